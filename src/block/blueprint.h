@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/fault.h"
+#include "block/feature.h"
+#include "block/units.h"
+#include "metrology/geometry.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace pallix::block {
+
+/// A size with its allowed deviations, mm.
+struct Tolerance {
+    double nominal = 0;
+    double lower = 0; ///< deviation from nominal, ≤ upper
+    double upper = 0;
+    double smallest() const { return nominal + lower; }
+    double largest() const { return nominal + upper; }
+};
+
+/// What fixes the block frame's direction of z (docs/method.md, datum B).
+enum class Clocking { cam, panrail, decks };
+
+enum class Material { grey_iron, compacted_iron, aluminium };
+
+struct BankBlueprint {
+    std::string id;
+    double angle = 0; ///< rad, signed, from +z towards +y
+    Tolerance deck_height;
+    std::optional<double> deck_flatness;      ///< mm
+    std::vector<metrology::Vec2> deck_outline; ///< (u, v) corners in order, mm
+};
+
+struct MainBlueprint {
+    FeatureId id;
+    double x = 0; ///< mm along the crankshaft
+    Tolerance diameter;
+};
+
+struct CamBlueprint {
+    double y = 0; ///< mm in the block frame
+    double z = 0;
+    std::vector<MainBlueprint> bearings;
+};
+
+/// A dowel, cylinder or lifter bore.
+struct HoleBlueprint {
+    FeatureId id;
+    std::optional<int> cylinder; ///< the maker's number of a cylinder bore
+    std::optional<double> angle; ///< rad, a lifter's own
+    double u = 0;                ///< mm
+    double v = 0;
+    Tolerance diameter;
+};
+
+/// What the maker meant the block to be. All lengths mm, all angles radians.
+struct Blueprint {
+    std::string name;
+    Material material = Material::grey_iron;
+    Unit unit = Unit::mm; ///< of the file it came from and goes to
+    FeatureId origin_dowel;
+    Clocking clocking = Clocking::cam;
+    std::vector<BankBlueprint> banks;
+    std::vector<MainBlueprint> mains;
+    std::optional<CamBlueprint> cam;
+    std::vector<HoleBlueprint> dowels;
+    std::vector<HoleBlueprint> bores;
+    std::vector<HoleBlueprint> lifters;
+    std::string source; ///< the file's text: keys that this version does not know live here
+
+    [[nodiscard]] const BankBlueprint* bank(std::string_view id) const;
+    [[nodiscard]] const HoleBlueprint* hole(const FeatureId& id) const; ///< dowel, bore or lifter
+    [[nodiscard]] bool lists(const FeatureId& id) const;                ///< panrail is always listed
+};
+
+/// Reads a `.pallix-blueprint.json`; on any fault all of them and no blueprint.
+/// @param file the name used in messages
+[[nodiscard]] Result<Blueprint> read_blueprint(std::string_view text, const std::string& file);
+
+/// @return the file's text with today's values; keys unknown to this version and untouched numbers stay as they were
+[[nodiscard]] std::string write_blueprint(const Blueprint& blueprint);
+
+} // namespace pallix::block

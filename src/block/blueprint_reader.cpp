@@ -1,0 +1,205 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/blueprint.h"
+#include "block/schema.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace pallix::block {
+namespace {
+
+/// Takes a document that the schema has passed; gathers what only the whole can tell.
+class Reader {
+  public:
+    explicit Reader(const JsonDocument& document) : document_(document), root_(document.root) {}
+
+    Result<Blueprint> read(std::string_view text) {
+        Blueprint b;
+        b.source = text;
+        b.unit = *unit_from_name(root_.value("unit", "mm"));
+        mm_ = mm_per(b.unit);
+        b.name = root_.value("name", "");
+        b.material = material();
+        b.origin_dowel = *FeatureId::parse(root_["datum"]["origin_dowel"].get<std::string>());
+        const std::string clocking = root_["datum"]["clocking"];
+        b.clocking = clocking == "cam" ? Clocking::cam : clocking == "panrail" ? Clocking::panrail : Clocking::decks;
+        read_list("banks", b.banks, [this](const Json& j, const std::string& at) { return bank(j, at); });
+        read_list("mains", b.mains, [this](const Json& j, const std::string& at) { return bearing(j, at, FeatureKind::main); });
+        if (root_.contains("cam"))
+            b.cam = cam(root_["cam"]);
+        read_list("dowels", b.dowels, [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::dowel); });
+        read_list("bores", b.bores, [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::bore); });
+        read_list("lifters", b.lifters, [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::lifter); });
+        check_whole(b);
+        if (!faults_.empty()) {
+            std::ranges::stable_sort(faults_, {}, &Fault::line);
+            return tl::unexpected(std::move(faults_));
+        }
+        return b;
+    }
+
+  private:
+    void fault(const std::string& at, std::string what, std::string expected) {
+        faults_.push_back(document_.fault(at, std::move(what), std::move(expected)));
+    }
+
+    template <class T, class Read>
+    void read_list(const char* key, std::vector<T>& into, Read read) {
+        if (!root_.contains(key))
+            return;
+        for (std::size_t i = 0; i < root_[key].size(); ++i)
+            into.push_back(read(root_[key][i], item_address(key, i)));
+    }
+
+    Material material() const {
+        const std::string name = root_.value("material", "grey_iron");
+        return name == "aluminium" ? Material::aluminium
+               : name == "compacted_iron" ? Material::compacted_iron
+                                          : Material::grey_iron;
+    }
+
+    double length(const Json& j) const { return j.get<double>() * mm_; }
+
+    Tolerance size(const Json& j, const std::string& at) {
+        const Tolerance t{length(j["nominal"]), length(j["lower"]), length(j["upper"])};
+        if (t.lower > t.upper)
+            fault(at, at + ".lower is " + j["lower"].dump() + " and greater than upper " + j["upper"].dump(),
+                  "lower no greater than upper");
+        return t;
+    }
+
+    FeatureId id(const Json& j, const std::string& at, FeatureKind kind) {
+        const std::string text = j["id"];
+        const auto id = FeatureId::parse(text);
+        if (!id || id->kind != kind) {
+            const std::string word = FeatureId{kind, "R", 1}.text();
+            fault(member_address(at, "id"), at + ".id is \"" + text + "\"", "an id such as \"" + word + "\"");
+            return {kind, {}, 0};
+        }
+        if (!ids_.insert(text).second)
+            fault(member_address(at, "id"), at + ".id \"" + text + "\" stands twice", "each id once");
+        return *id;
+    }
+
+    BankBlueprint bank(const Json& j, const std::string& at) {
+        BankBlueprint b;
+        b.id = j["id"];
+        b.angle = j["angle_deg"].get<double>() * radians_per_degree;
+        b.deck_height = size(j["deck_height"], member_address(at, "deck_height"));
+        if (j.contains("deck_flatness"))
+            b.deck_flatness = length(j["deck_flatness"]);
+        for (const Json& corner : j["deck_outline"])
+            b.deck_outline.push_back({length(corner[0]), length(corner[1])});
+        if (!banks_.insert(b.id).second)
+            fault(member_address(at, "id"), at + ".id \"" + b.id + "\" stands twice", "each bank once");
+        if (std::abs(area(b.deck_outline)) < 1.0)
+            fault(member_address(at, "deck_outline"), at + ".deck_outline encloses no area",
+                  "corners in order round the deck");
+        return b;
+    }
+
+    static double area(const std::vector<metrology::Vec2>& outline) {
+        double twice = 0;
+        for (std::size_t i = 0; i < outline.size(); ++i)
+            twice += metrology::cross(outline[i], outline[(i + 1) % outline.size()]);
+        return twice / 2;
+    }
+
+    MainBlueprint bearing(const Json& j, const std::string& at, FeatureKind kind) {
+        return {id(j, at, kind), length(j["x"]), size(j["diameter"], member_address(at, "diameter"))};
+    }
+
+    CamBlueprint cam(const Json& j) {
+        CamBlueprint c{length(j["y"]), length(j["z"]), {}};
+        if (j.contains("bearings"))
+            for (std::size_t i = 0; i < j["bearings"].size(); ++i)
+                c.bearings.push_back(bearing(j["bearings"][i], item_address("cam.bearings", i), FeatureKind::cam));
+        if (std::hypot(c.y, c.z) == 0)
+            fault("cam", "cam stands on the crankshaft axis (y and z are 0)", "a cam away from it");
+        return c;
+    }
+
+    HoleBlueprint hole(const Json& j, const std::string& at, FeatureKind kind) {
+        HoleBlueprint h;
+        h.id = id(j, at, kind);
+        if (j.contains("cylinder"))
+            h.cylinder = j["cylinder"].get<int>();
+        if (j.contains("angle_deg"))
+            h.angle = j["angle_deg"].get<double>() * radians_per_degree;
+        h.u = length(j["u"]);
+        h.v = length(j["v"]);
+        h.diameter = size(j["diameter"], member_address(at, "diameter"));
+        const std::string bank = j["bank"];
+        if (!banks_.contains(bank))
+            fault(member_address(at, "bank"), at + ".bank is \"" + bank + "\"", "one of the file's banks");
+        else if (h.id.number > 0 && h.id.bank != bank)
+            fault(member_address(at, "bank"), at + ".bank is \"" + bank + "\" and its id says \"" + h.id.bank + "\"",
+                  "the same bank in both");
+        return h;
+    }
+
+    void check_whole(const Blueprint& b) {
+        if (!b.hole(b.origin_dowel))
+            fault("datum.origin_dowel", "datum.origin_dowel \"" + b.origin_dowel.text() + "\" is not among the dowels",
+                  "the id of a listed dowel");
+        if (b.clocking == Clocking::cam && (!b.cam || b.cam->bearings.empty()))
+            fault("datum.clocking", "datum.clocking is \"cam\" and the file lists no cam bearings",
+                  "\"cam\" with its bearings, or another clocking");
+        for (std::size_t i = 1; i < b.mains.size(); ++i)
+            if (b.mains[i].x <= b.mains[i - 1].x || b.mains[i].id.number <= b.mains[i - 1].id.number)
+                fault(item_address("mains", i), b.mains[i].id.text() + " does not lie behind " + b.mains[i - 1].id.text(),
+                      "mains in order from front to rear, x growing");
+        for (std::size_t i = 0; i < b.lifters.size(); ++i)
+            if (!b.lifters[i].angle)
+                fault(item_address("lifters", i), b.lifters[i].id.text() + " has no \"angle_deg\"",
+                      "the lifter's own angle");
+    }
+
+    const JsonDocument& document_;
+    const Json& root_;
+    double mm_ = 1;
+    std::set<std::string> ids_;
+    std::set<std::string> banks_;
+    Faults faults_;
+};
+
+bool has(const std::vector<MainBlueprint>& bearings, const FeatureId& id) {
+    return std::ranges::find(bearings, id, &MainBlueprint::id) != bearings.end();
+}
+
+} // namespace
+
+const BankBlueprint* Blueprint::bank(std::string_view wanted) const {
+    const auto found = std::ranges::find(banks, wanted, &BankBlueprint::id);
+    return found == banks.end() ? nullptr : &*found;
+}
+
+const HoleBlueprint* Blueprint::hole(const FeatureId& id) const {
+    const auto& list = id.kind == FeatureKind::dowel ? dowels : id.kind == FeatureKind::bore ? bores : lifters;
+    const auto found = std::ranges::find(list, id, &HoleBlueprint::id);
+    return found == list.end() ? nullptr : &*found;
+}
+
+bool Blueprint::lists(const FeatureId& id) const {
+    switch (id.kind) {
+    case FeatureKind::main:
+        return has(mains, id);
+    case FeatureKind::cam:
+        return cam && has(cam->bearings, id);
+    case FeatureKind::deck:
+        return bank(id.bank) != nullptr;
+    case FeatureKind::panrail:
+        return true;
+    default:
+        return hole(id) != nullptr;
+    }
+}
+
+Result<Blueprint> read_blueprint(std::string_view text, const std::string& file) {
+    return read_document(text, file, blueprint_schema_text).and_then([&](const JsonDocument& document) {
+        return Reader(document).read(text);
+    });
+}
+
+} // namespace pallix::block

@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/blueprint.h"
+#include "block/frame.h"
+#include "block/probe_log.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::block {
+
+/// Straightness of the main tunnel over its section centres, mm.
+struct TunnelResult {
+    double straightness_lsq{};         ///< 2 × the largest distance from datum A
+    double straightness_vertical_mz{}; ///< minimum zone in the x–z plane
+    double straightness_lateral_mz{};  ///< minimum zone in the x–y plane
+};
+
+/// One section of a main. Position in the block frame, mm.
+struct MainResult {
+    FeatureId id;
+    std::string level;
+    metrology::Vec3 centre;
+    double diameter{}; ///< LSQ
+    double roundness_lsq{};
+    double roundness_mz{};
+    std::size_t points{};
+};
+
+struct CamResult {
+    double y{}, z{};           ///< mean of the section centres, block frame, mm
+    double distance{};         ///< from the tunnel axis, mm
+    double distance_error{};   ///< less the blueprint's, mm
+    double parallelism{};      ///< mm over the span of its bearings
+};
+
+struct DeckResult {
+    FeatureId id;
+    double bank_angle{}; ///< rad, of the blueprint
+    double height_min{}, height_max{}, height_mean{}; ///< w of the points, mm
+    double flatness_lsq{}, flatness_mz{};             ///< mm
+    double slope_u{}, tilt_v{};                       ///< dimensionless, of the LSQ fit w = H + a·u + b·v
+    double nominal{};                                 ///< the blueprint's deck height, mm
+    std::vector<metrology::Vec3> points;              ///< (u, v, w) in the bank frame, mm
+
+    double angle_error() const; ///< rad, positive: the deck rises towards +v
+    double cut_to_clean() const { return height_max - height_min; }
+    double stock_to_nominal() const { return height_min - nominal; }
+};
+
+struct DowelResult {
+    FeatureId id;
+    double u{}, v{};   ///< bank frame, mm
+    double diameter{}; ///< mm
+    double du{}, dv{}; ///< less the blueprint's, mm
+};
+
+/// What the touches say of the block, in its datum frame. An object without measured points is left out.
+struct Evaluation {
+    BlockFrame frame;
+    TunnelResult tunnel;
+    std::vector<MainResult> mains; ///< in the blueprint's order, sections of one main from front to rear
+    std::optional<CamResult> cam;
+    std::vector<DeckResult> decks;
+    std::vector<DowelResult> dowels;
+
+    [[nodiscard]] const DeckResult* deck(std::string_view bank) const;
+};
+
+/// Fits every feature and builds the datum frame from them (docs/method.md has each definition).
+/// @return faults where the points cannot fix the frame or a fit; each names file and line
+[[nodiscard]] Result<Evaluation> evaluate(const Blueprint& blueprint, const ProbeSet& probe);
+
+/// Deck numbers from points already in the bank frame, however they were measured.
+/// @param points (u, v, w) mm, at least 3 not on one line
+/// @return nothing when the points cannot carry a plane
+[[nodiscard]] std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<metrology::Vec3> points);
+
+/// The evaluation as the command line prints it (format `pallix-evaluation`, version 1).
+[[nodiscard]] std::string evaluation_json(const Evaluation& evaluation, Unit unit);
+
+} // namespace pallix::block

@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/evaluation.h"
+#include "block/ledger.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::block {
+
+/// How a deck was last measured.
+enum class DeckSource { probe, readings };
+
+/// A deck measurement and what has been taken off since.
+struct DeckMeasurement {
+    DeckSource source = DeckSource::probe;
+    std::int64_t sequence = 0; ///< of the entry that completed it
+    std::optional<double> standard_uncertainty; ///< mm, of one height
+    DeckResult result;
+};
+
+/// A pass as the ledger has it.
+struct TakenCut {
+    std::int64_t sequence = 0;
+    std::string time;
+    std::string person;
+    DeckCut cut;
+};
+
+/// What the ledger says of one bank's deck.
+struct DeckState {
+    std::optional<DeckMeasurement> as_found; ///< the first measurement
+    std::optional<DeckMeasurement> latest;   ///< the last one; the same as as_found until it is measured again
+    std::vector<TakenCut> cuts;              ///< all passes, in order
+    std::vector<DeckReading> pending;        ///< readings of a set that is not complete yet
+
+    /// Infeed of the passes since a measurement, mm.
+    [[nodiscard]] double depth_since(std::int64_t sequence) const;
+    [[nodiscard]] double depth_in_all() const { return depth_since(0); }
+    /// Cut after it was last measured, so its heights are no longer true.
+    [[nodiscard]] bool stale() const;
+};
+
+/// An evaluation and the entries it came from.
+struct EvaluationState {
+    std::int64_t sequence = 0; ///< of the probe log that completed it
+    std::optional<double> standard_uncertainty; ///< mm, of one touch
+    std::vector<LogHeader> logs;
+    Evaluation evaluation;
+    std::string remark; ///< what was taken from an earlier log, or empty
+};
+
+/// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
+struct JobState {
+    std::string title;
+    std::string customer;
+    std::optional<Blueprint> blueprint;
+    std::optional<EvaluationState> as_found; ///< the first
+    std::optional<EvaluationState> latest;
+    std::map<std::string, DeckState> decks; ///< by bank id; one for every bank of the blueprint
+    DeckTargetChosen target;
+    std::optional<PassPlanChosen> passes;
+    std::vector<std::string> troubles; ///< entries that could not be used, in words
+
+    [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
+};
+
+/// The four places a deck is measured at by hand: front and rear, both sides, one cylinder wall in from the edge.
+struct DeckPlace {
+    metrology::Vec2 place; ///< (u, v) mm
+    bool rear = false;
+    bool positive_v = false;
+};
+[[nodiscard]] std::vector<DeckPlace> deck_places(const BankBlueprint& bank);
+
+/// @param entries in the order of their sequence
+[[nodiscard]] JobState fold(const std::vector<Entry>& entries);
+
+/// Evaluates logs that are read together, on top of what was probed before: features of `earlier` that the new logs do
+/// not hold stay in place (a log of the decks alone lies in the frame of the mains before it, taken in one clamping).
+/// @param earlier may be null
+[[nodiscard]] Result<EvaluationState> evaluate_on_top(const Blueprint& blueprint, const ProbeSet* earlier,
+                                                      const ProbeSet& newest);
+
+} // namespace pallix::block

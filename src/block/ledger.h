@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/feature.h"
+#include "metrology/geometry.h"
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <tl/expected.hpp>
+#include <variant>
+#include <vector>
+
+namespace pallix::block {
+
+// What a person did. An entry never changes; a wrong one is struck by a later one and stays readable.
+
+/// The first entry of every job.
+struct JobOpened {
+    std::string title;
+    std::string customer;
+    std::string blueprint_file;
+    std::string blueprint; ///< the file's text
+};
+
+/// A whole probe log is one entry.
+struct ProbeLogTaken {
+    std::string file;
+    std::string sha256; ///< of the text, hexadecimal
+    std::string text;
+    std::optional<double> standard_uncertainty; ///< mm, of one touch, as stated by whoever took it
+    bool continues = false; ///< read together with the log entry before it
+};
+
+/// One height of a deck, measured by hand.
+struct DeckReading {
+    std::string bank;
+    metrology::Vec2 place; ///< (u, v) mm
+    std::string place_name; ///< in words, as it was asked for
+    double height = 0;      ///< w, mm
+    std::string typed;      ///< as the person typed it
+    std::optional<double> standard_uncertainty; ///< mm
+};
+
+enum class PassKind { witness, pass, finish, spring };
+
+/// One pass over a deck.
+struct DeckCut {
+    std::string bank;
+    PassKind kind = PassKind::pass;
+    double depth = 0; ///< mm, ≥ 0, infeed since the pass before (from first touch for the first)
+    bool clean = false;                    ///< touched everywhere
+    std::vector<metrology::Vec2> dark;     ///< (u, v) mm, places that stayed dark
+};
+
+enum class TargetSchool { least_cut, blueprint, height };
+
+/// Which height the decks are cut to.
+struct DeckTargetChosen {
+    TargetSchool school = TargetSchool::least_cut;
+    bool equal = true;
+    std::optional<double> height; ///< mm, for TargetSchool::height
+};
+
+/// The editable figures of a pass plan (defaults are common practice).
+struct PassPlanChosen {
+    double witness = 0; ///< mm
+    double pass = 0;
+    double finish = 0;
+    int spring_passes = 0;
+};
+
+struct Note {
+    std::string text;
+};
+
+/// Takes an earlier entry out of the state. A strike can be struck itself.
+struct Strike {
+    std::int64_t sequence = 0;
+    std::string reason;
+};
+
+/// An entry of a kind this version does not know: kept, shown as such, without effect.
+struct UnknownPayload {
+    std::string kind;
+    int version = 1;
+    std::string json;
+};
+
+using Payload = std::variant<JobOpened, ProbeLogTaken, DeckReading, DeckCut, DeckTargetChosen, PassPlanChosen, Note,
+                             Strike, UnknownPayload>;
+
+struct Entry {
+    std::int64_t sequence = 0; ///< from 1 within the job, without gaps
+    std::string time;          ///< UTC, ISO 8601, "2026-03-02T09:41:00Z"
+    std::string person;
+    Payload payload;
+};
+
+[[nodiscard]] std::string kind_of(const Payload& payload);
+[[nodiscard]] int version_of(const Payload& payload);
+
+/// Payloads as the shop book and job files keep them.
+[[nodiscard]] std::string payload_json(const Payload& payload);
+
+/// @return the payload; an unknown kind or a newer version as UnknownPayload; the reason where a known one is broken
+[[nodiscard]] tl::expected<Payload, std::string> read_payload(std::string_view kind, int version, std::string_view json);
+
+/// @return for each entry, whether it is struck (by a strike that is not struck itself)
+[[nodiscard]] std::vector<bool> struck(const std::vector<Entry>& entries);
+
+} // namespace pallix::block

@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/blueprint.h"
+#include "block/fault.h"
+#include "block/feature.h"
+#include "metrology/geometry.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace pallix::block {
+
+/// One touch of the probe, turned back out of its set-up into the shared machine frame.
+struct Touch {
+    metrology::Vec3 position; ///< mm; on the surface, or the ball's centre where tip_radius > 0
+    double tip_radius = 0;    ///< mm
+};
+
+/// The touches of one feature at one level, over all logs read together.
+struct Section {
+    FeatureId feature;
+    std::string level;   ///< empty where a feature has none (and for dowels, decks and the pan rail)
+    std::size_t log = 0; ///< index of the log its first touch came from
+    int line = 0;        ///< line of the first touch
+    std::vector<Touch> touches;
+};
+
+struct LogHeader {
+    std::string file;
+    Unit unit = Unit::mm;
+    bool is_tip = false;
+    double tip_radius = 0;                 ///< mm
+    std::optional<double> temperature_c;   ///< kept and shown, never applied
+    int header_line = 1;
+    std::size_t touches = 0;
+};
+
+/// Several probe logs read one after the other.
+struct ProbeSet {
+    std::vector<LogHeader> logs;
+    std::vector<Section> sections; ///< in order of first appearance
+    Faults warnings;
+
+    [[nodiscard]] std::vector<const Section*> of(FeatureKind kind) const;
+    [[nodiscard]] Fault fault(const Section& section, std::string what, std::string expected) const;
+};
+
+struct NamedText {
+    std::string file; ///< as messages shall name it
+    std::string text;
+};
+
+/// What the logs are expected to hold.
+enum class ProbeScope {
+    whole, ///< enough to build the frame from: at least two mains
+    part,  ///< may be the decks alone, to be laid on top of earlier logs
+};
+
+/// Reads probe logs (docs/formats.md) against a blueprint. Every fault of every log is listed; with any, nothing is taken.
+/// @param logs at least one
+[[nodiscard]] Result<ProbeSet> read_probe_logs(std::span<const NamedText> logs, const Blueprint& blueprint,
+                                               ProbeScope scope = ProbeScope::whole);
+
+/// @return the newest sections, and those of `earlier` whose feature the newest do not hold
+[[nodiscard]] ProbeSet laid_over(const ProbeSet& earlier, const ProbeSet& newest);
+
+} // namespace pallix::block

@@ -1,0 +1,137 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/shorthand.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+
+namespace pallix::block {
+namespace {
+
+struct UnitWord {
+    std::string_view word;
+    double mm;
+    bool shop; ///< used for deviations only
+};
+
+constexpr std::array<UnitWord, 18> unit_words{{
+    {"mm", 1.0, false},
+    {"in", mm_per_inch, false},
+    {"inch", mm_per_inch, false},
+    {"\"", mm_per_inch, false},
+    {"thou", mm_per_thou, true},
+    {"thous", mm_per_thou, true},
+    {"th", mm_per_thou, true},
+    {"over", mm_per_thou, true},
+    {"t", mm_per_thou / 10, true},
+    {"tenth", mm_per_thou / 10, true},
+    {"tenths", mm_per_thou / 10, true},
+    {"µm", 1e-3, true}, // micro sign
+    {"μm", 1e-3, true}, // Greek mu
+    {"um", 1e-3, true},
+    {"micron", 1e-3, true},
+    {"microns", 1e-3, true},
+    {"µ", 1e-3, true},
+    {"my", 1e-3, true},
+}};
+
+struct Written {
+    double number = 0;
+    bool has_sign = false;
+    bool has_point = false;
+    std::optional<UnitWord> unit;
+};
+
+std::string normalised(std::string_view text) {
+    std::string out;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (text.substr(i).starts_with("−")) { // minus sign U+2212
+            out += '-';
+            i += std::string_view("−").size() - 1;
+        } else if (text[i] == ',' && text.find('.') == std::string_view::npos) {
+            out += '.';
+        } else if (text[i] != ' ' && text[i] != '\t') {
+            out += text[i] >= 'A' && text[i] <= 'Z' ? static_cast<char>(text[i] - 'A' + 'a') : text[i];
+        }
+    }
+    return out;
+}
+
+tl::expected<Written, std::string> read_written(std::string_view original) {
+    const std::string text = normalised(original);
+    if (text.empty())
+        return tl::unexpected<std::string>("nothing was typed");
+    Written w;
+    std::string_view rest = text;
+    double sign = 1;
+    if (rest.front() == '+' || rest.front() == '-') {
+        w.has_sign = true;
+        sign = rest.front() == '-' ? -1 : 1;
+        rest.remove_prefix(1);
+    }
+    const std::size_t end = std::min(rest.find_first_not_of("0123456789."), rest.size());
+    const std::string_view digits = rest.substr(0, end);
+    const auto [stop, error] = std::from_chars(digits.data(), digits.data() + digits.size(), w.number);
+    if (error != std::errc{} || stop != digits.data() + digits.size() || !std::isfinite(w.number))
+        return tl::unexpected("“" + std::string(original) + "” is not a number");
+    w.number *= sign;
+    w.has_point = digits.find('.') != std::string_view::npos;
+    rest.remove_prefix(end);
+    if (!rest.empty()) {
+        const auto unit = std::ranges::find(unit_words, rest, &UnitWord::word);
+        if (unit == unit_words.end())
+            return tl::unexpected("“" + std::string(rest) + "” is no unit known here: use in, mm, thou, tenths or µm");
+        w.unit = *unit;
+    }
+    return w;
+}
+
+/// `3755` where 3.75 is expected: the point goes where it comes nearest.
+std::optional<double> with_point_supplied(double number, double expected) {
+    double best = number;
+    for (int k = 1; k <= 6; ++k) {
+        const double scaled = number / std::pow(10.0, k);
+        if (std::abs(scaled - expected) < std::abs(best - expected))
+            best = scaled;
+    }
+    if (best == number || std::abs(best - expected) > 0.05 * std::abs(expected))
+        return std::nullopt;
+    return best;
+}
+
+} // namespace
+
+tl::expected<Understood, std::string> read_shorthand(std::string_view text, const Expected& expected) {
+    const auto written = read_written(text);
+    if (!written)
+        return tl::unexpected(written.error());
+    const double mm = written->unit ? written->unit->mm : mm_per(expected.bench);
+    double value = written->number * mm;
+    Understood u;
+    const bool shop_unit = written->unit && written->unit->shop;
+    if (!shop_unit && !written->has_sign && !written->has_point && written->number >= 100) {
+        if (const auto pointed = with_point_supplied(written->number, expected.value / mm)) {
+            value = *pointed * mm;
+            u.shorthand = true;
+        }
+    }
+    u.relative = written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value);
+    u.value = u.relative ? expected.value + value : value;
+    u.deviation = u.value - expected.value;
+    if (std::abs(u.deviation) > expected.believable) {
+        u.suspicion = Suspicion::far;
+        if (u.relative && std::abs(u.deviation) / 10 <= expected.believable) {
+            u.suspicion = Suspicion::ten_times;
+            u.instead = expected.value + u.deviation / 10;
+        }
+    }
+    return u;
+}
+
+tl::expected<double, std::string> read_length(std::string_view text, Unit bench) {
+    return read_written(text).map(
+        [bench](const Written& w) { return w.number * (w.unit ? w.unit->mm : mm_per(bench)); });
+}
+
+} // namespace pallix::block

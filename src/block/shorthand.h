@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/units.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <tl/expected.hpp>
+
+namespace pallix::block {
+
+/// What a reading is expected to be: without it `3755` could be anything.
+struct Expected {
+    double value = 0;        ///< mm, what the drawing or the plan says
+    double believable = 0;   ///< mm, > 0: a deviation beyond this is asked about before it counts
+    Unit bench = Unit::inch; ///< what a number without a unit means
+};
+
+/// Why a reading is asked about before it counts.
+enum class Suspicion {
+    none,
+    ten_times,   ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
+    far,         ///< beyond what is believable, for no known reason
+};
+
+/// A reading as it was understood.
+struct Understood {
+    double value = 0;      ///< mm, the whole value
+    double deviation = 0;  ///< mm, from what was expected
+    bool relative = false; ///< it was given as a deviation
+    bool shorthand = false; ///< a decimal point was supplied
+    Suspicion suspicion = Suspicion::none;
+    std::optional<double> instead; ///< mm, the whole value that was probably meant
+};
+
+/// Reads what a machinist types: `3.7552`, `3755` (where about 3¾ in is expected), `+2.5 thou`, `3t` and `6 tenths`
+/// (tenths of a thou), `12 µm`, `0.05mm`, `-.0005`, `30 over` (thou on diameter).
+///
+/// A sign, a shop unit (thou, tenths, µm, over) or a number far smaller than expected makes it a deviation.
+/// @return the reason in words where the text cannot be read
+[[nodiscard]] tl::expected<Understood, std::string> read_shorthand(std::string_view text, const Expected& expected);
+
+/// A plain length: `2 µm`, `0.0001 in`, `1.5`; for fields that expect no particular value.
+/// @return mm
+[[nodiscard]] tl::expected<double, std::string> read_length(std::string_view text, Unit bench);
+
+} // namespace pallix::block

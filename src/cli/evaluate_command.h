@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/units.h"
+
+#include <string>
+#include <vector>
+
+namespace pallix::cli {
+
+struct EvaluateRequest {
+    std::string blueprint_file;
+    std::vector<std::string> probe_files;
+    block::Unit unit = block::Unit::mm;
+    bool as_text = false;
+};
+
+/// Prints the evaluation on standard output, faults and warnings on standard error.
+/// @return the exit status: 0 done, 1 the input is wrong
+int evaluate(const EvaluateRequest& request);
+
+} // namespace pallix::cli
