@@ -59,7 +59,7 @@ class Folder {
 
     void take_measurement(const std::string& bank, DeckMeasurement measurement) {
         DeckState& deck = state_.decks[bank];
-        if (!deck.as_found)
+        if (!deck.as_found || deck.cuts.empty())
             deck.as_found = measurement;
         deck.latest = std::move(measurement);
         deck.pending.clear();

@@ -32,8 +32,8 @@ struct TakenCut {
 
 /// What the ledger says of one bank's deck.
 struct DeckState {
-    std::optional<DeckMeasurement> as_found; ///< the first measurement
-    std::optional<DeckMeasurement> latest;   ///< the last one; the same as as_found until it is measured again
+    std::optional<DeckMeasurement> as_found; ///< the last one before the first cut: what the plan is made from
+    std::optional<DeckMeasurement> latest;   ///< the last one; the same as as_found until it is cut and measured again
     std::vector<TakenCut> cuts;              ///< all passes, in order
     std::vector<DeckReading> pending;        ///< readings of a set that is not complete yet
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <numbers>
 #include <optional>
 #include <string_view>
 
@@ -12,7 +11,7 @@ enum class Unit { mm, inch };
 
 inline constexpr double mm_per_inch = 25.4;
 inline constexpr double mm_per_thou = 0.0254;
-inline constexpr double radians_per_degree = std::numbers::pi / 180.0;
+inline constexpr double radians_per_degree = 3.14159265358979323846 / 180.0;
 
 constexpr double mm_per(Unit unit) { return unit == Unit::inch ? mm_per_inch : 1.0; }
 constexpr std::string_view unit_name(Unit unit) { return unit == Unit::inch ? "in" : "mm"; }

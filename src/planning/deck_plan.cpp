@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/deck_plan.h"
+
+#include <algorithm>
+#include <limits>
+
+namespace pallix::planning {
+
+using block::TargetSchool;
+using metrology::Vec2;
+using metrology::Vec3;
+
+const BankPlan* DeckPlan::bank(std::string_view id) const {
+    const auto found = std::ranges::find(banks, id, [](const BankPlan& b) { return std::string_view(b.bank); });
+    return found == banks.end() ? nullptr : &*found;
+}
+
+DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTargetChosen& target) {
+    DeckPlan plan;
+    if (target.school == TargetSchool::height && !target.height) {
+        plan.height_missing = true;
+        return plan;
+    }
+    double lowest_of_all = std::numeric_limits<double>::infinity();
+    for (const DeckToPlan& deck : decks) {
+        if (deck.measured->height_min < lowest_of_all)
+            plan.start_with = deck.bank->id;
+        lowest_of_all = std::min(lowest_of_all, deck.measured->height_min);
+    }
+    for (const DeckToPlan& deck : decks) {
+        BankPlan b;
+        b.bank = deck.bank->id;
+        b.low = deck.measured->height_min;
+        b.high = deck.measured->height_max;
+        switch (target.school) {
+        case TargetSchool::least_cut:
+            b.target = target.equal ? lowest_of_all : b.low;
+            break;
+        case TargetSchool::blueprint:
+            b.target = deck.bank->deck_height.nominal;
+            break;
+        case TargetSchool::height:
+            b.target = *target.height;
+            break;
+        }
+        b.cut = b.high - b.target;
+        b.cleans = b.target <= b.low;
+        b.short_by = std::max(0.0, b.target - b.low);
+        b.over_lower_limit = b.target - deck.bank->deck_height.smallest();
+        const Vec3 lowest = *std::ranges::min_element(deck.measured->points, {}, &Vec3::z);
+        b.lowest_place = {lowest.x, lowest.y};
+        b.lowest = place_on_deck(*deck.bank, b.lowest_place);
+        plan.banks.push_back(b);
+    }
+    return plan;
+}
+
+std::vector<CornerHeight> corner_heights(const block::BankBlueprint& bank, const std::vector<Vec3>& points) {
+    std::vector<CornerHeight> corners;
+    for (const block::DeckPlace& corner : block::deck_places(bank)) {
+        const auto nearest = std::ranges::min_element(points, {}, [&](Vec3 p) { return norm(Vec2{p.x, p.y} - corner.place); });
+        corners.push_back({corner.rear, corner.positive_v, {nearest->x, nearest->y}, nearest->z});
+    }
+    return corners;
+}
+
+DeckLie deck_lie(const block::BankBlueprint& bank, const block::DeckResult& deck) {
+    const DeckExtent e = deck_extent(bank);
+    DeckLie lie{deck.slope_u * e.length(), deck.tilt_v * e.width(), 0};
+    const bool out_is_positive = positive_side(bank) != Across::inboard;
+    for (const CornerHeight& c : corner_heights(bank, deck.points)) {
+        const double sign = (c.rear ? -1 : 1) * (c.positive_v == out_is_positive ? 1 : -1);
+        lie.twist += sign * c.height;
+    }
+    return lie;
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/job_state.h"
+#include "planning/place.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// What to cut off one deck. Heights are w in the bank frame, mm.
+struct BankPlan {
+    std::string bank;
+    double target = 0; ///< height to cut to
+    double low = 0;    ///< lowest measured place
+    double high = 0;   ///< highest measured place: where the cutter touches first
+    double cut = 0;    ///< high − target, infeed from first touch
+    bool cleans = true;
+    double short_by = 0;         ///< how far the lowest place stays below the cut; 0 where it cleans up
+    metrology::Vec2 lowest_place; ///< (u, v)
+    PlaceOnDeck lowest;
+    double over_lower_limit = 0; ///< target less the blueprint's lowest allowed height; negative: below it
+};
+
+struct DeckPlan {
+    std::vector<BankPlan> banks; ///< in the blueprint's order; those with a measurement
+    std::string start_with;      ///< the bank that lies lowest; empty without banks
+    bool height_missing = false; ///< a given height was chosen and none was given
+
+    [[nodiscard]] const BankPlan* bank(std::string_view id) const;
+};
+
+/// A deck to plan: its measured points in the bank frame.
+struct DeckToPlan {
+    const block::BankBlueprint* bank = nullptr;
+    const block::DeckResult* measured = nullptr;
+};
+
+/// Where the decks are to be cut to. `least_cut`: the height at which the lowest place just cleans up, with equal banks
+/// the lowest of all; `blueprint`: its nominal height; `height`: the given one.
+[[nodiscard]] DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTargetChosen& target);
+
+/// Slope, tilt and twist of a deck as differences over its whole length and width, mm.
+struct DeckLie {
+    double rear_over_front = 0;      ///< of the LSQ plane
+    double positive_over_negative = 0; ///< +v edge over −v edge, of the LSQ plane
+    double twist = 0;                ///< (front out − front in) − (rear out − rear in), of the corner heights
+};
+
+/// The measured point nearest to each corner place of the deck.
+struct CornerHeight {
+    bool rear = false;
+    bool positive_v = false;
+    metrology::Vec2 place; ///< (u, v) mm of the point
+    double height = 0;     ///< w, mm
+};
+
+[[nodiscard]] std::vector<CornerHeight> corner_heights(const block::BankBlueprint& bank,
+                                                       const std::vector<metrology::Vec3>& points);
+[[nodiscard]] DeckLie deck_lie(const block::BankBlueprint& bank, const block::DeckResult& deck);
+
+} // namespace pallix::planning

@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/deck_verdict.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace pallix::planning {
+
+using metrology::decide;
+using metrology::Limits;
+using metrology::Verdict;
+using metrology::worse;
+
+namespace {
+
+std::optional<double> times(double factor, std::optional<double> u) {
+    return u ? std::optional(factor * *u) : std::nullopt;
+}
+
+} // namespace
+
+BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
+                       bool dark_left) {
+    const auto u = measured.standard_uncertainty;
+    const double lower = target + bank.deck_height.lower, upper = target + bank.deck_height.upper;
+    BankVerdict v{bank.id, Verdict::meets, {}};
+    const auto check = [&v](CheckKind kind, double value, std::optional<double> uncertainty, Limits limits) {
+        v.checks.push_back({kind, value, uncertainty, limits, decide(value, uncertainty, limits)});
+        v.verdict = worse(v.verdict, v.checks.back().verdict);
+    };
+    const block::DeckResult& deck = measured.result;
+    check(CheckKind::lowest_height, deck.height_min, u, {lower, std::nullopt});
+    check(CheckKind::highest_height, deck.height_max, u, {std::nullopt, upper});
+    // A zone is the difference of two heights: √2 of the uncertainty of one.
+    check(CheckKind::flatness, deck.flatness_mz, times(std::numbers::sqrt2, u),
+          {std::nullopt, bank.deck_flatness.value_or(usual_flatness)});
+    if (dark_left) {
+        v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails});
+        v.verdict = Verdict::fails;
+    }
+    return v;
+}
+
+PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target, const block::DeckMeasurement& second,
+                       double second_target) {
+    const double difference =
+        (first.result.height_mean - first_target) - (second.result.height_mean - second_target);
+    std::optional<double> u;
+    if (first.standard_uncertainty && second.standard_uncertainty)
+        u = std::hypot(*first.standard_uncertainty, *second.standard_uncertainty);
+    return {difference, u, decide(difference, u, {-usual_pair_difference, usual_pair_difference})};
+}
+
+TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state) {
+    TunnelVerdict t;
+    const block::Evaluation& e = state.evaluation;
+    for (std::size_t i = 0; i < e.mains.size(); ++i) {
+        const auto meant = std::ranges::find(blueprint.mains, e.mains[i].id, &block::MainBlueprint::id);
+        // A fitted diameter of n evenly spread touches: 2·u·√(1/n), the radius being their mean.
+        const auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.standard_uncertainty);
+        const Verdict v = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
+        t.mains.push_back({i, v});
+        t.overall = worse(t.overall, v);
+    }
+    t.straightness = decide(e.tunnel.straightness_lsq, times(std::numbers::sqrt2, state.standard_uncertainty),
+                            {std::nullopt, usual_tunnel_straightness});
+    t.overall = worse(t.overall, t.straightness);
+    return t;
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/job_state.h"
+#include "metrology/decision.h"
+#include "planning/deck_plan.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// Limits of common practice where blueprint and shop set none (mm): flatness over all, bank against bank.
+inline constexpr double usual_flatness = 2 * block::mm_per_thou;
+inline constexpr double usual_pair_difference = 1 * block::mm_per_thou;
+/// The tunnel over all (1 thou).
+inline constexpr double usual_tunnel_straightness = 1 * block::mm_per_thou;
+
+enum class CheckKind { lowest_height, highest_height, flatness, clean };
+
+/// One thing a deck was held against.
+struct DeckCheck {
+    CheckKind kind{};
+    double value = 0;                    ///< mm
+    std::optional<double> uncertainty;   ///< mm, standard
+    metrology::Limits limits;            ///< mm
+    metrology::Verdict verdict{};
+};
+
+struct BankVerdict {
+    std::string bank;
+    metrology::Verdict verdict{};
+    std::vector<DeckCheck> checks;
+};
+
+/// Height, flatness and clean-up of a measured deck against its target.
+/// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it
+/// @param dark_left whether places stayed dark in the last pass
+[[nodiscard]] BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured,
+                                     double target, bool dark_left);
+
+/// Both banks against each other: mean height less target.
+struct PairVerdict {
+    double difference = 0; ///< mm, the first bank over the second
+    std::optional<double> uncertainty;
+    metrology::Verdict verdict{};
+};
+[[nodiscard]] PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target,
+                                     const block::DeckMeasurement& second, double second_target);
+
+/// A main's diameter against its window, and the tunnel's straightness against what is usual.
+struct MainVerdict {
+    std::size_t index = 0; ///< into Evaluation::mains
+    metrology::Verdict verdict{};
+};
+struct TunnelVerdict {
+    std::vector<MainVerdict> mains;
+    metrology::Verdict straightness{};
+    metrology::Verdict overall{};
+};
+[[nodiscard]] TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state);
+
+} // namespace pallix::planning

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/blueprint.h"
+#include "metrology/geometry.h"
+
+namespace pallix::planning {
+
+enum class Along { front, middle, rear };
+/// Across a deck, named by function: inboard faces the valley of a V block, left and right of an inline block are as
+/// seen from the rear.
+enum class Across { inboard, outboard, left, right, middle };
+
+struct PlaceOnDeck {
+    Along along = Along::middle;
+    Across across = Across::middle;
+};
+
+/// @param place (u, v) mm
+/// @return which third of the deck's length and which third of its width it lies in
+[[nodiscard]] PlaceOnDeck place_on_deck(const block::BankBlueprint& bank, metrology::Vec2 place);
+
+/// The side of a bank that lies towards +v.
+[[nodiscard]] Across positive_side(const block::BankBlueprint& bank);
+[[nodiscard]] Across negative_side(const block::BankBlueprint& bank);
+
+/// The box round a deck's outline.
+struct DeckExtent {
+    metrology::Vec2 low, high; ///< (u, v) mm
+    double length() const { return high.x - low.x; }
+    double width() const { return high.y - low.y; }
+};
+[[nodiscard]] DeckExtent deck_extent(const block::BankBlueprint& bank);
+
+} // namespace pallix::planning

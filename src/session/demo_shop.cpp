@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/demo_shop.h"
+
+#include "session/session.h"
+#include "workshop/harbour.h"
+
+namespace pallix::session {
+
+storage::BookResult<void> fill_with_demo(storage::ShopBook& book) {
+    for (const workshop::DemoJob& job : workshop::harbour_jobs(&sha256_hex))
+        if (auto created = book.create_job(job.entries); !created)
+            return tl::unexpected(created.error());
+    return {};
+}
+
+} // namespace pallix::session

@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/preferences.h"
+
+#include <QSettings>
+
+namespace pallix::session {
+namespace {
+
+const auto key_unit = QStringLiteral("bench/unit");
+const auto key_theme = QStringLiteral("bench/theme");
+const auto key_person = QStringLiteral("bench/person");
+const auto key_gauge = QStringLiteral("bench/height_gauge_standard_uncertainty_mm");
+const auto key_geometry = QStringLiteral("window/geometry");
+const auto key_recent = QStringLiteral("files/recent");
+constexpr int recent_limit = 8;
+
+} // namespace
+
+Preferences::Preferences(const QString& file, QObject* parent)
+    : QObject(parent),
+      settings_(file.isEmpty() ? std::make_unique<QSettings>(QStringLiteral("pallix"), QStringLiteral("pallix"))
+                               : std::make_unique<QSettings>(file, QSettings::IniFormat)),
+      unit_(block::unit_from_name(settings_->value(key_unit).toString().toStdString()).value_or(block::Unit::inch)),
+      theme_(settings_->value(key_theme).toString() == QStringLiteral("dark") ? Theme::dark : Theme::light) {}
+
+Preferences::~Preferences() = default;
+
+void Preferences::set_unit(block::Unit unit) {
+    if (unit == unit_)
+        return;
+    unit_ = unit;
+    const auto name = block::unit_name(unit);
+    settings_->setValue(key_unit, QString::fromLatin1(name.data(), static_cast<qsizetype>(name.size())));
+    Q_EMIT unit_changed();
+}
+
+void Preferences::set_theme(Theme theme) {
+    if (theme == theme_)
+        return;
+    theme_ = theme;
+    settings_->setValue(key_theme, theme == Theme::dark ? QStringLiteral("dark") : QStringLiteral("light"));
+    Q_EMIT theme_changed();
+}
+
+QString Preferences::person() const {
+    const QString person = settings_->value(key_person).toString();
+    return person.isEmpty() ? qEnvironmentVariable("USER", QStringLiteral("bench")) : person;
+}
+
+void Preferences::set_person(const QString& person) {
+    settings_->setValue(key_person, person.trimmed());
+    Q_EMIT person_changed();
+}
+
+std::optional<double> Preferences::gauge_uncertainty() const {
+    bool sound = false;
+    const double mm = settings_->value(key_gauge).toDouble(&sound);
+    return sound && mm > 0 ? std::optional(mm) : std::nullopt;
+}
+
+void Preferences::set_gauge_uncertainty(std::optional<double> mm) {
+    if (mm)
+        settings_->setValue(key_gauge, *mm);
+    else
+        settings_->remove(key_gauge);
+}
+
+QByteArray Preferences::geometry() const { return settings_->value(key_geometry).toByteArray(); }
+void Preferences::set_geometry(const QByteArray& geometry) { settings_->setValue(key_geometry, geometry); }
+
+QStringList Preferences::recent_files() const { return settings_->value(key_recent).toStringList(); }
+
+void Preferences::add_recent_file(const QString& file) {
+    QStringList files = recent_files();
+    files.removeAll(file);
+    files.prepend(file);
+    settings_->setValue(key_recent, QStringList(files.mid(0, recent_limit)));
+}
+
+} // namespace pallix::session

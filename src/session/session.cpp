@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/session.h"
+
+#include "block/job_file.h"
+
+#include <QCryptographicHash>
+#include <QDateTime>
+#include <QTimeZone>
+
+namespace pallix::session {
+
+using block::Entry;
+using block::Payload;
+
+namespace {
+
+constexpr const char* undone = "undone";
+constexpr const char* redone = "redone";
+
+block::Faults one_fault(std::string what, std::string expected) { return {{"job", 0, std::move(what), std::move(expected)}}; }
+
+} // namespace
+
+block::Faults as_faults(const storage::BookFault& fault) {
+    return {{"shop book", 0, fault.what.toStdString() + " " + fault.way_out.toStdString(), ""}};
+}
+
+std::string sha256_hex(const std::string& text) {
+    return QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256).toHex().toStdString();
+}
+
+Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* parent)
+    : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)) {
+    refresh();
+}
+
+Session::Clock Session::system_clock() {
+    return [] { return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(); };
+}
+
+void Session::refresh() {
+    state_ = block::fold(entries_);
+    assessment_ = planning::assess(state_);
+}
+
+Entry Session::entry_of(Payload payload, std::int64_t sequence) const {
+    return {sequence, clock_(), person_(), std::move(payload)};
+}
+
+Outcome Session::open_job(storage::JobId job) {
+    auto entries = book_.entries(job);
+    if (!entries)
+        return tl::unexpected(as_faults(entries.error()));
+    job_ = job;
+    entries_ = std::move(*entries);
+    refresh();
+    Q_EMIT job_opened();
+    return {};
+}
+
+Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint) {
+    if (auto read = block::read_blueprint(blueprint.text, blueprint.file); !read)
+        return tl::unexpected(read.error());
+    block::JobOpened opened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file, blueprint.text};
+    auto job = book_.create_job({entry_of(std::move(opened), 1)});
+    if (!job)
+        return tl::unexpected(as_faults(job.error()));
+    return open_job(*job);
+}
+
+Outcome Session::import_job(const block::NamedText& job_file) {
+    auto entries = block::read_job(job_file.text, job_file.file);
+    if (!entries)
+        return tl::unexpected(entries.error());
+    auto job = book_.create_job(*entries);
+    if (!job)
+        return tl::unexpected(as_faults(job.error()));
+    return open_job(*job);
+}
+
+void Session::close_job() {
+    job_.reset();
+    entries_.clear();
+    refresh();
+    Q_EMIT job_opened();
+}
+
+Outcome Session::append(std::vector<Payload> payloads) {
+    if (!job_)
+        return tl::unexpected(one_fault("no job is open", "an open job"));
+    std::vector<Entry> added;
+    for (Payload& payload : payloads)
+        added.push_back(entry_of(std::move(payload), static_cast<std::int64_t>(entries_.size() + added.size() + 1)));
+    if (auto done = book_.append(*job_, added); !done)
+        return tl::unexpected(as_faults(done.error()));
+    const int first = static_cast<int>(entries_.size());
+    entries_.insert(entries_.end(), added.begin(), added.end());
+    refresh();
+    Q_EMIT entries_added(first);
+    return {};
+}
+
+Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs, std::optional<double> standard_uncertainty) {
+    if (!state_.blueprint)
+        return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
+    const auto probe = block::read_probe_logs(logs, *state_.blueprint, block::ProbeScope::part);
+    if (!probe)
+        return tl::unexpected(probe.error());
+    std::vector<Payload> payloads;
+    for (const block::NamedText& log : logs)
+        payloads.push_back(block::ProbeLogTaken{log.file, sha256_hex(log.text), log.text, standard_uncertainty, !payloads.empty()});
+    // The fold is the judge: what it could not use is not taken in.
+    std::vector<Entry> trial = entries_;
+    for (const Payload& payload : payloads)
+        trial.push_back(entry_of(payload, static_cast<std::int64_t>(trial.size() + 1)));
+    const block::JobState after = block::fold(trial);
+    if (after.troubles.size() > state_.troubles.size())
+        return tl::unexpected(block::Faults{{logs.front().file, 0, after.troubles.back(), ""}});
+    return append(std::move(payloads));
+}
+
+Outcome Session::log_cut(const block::DeckCut& cut) {
+    if (!state_.decks.contains(cut.bank) || !state_.deck(cut.bank).latest)
+        return tl::unexpected(one_fault("bank " + cut.bank + " was not measured", "a measurement before the first cut"));
+    if (!(cut.depth >= 0) || cut.depth > 5)
+        return tl::unexpected(one_fault("the depth of the pass cannot be", "a depth from 0 to 5 mm"));
+    return append({cut});
+}
+
+Outcome Session::take_reading(const block::DeckReading& reading) {
+    if (!state_.decks.contains(reading.bank))
+        return tl::unexpected(one_fault("bank \"" + reading.bank + "\" is not in the blueprint", "one of its banks"));
+    return append({reading});
+}
+
+Outcome Session::choose_target(const block::DeckTargetChosen& target) {
+    if (target.height && !(*target.height > 0))
+        return tl::unexpected(one_fault("the deck height cannot be", "a height greater than 0"));
+    return append({target});
+}
+
+Outcome Session::choose_passes(const block::PassPlanChosen& passes) {
+    if (!(passes.pass > 0) || passes.witness < 0 || passes.finish < 0 || passes.spring_passes < 0 || passes.spring_passes > 20)
+        return tl::unexpected(one_fault("the pass plan cannot be", "a pass greater than 0, the others not negative"));
+    return append({passes});
+}
+
+Outcome Session::add_note(const QString& text) {
+    if (text.trimmed().isEmpty())
+        return tl::unexpected(one_fault("the note is empty", "some words"));
+    return append({block::Note{text.trimmed().toStdString()}});
+}
+
+Outcome Session::strike(std::int64_t sequence, const QString& reason) {
+    const auto out = block::struck(entries_);
+    for (std::size_t i = 0; i < entries_.size(); ++i) {
+        if (entries_[i].sequence != sequence)
+            continue;
+        if (std::holds_alternative<block::JobOpened>(entries_[i].payload))
+            return tl::unexpected(one_fault("the first entry opens the job and cannot be struck", "a later entry"));
+        if (out[i])
+            return tl::unexpected(one_fault("entry " + std::to_string(sequence) + " is struck already", "an entry that stands"));
+        return append({block::Strike{sequence, reason.trimmed().toStdString()}});
+    }
+    return tl::unexpected(one_fault("there is no entry " + std::to_string(sequence), "an entry of this job"));
+}
+
+const Entry* Session::undo_target() const {
+    const auto out = block::struck(entries_);
+    for (std::size_t i = entries_.size(); i-- > 0;)
+        if (!out[i] && !std::holds_alternative<block::Strike>(entries_[i].payload))
+            return std::holds_alternative<block::JobOpened>(entries_[i].payload) ? nullptr : &entries_[i];
+    return nullptr;
+}
+
+const Entry* Session::redo_target() const {
+    const auto out = block::struck(entries_);
+    for (std::size_t i = entries_.size(); i-- > 0;) {
+        const auto* strike = std::get_if<block::Strike>(&entries_[i].payload);
+        if (!strike)
+            return nullptr; // something new was done since
+        if (!out[i] && strike->reason == undone)
+            return &entries_[i];
+    }
+    return nullptr;
+}
+
+Outcome Session::undo() {
+    const Entry* target = undo_target();
+    if (!target)
+        return tl::unexpected(one_fault("there is nothing to undo", "an entry that stands"));
+    return strike(target->sequence, QString::fromLatin1(undone));
+}
+
+Outcome Session::redo() {
+    const Entry* target = redo_target();
+    if (!target)
+        return tl::unexpected(one_fault("there is nothing to redo", "something undone"));
+    return strike(target->sequence, QString::fromLatin1(redone));
+}
+
+} // namespace pallix::session

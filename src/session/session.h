@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "storage/shop_book.h"
+
+#include <QObject>
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace pallix::session {
+
+/// What became of an attempt: nothing, or the faults to show. On faults nothing has changed.
+using Outcome = tl::expected<void, block::Faults>;
+
+/// The open job. Every change is an entry that is on the disk before anyone hears of it; the state is always the fold
+/// over the entries. Undo and redo are strikes.
+class Session : public QObject {
+    Q_OBJECT
+  public:
+    using Clock = std::function<std::string()>;  ///< UTC, ISO 8601
+    using Person = std::function<std::string()>;
+
+    Session(storage::ShopBook& book, Person person, Clock clock = system_clock(), QObject* parent = nullptr);
+    static Clock system_clock();
+
+    storage::ShopBook& book() { return book_; }
+
+    bool has_job() const { return job_.has_value(); }
+    std::optional<storage::JobId> job() const { return job_; }
+    const std::vector<block::Entry>& entries() const { return entries_; }
+    const block::JobState& state() const { return state_; }
+    const planning::Assessment& assessment() const { return assessment_; }
+
+    [[nodiscard]] Outcome open_job(storage::JobId job);
+    [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint);
+    /// Takes in a whole job file as a new job.
+    [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
+    void close_job();
+
+    /// Logs that belong together; refused as a whole when one has a fault.
+    /// @param standard_uncertainty mm, of one touch, as stated by the person
+    [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs, std::optional<double> standard_uncertainty);
+    [[nodiscard]] Outcome log_cut(const block::DeckCut& cut);
+    [[nodiscard]] Outcome take_reading(const block::DeckReading& reading);
+    [[nodiscard]] Outcome choose_target(const block::DeckTargetChosen& target);
+    [[nodiscard]] Outcome choose_passes(const block::PassPlanChosen& passes);
+    [[nodiscard]] Outcome add_note(const QString& text);
+    [[nodiscard]] Outcome strike(std::int64_t sequence, const QString& reason);
+
+    /// The entry undo would strike, or redo would bring back.
+    [[nodiscard]] const block::Entry* undo_target() const;
+    [[nodiscard]] const block::Entry* redo_target() const;
+    [[nodiscard]] Outcome undo();
+    [[nodiscard]] Outcome redo();
+
+  Q_SIGNALS:
+    void job_opened();              ///< another job, or none
+    void entries_added(int first);  ///< index of the first new entry; state and assessment are up to date
+
+  private:
+    [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
+    [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence) const;
+    void refresh();
+
+    storage::ShopBook& book_;
+    Person person_;
+    Clock clock_;
+    std::optional<storage::JobId> job_;
+    std::vector<block::Entry> entries_;
+    block::JobState state_;
+    planning::Assessment assessment_;
+};
+
+/// Book faults as the faults a view shows.
+[[nodiscard]] block::Faults as_faults(const storage::BookFault& fault);
+[[nodiscard]] std::string sha256_hex(const std::string& text);
+
+} // namespace pallix::session

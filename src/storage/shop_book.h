@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/ledger.h"
+
+#include <QLockFile>
+#include <QString>
+#include <memory>
+#include <tl/expected.hpp>
+#include <vector>
+
+namespace pallix::storage {
+
+/// What went wrong with the book, and the way out, both for the person to read.
+struct BookFault {
+    QString what;
+    QString way_out;
+};
+
+template <class T>
+using BookResult = tl::expected<T, BookFault>;
+
+using JobId = qint64;
+
+struct JobRow {
+    JobId id = 0;
+    QString title;
+    QString opened; ///< UTC, ISO 8601
+    qint64 entries = 0;
+};
+
+/// The shop book: every job of the shop in one SQLite file. Entries are only ever added; the file refuses to change or
+/// delete one. What `append` has returned from is on the disk (WAL, synchronous FULL): it survives the process.
+/// One process writes at a time, guarded by a lock file beside the book.
+class ShopBook {
+  public:
+    /// Opens or creates the book, brings an older schema forward, checks its integrity.
+    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open(const QString& file);
+    ~ShopBook();
+    ShopBook(const ShopBook&) = delete;
+    ShopBook& operator=(const ShopBook&) = delete;
+
+    [[nodiscard]] QString file() const { return file_; }
+
+    /// @param opened sequence 1, a JobOpened; further entries may follow
+    [[nodiscard]] BookResult<JobId> create_job(const std::vector<block::Entry>& entries);
+
+    /// Adds entries to a job, all or none. Their sequences continue the job's without a gap.
+    [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries);
+
+    [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
+    [[nodiscard]] BookResult<std::vector<JobRow>> jobs() const; ///< newest first
+
+    /// A copy of the whole book, taken while it is open.
+    [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;
+
+  private:
+    ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
+    [[nodiscard]] BookResult<void> insert(JobId job, const std::vector<block::Entry>& entries);
+
+    QString file_;
+    QString connection_;
+    std::unique_ptr<QLockFile> lock_;
+};
+
+} // namespace pallix::storage

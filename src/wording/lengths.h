@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/units.h"
+
+#include <string>
+
+namespace pallix::wording {
+
+/// The one formatter of lengths people see: inch with four decimals, mm with three, a real minus sign.
+class LengthText {
+  public:
+    explicit LengthText(block::Unit unit) : unit_(unit) {}
+
+    block::Unit unit() const { return unit_; }
+    std::string unit_name() const;
+
+    /// "8.4646", "215.003"
+    [[nodiscard]] std::string plain(double mm) const;
+    /// "+0.0008", "−0.020"; "0.0000" has no sign
+    [[nodiscard]] std::string with_sign(double mm) const;
+    /// "0.0065 in", "0.165 mm"
+    [[nodiscard]] std::string with_unit(double mm) const;
+    /// as above, signed
+    [[nodiscard]] std::string signed_with_unit(double mm) const;
+    /// one more decimal, for uncertainties: "0.00008 in", "0.0020 mm"
+    [[nodiscard]] std::string fine(double mm) const;
+
+  private:
+    int decimals() const { return unit_ == block::Unit::inch ? 4 : 3; }
+    block::Unit unit_;
+};
+
+/// A number with fixed decimals and a real minus sign, "−0" shown as "0".
+[[nodiscard]] std::string fixed(double value, int decimals);
+
+} // namespace pallix::wording

@@ -1,0 +1,376 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/sentences.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace pallix::wording {
+
+using block::JobState;
+using metrology::Verdict;
+using planning::Across;
+using planning::Along;
+using planning::Assessment;
+using planning::BankProgress;
+using planning::CallKind;
+using planning::CheckKind;
+using planning::Stage;
+using planning::StageMark;
+
+std::string verdict_word(Verdict verdict) {
+    switch (verdict) {
+    case Verdict::meets:
+        return "meets";
+    case Verdict::cannot_tell:
+        return "can't tell yet";
+    case Verdict::fails:
+        break;
+    }
+    return "fails";
+}
+
+std::string stage_name(Stage stage) {
+    constexpr std::array names{"received", "as found", "tunnel", "decks", "passport"};
+    return names[static_cast<std::size_t>(stage)];
+}
+
+std::string stage_word(StageMark mark) {
+    constexpr std::array words{"", "now", "done", "meets", "can't tell yet", "fails", "measure again"};
+    return words[static_cast<std::size_t>(mark)];
+}
+
+std::string along_word(Along along) {
+    constexpr std::array words{"front", "middle", "rear"};
+    return words[static_cast<std::size_t>(along)];
+}
+
+std::string across_word(Across across) {
+    constexpr std::array words{"inboard", "outboard", "left side", "right side", "middle"};
+    return words[static_cast<std::size_t>(across)];
+}
+
+std::string place_words(planning::PlaceOnDeck place) {
+    if (place.along == Along::middle && place.across == Across::middle)
+        return "middle";
+    if (place.across == Across::middle)
+        return along_word(place.along) + ", between the edges";
+    if (place.along == Along::middle)
+        return "halfway along, " + across_word(place.across);
+    return along_word(place.along) + ", " + across_word(place.across);
+}
+
+std::string corner_words(const block::BankBlueprint& bank, bool rear, bool positive_v) {
+    return place_words({rear ? Along::rear : Along::front,
+                        positive_v ? planning::positive_side(bank) : planning::negative_side(bank)});
+}
+
+std::string bank_name(const block::BankBlueprint& bank) {
+    if (bank.id == "R")
+        return "right bank";
+    if (bank.id == "L")
+        return "left bank";
+    return bank.id == "C" ? "deck" : "bank " + bank.id;
+}
+
+std::string pass_name(block::PassKind kind) {
+    constexpr std::array names{"witness cut", "pass", "finishing cut", "spring pass"};
+    return names[static_cast<std::size_t>(kind)];
+}
+
+std::string school_name(block::TargetSchool school) {
+    constexpr std::array names{"least cut", "blueprint height", "given height"};
+    return names[static_cast<std::size_t>(school)];
+}
+
+std::string clocking_name(block::Clocking clocking) {
+    constexpr std::array names{"cam", "pan rail", "decks"};
+    return names[static_cast<std::size_t>(clocking)];
+}
+
+namespace {
+
+const block::BankBlueprint& bank_of(const JobState& state, const std::string& id) { return *state.blueprint->bank(id); }
+
+std::string capitalised(std::string text) {
+    if (!text.empty() && text[0] >= 'a' && text[0] <= 'z')
+        text[0] = static_cast<char>(text[0] - 'a' + 'A');
+    return text;
+}
+
+/// "the right bank", "the deck"
+std::string the_bank(const JobState& state, const std::string& id) { return "the " + bank_name(bank_of(state, id)); }
+
+std::string count_words(std::size_t n, const std::string& one, const std::string& many) {
+    constexpr std::array small{"no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"};
+    return (n < small.size() ? small[n] : std::to_string(n)) + " " + (n == 1 ? one : many);
+}
+
+constexpr const char* mill_caution =
+    "Guards shut, eyes covered, no gloves near the cutter. Stop the spindle and see it stopped before clearing chips.";
+
+/// Why a cut is asked for, and what else it touches.
+std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a, const BankProgress& b, const LengthText& l) {
+    std::vector<std::string> reasons;
+    const bool several = a.banks.size() > 1;
+    if (b.taken == 0 && several && a.plan.start_with == b.plan.bank)
+        reasons.push_back("Start here: " + the_bank(state, b.plan.bank) + " lies lowest.");
+    reasons.push_back(capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
+                      l.with_unit(b.plan.cut) + " below the highest point.");
+    reasons.push_back("Cut to " + l.with_unit(b.plan.target) + " (" + school_name(state.target.school) +
+                      (state.target.equal && several && state.target.school == block::TargetSchool::least_cut ? ", both banks equal" : "") +
+                      ").");
+    if (b.taken > 0)
+        reasons.push_back(l.with_unit(b.taken) + " taken so far, " + l.with_unit(std::max(0.0, b.remaining)) + " to go.");
+    if (b.plan.over_lower_limit < 0)
+        reasons.push_back("That is " + l.with_unit(-b.plan.over_lower_limit) + " below the blueprint's lower limit.");
+    return reasons;
+}
+
+CallText cut_text(const JobState& state, const Assessment& a, const LengthText& l) {
+    const BankProgress& b = *a.bank(a.call.bank);
+    const planning::Pass& pass = *a.call.pass;
+    CallText t;
+    t.headline = capitalised(bank_name(bank_of(state, a.call.bank))) + ": " + pass_name(pass.kind) + ", " +
+                 count_words(a.call.passes_left, "pass", "passes") + " left";
+    t.number = pass.kind == block::PassKind::spring ? "no infeed" : l.with_unit(pass.depth);
+    t.reasons = cut_reasons(state, a, b, l);
+    switch (pass.kind) {
+    case block::PassKind::witness:
+        t.reasons.insert(t.reasons.begin(), "A light first cut shows where it touches: see that it agrees with the map.");
+        break;
+    case block::PassKind::finish:
+        t.reasons.insert(t.reasons.begin(), "Cutter faster, feed slower; change a dull insert before this cut.");
+        break;
+    case block::PassKind::spring:
+        t.reasons.insert(t.reasons.begin(), "The thin metal round the bores springs away: again, until marker lines vanish evenly.");
+        break;
+    case block::PassKind::pass:
+        break;
+    }
+    t.caution = mill_caution;
+    return t;
+}
+
+/// The checks that are not met yet, as sentences.
+std::vector<std::string> open_checks(const BankProgress& b, Verdict verdict, const LengthText& l) {
+    std::vector<std::string> out;
+    if (b.verdict)
+        for (const planning::DeckCheck& check : b.verdict->checks)
+            if (check.verdict == verdict)
+                out.push_back(capitalised(check_sentence(check, l)) + ".");
+    return out;
+}
+
+CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdict, const LengthText& l) {
+    CallText t;
+    const bool fails = verdict == Verdict::fails;
+    if (a.call.bank.empty()) {
+        t.headline = fails ? "The banks differ too much" : "Too near the limit to tell the banks apart";
+        t.reasons.push_back(capitalised(pair_sentence(*a.pair, bank_of(state, a.banks[0].plan.bank), l)) + ".");
+    } else {
+        t.headline = capitalised(bank_name(bank_of(state, a.call.bank))) + (fails ? " fails" : ": can't tell yet");
+        t.reasons = open_checks(*a.bank(a.call.bank), verdict, l);
+    }
+    if (!fails) {
+        const bool unstated = std::ranges::any_of(a.banks, [&](const BankProgress& b) {
+            return !state.deck(b.plan.bank).latest->standard_uncertainty;
+        });
+        t.reasons.push_back(unstated ? "The gauge's uncertainty was not stated: measure again and state it."
+                                     : "Measure again, several times, or with a better gauge. A coin-flip is not a pass.");
+    } else if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.remaining > 0; })) {
+        t.reasons.push_back("Choose a lower target, or accept it with a note.");
+    } else {
+        t.reasons.push_back("Metal that is off does not come back: a gasket of other thickness, or accept it with a note.");
+    }
+    return t;
+}
+
+CallText will_not_clean_text(const JobState& state, const Assessment& a, const LengthText& l) {
+    const BankProgress& b = *a.bank(a.call.bank);
+    return {capitalised(bank_name(bank_of(state, a.call.bank))) + " will not clean up",
+            l.with_unit(b.plan.short_by),
+            {capitalised(place_words(b.plan.lowest)) + " stays that far below a cut at " + l.with_unit(b.plan.target) + ".",
+             "Least cut would go to " + l.with_unit(b.plan.low) + ".", "Choose another target on the decks page, or log passes as they are."},
+            ""};
+}
+
+CallText done_text(const JobState& state, const Assessment& a, const LengthText& l) {
+    CallText t;
+    const bool cut = std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.taken > 0; });
+    t.headline = a.banks.size() > 1 ? "Both decks meet" : "The deck meets";
+    for (const BankProgress& b : a.banks)
+        t.reasons.push_back(capitalised(bank_name(bank_of(state, b.plan.bank))) + ": " +
+                            (cut ? l.with_unit(b.taken) + " came off in all." : std::string("nothing needs to come off.")));
+    if (a.pair)
+        t.reasons.push_back(capitalised(pair_sentence(*a.pair, bank_of(state, a.banks[0].plan.bank), l)) + ".");
+    t.reasons.push_back("Print the passport.");
+    return t;
+}
+
+} // namespace
+
+CallText call_text(const JobState& state, const Assessment& a, const LengthText& l) {
+    switch (a.call.kind) {
+    case CallKind::mend_blueprint:
+        return {"The blueprint cannot be read", "", state.troubles, ""};
+    case CallKind::take_probe_log: {
+        CallText t{"Take the probe log in", "", {"Drop a .csv file here, or choose it under Job.",
+                   "It holds mains, the origin dowel and the decks, caps torqued as they will run."}, ""};
+        t.reasons.insert(t.reasons.end(), state.troubles.begin(), state.troubles.end());
+        return t;
+    }
+    case CallKind::give_height:
+        return {"Give the deck height to cut to", "", {"A given height was chosen as the target."}, ""};
+    case CallKind::cut:
+        return cut_text(state, a, l);
+    case CallKind::look_why_dark:
+        return {"Still dark at depth: look why", "",
+                {capitalised(the_bank(state, a.call.bank)) + " took its planned depth and is not clean everywhere.",
+                 "Wrong depth, a moved block or a bad touch: measure it again before cutting on."}, ""};
+    case CallKind::measure_again:
+        return {"Measure " + the_bank(state, a.call.bank) + " again", "",
+                {"Its heights are from before the cut: nothing is proven until it is measured.",
+                 "Type the heights below, or take in a second probe log."},
+                "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
+    case CallKind::settle_doubt:
+        return verdict_text(state, a, Verdict::cannot_tell, l);
+    case CallKind::fails:
+        return verdict_text(state, a, Verdict::fails, l);
+    case CallKind::will_not_clean:
+        return will_not_clean_text(state, a, l);
+    case CallKind::done:
+        break;
+    }
+    return done_text(state, a, l);
+}
+
+std::string waits_for(const JobState& state, const Assessment& a, const LengthText& l) {
+    switch (a.call.kind) {
+    case CallKind::mend_blueprint:
+        return "a blueprint that can be read";
+    case CallKind::take_probe_log:
+        return "the probe log, as found";
+    case CallKind::give_height:
+        return "the deck height to cut to";
+    case CallKind::cut:
+        return pass_name(a.call.pass->kind) + " on " + the_bank(state, a.call.bank) +
+               (a.call.pass->depth > 0 ? ", " + l.with_unit(a.call.pass->depth) : "");
+    case CallKind::look_why_dark:
+        return "a look at what stayed dark on " + the_bank(state, a.call.bank);
+    case CallKind::measure_again:
+        return "measuring " + the_bank(state, a.call.bank) + " again";
+    case CallKind::settle_doubt:
+        return "a surer reading";
+    case CallKind::will_not_clean:
+        return "another target: " + the_bank(state, a.call.bank) + " will not clean up";
+    case CallKind::fails:
+        return "a decision: outside the limits";
+    case CallKind::done:
+        break;
+    }
+    return "nothing: print the passport";
+}
+
+std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie, const LengthText& l) {
+    const auto compared = [&l](double over, const std::string& high, const std::string& low) {
+        if (l.with_sign(over) == l.plain(0))
+            return capitalised(high) + " and " + low + " at one height.";
+        return over > 0 ? capitalised(high) + " " + l.with_unit(over) + " above " + low + "."
+                        : capitalised(high) + " " + l.with_unit(-over) + " below " + low + ".";
+    };
+    std::vector<std::string> out;
+    out.push_back(compared(lie.rear_over_front, "rear", "front"));
+    const bool out_is_positive = planning::positive_side(bank) != Across::inboard;
+    const Across outer = out_is_positive ? planning::positive_side(bank) : planning::negative_side(bank);
+    const Across inner = out_is_positive ? planning::negative_side(bank) : planning::positive_side(bank);
+    out.push_back(compared(out_is_positive ? lie.positive_over_negative : -lie.positive_over_negative, across_word(outer), across_word(inner)));
+    out.push_back(l.with_sign(lie.twist) == l.plain(0)
+                      ? std::string("Not twisted.")
+                      : "Twisted by " + l.with_unit(std::abs(lie.twist)) + ": " + across_word(outer) + " is " +
+                            (lie.twist > 0 ? "higher at the front." : "higher at the rear."));
+    return out;
+}
+
+std::string check_sentence(const planning::DeckCheck& check, const LengthText& l) {
+    const std::string tail = " — " + verdict_word(check.verdict);
+    const std::string sure = check.uncertainty ? " ±" + l.fine(2 * *check.uncertainty) : std::string();
+    switch (check.kind) {
+    case CheckKind::lowest_height:
+        return "lowest height " + l.plain(check.value) + sure + ", at least " + l.plain(*check.limits.lower) + tail;
+    case CheckKind::highest_height:
+        return "highest height " + l.plain(check.value) + sure + ", at most " + l.plain(*check.limits.upper) + tail;
+    case CheckKind::flatness:
+        return "flatness " + l.plain(check.value) + sure + ", at most " + l.plain(*check.limits.upper) + tail;
+    case CheckKind::clean:
+        break;
+    }
+    return "places stayed dark" + tail;
+}
+
+std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBlueprint& first, const LengthText& l) {
+    const std::string amount = l.with_unit(std::abs(pair.difference));
+    const std::string sure = pair.uncertainty ? " ±" + l.fine(2 * *pair.uncertainty) : std::string();
+    return "the " + bank_name(first) + " stands " + amount + sure + (pair.difference < 0 ? " lower" : " higher") +
+           " than the other, at most " + l.plain(planning::usual_pair_difference) + " — " + verdict_word(pair.verdict);
+}
+
+std::string understood_sentence(const block::Understood& u, const LengthText& l) {
+    return "understood: " + l.with_unit(u.value) + ", " + l.with_sign(u.deviation) + " from what is expected";
+}
+
+std::string suspicion_question(const block::Understood& u, const LengthText& l) {
+    switch (u.suspicion) {
+    case block::Suspicion::none:
+        return "";
+    case block::Suspicion::ten_times:
+        return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
+               l.signed_with_unit(u.deviation) + ", or type it again.";
+    case block::Suspicion::far:
+        break;
+    }
+    return "That is " + l.with_unit(std::abs(u.deviation)) +
+           " from what is expected. Enter once more to take it all the same, or type it again.";
+}
+
+std::string entry_sentence(const block::Entry& entry, const JobState& state, const LengthText& l) {
+    const auto bank = [&state](const std::string& id) {
+        const auto* b = state.blueprint ? state.blueprint->bank(id) : nullptr;
+        return b ? bank_name(*b) : "bank " + id;
+    };
+    struct Words {
+        const LengthText& l;
+        decltype(bank)& name;
+        std::string operator()(const block::JobOpened& p) const { return "job opened from " + p.blueprint_file; }
+        std::string operator()(const block::ProbeLogTaken& p) const {
+            return "probe log " + p.file + " taken in" +
+                   (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty) : std::string());
+        }
+        std::string operator()(const block::DeckReading& p) const {
+            return name(p.bank) + ", " + p.place_name + ": " + l.with_unit(p.height) + " (typed " + p.typed + ")";
+        }
+        std::string operator()(const block::DeckCut& p) const {
+            const std::string depth = p.kind == block::PassKind::spring ? std::string() : ", " + l.with_unit(p.depth);
+            const std::string seen = p.clean ? ", clean" : p.dark.empty() ? ", not clean" : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
+            return name(p.bank) + ": " + pass_name(p.kind) + depth + seen;
+        }
+        std::string operator()(const block::DeckTargetChosen& p) const {
+            return "target: " + school_name(p.school) + (p.height ? " " + l.with_unit(*p.height) : std::string()) +
+                   (p.equal ? ", banks equal" : ", each bank its own");
+        }
+        std::string operator()(const block::PassPlanChosen& p) const {
+            return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " + l.with_unit(p.finish) +
+                   ", " + count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
+        }
+        std::string operator()(const block::Note& p) const { return "note: " + p.text; }
+        std::string operator()(const block::Strike& p) const {
+            return "struck entry " + std::to_string(p.sequence) + (p.reason.empty() ? std::string() : ": " + p.reason);
+        }
+        std::string operator()(const block::UnknownPayload& p) const {
+            return "an entry of kind \"" + p.kind + "\", which this version does not know";
+        }
+    };
+    return std::visit(Words{l, bank}, entry.payload);
+}
+
+} // namespace pallix::wording

@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/evaluation.h"
+#include "wording/lengths.h"
+
+#include <string>
+
+namespace pallix::wording {
+
+/// The evaluation as tables to read in a terminal (`pallix-cli evaluate --format text`).
+[[nodiscard]] std::string evaluation_table(const block::Blueprint& blueprint, const block::Evaluation& evaluation,
+                                           const LengthText& lengths);
+
+} // namespace pallix::wording

@@ -1,0 +1,201 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "workshop/harbour.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <cstdio>
+
+namespace pallix::workshop {
+namespace {
+
+using namespace block;
+
+Tolerance size(double nominal, double lower, double upper) { return {nominal, lower, upper}; }
+
+/// A row of bearings along the crankshaft.
+std::vector<MainBlueprint> row(FeatureKind kind, int count, double first, double spacing, Tolerance diameter) {
+    std::vector<MainBlueprint> out;
+    for (int i = 0; i < count; ++i)
+        out.push_back({{kind, "", i + 1}, first + i * spacing, diameter});
+    return out;
+}
+
+struct BankLayout {
+    std::string id;
+    double angle_deg;
+    double first_bore_u;
+    double first_dowel_u;
+    int first_cylinder;
+    int cylinder_step;
+};
+
+void add_bank(Blueprint& b, const BankLayout& bank, int bores, double spacing, double bore, double height, double half_width) {
+    const double start = bank.first_bore_u - 0.72 * spacing;
+    const double end = bank.first_bore_u + (bores - 1) * spacing + 0.72 * spacing;
+    constexpr double cut_corner = 14;
+    b.banks.push_back({bank.id, bank.angle_deg * radians_per_degree, size(height, -0.05, 0.05), 0.05,
+                       {{start + cut_corner, -half_width}, {end - cut_corner, -half_width}, {end, -half_width + cut_corner},
+                        {end, half_width - cut_corner}, {end - cut_corner, half_width}, {start + cut_corner, half_width},
+                        {start, half_width - cut_corner}, {start, -half_width + cut_corner}}});
+    for (int i = 0; i < bores; ++i)
+        b.bores.push_back({{FeatureKind::bore, bank.id, i + 1}, bank.first_cylinder + i * bank.cylinder_step, {},
+                           bank.first_bore_u + i * spacing, 0, size(bore, 0, 0.02)});
+    const double dowel_v = -half_width + 16;
+    b.dowels.push_back({{FeatureKind::dowel, bank.id, 1}, {}, {}, bank.first_dowel_u, dowel_v, size(14, 0, 0.018)});
+    b.dowels.push_back({{FeatureKind::dowel, bank.id, 2}, {}, {}, bank.first_dowel_u + (bores - 1) * spacing + 0.96 * spacing,
+                        dowel_v, size(14, 0, 0.018)});
+}
+
+PracticeBlock port_engine() {
+    PracticeBlock p{workboat_v6(), {}, -0.009, 0.004, 0.002};
+    p.decks["R"] = {.offset = 0.115, .rear_over_front = -0.062, .positive_over_negative = -0.048, .twist = 0.021,
+                    .crown = -0.012, .dip = {330, 62}, .dip_depth = 0.034, .dip_radius = 42, .cut_to = {}};
+    p.decks["L"] = {.offset = 0.141, .rear_over_front = 0.037, .positive_over_negative = 0.055, .twist = -0.014,
+                    .crown = 0.010, .dip = {60, -58}, .dip_depth = 0.022, .dip_radius = 38, .cut_to = {}};
+    return p;
+}
+
+PracticeBlock starboard_engine() {
+    PracticeBlock p{workboat_v6(), {}, 0.006, -0.003, 0.003};
+    p.decks["R"] = {.offset = 0.088, .rear_over_front = 0.051, .positive_over_negative = 0.034, .twist = -0.018,
+                    .crown = 0.016, .dip = {36, -60}, .dip_depth = 0.041, .dip_radius = 36, .cut_to = {}};
+    p.decks["L"] = {.offset = 0.064, .rear_over_front = -0.044, .positive_over_negative = 0.039, .twist = 0.012,
+                    .crown = -0.008, .dip = {352, -55}, .dip_depth = 0.028, .dip_radius = 40, .cut_to = {}};
+    return p;
+}
+
+PracticeBlock tender_engine() {
+    PracticeBlock p{tender_inline_four(), {}, -0.004, 0.002, 0.001};
+    p.decks["C"] = {.offset = 0.092, .rear_over_front = 0.038, .positive_over_negative = -0.029, .twist = 0.016,
+                    .crown = 0.012, .dip = {300, 48}, .dip_depth = 0.019, .dip_radius = 34, .cut_to = {}};
+    return p;
+}
+
+constexpr double touch_uncertainty = 0.0012; // mm, as the shop states it for its probe
+
+ProbeJob harbour_probe(std::uint64_t seed, bool rolled) {
+    return {.seed = seed, .noise = 0.0006, .tip_radius = rolled ? 2.0 : 0.0, .unit = Unit::mm, .temperature_c = 19.5,
+            .rolled = rolled, .points_along = 13, .points_across = 7};
+}
+
+constexpr std::array names{"workboat-v6.pallix-blueprint.json", "tender-inline-four.pallix-blueprint.json",
+                           "puffling-port-as-found.csv", "puffling-starboard-as-found.csv",
+                           "samphire-as-found.csv", "samphire-after-decking.csv"};
+
+// The tender's deck: what its passes took, and the height (over nominal) they left.
+constexpr double samphire_witness = 0.0254, samphire_pass = 0.0166, samphire_finish = 0.0254; // mm
+constexpr double samphire_left = 0.0605;                                                     // mm
+
+/// Builds the entries of one job on a working day.
+class Diary {
+  public:
+    Diary(std::string day, std::string person) : day_(std::move(day)), person_(std::move(person)) {}
+    void add(int hour, int minute, Payload payload) {
+        std::array<char, 40> time{};
+        std::snprintf(time.data(), time.size(), "T%02d:%02d:00Z", hour, minute);
+        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), day_ + time.data(), person_, std::move(payload)});
+    }
+    std::vector<Entry> take() { return std::move(entries_); }
+
+  private:
+    std::string day_, person_;
+    std::vector<Entry> entries_;
+};
+
+const std::string& text_of(const std::vector<DemoFile>& files, const std::string& name) {
+    return std::ranges::find(files, name, &DemoFile::name)->text;
+}
+
+} // namespace
+
+Blueprint workboat_v6() {
+    Blueprint b;
+    b.name = "workboat V6, 60 degrees";
+    b.origin_dowel = {FeatureKind::dowel, "R", 1};
+    b.clocking = Clocking::cam;
+    b.mains = row(FeatureKind::main, 4, 14, 116, size(74, 0, 0.013));
+    b.cam = CamBlueprint{0, 128, row(FeatureKind::cam, 4, 14, 116, size(52, 0, 0.025))};
+    add_bank(b, {"R", 30, 72, 6, 1, 2}, 3, 116, 97, 241.3, 80);
+    add_bank(b, {"L", -30, 97, 31, 2, 2}, 3, 116, 97, 241.3, 80);
+    // u counts from the origin dowel, so that the dowel stands at 0.
+    const double origin = b.dowels.front().u;
+    for (auto& hole : b.bores)
+        hole.u -= origin;
+    for (auto& hole : b.dowels)
+        hole.u -= origin;
+    for (auto& bank : b.banks)
+        for (auto& corner : bank.deck_outline)
+            corner.x -= origin;
+    return b;
+}
+
+Blueprint tender_inline_four() {
+    Blueprint b;
+    b.name = "tender inline four";
+    b.origin_dowel = {FeatureKind::dowel, "C", 1};
+    b.clocking = Clocking::decks;
+    b.mains = row(FeatureKind::main, 5, 12, 94, size(58, 0, 0.013));
+    add_bank(b, {"C", 0, 59, 0, 1, 1}, 4, 94, 82, 208.5, 68);
+    return b;
+}
+
+std::vector<DemoFile> harbour_files() {
+    PracticeBlock after = tender_engine();
+    after.decks["C"].cut_to = samphire_left;
+    return {
+        {names[0], write_blueprint(workboat_v6())},
+        {names[1], write_blueprint(tender_inline_four())},
+        {names[2], probe(port_engine(), harbour_probe(2601, true))},
+        {names[3], probe(starboard_engine(), harbour_probe(2602, true))},
+        {names[4], probe(tender_engine(), harbour_probe(2603, false))},
+        {names[5], probe(after, harbour_probe(2604, false))},
+    };
+}
+
+std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
+    const std::vector<DemoFile> files = harbour_files();
+    const auto opened = [&](const char* title, const char* customer, const char* blueprint) {
+        return JobOpened{title, customer, blueprint, text_of(files, blueprint)};
+    };
+    const auto log = [&](const char* name) {
+        const std::string& text = text_of(files, name);
+        return ProbeLogTaken{name, sha256(text), text, touch_uncertainty, false};
+    };
+    const auto pass = [](const char* bank, PassKind kind, double depth, bool clean, std::vector<metrology::Vec2> dark) {
+        return DeckCut{bank, kind, depth, clean, std::move(dark)};
+    };
+    std::vector<DemoJob> jobs;
+
+    Diary port("2026-03-02", "Marit");
+    port.add(8, 5, opened("Puffling, port engine", "pilot cutter Puffling", names[0]));
+    port.add(8, 20, Note{"Raw-water leak at the rear of the right bank; customer wants the least off."});
+    port.add(9, 41, log(names[2]));
+    jobs.push_back({port.take()});
+
+    Diary starboard("2026-03-03", "Jorun");
+    starboard.add(8, 10, opened("Puffling, starboard engine", "pilot cutter Puffling", names[0]));
+    starboard.add(9, 15, log(names[3]));
+    starboard.add(10, 2, pass("L", PassKind::witness, 0.0254, false, {{340, -50}, {20, -60}, {60, 66}}));
+    starboard.add(10, 31, pass("L", PassKind::pass, 0.0440, false, {{345, -55}}));
+    jobs.push_back({starboard.take()});
+
+    Diary tender("2026-02-26", "Marit");
+    tender.add(7, 50, opened("Samphire, tender", "mussel farm at Skarvoy Sound", names[1]));
+    tender.add(9, 5, log(names[4]));
+    tender.add(9, 44, pass("C", PassKind::witness, samphire_witness, false, {{30, 50}, {300, 50}}));
+    tender.add(10, 12, pass("C", PassKind::pass, samphire_pass, false, {{300, 48}}));
+    tender.add(10, 40, pass("C", PassKind::finish, samphire_finish, true, {}));
+    tender.add(10, 58, pass("C", PassKind::spring, 0, true, {}));
+    tender.add(11, 10, pass("C", PassKind::spring, 0, true, {}));
+    tender.add(11, 52, log(names[5]));
+    jobs.push_back({tender.take()});
+
+    Diary ketch("2026-03-04", "Jorun");
+    ketch.add(8, 2, opened("Lantern Ketch, auxiliary", "sail training trust, Outer Holm", names[1]));
+    ketch.add(8, 6, Note{"Washed and deburred. Caps torqued, lightly oiled, three steps."});
+    jobs.push_back({ketch.take()});
+    return jobs;
+}
+
+} // namespace pallix::workshop

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/ledger.h"
+#include "workshop/practice_block.h"
+
+#include <string>
+#include <vector>
+
+namespace pallix::workshop {
+
+/// The demo: a harbour repair shop that keeps a few workboats going. Shop, boats, people, engines and figures are
+/// invented; each job stands at another place of its route.
+struct DemoFile {
+    std::string name;
+    std::string text;
+};
+
+/// Blueprints and probe logs, as they are shipped in assets/demo.
+[[nodiscard]] std::vector<DemoFile> harbour_files();
+
+struct DemoJob {
+    std::vector<block::Entry> entries;
+};
+
+/// The jobs of the demo shop book, made from the files above.
+/// @param sha256 hexadecimal digest of a text
+[[nodiscard]] std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&));
+
+/// The two engines of the demo without their faults.
+[[nodiscard]] block::Blueprint workboat_v6();
+[[nodiscard]] block::Blueprint tender_inline_four();
+
+} // namespace pallix::workshop
