@@ -1,0 +1,248 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "reporting/passport.h"
+
+#include "reporting/deck_picture.h"
+#include "wording/sentences.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QBuffer>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QSaveFile>
+#include <QTextDocument>
+#include <algorithm>
+
+namespace pallix::reporting {
+
+using block::DeckState;
+using metrology::Verdict;
+using planning::BankProgress;
+
+namespace {
+
+QString q(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+
+/// Ink on paper: the same iron and bright metal as on screen.
+DeckColours paper_colours() {
+    return {.page = QColor(0xFF, 0xFF, 0xFF), .iron_low = QColor(0x5C, 0x60, 0x64), .iron_high = QColor(0xA9, 0xAB, 0xA8),
+            .bright = QColor(0xF0, 0xEC, 0xE0), .bright_line = QColor(0xDC, 0xD6, 0xC6), .contour = QColor(0x3A, 0x3E, 0x42),
+            .edge = QColor(0x1E, 0x25, 0x2B), .blank = QColor(0xC0, 0xBC, 0xB2), .point = QColor(0x2B, 0x3F, 0x8C),
+            .mark = QColor(0xA3, 0x30, 0x1F)};
+}
+
+const char* const style = R"(
+body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10pt; }
+h1 { font-size: 19pt; margin: 0 0 2pt 0; }
+h2 { font-size: 12.5pt; margin: 12pt 0 3pt 0; color: #2B3F8C; }
+p { margin: 2pt 0; }
+th { text-align: left; font-weight: normal; color: #5B646C; padding: 1pt 12pt 1pt 0; }
+td { padding: 1pt 12pt 1pt 0; }
+.number { text-align: right; }
+.quiet { color: #5B646C; }
+.verdict { font-weight: bold; }
+)";
+
+/// Writes the sheet section by section.
+class Sheet {
+  public:
+    explicit Sheet(const PassportSource& source) : s_(source), l_(source.lengths) {}
+
+    QString html() {
+        head();
+        tunnel();
+        decks(QStringLiteral("As found"), [](const DeckState& d) { return d.as_found ? &*d.as_found : nullptr; }, false);
+        cuts();
+        decks(QStringLiteral("As left"),
+              [](const DeckState& d) { return d.latest && !d.cuts.empty() && !d.stale() ? &*d.latest : nullptr; }, true);
+        verdicts();
+        foot();
+        return QStringLiteral("<!DOCTYPE html><html><head><meta charset=\"utf-8\"><title>%1</title><style>%2</style></head><body>%3</body></html>")
+            .arg(q(s_.state.title), QString::fromLatin1(style), body_);
+    }
+
+  private:
+    void add(const QString& html) { body_ += html + QLatin1Char('\n'); }
+    void paragraph(const QString& html) { add(QStringLiteral("<p>%1</p>").arg(html)); }
+
+    static QString row(const QStringList& cells, const char* tag = "td") {
+        QString html = QStringLiteral("<tr>");
+        for (qsizetype i = 0; i < cells.size(); ++i)
+            html += QStringLiteral("<%1%2>%3</%1>")
+                        .arg(QString::fromLatin1(tag), i == 0 ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), cells[i]);
+        return html + QStringLiteral("</tr>");
+    }
+
+    void head() {
+        add(QStringLiteral("<h1>%1</h1>").arg(q(s_.state.title)));
+        const auto& b = s_.state.blueprint;
+        paragraph(QStringLiteral("%1%2").arg(q(s_.state.customer), b ? QStringLiteral(" · ") + q(b->name) : QString()));
+        if (!b)
+            return;
+        QString datum = QStringLiteral("Datum: main tunnel, clocked by %1, %2 · all lengths in %3")
+                            .arg(q(wording::clocking_name(b->clocking)), q(b->origin_dowel.text()), q(l_.unit_name()));
+        if (s_.state.as_found && !s_.state.as_found->logs.empty() && s_.state.as_found->logs.front().temperature_c)
+            datum += QStringLiteral(" · as found at %1 °C").arg(*s_.state.as_found->logs.front().temperature_c, 0, 'f', 1);
+        paragraph(QStringLiteral("<span class=\"quiet\">%1</span>").arg(datum));
+    }
+
+    void tunnel() {
+        if (!s_.state.latest || !s_.assessment.tunnel)
+            return;
+        const block::Evaluation& e = s_.state.latest->evaluation;
+        add(QStringLiteral("<h2>Main tunnel</h2>"));
+        paragraph(QStringLiteral("Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
+                      .arg(q(l_.plain(e.tunnel.straightness_lsq)), q(l_.plain(e.tunnel.straightness_vertical_mz)),
+                           q(l_.plain(e.tunnel.straightness_lateral_mz))));
+        const auto [small, large] = std::ranges::minmax_element(e.mains, {}, &block::MainResult::diameter);
+        paragraph(QStringLiteral("Diameters %1 to %2 — %3.")
+                      .arg(q(l_.plain(small->diameter)), q(l_.plain(large->diameter)),
+                           q(wording::verdict_word(s_.assessment.tunnel->overall))));
+    }
+
+    template <class Choose>
+    void decks(const QString& title, Choose choose, bool after) {
+        QString rows, pictures;
+        for (const BankProgress& b : s_.assessment.banks) {
+            const block::DeckMeasurement* m = choose(s_.state.deck(b.plan.bank));
+            if (!m)
+                continue;
+            const auto& bank = *s_.state.blueprint->bank(b.plan.bank);
+            const block::DeckResult& d = m->result;
+            rows += row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)), q(l_.plain(d.height_mean)),
+                         q(l_.plain(d.flatness_mz)), QString::number(d.points.size()),
+                         m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
+            pictures += QStringLiteral("<td><img width=\"300\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
+                            .arg(picture(bank, d, after ? d.height_min : d.height_max + 1), q(wording::bank_name(bank)));
+        }
+        if (rows.isEmpty())
+            return;
+        add(QStringLiteral("<h2>Decks, %1</h2>").arg(title.toLower()));
+        add(QStringLiteral("<table>%1%2</table>")
+                .arg(row({QString(), QStringLiteral("lowest"), QStringLiteral("highest"), QStringLiteral("mean"), QStringLiteral("flatness"),
+                          QStringLiteral("heights"), QStringLiteral("std. uncertainty")}, "th"), rows));
+        add(QStringLiteral("<table><tr>%1</tr></table>").arg(pictures));
+    }
+
+    QString picture(const block::BankBlueprint& bank, const block::DeckResult& deck, double level) const {
+        QImage image(900, 380, QImage::Format_RGB32);
+        image.fill(Qt::white);
+        DeckPicture drawing(*s_.state.blueprint, bank, deck.points);
+        drawing.lay_out(QRectF(image.rect()).adjusted(4, 4, -4, -4));
+        QPainter painter(&image);
+        drawing.paint(painter, paper_colours(), {.level = level, .contour_step = l_.unit() == block::Unit::inch ? 0.0127 : 0.01, .dark = {}, .show_points = true});
+        painter.end();
+        QByteArray png;
+        QBuffer buffer(&png);
+        buffer.open(QIODevice::WriteOnly);
+        image.save(&buffer, "PNG");
+        return QStringLiteral("data:image/png;base64,") + QString::fromLatin1(png.toBase64());
+    }
+
+    void cuts() {
+        QString rows;
+        for (const BankProgress& b : s_.assessment.banks) {
+            const DeckState& deck = s_.state.deck(b.plan.bank);
+            if (deck.cuts.empty())
+                continue;
+            QStringList passes;
+            for (const block::TakenCut& taken : deck.cuts)
+                if (taken.cut.kind != block::PassKind::spring)
+                    passes << q(l_.plain(taken.cut.depth));
+            const auto springs = std::ranges::count_if(deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
+            const block::TakenCut& last = deck.cuts.back();
+            rows += row({q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))), q(l_.plain(b.plan.target)), q(l_.plain(b.plan.cut)),
+                         q(l_.plain(b.taken)), passes.join(QStringLiteral(" + ")), QString::number(springs),
+                         q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
+        }
+        if (rows.isEmpty())
+            return;
+        add(QStringLiteral("<h2>Cuts</h2><table>%1%2</table>")
+                .arg(row({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"), QStringLiteral("passes"),
+                          QStringLiteral("spring"), QStringLiteral("who, when")}, "th"), rows));
+    }
+
+    void verdicts() {
+        const bool any = std::ranges::any_of(s_.assessment.banks, [this](const BankProgress& b) {
+            return b.verdict && !s_.state.deck(b.plan.bank).cuts.empty();
+        });
+        if (!any)
+            return;
+        add(QStringLiteral("<h2>Verdict</h2>"));
+        for (const BankProgress& b : s_.assessment.banks) {
+            if (!b.verdict)
+                continue;
+            paragraph(QStringLiteral("<span class=\"verdict\">%1: %2</span>")
+                          .arg(q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))), q(wording::verdict_word(b.verdict->verdict))));
+            for (const planning::DeckCheck& check : b.verdict->checks)
+                paragraph(q(wording::check_sentence(check, l_)));
+        }
+        if (s_.assessment.pair)
+            paragraph(q(wording::pair_sentence(*s_.assessment.pair, *s_.state.blueprint->bank(s_.assessment.banks[0].plan.bank), l_)));
+    }
+
+    void foot() {
+        QStringList people;
+        for (const block::Entry& entry : s_.entries)
+            if (const QString person = q(entry.person); !person.isEmpty() && !people.contains(person))
+                people << person;
+        QString text = QStringLiteral("Worked on by %1, %2 to %3; %4 ledger entries.")
+                           .arg(people.join(QStringLiteral(", ")), q(s_.entries.front().time.substr(0, 10)), q(s_.entries.back().time.substr(0, 10)))
+                           .arg(s_.entries.size());
+        if (s_.state.latest)
+            for (const block::Entry& entry : s_.entries)
+                if (const auto* log = std::get_if<block::ProbeLogTaken>(&entry.payload))
+                    text += QStringLiteral(" %1 sha256 %2….").arg(q(log->file), q(log->sha256.substr(0, 12)));
+        paragraph(QStringLiteral("<br><span class=\"quiet\">%1 Printed %2. Limits come from the engine maker and local codes; "
+                                 "whoever signs decides. Signed:</span> ______________________")
+                      .arg(text, s_.printed.toHtmlEscaped()));
+    }
+
+    const PassportSource& s_;
+    const wording::LengthText& l_;
+    QString body_;
+};
+
+} // namespace
+
+QString passport_html(const PassportSource& source) { return Sheet(source).html(); }
+
+void print_passport(const QString& html, QPagedPaintDevice& device) {
+    QTextDocument document;
+    document.documentLayout()->setPaintDevice(&device);
+    document.setHtml(html);
+    document.setDocumentMargin(0);
+    const QSizeF page(device.width(), device.height());
+    document.setPageSize(QSizeF(page.width(), -1)); // one long page first, to see how long it is
+    const double shrink = std::min(1.0, page.height() / document.size().height());
+    QPainter painter(&device);
+    painter.scale(shrink, shrink);
+    document.drawContents(&painter);
+}
+
+tl::expected<void, QString> save_passport_pdf(const QString& html, const QString& title, const QString& file) {
+    QSaveFile out(file);
+    if (!out.open(QIODevice::WriteOnly))
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    {
+        QPdfWriter writer(&out);
+        writer.setTitle(title);
+        writer.setCreator(QStringLiteral("Pallix"));
+        writer.setPageSize(QPageSize(QPageSize::A4));
+        writer.setPageMargins(QMarginsF(16, 14, 16, 14), QPageLayout::Millimeter);
+        writer.setResolution(300);
+        print_passport(html, writer);
+    }
+    if (!out.commit())
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    return {};
+}
+
+tl::expected<void, QString> save_passport_html(const QString& html, const QString& file) {
+    QSaveFile out(file);
+    const QByteArray bytes = html.toUtf8();
+    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    return {};
+}
+
+} // namespace pallix::reporting

@@ -1,0 +1,171 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The bench's menus and keys.
+#include "block/job_file.h"
+#include "ui/bench_window.h"
+#include "ui/decks/decks_view.h"
+#include "ui/dialogs/help_dialog.h"
+#include "ui/dialogs/ledger_dialog.h"
+#include "ui/frame/reading_line.h"
+#include "ui/passport/passport_view.h"
+#include "ui/view.h"
+#include "wording/sentences.h"
+
+#include <QAction>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QInputDialog>
+#include <QMenuBar>
+#include <QSaveFile>
+
+namespace pallix::ui {
+
+QAction* BenchWindow::add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run) {
+    QAction* action = menu->addAction(text);
+    action->setShortcut(keys);
+    connect(action, &QAction::triggered, this, std::move(run));
+    return action;
+}
+
+void BenchWindow::build_actions() {
+    build_job_menu();
+    build_edit_menu();
+    build_view_menu();
+    build_deck_actions();
+    QMenu* help = menuBar()->addMenu(tr("&Help"));
+    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this] { show_help(); });
+}
+
+void BenchWindow::build_job_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Job"));
+    add_action(menu, tr("&New job from a blueprint…"), QKeySequence::New, [this] { new_job(); });
+    add_action(menu, tr("Open a &file…"), QKeySequence::Open, [this] {
+        take_files(QFileDialog::getOpenFileNames(this, tr("Open files"), {}, tr("Blueprints, probe logs, jobs (*.json *.csv)")));
+    });
+    recent_ = menu->addMenu(tr("Open &recent"));
+    connect(recent_, &QMenu::aboutToShow, this, &BenchWindow::fill_recent_files);
+    menu->addSeparator();
+    job_actions_.push_back(add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
+    job_actions_.push_back(add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
+    job_actions_.push_back(add_action(menu, tr("E&xport the whole job…"), QKeySequence(tr("Ctrl+E")), [this] { export_job(); }));
+    menu->addSeparator();
+    job_actions_.push_back(add_action(menu, tr("&Save the passport…"), QKeySequence::Save, [this] {
+        go_to(Place::passport);
+        passport_->save();
+    }));
+    job_actions_.push_back(add_action(menu, tr("&Print preview of the passport…"), QKeySequence::Print, [this] {
+        go_to(Place::passport);
+        passport_->preview_print();
+    }));
+    menu->addSeparator();
+    add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });
+    add_action(menu, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+}
+
+void BenchWindow::build_edit_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Edit"));
+    undo_ = add_action(menu, tr("&Undo"), QKeySequence::Undo, [this] { undo(); });
+    redo_ = add_action(menu, tr("&Redo"), QKeySequence::Redo, [this] { redo(); });
+    menu->addSeparator();
+    add_action(menu, tr("&Who is at the bench…"), {}, [this] { set_person(); });
+}
+
+void BenchWindow::build_view_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&View"));
+    add_action(menu, tr("The &shop"), QKeySequence(Qt::Key_F2), [this] { go_to(Place::shop); });
+    job_actions_.push_back(add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::tunnel); }));
+    job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::decks); }));
+    job_actions_.push_back(add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::passport); }));
+    menu->addSeparator();
+    add_action(menu, tr("&Inch or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
+        context_.preferences.set_unit(context_.preferences.unit() == block::Unit::inch ? block::Unit::mm : block::Unit::inch);
+    });
+    add_action(menu, tr("Day or &night"), QKeySequence(tr("Ctrl+T")), [this] {
+        context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light : session::Theme::dark);
+    });
+}
+
+void BenchWindow::build_deck_actions() {
+    QMenu* menu = menuBar()->addMenu(tr("&Decks"));
+    const auto on_decks = [this](auto run) {
+        return [this, run] {
+            go_to(Place::decks);
+            if (decks_ && place_ == Place::decks)
+                run();
+        };
+    };
+    job_actions_.push_back(add_action(menu, tr("The other &bank"), QKeySequence(tr("Ctrl+B")), on_decks([this] { decks_->show_other_bank(); })));
+    job_actions_.push_back(add_action(menu, tr("Move the &cut level"), QKeySequence(tr("Ctrl+D")), on_decks([this] { decks_->focus_level(); })));
+    job_actions_.push_back(add_action(menu, tr("Depth of the &pass"), QKeySequence(tr("Ctrl+K")), on_decks([this] { decks_->focus_pass(); })));
+    job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")), on_decks([this] { decks_->log_pass(); })));
+    job_actions_.push_back(add_action(menu, tr("&Reading line"), QKeySequence(tr("Ctrl+R")), on_decks([this] { reading_->take_focus(); })));
+}
+
+void BenchWindow::refresh_actions() {
+    for (QAction* action : job_actions_)
+        action->setEnabled(context_.session.has_job());
+    const auto sentence = [this](const block::Entry* entry) {
+        return qt(wording::entry_sentence(*entry, context_.session.state(), context_.lengths()));
+    };
+    const block::Entry* target = context_.session.undo_target();
+    undo_->setEnabled(target != nullptr);
+    undo_->setText(target ? tr("&Undo: strike “%1”").arg(sentence(target)) : tr("&Undo"));
+    redo_->setEnabled(context_.session.redo_target() != nullptr);
+}
+
+void BenchWindow::fill_recent_files() {
+    recent_->clear();
+    const QStringList files = context_.preferences.recent_files();
+    for (const QString& file : files)
+        add_action(recent_, file, {}, [this, file] { take_files({file}); });
+    if (files.isEmpty())
+        recent_->addAction(tr("nothing yet"))->setEnabled(false);
+}
+
+void BenchWindow::undo() {
+    if (const auto done = context_.session.undo(); !done)
+        report(done.error());
+}
+
+void BenchWindow::redo() {
+    if (const auto done = context_.session.redo(); !done)
+        report(done.error());
+}
+
+void BenchWindow::export_job() {
+    const QString file = QFileDialog::getSaveFileName(this, tr("Export the job"), qt(context_.session.state().title) + QStringLiteral(".pallix.json"),
+                                                      tr("Pallix jobs (*.pallix.json)"));
+    if (file.isEmpty())
+        return;
+    QSaveFile out(file);
+    const QByteArray bytes = QByteArray::fromStdString(block::write_job(context_.session.entries()));
+    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
+        report({{file.toStdString(), 0, "the file cannot be written (" + out.errorString().toStdString() + ")", "a folder that may be written"}});
+}
+
+void BenchWindow::back_up_book() {
+    const QString file = QFileDialog::getSaveFileName(this, tr("Back up the shop book"), QStringLiteral("pallix-backup.shopbook"));
+    if (file.isEmpty())
+        return;
+    if (const auto done = context_.session.book().back_up(file); !done)
+        report(session::as_faults(done.error()));
+}
+
+void BenchWindow::set_person() {
+    bool sure = false;
+    const QString name = QInputDialog::getText(this, tr("Who is at the bench"), tr("Name or initials, as they shall stand in the ledger:"),
+                                               QLineEdit::Normal, context_.preferences.person(), &sure);
+    if (sure && !name.trimmed().isEmpty())
+        context_.preferences.set_person(name);
+}
+
+void BenchWindow::show_help() {
+    HelpDialog dialog(view_of(place_)->help(), this);
+    dialog.exec();
+}
+
+void BenchWindow::show_ledger() {
+    LedgerDialog dialog(context_, this);
+    dialog.exec();
+}
+
+} // namespace pallix::ui

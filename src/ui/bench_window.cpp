@@ -1,0 +1,211 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/bench_window.h"
+
+#include "ui/decks/decks_view.h"
+#include "ui/dialogs/fault_list.h"
+#include "ui/dialogs/import_log_dialog.h"
+#include "ui/dialogs/new_job_dialog.h"
+#include "ui/files.h"
+#include "ui/frame/call_panel.h"
+#include "ui/frame/reading_line.h"
+#include "ui/frame/top_bar.h"
+#include "ui/passport/passport_view.h"
+#include "ui/shop/shop_view.h"
+#include "ui/tunnel/tunnel_view.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QHBoxLayout>
+#include <QIcon>
+#include <QMimeData>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace pallix::ui {
+
+BenchWindow::BenchWindow(Context context, QWidget* parent)
+    : QMainWindow(parent), context_(context), top_(new TopBar(context, this)), route_(new RoutePanel(context, this)),
+      call_(new CallPanel(context, this)), reading_(new ReadingLine(context, this)), middle_(new QStackedWidget(this)) {
+    setWindowTitle(tr("Pallix"));
+    setWindowIcon(QIcon(QStringLiteral(":/pallix.svg")));
+    setAcceptDrops(true);
+    auto* whole = new QWidget(this);
+    auto* column = new QVBoxLayout(whole);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(top_);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(0);
+    row->addWidget(route_);
+    row->addWidget(middle_, 1);
+    row->addWidget(call_);
+    column->addLayout(row, 1);
+    column->addWidget(reading_);
+    setCentralWidget(whole);
+    build_actions();
+    resize(1280, 800);
+    setMinimumSize(1180, 740);
+    if (const QByteArray geometry = context_.preferences.geometry(); !geometry.isEmpty())
+        restoreGeometry(geometry);
+
+    connect(route_, &RoutePanel::chosen, this, &BenchWindow::go_to);
+    connect(&context_.session, &session::Session::job_opened, this, &BenchWindow::refresh);
+    connect(&context_.session, &session::Session::entries_added, this, &BenchWindow::refresh);
+    connect(&context_.preferences, &session::Preferences::unit_changed, this, &BenchWindow::refresh);
+    connect(&context_.preferences, &session::Preferences::theme_changed, this, &BenchWindow::change_theme);
+    connect(reading_, &ReadingLine::asks_for, this, [this](const auto& asked) {
+        if (decks_)
+            decks_->show_asked(asked);
+    });
+    go_to(Place::shop);
+}
+
+BenchWindow::~BenchWindow() = default;
+
+View* BenchWindow::view_of(Place place) {
+    const auto built = [this](auto*& view) {
+        if (!view) {
+            view = new std::remove_reference_t<decltype(*view)>(context_, middle_);
+            middle_->addWidget(view);
+        }
+        return view;
+    };
+    switch (place) {
+    case Place::tunnel:
+        return built(tunnel_);
+    case Place::decks:
+        if (!decks_) {
+            built(decks_);
+            connect(decks_, &DecksView::bank_changed, this, [this] { reading_->set_bank(decks_->bank()); });
+        }
+        return decks_;
+    case Place::passport:
+        return built(passport_);
+    case Place::shop:
+        break;
+    }
+    if (!shop_) {
+        built(shop_);
+        connect(shop_, &ShopView::job_chosen, this, &BenchWindow::open_job);
+        connect(shop_, &ShopView::new_job_wanted, this, [this] { new_job(); });
+    }
+    return shop_;
+}
+
+DecksView& BenchWindow::decks() {
+    view_of(Place::decks);
+    return *decks_;
+}
+
+void BenchWindow::go_to(Place place) {
+    if (place != Place::shop && !context_.session.has_job())
+        return;
+    place_ = place;
+    View* view = view_of(place);
+    middle_->setCurrentWidget(view);
+    refresh();
+    view->setFocus(Qt::OtherFocusReason);
+}
+
+void BenchWindow::refresh() {
+    setWindowTitle(context_.session.has_job() ? qt(context_.session.state().title) + QStringLiteral(" — Pallix") : tr("Pallix"));
+    if (!context_.session.has_job() && place_ != Place::shop)
+        return go_to(Place::shop);
+    top_->refresh();
+    route_->refresh(place_);
+    call_->refresh();
+    view_of(place_)->refresh();
+    reading_->set_bank(place_ == Place::decks ? decks_->bank() : std::nullopt);
+    refresh_actions();
+}
+
+void BenchWindow::change_theme() {
+    apply_theme(*qApp, context_.preferences.theme());
+    refresh();
+}
+
+void BenchWindow::open_job(storage::JobId job) {
+    if (const auto opened = context_.session.open_job(job); !opened)
+        return report(opened.error());
+    // Where the work is: the tunnel until the decks are in hand.
+    const auto& assessment = context_.session.assessment();
+    go_to(assessment.call.kind == planning::CallKind::take_probe_log ? Place::tunnel : Place::decks);
+}
+
+void BenchWindow::new_job(const QString& blueprint_file) {
+    NewJobDialog dialog(context_, blueprint_file, this);
+    if (dialog.exec() == QDialog::Accepted)
+        go_to(Place::tunnel);
+}
+
+void BenchWindow::import_logs(const QStringList& files) {
+    if (!context_.session.has_job())
+        return report({{"probe log", 0, "no job is open", "an open job to take it in"}});
+    ImportLogDialog dialog(context_, files, this);
+    if (dialog.exec() == QDialog::Accepted && place_ == Place::shop)
+        go_to(Place::decks);
+}
+
+void BenchWindow::import_job_file(const QString& file) {
+    const auto done = read_text_file(file).and_then([this](const block::NamedText& text) { return context_.session.import_job(text); });
+    if (!done)
+        return report(done.error());
+    context_.preferences.add_recent_file(file);
+    go_to(Place::decks);
+}
+
+void BenchWindow::take_files(const QStringList& files) {
+    QStringList logs;
+    for (const QString& file : files) {
+        switch (kind_of_file(file)) {
+        case FileKind::blueprint:
+            new_job(file);
+            break;
+        case FileKind::job:
+            import_job_file(file);
+            break;
+        case FileKind::probe_log:
+            logs << file;
+            break;
+        case FileKind::other:
+            report({{file.toStdString(), 0, "this kind of file is not known here", "a .csv probe log, a .pallix-blueprint.json or a .pallix.json"}});
+            break;
+        }
+    }
+    if (!logs.isEmpty())
+        import_logs(logs);
+}
+
+void BenchWindow::report(const block::Faults& faults) {
+    QDialog dialog(this);
+    dialog.setWindowTitle(tr("Not taken in"));
+    dialog.setMinimumWidth(560);
+    QVBoxLayout column(&dialog);
+    auto* list = new FaultList(context_, &dialog);
+    list->show_faults(faults);
+    column.addWidget(list);
+    dialog.exec();
+}
+
+void BenchWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void BenchWindow::dropEvent(QDropEvent* event) {
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile())
+            files << url.toLocalFile();
+    event->acceptProposedAction();
+    take_files(files);
+}
+
+void BenchWindow::closeEvent(QCloseEvent* event) {
+    context_.preferences.set_geometry(saveGeometry());
+    event->accept();
+}
+
+} // namespace pallix::ui

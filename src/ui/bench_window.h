@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+#include "ui/frame/route_panel.h"
+
+#include <QMainWindow>
+#include <QStringList>
+
+class QAction;
+class QMenu;
+class QStackedWidget;
+
+namespace pallix::ui {
+
+class CallPanel;
+class DecksView;
+class PassportView;
+class ReadingLine;
+class ShopView;
+class TopBar;
+class TunnelView;
+class View;
+
+/// The bench: route on the left, block in the middle, call on the right, reading line at the bottom. Assembles views
+/// and hands them changes; each view is built when it is first shown and keeps its own actions.
+class BenchWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    explicit BenchWindow(Context context, QWidget* parent = nullptr);
+    ~BenchWindow() override;
+
+    void go_to(Place place);
+    [[nodiscard]] Place place() const { return place_; }
+    [[nodiscard]] DecksView& decks();
+
+    void open_job(storage::JobId job);
+    /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
+    void take_files(const QStringList& files);
+    void new_job(const QString& blueprint_file = {});
+    void import_logs(const QStringList& files = {});
+
+  protected:
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void closeEvent(QCloseEvent* event) override;
+
+  private:
+    void build_actions(); ///< bench_actions.cpp
+    void build_job_menu();
+    void build_edit_menu();
+    void build_view_menu();
+    void build_deck_actions();
+    QAction* add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
+    void fill_recent_files();
+    void import_job_file(const QString& file);
+    void export_job();
+    void back_up_book();
+    void set_person();
+    void undo();
+    void redo();
+    void show_help();
+    void show_ledger();
+
+    View* view_of(Place place);
+    void refresh();
+    void refresh_actions();
+    void change_theme();
+    void report(const block::Faults& faults);
+
+    Context context_;
+    Place place_ = Place::shop;
+    TopBar* top_;
+    RoutePanel* route_;
+    CallPanel* call_;
+    ReadingLine* reading_;
+    QStackedWidget* middle_;
+    ShopView* shop_ = nullptr;
+    TunnelView* tunnel_ = nullptr;
+    DecksView* decks_ = nullptr;
+    PassportView* passport_ = nullptr;
+    QMenu* recent_ = nullptr;
+    QAction* undo_ = nullptr;
+    QAction* redo_ = nullptr;
+    std::vector<QAction*> job_actions_; ///< make sense only with a job open
+};
+
+} // namespace pallix::ui

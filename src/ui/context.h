@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "session/preferences.h"
+#include "session/session.h"
+#include "ui/theme.h"
+#include "wording/lengths.h"
+
+#include <QString>
+#include <string>
+
+namespace pallix::ui {
+
+/// What every part of the window is given: nothing in it is global.
+struct Context {
+    session::Session& session;
+    session::Preferences& preferences;
+
+    [[nodiscard]] const Palette& palette() const { return palette_of(preferences.theme()); }
+    [[nodiscard]] wording::LengthText lengths() const { return wording::LengthText(preferences.unit()); }
+};
+
+inline QString qt(const std::string& text) { return QString::fromStdString(text); }
+
+} // namespace pallix::ui

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/decks/cut_level_bar.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+
+namespace pallix::ui {
+namespace {
+
+constexpr double steps_per_mm = 10000; // the slider counts tenths of a micrometre
+
+} // namespace
+
+CutLevelBar::CutLevelBar(Context context, QWidget* parent) : QAbstractSlider(parent), context_(context) {
+    setOrientation(Qt::Horizontal);
+    setFocusPolicy(Qt::StrongFocus);
+    setObjectName(QStringLiteral("cut-level"));
+    setAccessibleName(tr("cut level, depth below the highest point"));
+    setToolTip(tr("Drag the cut level, or step it with the arrow keys (Ctrl+D goes here)"));
+    setCursor(Qt::SizeHorCursor);
+}
+
+void CutLevelBar::set_scale(double deepest, std::vector<Mark> marks) {
+    deepest_ = std::max(deepest, 1e-3);
+    marks_ = std::move(marks);
+    setRange(0, static_cast<int>(std::lround(deepest_ * steps_per_mm)));
+    const double least = context_.preferences.unit() == block::Unit::inch ? 0.00254 : 0.001;
+    setSingleStep(static_cast<int>(std::lround(least * steps_per_mm)));
+    setPageStep(10 * singleStep());
+    update();
+}
+
+void CutLevelBar::set_depth(double mm) { setValue(static_cast<int>(std::lround(mm * steps_per_mm))); }
+double CutLevelBar::depth() const { return value() / steps_per_mm; }
+
+QRectF CutLevelBar::rail() const { return QRectF(28, height() / 2.0 - 7, width() - 56.0, 14); }
+
+double CutLevelBar::x_of(double depth) const { return rail().left() + rail().width() * depth / deepest_; }
+
+void CutLevelBar::paintEvent(QPaintEvent*) {
+    const Palette& p = context_.palette();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const QRectF r = rail();
+    // What is above the level is cut to bright metal; below it stays iron.
+    const double x = x_of(depth());
+    painter.setPen(QPen(p.deck.edge, 1));
+    painter.setBrush(p.deck.iron_high);
+    painter.drawRect(r);
+    painter.fillRect(QRectF(r.left() + 0.5, r.top() + 0.5, x - r.left(), r.height() - 1), p.deck.bright);
+    painter.setFont(font_of(Type::small));
+    for (const Mark& mark : marks_) {
+        const double mx = x_of(mark.depth);
+        painter.setPen(QPen(p.ink, 1.4));
+        painter.drawLine(QPointF(mx, mark.above ? r.top() - 6 : r.top()), QPointF(mx, mark.above ? r.bottom() : r.bottom() + 6));
+        painter.setPen(p.quiet);
+        const double w = painter.fontMetrics().horizontalAdvance(mark.name) + 8;
+        const double left = std::clamp(mx - w / 2, 0.0, width() - w);
+        painter.drawText(QRectF(left, mark.above ? r.top() - 26 : r.bottom() + 7, w, 18), Qt::AlignCenter, mark.name);
+    }
+    // The handle: a cutting edge.
+    QPainterPath tool;
+    tool.moveTo(x, r.bottom() + 3);
+    tool.lineTo(x - 9, r.top() - 9);
+    tool.lineTo(x + 9, r.top() - 9);
+    tool.closeSubpath();
+    painter.fillPath(tool, p.accent);
+    if (hasFocus()) {
+        painter.setPen(QPen(p.accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+    }
+}
+
+void CutLevelBar::follow(QPointF position) {
+    const QRectF r = rail();
+    set_depth(std::clamp((position.x() - r.left()) / r.width(), 0.0, 1.0) * deepest_);
+}
+
+void CutLevelBar::mousePressEvent(QMouseEvent* event) {
+    setSliderDown(true);
+    follow(event->position());
+}
+
+void CutLevelBar::mouseMoveEvent(QMouseEvent* event) {
+    if (isSliderDown())
+        follow(event->position());
+}
+
+void CutLevelBar::mouseReleaseEvent(QMouseEvent*) { setSliderDown(false); }
+
+} // namespace pallix::ui

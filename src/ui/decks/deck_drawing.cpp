@@ -1,0 +1,232 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/decks/deck_drawing.h"
+
+#include "wording/sentences.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::ui {
+
+using metrology::Vec2;
+using metrology::Vec3;
+
+namespace {
+constexpr double side_margin = 52, top_margin = 44, bottom_margin = 44; // px, for the words round the deck
+}
+
+DeckDrawing::DeckDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setObjectName(QStringLiteral("deck"));
+    setAccessibleName(tr("deck in plan"));
+    setToolTip(tr("Click where it stayed dark after a pass; arrow keys and Space do the same"));
+    setCursor(Qt::CrossCursor);
+}
+
+QRectF DeckDrawing::deck_area() const { return QRectF(rect()).adjusted(side_margin, top_margin, -side_margin, -bottom_margin); }
+
+void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<Vec3>& points) {
+    const bool same = picture_ && bank.id == bank_id_ && points.size() == points_.size() &&
+                      std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; });
+    if (same)
+        return;
+    if (bank.id != bank_id_) {
+        dark_.clear();
+        pointer_.reset();
+    }
+    bank_id_ = bank.id;
+    points_ = points;
+    blueprint_ = std::make_unique<block::Blueprint>(*context_.session.state().blueprint);
+    picture_.reset();
+    if (points.size() >= 3) {
+        picture_ = std::make_unique<reporting::DeckPicture>(*blueprint_, *blueprint_->bank(bank_id_), points);
+        picture_->lay_out(deck_area());
+    }
+    update();
+}
+
+void DeckDrawing::set_level(double w) {
+    level_ = w;
+    update();
+}
+
+void DeckDrawing::set_asked(const std::optional<session::ReadingAsked>& asked) {
+    asked_ = asked;
+    update();
+}
+
+void DeckDrawing::set_corners(std::vector<planning::CornerHeight> corners, double target) {
+    corners_ = std::move(corners);
+    target_ = target;
+    update();
+}
+
+void DeckDrawing::clear_dark() {
+    dark_.clear();
+    update();
+    Q_EMIT dark_changed();
+}
+
+std::optional<double> DeckDrawing::clean_share(double w) const {
+    return picture_ ? std::optional(picture_->map().clean_share(w)) : std::nullopt;
+}
+
+double DeckDrawing::contour_step() const {
+    return context_.preferences.unit() == block::Unit::inch ? block::mm_per_thou / 2 : 0.01;
+}
+
+void DeckDrawing::resizeEvent(QResizeEvent*) {
+    if (picture_)
+        picture_->lay_out(deck_area());
+}
+
+void DeckDrawing::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    if (!picture_)
+        return;
+    picture_->paint(painter, context_.palette().deck, {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true});
+    paint_words(painter);
+    paint_corners(painter);
+    paint_pointer(painter);
+    if (hasFocus()) {
+        painter.setPen(QPen(context_.palette().accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+    }
+}
+
+void DeckDrawing::paint_words(QPainter& painter) {
+    const Palette& p = context_.palette();
+    const QRectF f = picture_->frame();
+    const auto& bank = *blueprint_->bank(bank_id_);
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(f.left() + 120, f.top() - 24, f.width() - 240, 18), Qt::AlignCenter, qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(f.left() + 120, f.bottom() + 6, f.width() - 240, 18), Qt::AlignCenter, qt(wording::across_word(planning::negative_side(bank))));
+    for (const bool rear : {false, true}) {
+        painter.save();
+        painter.translate(rear ? f.right() + 16 : f.left() - 16, f.center().y());
+        painter.rotate(-90);
+        painter.drawText(QRectF(-60, -9, 120, 18), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
+        painter.restore();
+    }
+    painter.setPen(p.ink);
+    for (const auto& bore : blueprint_->bores)
+        if (bore.id.bank == bank_id_ && bore.cylinder)
+            painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40, 10), QSizeF(80, 20)), Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
+}
+
+void DeckDrawing::paint_corners(QPainter& painter) {
+    const Palette& p = context_.palette();
+    const auto lengths = context_.lengths();
+    const QRectF f = picture_->frame();
+    painter.setFont(font_of(Type::number, true));
+    painter.setPen(p.ink);
+    for (const auto& corner : corners_) {
+        const QString text = qt(lengths.with_sign(corner.height - target_));
+        const double x = corner.rear ? f.right() - 110 : f.left(), y = corner.positive_v ? f.top() - 26 : f.bottom() + 5;
+        painter.drawText(QRectF(x, y, 110, 20), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
+    }
+    if (asked_ && asked_->bank == bank_id_) {
+        const QPointF at = picture_->to_screen(asked_->place.place);
+        painter.setPen(QPen(p.accent, 3));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(at, 13, 13);
+        for (const double angle : {45.0, 135.0, 225.0, 315.0}) {
+            const QPointF d(std::cos(angle * M_PI / 180), std::sin(angle * M_PI / 180));
+            painter.drawLine(at + 13 * d, at + 20 * d);
+        }
+    }
+}
+
+void DeckDrawing::paint_pointer(QPainter& painter) {
+    if (!pointer_)
+        return;
+    const Palette& p = context_.palette();
+    const QPointF at = picture_->to_screen(*pointer_);
+    const auto height = picture_->map().height_at(*pointer_);
+    painter.setPen(QPen(p.accent, 1.4));
+    painter.drawLine(at - QPointF(10, 0), at + QPointF(10, 0));
+    painter.drawLine(at - QPointF(0, 10), at + QPointF(0, 10));
+    if (!height)
+        return;
+    const QString text = tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), qt(context_.lengths().with_sign(*height - target_)));
+    painter.setFont(font_of(Type::text));
+    const QSizeF size(painter.fontMetrics().horizontalAdvance(text) + 16, 24);
+    QRectF box(at + QPointF(14, -32), size);
+    if (box.right() > width() - 4)
+        box.moveRight(at.x() - 14);
+    if (box.top() < 2)
+        box.moveTop(at.y() + 12);
+    painter.setPen(QPen(p.hairline, 1));
+    painter.setBrush(p.panel);
+    painter.drawRoundedRect(box, 5, 5);
+    painter.setPen(p.ink);
+    painter.drawText(box, Qt::AlignCenter, text);
+}
+
+void DeckDrawing::toggle_dark(Vec2 place) {
+    const double reach = 10 / picture_->pixels_per_mm();
+    const auto removed = std::erase_if(dark_, [&](Vec2 d) { return norm(d - place) < reach; });
+    if (removed == 0 && picture_->map().height_at(place))
+        dark_.push_back(place);
+    update();
+    Q_EMIT dark_changed();
+}
+
+void DeckDrawing::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    if (picture_ && event->button() == Qt::LeftButton)
+        toggle_dark(picture_->to_deck(event->position()));
+}
+
+void DeckDrawing::mouseMoveEvent(QMouseEvent* event) {
+    if (!picture_)
+        return;
+    const bool over = picture_->frame().contains(event->position());
+    pointer_ = over ? std::optional(picture_->to_deck(event->position())) : std::nullopt;
+    update();
+}
+
+void DeckDrawing::leaveEvent(QEvent*) {
+    pointer_.reset();
+    update();
+}
+
+void DeckDrawing::keyPressEvent(QKeyEvent* event) {
+    if (!picture_)
+        return QWidget::keyPressEvent(event);
+    const QRectF f = picture_->frame();
+    if (!pointer_)
+        pointer_ = picture_->to_deck(f.center());
+    const double step = (event->modifiers() & Qt::ShiftModifier ? 2 : 10) / picture_->pixels_per_mm();
+    switch (event->key()) {
+    case Qt::Key_Left:
+        pointer_->x -= step;
+        break;
+    case Qt::Key_Right:
+        pointer_->x += step;
+        break;
+    case Qt::Key_Up:
+        pointer_->y += step;
+        break;
+    case Qt::Key_Down:
+        pointer_->y -= step;
+        break;
+    case Qt::Key_Space:
+        toggle_dark(*pointer_);
+        break;
+    default:
+        return QWidget::keyPressEvent(event);
+    }
+    const Vec2 low = picture_->to_deck(f.bottomLeft()), high = picture_->to_deck(f.topRight());
+    pointer_ = Vec2{std::clamp(pointer_->x, low.x, high.x), std::clamp(pointer_->y, low.y, high.y)};
+    update();
+}
+
+} // namespace pallix::ui

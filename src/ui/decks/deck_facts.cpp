@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/decks/deck_facts.h"
+
+#include "ui/marks.h"
+#include "wording/sentences.h"
+
+#include <QPainter>
+
+namespace pallix::ui {
+
+DeckFacts::DeckFacts(Context context, QWidget* parent) : QWidget(parent), context_(context) {
+    setObjectName(QStringLiteral("deck-facts"));
+}
+
+void DeckFacts::set_bank(const std::string& bank) {
+    bank_ = bank;
+    QStringList words;
+    for (const Line& line : lines())
+        words << line.text;
+    setAccessibleName(words.join(QStringLiteral(". ")));
+    update();
+}
+
+std::vector<DeckFacts::Line> DeckFacts::lines() const {
+    std::vector<Line> out;
+    const auto& assessment = context_.session.assessment();
+    const planning::BankProgress* b = assessment.bank(bank_);
+    if (!b)
+        return out;
+    const auto& state = context_.session.state();
+    const auto& bank = *state.blueprint->bank(bank_);
+    const auto lengths = context_.lengths();
+    const auto& deck = state.deck(bank_);
+    const bool by_hand = deck.latest->source == block::DeckSource::readings;
+    out.push_back({b->stale ? tr("How it lay before the cut") : by_hand ? tr("How it lies, by hand") : tr("How it lies, probed"), {}, true});
+    for (const std::string& sentence : wording::lie_sentences(bank, b->lie, lengths))
+        out.push_back({qt(sentence), {}, false});
+    if (b->stale) {
+        out.push_back({tr("cut since it was measured"), planning::StageMark::stale, false});
+    } else if (b->verdict) {
+        out.push_back({tr("The deck %1").arg(qt(wording::verdict_word(b->verdict->verdict))), mark_of(b->verdict->verdict), true});
+        for (const planning::DeckCheck& check : b->verdict->checks)
+            out.push_back({qt(wording::check_sentence(check, lengths)), mark_of(check.verdict), false});
+    }
+    if (assessment.pair)
+        out.push_back({qt(wording::pair_sentence(*assessment.pair, *state.blueprint->bank(assessment.banks[0].plan.bank), lengths)),
+                       mark_of(assessment.pair->verdict), false});
+    return out;
+}
+
+void DeckFacts::paintEvent(QPaintEvent*) {
+    const Palette& p = context_.palette();
+    QPainter painter(this);
+    int y = 0;
+    for (const Line& line : lines()) {
+        const int left = line.mark ? 22 : 0;
+        painter.setFont(font_of(line.strong ? Type::text : Type::small, line.strong));
+        const QRect room(left, y, width() - left, 200);
+        const QRect used = painter.boundingRect(room, Qt::AlignLeft | Qt::TextWordWrap, line.text);
+        if (line.mark)
+            paint_mark(painter, QRectF(2, y + 2, 13, 13), *line.mark, p);
+        painter.setPen(p.ink);
+        painter.drawText(room, Qt::AlignLeft | Qt::TextWordWrap, line.text);
+        y += used.height() + (line.strong ? 4 : 3);
+    }
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/decks/decks_view.h"
+
+#include "ui/decks/cut_level_bar.h"
+#include "ui/decks/deck_drawing.h"
+#include "ui/decks/deck_facts.h"
+#include "ui/decks/pass_form.h"
+#include "ui/decks/target_form.h"
+#include "wording/sentences.h"
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::ui {
+
+DecksView::DecksView(Context context, QWidget* parent)
+    : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), bank_row_(new QHBoxLayout), banks_(new QButtonGroup(this)),
+      target_(new TargetForm(context, this)), empty_(new QLabel(this)), body_(new QWidget(this)), drawing_(new DeckDrawing(context, body_)),
+      legend_(new QLabel(body_)), depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
+      facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
+    heading_->setFont(font_of(Type::title, true));
+    depth_->setFont(font_of(Type::title, true));
+    depth_->setObjectName(QStringLiteral("level-depth"));
+    share_->setFont(font_of(Type::title, true));
+    share_->setObjectName(QStringLiteral("clean-share"));
+    legend_->setFont(font_of(Type::small));
+    empty_->setAlignment(Qt::AlignCenter);
+    empty_->setFont(font_of(Type::number));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 12, 20, 10);
+    column->setSpacing(8);
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading_);
+    top->addSpacing(12);
+    top->addLayout(bank_row_);
+    top->addSpacing(12);
+    top->addWidget(target_, 1);
+    column->addLayout(top);
+    column->addWidget(empty_, 1);
+    column->addWidget(body_, 1);
+
+    auto* body = new QVBoxLayout(body_);
+    body->setContentsMargins(0, 0, 0, 0);
+    body->setSpacing(4);
+    body->addWidget(drawing_, 1);
+    body->addWidget(legend_, 0, Qt::AlignHCenter);
+    auto* readouts = new QHBoxLayout;
+    readouts->addWidget(depth_, 1);
+    readouts->addWidget(share_);
+    body->addLayout(readouts);
+    body->addWidget(level_);
+    auto* foot = new QHBoxLayout;
+    foot->setSpacing(24);
+    facts_->setFixedHeight(176);
+    foot->addWidget(facts_, 1);
+    foot->addWidget(passes_, 1);
+    body->addLayout(foot);
+    connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
+    connect(drawing_, &DeckDrawing::dark_changed, this, [this] { passes_->set_dark(drawing_->dark()); });
+    connect(passes_, &PassForm::logged, this, [this] { drawing_->clear_dark(); });
+    setFocusProxy(level_);
+    refresh();
+}
+
+std::optional<std::string> DecksView::bank() const { return bank_.empty() ? std::nullopt : std::optional(bank_); }
+
+void DecksView::build_bank_buttons() {
+    const auto& blueprint = context_.session.state().blueprint;
+    std::string wanted;
+    for (const auto& bank : blueprint->banks)
+        wanted += bank.id + "|";
+    if (wanted == buttons_for_)
+        return;
+    buttons_for_ = wanted;
+    for (QAbstractButton* old : banks_->buttons())
+        delete old;
+    for (const auto& bank : blueprint->banks) {
+        auto* button = new QPushButton(qt(wording::bank_name(bank)), this);
+        button->setCheckable(true);
+        button->setToolTip(tr("Show this bank (Ctrl+B changes)"));
+        button->setVisible(blueprint->banks.size() > 1);
+        banks_->addButton(button);
+        bank_row_->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, id = bank.id] { show_bank(id); });
+    }
+}
+
+void DecksView::show_bank(const std::string& bank) {
+    bank_ = bank;
+    fill_bank();
+    Q_EMIT bank_changed();
+}
+
+void DecksView::show_other_bank() {
+    if (!context_.session.state().blueprint || bank_.empty())
+        return;
+    const auto& banks = context_.session.state().blueprint->banks;
+    const auto here = std::ranges::find(banks, bank_, &block::BankBlueprint::id);
+    show_bank(here + 1 == banks.end() ? banks.front().id : (here + 1)->id);
+}
+
+void DecksView::refresh() {
+    const auto& state = context_.session.state();
+    const auto& assessment = context_.session.assessment();
+    const bool known = context_.session.has_job() && state.blueprint;
+    const bool measured = known && !assessment.banks.empty();
+    body_->setVisible(measured);
+    empty_->setVisible(!measured);
+    target_->setVisible(measured || assessment.plan.height_missing);
+    empty_->setText(assessment.plan.height_missing
+                        ? tr("Give the height to cut to: type it above and press Enter.")
+                        : tr("No deck has been measured.\n\nTake in a probe log: Ctrl+I, or drop the .csv file on this window.\n"
+                             "Without a probe, type the heights into the reading line below (Ctrl+R)."));
+    if (!known) {
+        bank_.clear();
+        return;
+    }
+    build_bank_buttons();
+    if (!state.blueprint->bank(bank_))
+        bank_ = !assessment.call.bank.empty() ? assessment.call.bank : state.blueprint->banks.front().id;
+    target_->refresh();
+    if (measured)
+        fill_bank();
+}
+
+void DecksView::fill_bank() {
+    const auto& blueprint = *context_.session.state().blueprint;
+    for (qsizetype i = 0; i < banks_->buttons().size(); ++i)
+        banks_->buttons()[i]->setChecked(blueprint.banks[static_cast<std::size_t>(i)].id == bank_);
+    const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
+    facts_->set_bank(bank_);
+    passes_->set_bank(bank_);
+    const auto& bank = *blueprint.bank(bank_);
+    if (!progress) {
+        drawing_->set_deck(bank, {});
+        return;
+    }
+    const auto& deck = context_.session.state().deck(bank_);
+    const block::DeckResult& measured = deck.latest->result;
+    drawing_->set_deck(bank, measured.points);
+    drawing_->set_corners(progress->corners, progress->plan.target);
+    const double taken = deck.depth_since(deck.latest->sequence);
+    const double lowest = measured.height_max - measured.height_min, target = measured.height_max - progress->plan.target;
+    std::vector<CutLevelBar::Mark> marks{{lowest, tr("lowest place"), false}};
+    if (target >= 0)
+        marks.push_back({target, tr("target"), true});
+    if (taken > 0)
+        marks.push_back({taken, tr("cut so far"), true});
+    const double blueprint_depth = measured.height_max - bank.deck_height.nominal;
+    const double deepest = 1.12 * std::max({lowest, target, taken, 0.02});
+    if (blueprint_depth > 0 && blueprint_depth < deepest)
+        marks.push_back({blueprint_depth, tr("blueprint"), false});
+    level_->set_scale(deepest, std::move(marks));
+    level_->set_depth(taken);
+    passes_->set_dark(drawing_->dark());
+    legend_->setText(tr("heights at the corners are over the target · contours every %1 · straight between the touches, hatched where nothing was probed")
+                         .arg(qt(context_.lengths().with_unit(drawing_->contour_step()))));
+    QPalette quiet = legend_->palette();
+    quiet.setColor(QPalette::WindowText, context_.palette().quiet);
+    legend_->setPalette(quiet);
+    follow_level();
+}
+
+void DecksView::follow_level() {
+    const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
+    if (!progress)
+        return;
+    const block::DeckResult& measured = context_.session.state().deck(bank_).latest->result;
+    const double depth = level_->depth(), height = measured.height_max - depth;
+    // At the very top nothing is cut yet: the level only rests on the highest point.
+    drawing_->set_level(depth > 0 ? height : height + 1);
+    const auto l = context_.lengths();
+    depth_->setText(tr("%1 below the highest point  ·  height %2").arg(qt(l.with_unit(depth)), qt(l.plain(height))));
+    const double share = depth > 0 ? drawing_->clean_share(height).value_or(0) : 0;
+    const double shown = share >= 1 ? 100 : std::min(99.0, std::floor(100 * share)); // never 100 % before it is
+    share_->setText(tr("clean %1 %").arg(shown, 0, 'f', 0));
+}
+
+void DecksView::focus_level() { level_->setFocus(Qt::ShortcutFocusReason); }
+void DecksView::focus_pass() { passes_->take_focus(); }
+void DecksView::log_pass() { passes_->log(); }
+void DecksView::show_asked(const std::optional<session::ReadingAsked>& asked) { drawing_->set_asked(asked); }
+void DecksView::set_depth(double mm) { level_->set_depth(mm); }
+
+QString DecksView::help() const {
+    return tr("<h2>Decks</h2><p>The deck seen from outside, front to the left. Dark iron is untouched, bright metal is what a cut at the level "
+              "reaches; contours show how it lies. Between touches the map runs straight; where nothing was probed it is hatched.</p>"
+              "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; Ctrl+Return logs it.<br>"
+              "Click the deck, or arrow keys and Space on it: mark a place that stayed dark.<br>"
+              "Ctrl+R: the reading line. Page Up strikes the last reading, Page Down skips a place.</p>"
+              "<p>After the last pass measure again: a verdict needs heights that are still true, and an uncertainty that was stated.</p>");
+}
+
+} // namespace pallix::ui

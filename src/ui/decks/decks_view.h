@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "session/reading_plan.h"
+#include "ui/context.h"
+#include "ui/view.h"
+
+#include <optional>
+#include <string>
+
+class QButtonGroup;
+class QHBoxLayout;
+class QLabel;
+
+namespace pallix::ui {
+
+class CutLevelBar;
+class DeckDrawing;
+class DeckFacts;
+class PassForm;
+class TargetForm;
+
+/// The decks: one bank at a time in plan, the cut level to drag, passes to log.
+class DecksView : public View {
+    Q_OBJECT
+  public:
+    explicit DecksView(Context context, QWidget* parent = nullptr);
+    QString help() const override;
+    void refresh() override;
+
+    /// The bank on screen; nothing before a blueprint is there.
+    [[nodiscard]] std::optional<std::string> bank() const;
+    void show_bank(const std::string& bank);
+    void show_other_bank();
+    void focus_level();
+    void focus_pass();
+    void log_pass();
+    void show_asked(const std::optional<session::ReadingAsked>& asked);
+    /// Puts the cut level this far below the highest point, mm.
+    void set_depth(double mm);
+
+  Q_SIGNALS:
+    void bank_changed();
+
+  private:
+    void build_bank_buttons();
+    void fill_bank();
+    void follow_level();
+
+    Context context_;
+    std::string bank_;
+    std::string buttons_for_; ///< the banks the buttons were built for
+    QLabel* heading_;
+    QHBoxLayout* bank_row_;
+    QButtonGroup* banks_;
+    TargetForm* target_;
+    QLabel* empty_;
+    QWidget* body_;
+    DeckDrawing* drawing_;
+    QLabel* legend_;
+    QLabel* depth_;
+    QLabel* share_;
+    CutLevelBar* level_;
+    DeckFacts* facts_;
+    PassForm* passes_;
+};
+
+} // namespace pallix::ui

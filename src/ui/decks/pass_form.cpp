@@ -1,0 +1,191 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/decks/pass_form.h"
+
+#include "block/shorthand.h"
+#include "wording/sentences.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace pallix::ui {
+
+using block::PassKind;
+
+PassTrack::PassTrack(Context context, QWidget* parent) : QWidget(parent), context_(context) {}
+
+void PassTrack::set_bank(const std::string& bank) {
+    bank_ = bank;
+    update();
+}
+
+void PassTrack::paintEvent(QPaintEvent*) {
+    const auto* progress = context_.session.assessment().bank(bank_);
+    if (!progress)
+        return;
+    const Palette& p = context_.palette();
+    const auto& cuts = context_.session.state().deck(bank_).cuts;
+    double whole = 0;
+    for (const auto& taken : cuts)
+        whole += taken.cut.depth;
+    for (const auto& pass : progress->passes)
+        whole += pass.depth;
+    whole = std::max({whole, progress->plan.cut, 1e-3});
+    QPainter painter(this);
+    const QRectF rail(0, 4, width() - 1.0, 18);
+    double x = rail.left();
+    const auto segment = [&](double depth, bool taken) {
+        const double w = rail.width() * depth / whole;
+        const QRectF r(x, rail.top(), w, rail.height());
+        painter.setPen(QPen(p.deck.edge, 1));
+        painter.setBrush(taken ? p.deck.bright : QColor(Qt::transparent));
+        if (depth > 0)
+            painter.drawRect(r);
+        if (taken && depth > 0)
+            painter.fillRect(r.adjusted(1, rail.height() - 5, 0, 0), p.accent);
+        if (w > 42) {
+            painter.setPen(taken ? QColor(0x1E, 0x25, 0x2B) : p.ink);
+            painter.setFont(font_of(Type::small));
+            painter.drawText(r.adjusted(0, -3, 0, -3), Qt::AlignCenter, qt(context_.lengths().plain(depth)));
+        }
+        x += w;
+    };
+    for (const auto& taken : cuts)
+        segment(taken.cut.depth, true);
+    for (const auto& pass : progress->passes)
+        segment(pass.depth, false);
+    // Where the plan ends.
+    const double end = rail.left() + rail.width() * progress->plan.cut / whole;
+    painter.setPen(QPen(p.ink, 2));
+    painter.drawLine(QPointF(end, rail.top() - 3), QPointF(end, rail.bottom() + 4));
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(0, rail.bottom() + 4, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("first touch"));
+    painter.drawText(QRectF(0, rail.bottom() + 4, width(), 18), Qt::AlignRight | Qt::AlignVCenter, tr("plan %1").arg(qt(context_.lengths().with_unit(progress->plan.cut))));
+}
+
+PassForm::PassForm(Context context, QWidget* parent)
+    : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new QLabel(this)), kind_(new QComboBox(this)),
+      depth_(new QLineEdit(this)), clean_(new QCheckBox(tr("touched everywhere"), this)), log_(new QPushButton(tr("Log the pass"), this)),
+      echo_(new QLabel(this)) {
+    sum_->setFont(font_of(Type::text, true));
+    sum_->setObjectName(QStringLiteral("depth-sum"));
+    for (const PassKind kind : {PassKind::witness, PassKind::pass, PassKind::finish, PassKind::spring})
+        kind_->addItem(qt(wording::pass_name(kind)));
+    kind_->setAccessibleName(tr("kind of pass"));
+    kind_->setObjectName(QStringLiteral("pass-kind"));
+    depth_->setObjectName(QStringLiteral("pass-depth"));
+    depth_->setAccessibleName(tr("depth of the pass"));
+    depth_->setToolTip(tr("Infeed since the pass before: 2 thou, 0.05 mm (Ctrl+K goes here)"));
+    depth_->setFixedWidth(120);
+    clean_->setObjectName(QStringLiteral("pass-clean"));
+    log_->setObjectName(QStringLiteral("log-pass"));
+    log_->setToolTip(tr("Ctrl+Return logs it; Ctrl+Z strikes it again"));
+    echo_->setFont(font_of(Type::small));
+    echo_->setWordWrap(true);
+    echo_->setMinimumHeight(34);
+    echo_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    column->addWidget(sum_);
+    column->addWidget(track_);
+    auto* row = new QHBoxLayout;
+    row->addWidget(kind_, 1);
+    row->addWidget(depth_);
+    column->addLayout(row);
+    auto* second = new QHBoxLayout;
+    second->addWidget(clean_, 1);
+    second->addWidget(log_);
+    column->addLayout(second);
+    column->addWidget(echo_);
+    column->addStretch();
+    connect(depth_, &QLineEdit::textChanged, this, &PassForm::echo);
+    connect(depth_, &QLineEdit::returnPressed, this, &PassForm::log);
+    connect(kind_, &QComboBox::currentIndexChanged, this, [this](int kind) {
+        const bool spring = static_cast<PassKind>(kind) == PassKind::spring;
+        depth_->setEnabled(!spring);
+        if (spring)
+            depth_->clear();
+        echo();
+    });
+    connect(log_, &QPushButton::clicked, this, &PassForm::log);
+}
+
+void PassForm::take_focus() {
+    depth_->setFocus(Qt::ShortcutFocusReason);
+    depth_->selectAll();
+}
+
+void PassForm::set_bank(const std::string& bank) {
+    bank_ = bank;
+    track_->set_bank(bank);
+    const auto* progress = context_.session.assessment().bank(bank);
+    setEnabled(progress != nullptr);
+    if (!progress)
+        return;
+    const auto lengths = context_.lengths();
+    sum_->setText(tr("%1 taken, %2").arg(qt(lengths.plain(progress->taken)),
+                                         progress->remaining >= -5e-4 ? tr("%1 to go").arg(qt(lengths.with_unit(std::max(0.0, progress->remaining))))
+                                                                      : tr("%1 below plan").arg(qt(lengths.with_unit(-progress->remaining)))));
+    const planning::Pass next = progress->passes.empty() ? planning::Pass{PassKind::finish, 0} : progress->passes.front();
+    kind_->setCurrentIndex(static_cast<int>(next.kind));
+    depth_->setText(next.depth > 0 ? qt(lengths.with_unit(next.depth)) : QString());
+    clean_->setChecked(false);
+    echo();
+}
+
+void PassForm::set_dark(const std::vector<metrology::Vec2>& dark) {
+    dark_ = dark;
+    clean_->setEnabled(dark.empty());
+    if (!dark.empty())
+        clean_->setChecked(false);
+    echo();
+}
+
+void PassForm::say(const QString& text, bool fault) {
+    QPalette p = echo_->palette();
+    p.setColor(QPalette::WindowText, fault ? context_.palette().fails : context_.palette().quiet);
+    echo_->setPalette(p);
+    echo_->setText(text);
+}
+
+void PassForm::echo() {
+    if (dark_.empty())
+        say(tr("Places that stayed dark: click them on the deck."), false);
+    else
+        say(tr("%n place(s) marked dark.", nullptr, static_cast<int>(dark_.size())), false);
+    if (depth_->text().trimmed().isEmpty())
+        return;
+    const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
+    if (!mm)
+        say(qt(mm.error()), true);
+}
+
+void PassForm::log() {
+    const auto kind = static_cast<PassKind>(kind_->currentIndex());
+    double depth = 0;
+    if (kind != PassKind::spring) {
+        const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
+        if (!mm || !(*mm > 0)) {
+            say(mm ? tr("The depth must be greater than 0; a pass without infeed is a spring pass.") : tr("The depth: %1.").arg(qt(mm.error())), true);
+            depth_->setFocus();
+            return;
+        }
+        depth = *mm;
+    }
+    const auto logged_cut = context_.session.log_cut({bank_, kind, depth, clean_->isChecked() && dark_.empty(), dark_});
+    if (!logged_cut) {
+        say(qt(logged_cut.error().front().text()), true);
+        return;
+    }
+    Q_EMIT logged();
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+
+#include <QWidget>
+
+class QCheckBox;
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace pallix::ui {
+
+/// The planned depth as a bar of passes: filled where taken, outlined where still to come.
+class PassTrack : public QWidget {
+    Q_OBJECT
+  public:
+    explicit PassTrack(Context context, QWidget* parent = nullptr);
+    void set_bank(const std::string& bank);
+    QSize sizeHint() const override { return {300, 46}; }
+    QSize minimumSizeHint() const override { return {200, 46}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Context context_;
+    std::string bank_;
+};
+
+/// Logs one pass: what it was, how deep, whether it touched everywhere.
+class PassForm : public QWidget {
+    Q_OBJECT
+  public:
+    explicit PassForm(Context context, QWidget* parent = nullptr);
+
+    void set_bank(const std::string& bank); ///< fills in the pass that is next
+    void set_dark(const std::vector<metrology::Vec2>& dark);
+    void take_focus();
+    void log();
+
+  Q_SIGNALS:
+    void logged();
+
+  private:
+    void echo();
+    void say(const QString& text, bool fault);
+
+    Context context_;
+    std::string bank_;
+    std::vector<metrology::Vec2> dark_;
+    PassTrack* track_;
+    QLabel* sum_;
+    QComboBox* kind_;
+    QLineEdit* depth_;
+    QCheckBox* clean_;
+    QPushButton* log_;
+    QLabel* echo_;
+};
+
+} // namespace pallix::ui

@@ -1,0 +1,132 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/decks/target_form.h"
+
+#include "block/shorthand.h"
+#include "wording/sentences.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSpinBox>
+
+namespace pallix::ui {
+
+using block::TargetSchool;
+
+TargetForm::TargetForm(Context context, QWidget* parent)
+    : QWidget(parent), context_(context), school_(new QComboBox(this)), equal_(new QCheckBox(tr("both banks equal"), this)),
+      height_(new QLineEdit(this)), passes_(new QPushButton(tr("Passes…"), this)), echo_(new QLabel(this)) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(8);
+    row->addWidget(new QLabel(tr("cut to"), this));
+    for (const TargetSchool school : {TargetSchool::least_cut, TargetSchool::blueprint, TargetSchool::height})
+        school_->addItem(qt(wording::school_name(school)));
+    school_->setObjectName(QStringLiteral("target-school"));
+    school_->setAccessibleName(tr("target height"));
+    school_->setToolTip(tr("Least cut: both decks down to the lowest place. Blueprint: its height. Or give one."));
+    equal_->setObjectName(QStringLiteral("target-equal"));
+    height_->setObjectName(QStringLiteral("target-height"));
+    height_->setAccessibleName(tr("given deck height"));
+    height_->setFixedWidth(130);
+    row->addWidget(school_);
+    row->addWidget(height_);
+    row->addWidget(equal_);
+    row->addWidget(echo_, 1);
+    row->addWidget(passes_);
+    passes_->setToolTip(tr("Depth of witness cut, passes and finishing cut; how many spring passes"));
+    connect(school_, &QComboBox::currentIndexChanged, this, &TargetForm::choose);
+    connect(equal_, &QCheckBox::toggled, this, &TargetForm::choose);
+    connect(height_, &QLineEdit::returnPressed, this, &TargetForm::choose);
+    connect(passes_, &QPushButton::clicked, this, &TargetForm::edit_passes);
+}
+
+void TargetForm::refresh() {
+    filling_ = true;
+    const auto& state = context_.session.state();
+    const auto& target = state.target;
+    school_->setCurrentIndex(static_cast<int>(target.school));
+    equal_->setChecked(target.equal);
+    equal_->setVisible(state.blueprint && state.blueprint->banks.size() > 1 && target.school == TargetSchool::least_cut);
+    height_->setVisible(target.school == TargetSchool::height);
+    if (target.height)
+        height_->setText(qt(context_.lengths().plain(*target.height)));
+    echo_->clear();
+    filling_ = false;
+}
+
+void TargetForm::choose() {
+    if (filling_ || !context_.session.has_job())
+        return;
+    const auto& state = context_.session.state();
+    block::DeckTargetChosen chosen{static_cast<TargetSchool>(school_->currentIndex()), equal_->isChecked(), state.target.height};
+    if (chosen.school == TargetSchool::height) {
+        height_->setVisible(true);
+        const QString typed = height_->text().trimmed();
+        if (typed.isEmpty()) {
+            if (!chosen.height) {
+                echo_->setText(tr("type the height and press Enter"));
+                height_->setFocus();
+                return;
+            }
+        } else {
+            const double nominal = state.blueprint->banks.front().deck_height.nominal;
+            const auto understood = block::read_shorthand(typed.toStdString(), {nominal, 5.0, context_.preferences.unit()});
+            if (!understood || understood->suspicion != block::Suspicion::none) {
+                echo_->setText(understood ? tr("%1 is far from the blueprint's %2").arg(qt(context_.lengths().with_unit(understood->value)), qt(context_.lengths().with_unit(nominal)))
+                                          : qt(understood.error()));
+                return;
+            }
+            chosen.height = understood->value;
+        }
+    }
+    if (const auto done = context_.session.choose_target(chosen); !done)
+        echo_->setText(qt(done.error().front().text()));
+}
+
+void TargetForm::edit_passes() {
+    const auto lengths = context_.lengths();
+    const block::PassPlanChosen now = context_.session.state().passes.value_or(planning::usual_passes());
+    QDialog dialog(this);
+    dialog.setWindowTitle(tr("Passes"));
+    QLineEdit witness(qt(lengths.with_unit(now.witness))), pass(qt(lengths.with_unit(now.pass))), finish(qt(lengths.with_unit(now.finish)));
+    QSpinBox springs;
+    springs.setRange(0, 9);
+    springs.setValue(now.spring_passes);
+    QLabel fault;
+    fault.setWordWrap(true);
+    QDialogButtonBox buttons(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+    QFormLayout form(&dialog);
+    form.setContentsMargins(24, 24, 24, 16);
+    form.addRow(tr("&Witness cut"), &witness);
+    form.addRow(tr("A &pass at most"), &pass);
+    form.addRow(tr("&Finishing cut"), &finish);
+    form.addRow(tr("&Spring passes"), &springs);
+    form.addRow(&fault);
+    form.addRow(&buttons);
+    connect(&buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+    connect(&buttons, &QDialogButtonBox::accepted, &dialog, [&] {
+        const auto unit = context_.preferences.unit();
+        const auto w = block::read_length(witness.text().toStdString(), unit), p = block::read_length(pass.text().toStdString(), unit),
+                   f = block::read_length(finish.text().toStdString(), unit);
+        for (const auto* read : {&w, &p, &f})
+            if (!*read) {
+                fault.setText(qt(read->error()));
+                return;
+            }
+        const auto done = context_.session.choose_passes({*w, *p, *f, springs.value()});
+        if (done)
+            dialog.accept();
+        else
+            fault.setText(qt(done.error().front().text()));
+    });
+    dialog.exec();
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/dialogs/fault_list.h"
+
+namespace pallix::ui {
+
+FaultList::FaultList(Context context, QWidget* parent) : QPlainTextEdit(parent), context_(context) {
+    setReadOnly(true);
+    setObjectName(QStringLiteral("faults"));
+    setAccessibleName(tr("what is wrong"));
+    setTabChangesFocus(true);
+    setVisible(false);
+    QPalette p = palette();
+    p.setColor(QPalette::Text, context.palette().fails);
+    setPalette(p);
+}
+
+void FaultList::show_faults(const block::Faults& faults) {
+    QStringList lines;
+    for (const block::Fault& fault : faults)
+        lines << qt(fault.text());
+    if (lines.size() > 1)
+        lines.prepend(tr("%n faults; nothing was taken in.", nullptr, static_cast<int>(faults.size())));
+    setPlainText(lines.join(QLatin1Char('\n')));
+    setVisible(!lines.isEmpty());
+    setFixedHeight(qMin(220, 24 + 22 * qMax(3, static_cast<int>(lines.size()))));
+}
+
+} // namespace pallix::ui

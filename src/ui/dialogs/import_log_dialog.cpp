@@ -1,0 +1,103 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/dialogs/import_log_dialog.h"
+
+#include "block/shorthand.h"
+#include "ui/dialogs/fault_list.h"
+#include "ui/files.h"
+
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+
+namespace pallix::ui {
+namespace {
+const auto between_files = QStringLiteral("; ");
+}
+
+ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWidget* parent)
+    : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)), uncertainty_(new QLineEdit(this)),
+      echo_(new QLabel(this)), faults_(new FaultList(context, this)) {
+    setWindowTitle(tr("Take in probe logs"));
+    setMinimumWidth(620);
+    files_->setObjectName(QStringLiteral("log-files"));
+    files_->setPlaceholderText(tr("one or more .csv files"));
+    uncertainty_->setObjectName(QStringLiteral("log-uncertainty"));
+    uncertainty_->setPlaceholderText(tr("e.g. 2 µm or 0.5 tenths"));
+    auto* form = new QFormLayout;
+    form->setVerticalSpacing(12);
+    auto* file_row = new QHBoxLayout;
+    auto* browse = new QPushButton(tr("C&hoose…"), this);
+    browse->setAutoDefault(false);
+    file_row->addWidget(files_, 1);
+    file_row->addWidget(browse);
+    form->addRow(tr("&Logs"), file_row);
+    form->addRow(tr("&Standard uncertainty of one touch"), uncertainty_);
+    form->addRow(QString(), echo_);
+    echo_->setFont(font_of(Type::small));
+    echo_->setWordWrap(true);
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
+    buttons->button(QDialogButtonBox::Ok)->setText(tr("Take in"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(24, 24, 24, 16);
+    column->setSpacing(16);
+    column->addLayout(form);
+    column->addWidget(faults_);
+    column->addWidget(buttons);
+    connect(browse, &QPushButton::clicked, this, [this] {
+        const QStringList chosen = QFileDialog::getOpenFileNames(this, tr("Choose probe logs"), files_->text(), tr("Probe logs (*.csv)"));
+        if (!chosen.isEmpty())
+            files_->setText(chosen.join(between_files));
+    });
+    connect(uncertainty_, &QLineEdit::textChanged, this, &ImportLogDialog::echo_uncertainty);
+    connect(buttons, &QDialogButtonBox::accepted, this, &ImportLogDialog::accept);
+    connect(buttons, &QDialogButtonBox::rejected, this, &ImportLogDialog::reject);
+    echo_uncertainty();
+    (files.isEmpty() ? files_ : uncertainty_)->setFocus();
+}
+
+void ImportLogDialog::echo_uncertainty() {
+    const QString text = uncertainty_->text().trimmed();
+    if (text.isEmpty()) {
+        echo_->setText(tr("Left empty, heights are shown but no verdict can be given."));
+        return;
+    }
+    const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());
+    echo_->setText(mm && *mm > 0 ? tr("understood: %1").arg(qt(context_.lengths().fine(*mm)))
+                                 : mm ? tr("It must be greater than 0.") : qt(mm.error()));
+}
+
+void ImportLogDialog::accept() {
+    std::optional<double> uncertainty;
+    if (const QString text = uncertainty_->text().trimmed(); !text.isEmpty()) {
+        const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());
+        if (!mm || !(*mm > 0)) {
+            uncertainty_->setFocus(); // the reason stands beside the field
+            return;
+        }
+        uncertainty = *mm;
+    }
+    std::vector<block::NamedText> logs;
+    block::Faults faults;
+    const QStringList names = files_->text().split(QLatin1Char(';'), Qt::SkipEmptyParts);
+    for (const QString& name : names.isEmpty() ? QStringList{QString()} : names) {
+        if (auto text = read_text_file(name.trimmed()))
+            logs.push_back(std::move(*text));
+        else
+            faults.insert(faults.end(), text.error().begin(), text.error().end());
+    }
+    if (faults.empty())
+        if (auto taken = context_.session.take_probe_logs(logs, uncertainty); !taken)
+            faults = taken.error();
+    faults_->show_faults(faults);
+    if (!faults.empty())
+        return;
+    for (const QString& name : names)
+        context_.preferences.add_recent_file(name.trimmed());
+    QDialog::accept();
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+
+#include <QAbstractButton>
+#include <QWidget>
+#include <vector>
+
+namespace pallix::ui {
+
+/// The places of the bench a person can go to.
+enum class Place { shop, tunnel, decks, passport };
+
+/// One stop of the route: its state as shape and word.
+class RouteStop : public QAbstractButton {
+    Q_OBJECT
+  public:
+    RouteStop(Context context, QString name, Place place, QWidget* parent);
+
+    Place place() const { return place_; }
+    void set_state(planning::StageMark mark, bool open_here, bool enabled);
+    QSize sizeHint() const override { return {184, 48}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Context context_;
+    QString name_;
+    Place place_;
+    planning::StageMark mark_ = planning::StageMark::open;
+    bool open_here_ = false;
+};
+
+/// On the left: the stages of the job and how each stands.
+class RoutePanel : public QWidget {
+    Q_OBJECT
+  public:
+    explicit RoutePanel(Context context, QWidget* parent = nullptr);
+    void refresh(Place here);
+
+  Q_SIGNALS:
+    void chosen(Place place);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Context context_;
+    RouteStop* shop_;
+    std::vector<RouteStop*> stages_; ///< in the order of planning::Stage
+};
+
+} // namespace pallix::ui

@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/frame/top_bar.h"
+
+#include "wording/sentences.h"
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+
+namespace pallix::ui {
+
+TopBar::TopBar(Context context, QWidget* parent)
+    : QWidget(parent), context_(context), title_(new QLabel(this)), datum_(new QLabel(this)),
+      inch_(new QPushButton(tr("in"), this)), mm_(new QPushButton(tr("mm"), this)), theme_(new QPushButton(this)) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(16, 6, 12, 6);
+    row->setSpacing(8);
+    title_->setFont(font_of(Type::title, true));
+    row->addWidget(title_, 1);
+    row->addWidget(datum_);
+    row->addSpacing(16);
+    auto* units = new QButtonGroup(this);
+    for (QPushButton* button : {inch_, mm_}) {
+        button->setCheckable(true);
+        button->setFocusPolicy(Qt::TabFocus);
+        units->addButton(button);
+        row->addWidget(button);
+    }
+    inch_->setToolTip(tr("Show lengths in inch (Ctrl+U changes)"));
+    mm_->setToolTip(tr("Show lengths in millimetres (Ctrl+U changes)"));
+    theme_->setFocusPolicy(Qt::TabFocus);
+    theme_->setToolTip(tr("Light for a bright shop, dark for a dim one (Ctrl+T)"));
+    row->addWidget(theme_);
+    connect(inch_, &QPushButton::clicked, this, [this] { context_.preferences.set_unit(block::Unit::inch); });
+    connect(mm_, &QPushButton::clicked, this, [this] { context_.preferences.set_unit(block::Unit::mm); });
+    connect(theme_, &QPushButton::clicked, this, [this] {
+        context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light : session::Theme::dark);
+    });
+    refresh();
+}
+
+void TopBar::refresh() {
+    const block::JobState& state = context_.session.state();
+    title_->setText(context_.session.has_job() ? qt(state.title) : tr("Pallix"));
+    QStringList facts;
+    if (context_.session.has_job() && state.blueprint) {
+        facts << qt(state.blueprint->name)
+              << tr("datum: mains, %1, %2").arg(qt(wording::clocking_name(state.blueprint->clocking)), qt(state.blueprint->origin_dowel.text()));
+        if (state.latest && !state.latest->logs.empty() && state.latest->logs.front().temperature_c)
+            facts << tr("probed at %1 °C").arg(*state.latest->logs.front().temperature_c, 0, 'f', 1);
+    }
+    datum_->setText(facts.join(QStringLiteral("  ·  ")));
+    QPalette quiet = palette();
+    quiet.setColor(QPalette::WindowText, context_.palette().quiet);
+    datum_->setPalette(quiet);
+    const bool inch = context_.preferences.unit() == block::Unit::inch;
+    inch_->setChecked(inch);
+    mm_->setChecked(!inch);
+    theme_->setText(context_.preferences.theme() == session::Theme::dark ? tr("day") : tr("night"));
+    update();
+}
+
+void TopBar::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), context_.palette().panel);
+    painter.fillRect(QRect(0, height() - 1, width(), 1), context_.palette().hairline);
+}
+
+} // namespace pallix::ui

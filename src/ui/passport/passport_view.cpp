@@ -1,0 +1,89 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/passport/passport_view.h"
+
+#include "reporting/passport.h"
+
+#include <QDate>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPrintPreviewDialog>
+#include <QPrinter>
+#include <QPushButton>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+namespace pallix::ui {
+
+PassportView::PassportView(Context context, QWidget* parent)
+    : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new QLabel(this)) {
+    auto* heading = new QLabel(tr("Passport"), this);
+    heading->setFont(font_of(Type::title, true));
+    auto* save_button = new QPushButton(tr("Save as PDF or HTML…"), this);
+    save_button->setToolTip(tr("One sheet to go with the block (Ctrl+S)"));
+    auto* print_button = new QPushButton(tr("Print preview…"), this);
+    print_button->setToolTip(tr("See the printed sheet first (Ctrl+P)"));
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading);
+    top->addWidget(echo_, 1);
+    top->addWidget(save_button);
+    top->addWidget(print_button);
+    sheet_->setObjectName(QStringLiteral("passport"));
+    sheet_->setAccessibleName(tr("passport of the block"));
+    // Paper is white by night too.
+    QPalette paper = sheet_->palette();
+    paper.setColor(QPalette::Base, Qt::white);
+    paper.setColor(QPalette::Text, QColor(0x1E, 0x25, 0x2B));
+    sheet_->setPalette(paper);
+    sheet_->setStyleSheet(QStringLiteral("QTextBrowser { background: white; color: #1E252B; padding: 12px 20px; }"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 14, 20, 12);
+    column->addLayout(top);
+    column->addWidget(sheet_, 1);
+    connect(save_button, &QPushButton::clicked, this, &PassportView::save);
+    connect(print_button, &QPushButton::clicked, this, &PassportView::preview_print);
+    setFocusProxy(sheet_);
+    refresh();
+}
+
+QString PassportView::html() const {
+    return reporting::passport_html({context_.session.state(), context_.session.assessment(), context_.session.entries(), context_.lengths(),
+                                     QDate::currentDate().toString(Qt::ISODate)});
+}
+
+void PassportView::refresh() {
+    if (context_.session.has_job())
+        sheet_->setHtml(html());
+    else
+        sheet_->setPlainText(tr("Open a job first (F2)."));
+}
+
+void PassportView::save() {
+    if (!context_.session.has_job())
+        return;
+    const QString file = QFileDialog::getSaveFileName(this, tr("Save the passport"), qt(context_.session.state().title) + QStringLiteral(".pdf"),
+                                                      tr("PDF (*.pdf);;HTML (*.html)"));
+    if (file.isEmpty())
+        return;
+    const auto saved = file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
+                           ? reporting::save_passport_html(html(), file)
+                           : reporting::save_passport_pdf(html(), qt(context_.session.state().title), file);
+    echo_->setText(saved ? tr("saved: %1").arg(file) : saved.error());
+}
+
+void PassportView::preview_print() {
+    if (!context_.session.has_job())
+        return;
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageSize(QPageSize(QPageSize::A4));
+    QPrintPreviewDialog preview(&printer, this);
+    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [this](QPrinter* device) { reporting::print_passport(html(), *device); });
+    preview.exec();
+}
+
+QString PassportView::help() const {
+    return tr("<h2>Passport</h2><p>As found, what was cut, as left, by whom and when, on one sheet. Ctrl+S saves it as PDF or HTML, "
+              "Ctrl+P shows it as it would be printed.</p>");
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/screenshots.h"
+
+#include "ui/bench_window.h"
+#include "ui/decks/decks_view.h"
+
+#include <QApplication>
+#include <QDir>
+
+namespace pallix::ui {
+namespace {
+
+/// One picture after the other; stops at the first that fails.
+class Tour {
+  public:
+    Tour(BenchWindow& window, Context context, const QString& folder) : window_(window), context_(context), folder_(folder) {}
+
+    tl::expected<void, QString> run() {
+        window_.resize(1280, 800);
+        const auto jobs = context_.session.book().jobs();
+        if (!jobs)
+            return tl::unexpected(jobs.error().what);
+        const auto job = [&](const QString& title) {
+            for (const auto& row : *jobs)
+                if (row.title.startsWith(title))
+                    return row.id;
+            return jobs->front().id;
+        };
+        context_.preferences.set_unit(block::Unit::inch);
+        window_.go_to(Place::shop);
+        shoot("shop");
+        window_.open_job(job(QStringLiteral("Puffling, port")));
+        window_.go_to(Place::tunnel);
+        shoot("tunnel");
+        window_.go_to(Place::decks);
+        shoot("decks-before");
+        window_.decks().set_depth(0.105);
+        shoot("decks-level");
+        window_.open_job(job(QStringLiteral("Puffling, starboard")));
+        shoot("decks-during");
+        context_.preferences.set_theme(session::Theme::dark);
+        shoot("decks-night");
+        context_.preferences.set_theme(session::Theme::light);
+        context_.preferences.set_unit(block::Unit::mm);
+        window_.open_job(job(QStringLiteral("Samphire")));
+        shoot("decks-after");
+        window_.go_to(Place::passport);
+        shoot("passport");
+        context_.preferences.set_unit(block::Unit::inch);
+        if (!fault_.isEmpty())
+            return tl::unexpected(fault_);
+        return {};
+    }
+
+  private:
+    void shoot(const char* name) {
+        QApplication::processEvents();
+        QApplication::sendPostedEvents();
+        const QString file = QDir(folder_).filePath(QString::fromLatin1(name) + QStringLiteral(".png"));
+        if (!window_.grab().save(file) && fault_.isEmpty())
+            fault_ = QStringLiteral("%1 cannot be written").arg(file);
+    }
+
+    BenchWindow& window_;
+    Context context_;
+    QString folder_;
+    QString fault_;
+};
+
+} // namespace
+
+tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context, const QString& folder) {
+    if (!QDir().mkpath(folder))
+        return tl::unexpected(QStringLiteral("%1 cannot be made").arg(folder));
+    return Tour(window, context, folder).run();
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/shop/job_delegate.h"
+
+#include "session/shop_model.h"
+#include "ui/marks.h"
+#include "wording/sentences.h"
+
+#include <QPainter>
+
+namespace pallix::ui {
+
+using session::ShopModel;
+
+JobDelegate::JobDelegate(Context context, QObject* parent) : QStyledItemDelegate(parent), context_(context) {}
+
+QSize JobDelegate::sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const { return {option.rect.width(), 112}; }
+
+void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
+    const Palette& p = context_.palette();
+    painter->save();
+    const QRect r = option.rect;
+    const bool chosen = option.state & QStyle::State_Selected;
+    if (chosen) {
+        painter->fillRect(r, p.selected);
+        painter->fillRect(QRect(r.left(), r.top(), 4, r.height()), p.accent);
+    }
+    painter->fillRect(QRect(r.left(), r.bottom(), r.width(), 1), p.hairline);
+
+    const QRect text = r.adjusted(24, 12, -24, -12);
+    painter->setPen(p.ink);
+    painter->setFont(font_of(Type::title, true));
+    painter->drawText(text, Qt::AlignLeft | Qt::AlignTop, index.data(Qt::DisplayRole).toString());
+    painter->setFont(font_of(Type::small));
+    painter->setPen(p.quiet);
+    const QString who = QStringList{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()}
+                            .join(QStringLiteral("  ·  "));
+    painter->drawText(text.adjusted(0, 28, 0, 0), Qt::AlignLeft | Qt::AlignTop, who);
+    painter->drawText(text.adjusted(0, 4, 0, 0), Qt::AlignRight | Qt::AlignTop, tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
+
+    // The stages in a row, each its own shape and name.
+    const QVariantList marks = index.data(ShopModel::stages_role).toList();
+    int x = text.left();
+    const int y = text.bottom() - 30;
+    painter->setFont(font_of(Type::small));
+    for (qsizetype i = 0; i < marks.size(); ++i) {
+        const auto mark = static_cast<planning::StageMark>(marks[i].toInt());
+        paint_mark(*painter, QRectF(x, y + 1, 14, 14), mark, p);
+        const QString name = qt(wording::stage_name(static_cast<planning::Stage>(i)));
+        painter->setPen(mark == planning::StageMark::open ? p.quiet : p.ink);
+        painter->drawText(QPoint(x + 20, y + 13), name);
+        x += 20 + painter->fontMetrics().horizontalAdvance(name) + 22;
+    }
+    painter->setFont(font_of(Type::text));
+    painter->setPen(p.accent);
+    const QRect waits(x + 12, y - 6, text.right() - x - 12, 40);
+    painter->drawText(waits, Qt::AlignRight | Qt::AlignTop | Qt::TextWordWrap, tr("waits for %1").arg(index.data(ShopModel::waits_role).toString()));
+    if (option.state & QStyle::State_HasFocus) {
+        painter->setPen(QPen(p.accent, 1.5));
+        painter->drawRect(r.adjusted(1, 1, -2, -2));
+    }
+    painter->restore();
+}
+
+} // namespace pallix::ui

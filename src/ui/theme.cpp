@@ -1,0 +1,122 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/theme.h"
+
+#include <QApplication>
+#include <QFontDatabase>
+#include <QPalette>
+#include <QStyleFactory>
+
+// Resources of a static library are registered from outside any namespace.
+static void init_pallix_resources() { Q_INIT_RESOURCE(resources); }
+
+namespace pallix::ui {
+namespace {
+
+const Palette day{
+    .page = QColor(0xF3, 0xF1, 0xEA), .panel = QColor(0xFB, 0xFA, 0xF6), .ink = QColor(0x1E, 0x25, 0x2B),
+    .quiet = QColor(0x5B, 0x64, 0x6C), .hairline = QColor(0xD5, 0xD0, 0xC4), .accent = QColor(0x2B, 0x3F, 0x8C),
+    .on_accent = QColor(0xFB, 0xFA, 0xF6), .meets = QColor(0x1B, 0x6E, 0x5A), .cannot_tell = QColor(0x8A, 0x61, 0x00),
+    .fails = QColor(0xA3, 0x30, 0x1F), .field = QColor(0xFF, 0xFF, 0xFF), .selected = QColor(0xE4, 0xE6, 0xF0),
+    .deck = {.page = QColor(0xF3, 0xF1, 0xEA), .iron_low = QColor(0x3F, 0x45, 0x4B), .iron_high = QColor(0x93, 0x96, 0x94),
+             .bright = QColor(0xEC, 0xE9, 0xDF), .bright_line = QColor(0xDB, 0xD7, 0xCA), .contour = QColor(0x2A, 0x2F, 0x34),
+             .edge = QColor(0x1E, 0x25, 0x2B), .blank = QColor(0xC4, 0xBE, 0xB0), .point = QColor(0x2B, 0x3F, 0x8C),
+             .mark = QColor(0xA3, 0x30, 0x1F)}};
+
+const Palette night{
+    .page = QColor(0x16, 0x19, 0x1C), .panel = QColor(0x1E, 0x22, 0x26), .ink = QColor(0xE8, 0xE4, 0xDA),
+    .quiet = QColor(0x9A, 0xA3, 0xAA), .hairline = QColor(0x34, 0x3A, 0x40), .accent = QColor(0x9D, 0xB2, 0xFF),
+    .on_accent = QColor(0x16, 0x19, 0x1C), .meets = QColor(0x5C, 0xC8, 0xA8), .cannot_tell = QColor(0xE0, 0xB0, 0x40),
+    .fails = QColor(0xFF, 0x8A, 0x70), .field = QColor(0x12, 0x15, 0x17), .selected = QColor(0x2A, 0x31, 0x3F),
+    .deck = {.page = QColor(0x16, 0x19, 0x1C), .iron_low = QColor(0x24, 0x28, 0x2C), .iron_high = QColor(0x6C, 0x71, 0x74),
+             .bright = QColor(0xD4, 0xD0, 0xC4), .bright_line = QColor(0xC0, 0xBB, 0xAE), .contour = QColor(0x0E, 0x11, 0x13),
+             .edge = QColor(0xB9, 0xB6, 0xAE), .blank = QColor(0x3E, 0x45, 0x4C), .point = QColor(0x9D, 0xB2, 0xFF),
+             .mark = QColor(0xFF, 0x8A, 0x70)}};
+
+QPalette qt_palette(const Palette& p) {
+    QPalette q;
+    q.setColor(QPalette::Window, p.page);
+    q.setColor(QPalette::WindowText, p.ink);
+    q.setColor(QPalette::Base, p.field);
+    q.setColor(QPalette::AlternateBase, p.panel);
+    q.setColor(QPalette::Text, p.ink);
+    q.setColor(QPalette::PlaceholderText, p.quiet);
+    q.setColor(QPalette::Button, p.panel);
+    q.setColor(QPalette::ButtonText, p.ink);
+    q.setColor(QPalette::Highlight, p.accent);
+    q.setColor(QPalette::HighlightedText, p.on_accent);
+    q.setColor(QPalette::ToolTipBase, p.panel);
+    q.setColor(QPalette::ToolTipText, p.ink);
+    q.setColor(QPalette::Link, p.accent);
+    q.setColor(QPalette::Mid, p.hairline);
+    q.setColor(QPalette::Midlight, p.hairline);
+    q.setColor(QPalette::Light, p.panel);
+    q.setColor(QPalette::Dark, p.hairline);
+    q.setColor(QPalette::Shadow, p.hairline);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        q.setColor(QPalette::Disabled, role, p.quiet);
+    return q;
+}
+
+QString style_sheet(const Palette& p) {
+    QString sheet = QStringLiteral(R"(
+QWidget#panel { background: @panel; }
+QMenuBar { background: @panel; border-bottom: 1px solid @hairline; padding: 2px 8px; }
+QMenuBar::item { padding: 4px 10px; border-radius: 4px; }
+QMenuBar::item:selected { background: @selected; color: @ink; }
+QMenu { background: @panel; border: 1px solid @hairline; padding: 4px; }
+QMenu::item { padding: 6px 28px 6px 16px; border-radius: 4px; }
+QMenu::item:selected { background: @accent; color: @on_accent; }
+QMenu::item:disabled { color: @quiet; }
+QPushButton, QToolButton { background: @panel; border: 1px solid @hairline; border-radius: 6px; padding: 6px 14px; }
+QPushButton:hover, QToolButton:hover { border-color: @accent; }
+QPushButton:focus, QToolButton:focus { border: 2px solid @accent; padding: 5px 13px; }
+QPushButton:checked, QToolButton:checked { background: @accent; color: @on_accent; border-color: @accent; }
+QPushButton:default { background: @accent; color: @on_accent; border-color: @accent; }
+QPushButton:default:focus { border: 2px solid @ink; }
+QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @page; }
+QLineEdit, QComboBox, QPlainTextEdit, QSpinBox { background: @field; border: 1px solid @hairline; border-radius: 6px; padding: 5px 8px; selection-background-color: @accent; selection-color: @on_accent; }
+QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus, QSpinBox:focus { border: 2px solid @accent; padding: 4px 7px; }
+QComboBox QAbstractItemView { background: @field; selection-background-color: @accent; selection-color: @on_accent; }
+QListView, QTableView, QTextBrowser { background: @panel; border: 1px solid @hairline; border-radius: 6px; outline: 0; }
+QListView:focus, QTableView:focus, QTextBrowser:focus { border: 2px solid @accent; }
+QHeaderView::section { background: @panel; color: @quiet; border: 0; border-bottom: 1px solid @hairline; padding: 6px 8px; }
+QToolTip { background: @panel; color: @ink; border: 1px solid @hairline; padding: 4px; }
+QScrollBar:vertical { background: transparent; width: 10px; }
+QScrollBar::handle:vertical { background: @hairline; border-radius: 4px; min-height: 32px; }
+QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+QScrollBar:horizontal { background: transparent; height: 10px; }
+QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-width: 32px; }
+)");
+    const std::initializer_list<std::pair<const char*, QColor>> names{
+        {"@page", p.page}, {"@panel", p.panel}, {"@ink", p.ink}, {"@quiet", p.quiet}, {"@hairline", p.hairline},
+        {"@accent", p.accent}, {"@on_accent", p.on_accent}, {"@field", p.field}, {"@selected", p.selected}};
+    for (const auto& [name, colour] : names)
+        sheet.replace(QString::fromLatin1(name), colour.name());
+    return sheet;
+}
+
+} // namespace
+
+const Palette& palette_of(session::Theme theme) { return theme == session::Theme::dark ? night : day; }
+
+QFont font_of(Type type, bool bold) {
+    QFont font(QStringLiteral("Lato"));
+    font.setPixelSize(static_cast<int>(type));
+    font.setBold(bold);
+    return font;
+}
+
+void load_fonts() {
+    init_pallix_resources();
+    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Lato-Regular.ttf"));
+    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Lato-Bold.ttf"));
+}
+
+void apply_theme(QApplication& app, session::Theme theme) {
+    app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    app.setFont(font_of(Type::text));
+    app.setPalette(qt_palette(palette_of(theme)));
+    app.setStyleSheet(style_sheet(palette_of(theme)));
+}
+
+} // namespace pallix::ui

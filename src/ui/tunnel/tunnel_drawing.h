@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+
+#include <QWidget>
+
+namespace pallix::ui {
+
+/// The main tunnel from the side and from above: housings where they are, section centres off datum A drawn larger
+/// than life, with the bar that says how much.
+class TunnelDrawing : public QWidget {
+    Q_OBJECT
+  public:
+    explicit TunnelDrawing(Context context, QWidget* parent = nullptr);
+    QSize minimumSizeHint() const override { return {480, 320}; }
+
+    /// @param main index into Evaluation::mains, −1 for none
+    void mark(int main);
+
+  Q_SIGNALS:
+    void pointed_at(int main);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+
+  private:
+    enum class Seen { from_side, from_above };
+    struct Panel {
+        QRectF box;
+        double x0, x1;           ///< mm along the crankshaft at the box's ends
+        double per_mm;           ///< px per mm along
+        double factor;           ///< exaggeration across
+        double to_screen(double x) const { return box.left() + (x - x0) * per_mm; }
+    };
+    void paint_panel(QPainter& painter, const QRectF& box, Seen seen);
+    void paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px, bool marked);
+    [[nodiscard]] int main_at(QPointF position) const;
+
+    Context context_;
+    int marked_ = -1;
+    std::vector<std::pair<QPointF, int>> hot_; ///< where the centres were drawn
+};
+
+} // namespace pallix::ui

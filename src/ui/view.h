@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QWidget>
+
+namespace pallix::ui {
+
+/// A view fills the middle of the bench. It is built when it is first shown and keeps its own actions.
+class View : public QWidget {
+    Q_OBJECT
+  public:
+    using QWidget::QWidget;
+    virtual QString help() const = 0; ///< what F1 says, rich text
+    virtual void refresh() = 0;       ///< state, unit or theme has changed
+};
+
+} // namespace pallix::ui
