@@ -2,6 +2,7 @@
 #include "cli/evaluate_command.h"
 
 #include "block/evaluation.h"
+#include "wording/tables.h"
 
 #include <cstdio>
 #include <fstream>
@@ -64,7 +65,8 @@ int evaluate(const EvaluateRequest& request) {
         return input_is_wrong;
     }
     print(probe->warnings, "warning: ");
-    std::cout << block::evaluation_json(*evaluation, request.unit);
+    std::cout << (request.as_text ? wording::evaluation_table(blueprint.front(), *evaluation, wording::LengthText(request.unit))
+                                  : block::evaluation_json(*evaluation, request.unit));
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

@@ -97,11 +97,10 @@ StageMark mark_of(Verdict v) {
 StageMark deck_mark(const Assessment& a) {
     if (a.banks.empty())
         return StageMark::open;
+    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); }))
+        return StageMark::current;
     if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.stale; }))
         return StageMark::stale;
-    const bool work_left = std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); });
-    if (work_left)
-        return StageMark::current;
     Verdict v = a.pair ? a.pair->verdict : Verdict::meets;
     for (const BankProgress& b : a.banks)
         if (b.verdict)

@@ -49,6 +49,7 @@ class DeckPicture {
         double contour_step = 0.01;  ///< mm
         std::vector<metrology::Vec2> dark; ///< places marked dark
         bool show_points = true;
+        bool machined = false; ///< the heights were taken on cut metal: bright to begin with
     };
     void paint(QPainter& painter, const DeckColours& colours, const Drawn& drawn);
 

@@ -32,11 +32,11 @@ DeckColours paper_colours() {
 
 const char* const style = R"(
 body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10pt; }
-h1 { font-size: 19pt; margin: 0 0 2pt 0; }
-h2 { font-size: 12.5pt; margin: 12pt 0 3pt 0; color: #2B3F8C; }
-p { margin: 2pt 0; }
-th { text-align: left; font-weight: normal; color: #5B646C; padding: 1pt 12pt 1pt 0; }
-td { padding: 1pt 12pt 1pt 0; }
+h1 { font-size: 19pt; margin-top: 0px; margin-bottom: 2px; }
+h2 { font-size: 12.5pt; margin-top: 14px; margin-bottom: 4px; color: #2B3F8C; }
+p { margin-top: 2px; margin-bottom: 2px; }
+th { text-align: left; font-weight: normal; color: #5B646C; }
+th, td { padding-right: 14px; padding-bottom: 2px; }
 .number { text-align: right; }
 .quiet { color: #5B646C; }
 .verdict { font-weight: bold; }
@@ -111,25 +111,28 @@ class Sheet {
             rows += row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)), q(l_.plain(d.height_mean)),
                          q(l_.plain(d.flatness_mz)), QString::number(d.points.size()),
                          m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
-            pictures += QStringLiteral("<td><img width=\"300\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
-                            .arg(picture(bank, d, after ? d.height_min : d.height_max + 1), q(wording::bank_name(bank)));
+            pictures += QStringLiteral("<td><img width=\"330\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
+                            .arg(picture(bank, d, after), q(wording::bank_name(bank)));
         }
         if (rows.isEmpty())
             return;
         add(QStringLiteral("<h2>Decks, %1</h2>").arg(title.toLower()));
-        add(QStringLiteral("<table>%1%2</table>")
+        add(QStringLiteral("<table cellspacing=\"0\">%1%2</table>")
                 .arg(row({QString(), QStringLiteral("lowest"), QStringLiteral("highest"), QStringLiteral("mean"), QStringLiteral("flatness"),
                           QStringLiteral("heights"), QStringLiteral("std. uncertainty")}, "th"), rows));
         add(QStringLiteral("<table><tr>%1</tr></table>").arg(pictures));
     }
 
-    QString picture(const block::BankBlueprint& bank, const block::DeckResult& deck, double level) const {
-        QImage image(900, 380, QImage::Format_RGB32);
+    QString picture(const block::BankBlueprint& bank, const block::DeckResult& deck, bool machined) const {
+        const planning::DeckExtent e = planning::deck_extent(bank);
+        const int width = 330 * s_.picture_scale;
+        QImage image(width, static_cast<int>(width * e.width() / e.length()) + 8 * s_.picture_scale, QImage::Format_RGB32);
         image.fill(Qt::white);
         DeckPicture drawing(*s_.state.blueprint, bank, deck.points);
         drawing.lay_out(QRectF(image.rect()).adjusted(4, 4, -4, -4));
         QPainter painter(&image);
-        drawing.paint(painter, paper_colours(), {.level = level, .contour_step = l_.unit() == block::Unit::inch ? 0.0127 : 0.01, .dark = {}, .show_points = true});
+        drawing.paint(painter, paper_colours(), {.level = deck.height_max + 1, .contour_step = l_.unit() == block::Unit::inch ? 0.0127 : 0.01,
+                                                 .dark = {}, .show_points = false, .machined = machined});
         painter.end();
         QByteArray png;
         QBuffer buffer(&png);
@@ -156,7 +159,7 @@ class Sheet {
         }
         if (rows.isEmpty())
             return;
-        add(QStringLiteral("<h2>Cuts</h2><table>%1%2</table>")
+        add(QStringLiteral("<h2>Cuts</h2><table cellspacing=\"0\">%1%2</table>")
                 .arg(row({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"), QStringLiteral("passes"),
                           QStringLiteral("spring"), QStringLiteral("who, when")}, "th"), rows));
     }

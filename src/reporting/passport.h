@@ -22,7 +22,8 @@ struct PassportSource {
     const planning::Assessment& assessment;
     const std::vector<block::Entry>& entries;
     wording::LengthText lengths;
-    QString printed; ///< the day it is printed, as it shall stand on the sheet
+    int picture_scale = 3; ///< pixels of a picture for one of the layout: 1 for the screen, 3 for paper
+    QString printed;       ///< the day it is printed, as it shall stand on the sheet
 };
 
 /// The passport on one sheet: as found, what was cut, as left, who and when. Self-contained HTML.

@@ -17,6 +17,7 @@ struct ReadingAsked {
     double expected = 0;    ///< w, mm
     std::size_t number = 0; ///< from 1
     std::size_t of = 0;
+    bool needed = false;    ///< nothing true is known of this deck without it
 };
 
 /// The places of one deck in order; those already read since the last cut come out as read.

@@ -91,8 +91,8 @@ Exaggeration exaggeration_for(double largest, double pixels, double pixels_per_m
     const double wanted = pixels / std::max(largest, 1e-4) / pixels_per_mm;
     const double decade = std::pow(10, std::floor(std::log10(wanted)));
     e.factor = decade * (wanted / decade >= 5 ? 5 : wanted / decade >= 2 ? 2 : 1);
-    // The longest round bar that stays under a third of the space.
-    const double room = pixels / 2.2 / (pixels_per_mm * e.factor) / mm_per_unit;
+    // The longest round bar that stays within the space of the deviations, both ways.
+    const double room = 2 * pixels / (pixels_per_mm * e.factor) / mm_per_unit;
     const double bar_decade = std::pow(10, std::floor(std::log10(room)));
     e.bar = bar_decade * (room / bar_decade >= 5 ? 5 : room / bar_decade >= 2 ? 2 : 1) * mm_per_unit;
     e.bar_pixels = e.bar * pixels_per_mm * e.factor;

@@ -57,7 +57,7 @@ QPalette qt_palette(const Palette& p) {
     return q;
 }
 
-QString style_sheet(const Palette& p) {
+QString style_sheet(const Palette& p, session::Theme theme) {
     QString sheet = QStringLiteral(R"(
 QWidget#panel { background: @panel; }
 QMenuBar { background: @panel; border-bottom: 1px solid @hairline; padding: 2px 8px; }
@@ -76,9 +76,15 @@ QPushButton:default:focus { border: 2px solid @ink; }
 QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @page; }
 QLineEdit, QComboBox, QPlainTextEdit, QSpinBox { background: @field; border: 1px solid @hairline; border-radius: 6px; padding: 5px 8px; selection-background-color: @accent; selection-color: @on_accent; }
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus, QSpinBox:focus { border: 2px solid @accent; padding: 4px 7px; }
+QComboBox::drop-down { border: 0; width: 26px; }
+QComboBox::down-arrow { image: url(:/chevron-@shade.svg); width: 12px; height: 12px; }
+QCheckBox { spacing: 8px; }
+QCheckBox::indicator { width: 16px; height: 16px; border: 1px solid @quiet; border-radius: 4px; background: @field; }
+QCheckBox::indicator:focus, QCheckBox::indicator:hover { border: 2px solid @accent; }
+QCheckBox::indicator:checked { background: @accent; border-color: @accent; image: url(:/tick-@shade.svg); }
 QComboBox QAbstractItemView { background: @field; selection-background-color: @accent; selection-color: @on_accent; }
-QListView, QTableView, QTextBrowser { background: @panel; border: 1px solid @hairline; border-radius: 6px; outline: 0; }
-QListView:focus, QTableView:focus, QTextBrowser:focus { border: 2px solid @accent; }
+QListView, QTableView, QTextBrowser { background: @panel; border: 1px solid @hairline; border-radius: 6px; outline: 0; selection-background-color: @selected; selection-color: @ink; }
+QTableView:focus, QTextBrowser:focus { border-color: @accent; }
 QHeaderView::section { background: @panel; color: @quiet; border: 0; border-bottom: 1px solid @hairline; padding: 6px 8px; }
 QToolTip { background: @panel; color: @ink; border: 1px solid @hairline; padding: 4px; }
 QScrollBar:vertical { background: transparent; width: 10px; }
@@ -87,9 +93,10 @@ QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
 QScrollBar:horizontal { background: transparent; height: 10px; }
 QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-width: 32px; }
 )");
+    sheet.replace(QStringLiteral("@shade"), theme == session::Theme::dark ? QStringLiteral("night") : QStringLiteral("day"));
     const std::initializer_list<std::pair<const char*, QColor>> names{
         {"@page", p.page}, {"@panel", p.panel}, {"@ink", p.ink}, {"@quiet", p.quiet}, {"@hairline", p.hairline},
-        {"@accent", p.accent}, {"@on_accent", p.on_accent}, {"@field", p.field}, {"@selected", p.selected}};
+        {"@on_accent", p.on_accent}, {"@accent", p.accent}, {"@field", p.field}, {"@selected", p.selected}};
     for (const auto& [name, colour] : names)
         sheet.replace(QString::fromLatin1(name), colour.name());
     return sheet;
@@ -116,7 +123,7 @@ void apply_theme(QApplication& app, session::Theme theme) {
     app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     app.setFont(font_of(Type::text));
     app.setPalette(qt_palette(palette_of(theme)));
-    app.setStyleSheet(style_sheet(palette_of(theme)));
+    app.setStyleSheet(style_sheet(palette_of(theme), theme));
 }
 
 } // namespace pallix::ui

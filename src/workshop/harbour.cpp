@@ -84,8 +84,8 @@ constexpr std::array names{"workboat-v6.pallix-blueprint.json", "tender-inline-f
                            "samphire-as-found.csv", "samphire-after-decking.csv"};
 
 // The tender's deck: what its passes took, and the height (over nominal) they left.
-constexpr double samphire_witness = 0.0254, samphire_pass = 0.0166, samphire_finish = 0.0254; // mm
-constexpr double samphire_left = 0.0605;                                                     // mm
+constexpr double samphire_witness = 0.0254, samphire_pass = 0.0207, samphire_finish = 0.0254; // mm
+constexpr double samphire_left = 0.0475;                                                     // mm
 
 /// Builds the entries of one job on a working day.
 class Diary {
@@ -134,7 +134,7 @@ Blueprint tender_inline_four() {
     Blueprint b;
     b.name = "tender inline four";
     b.origin_dowel = {FeatureKind::dowel, "C", 1};
-    b.clocking = Clocking::decks;
+    b.clocking = Clocking::panrail;
     b.mains = row(FeatureKind::main, 5, 12, 94, size(58, 0, 0.013));
     add_bank(b, {"C", 0, 59, 0, 1, 1}, 4, 94, 82, 208.5, 68);
     return b;

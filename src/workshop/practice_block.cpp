@@ -61,6 +61,8 @@ class Prober {
             for (const auto& bearing : b_.cam->bearings)
                 ring(first, bearing.id.text(), "", 6, {bearing.x - dowel_u, b_.cam->y, b_.cam->z},
                      bearing.diameter.nominal / 2 + 0.01, {0, 1, 0}, {0, 0, 1});
+        if (b_.clocking == block::Clocking::panrail)
+            probe_pan_rail(first, front - dowel_u, rear - dowel_u);
         for (const BankBlueprint& bank : b_.banks)
             probe_bank(bank, dowel_u);
         return std::move(out_);
@@ -84,6 +86,13 @@ class Prober {
                 line("# setup." + bank.id + ".axis_z: " + number(axis_z));
             }
         line("setup,feature,level,x,y,z");
+    }
+
+    void probe_pan_rail(const std::string& setup, double front, double rear) {
+        constexpr double below = -62, half_width = 95; // mm, where the rails of the practice blocks lie
+        for (const double y : {-half_width, half_width})
+            for (int i = 0; i < 5; ++i)
+                touch(setup, "panrail", "", {front + (rear - front) * i / 4, y, below + noise_() - job_.tip_radius});
     }
 
     void probe_bank(const BankBlueprint& bank, double dowel_u) {

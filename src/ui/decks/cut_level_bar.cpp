@@ -4,6 +4,8 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace pallix::ui {
@@ -25,6 +27,7 @@ CutLevelBar::CutLevelBar(Context context, QWidget* parent) : QAbstractSlider(par
 void CutLevelBar::set_scale(double deepest, std::vector<Mark> marks) {
     deepest_ = std::max(deepest, 1e-3);
     marks_ = std::move(marks);
+    std::ranges::sort(marks_, {}, &Mark::depth);
     setRange(0, static_cast<int>(std::lround(deepest_ * steps_per_mm)));
     const double least = context_.preferences.unit() == block::Unit::inch ? 0.00254 : 0.001;
     setSingleStep(static_cast<int>(std::lround(least * steps_per_mm)));
@@ -51,14 +54,17 @@ void CutLevelBar::paintEvent(QPaintEvent*) {
     painter.drawRect(r);
     painter.fillRect(QRectF(r.left() + 0.5, r.top() + 0.5, x - r.left(), r.height() - 1), p.deck.bright);
     painter.setFont(font_of(Type::small));
+    std::array<double, 2> free_from{0, 0}; // per row, so that names do not run into each other
     for (const Mark& mark : marks_) {
         const double mx = x_of(mark.depth);
         painter.setPen(QPen(p.ink, 1.4));
         painter.drawLine(QPointF(mx, mark.above ? r.top() - 6 : r.top()), QPointF(mx, mark.above ? r.bottom() : r.bottom() + 6));
         painter.setPen(p.quiet);
         const double w = painter.fontMetrics().horizontalAdvance(mark.name) + 8;
-        const double left = std::clamp(mx - w / 2, 0.0, width() - w);
-        painter.drawText(QRectF(left, mark.above ? r.top() - 26 : r.bottom() + 7, w, 18), Qt::AlignCenter, mark.name);
+        double& taken = free_from[mark.above ? 0 : 1];
+        const double left = std::clamp(std::max(mx - w / 2, taken), 0.0, width() - w);
+        taken = left + w + 6;
+        painter.drawText(QRectF(left, mark.above ? r.top() - 24 : r.bottom() + 6, w, 18), Qt::AlignCenter, mark.name);
     }
     // The handle: a cutting edge.
     QPainterPath tool;

@@ -25,8 +25,8 @@ class CutLevelBar : public QAbstractSlider {
     void set_scale(double deepest, std::vector<Mark> marks);
     void set_depth(double mm);
     [[nodiscard]] double depth() const; ///< mm
-    QSize sizeHint() const override { return {480, 76}; }
-    QSize minimumSizeHint() const override { return {240, 76}; }
+    QSize sizeHint() const override { return {480, 64}; }
+    QSize minimumSizeHint() const override { return {240, 64}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

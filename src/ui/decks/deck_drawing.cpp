@@ -15,7 +15,7 @@ using metrology::Vec2;
 using metrology::Vec3;
 
 namespace {
-constexpr double side_margin = 52, top_margin = 44, bottom_margin = 44; // px, for the words round the deck
+constexpr double side_margin = 32, top_margin = 30, bottom_margin = 28; // px, for the words round the deck
 }
 
 DeckDrawing::DeckDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
@@ -29,7 +29,8 @@ DeckDrawing::DeckDrawing(Context context, QWidget* parent) : QWidget(parent), co
 
 QRectF DeckDrawing::deck_area() const { return QRectF(rect()).adjusted(side_margin, top_margin, -side_margin, -bottom_margin); }
 
-void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<Vec3>& points) {
+void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<Vec3>& points, bool machined) {
+    machined_ = machined;
     const bool same = picture_ && bank.id == bank_id_ && points.size() == points_.size() &&
                       std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; });
     if (same)
@@ -89,7 +90,7 @@ void DeckDrawing::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     if (!picture_)
         return;
-    picture_->paint(painter, context_.palette().deck, {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true});
+    picture_->paint(painter, context_.palette().deck, {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true, .machined = machined_});
     paint_words(painter);
     paint_corners(painter);
     paint_pointer(painter);
@@ -132,7 +133,7 @@ void DeckDrawing::paint_corners(QPainter& painter) {
         const double x = corner.rear ? f.right() - 110 : f.left(), y = corner.positive_v ? f.top() - 26 : f.bottom() + 5;
         painter.drawText(QRectF(x, y, 110, 20), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
     }
-    if (asked_ && asked_->bank == bank_id_) {
+    if (asked_ && asked_->needed && asked_->bank == bank_id_) {
         const QPointF at = picture_->to_screen(asked_->place.place);
         painter.setPen(QPen(p.accent, 3));
         painter.setBrush(Qt::NoBrush);

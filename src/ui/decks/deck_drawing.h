@@ -17,8 +17,9 @@ class DeckDrawing : public QWidget {
   public:
     explicit DeckDrawing(Context context, QWidget* parent = nullptr);
 
-    /// @param points (u, v, w) mm; empty shows the outline alone
-    void set_deck(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points);
+    /// @param points (u, v, w) mm; empty shows nothing
+    /// @param machined measured on cut metal
+    void set_deck(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points, bool machined = false);
     void set_level(double w);
     void set_asked(const std::optional<session::ReadingAsked>& asked);
     void set_corners(std::vector<planning::CornerHeight> corners, double target);
@@ -27,7 +28,6 @@ class DeckDrawing : public QWidget {
     void clear_dark();
     /// Share of the mapped deck that a cut at the level touches; nothing without a map.
     [[nodiscard]] std::optional<double> clean_share(double w) const;
-    /// A place of the deck where the cut at w leaves the deepest dark patch; nothing where all is clean.
     [[nodiscard]] const reporting::DeckPicture* picture() const { return picture_.get(); }
     [[nodiscard]] double contour_step() const; ///< mm
 
@@ -56,6 +56,7 @@ class DeckDrawing : public QWidget {
     std::unique_ptr<block::Blueprint> blueprint_; ///< a copy: the state behind it is replaced at every entry
     std::unique_ptr<reporting::DeckPicture> picture_;
     std::vector<metrology::Vec3> points_;
+    bool machined_ = false; ///< the points were measured on cut metal
     double level_ = 1e9;
     double target_ = 0;
     std::vector<metrology::Vec2> dark_;

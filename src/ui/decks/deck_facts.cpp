@@ -38,7 +38,8 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
     if (b->stale) {
         out.push_back({tr("cut since it was measured"), planning::StageMark::stale, false});
     } else if (b->verdict) {
-        out.push_back({tr("The deck %1").arg(qt(wording::verdict_word(b->verdict->verdict))), mark_of(b->verdict->verdict), true});
+        const QString which = deck.cuts.empty() ? tr("As found: %1") : tr("As cut: %1");
+        out.push_back({which.arg(qt(wording::verdict_word(b->verdict->verdict))), mark_of(b->verdict->verdict), true});
         for (const planning::DeckCheck& check : b->verdict->checks)
             out.push_back({qt(wording::check_sentence(check, lengths)), mark_of(check.verdict), false});
     }

@@ -56,9 +56,9 @@ DecksView::DecksView(Context context, QWidget* parent)
     body->addWidget(level_);
     auto* foot = new QHBoxLayout;
     foot->setSpacing(24);
-    facts_->setFixedHeight(176);
-    foot->addWidget(facts_, 1);
-    foot->addWidget(passes_, 1);
+    facts_->setFixedHeight(184);
+    foot->addWidget(facts_, 5);
+    foot->addWidget(passes_, 4);
     body->addLayout(foot);
     connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
     connect(drawing_, &DeckDrawing::dark_changed, this, [this] { passes_->set_dark(drawing_->dark()); });
@@ -121,6 +121,10 @@ void DecksView::refresh() {
         return;
     }
     build_bank_buttons();
+    if (job_ != context_.session.job()) { // another job: start where its call is
+        job_ = context_.session.job();
+        bank_.clear();
+    }
     if (!state.blueprint->bank(bank_))
         bank_ = !assessment.call.bank.empty() ? assessment.call.bank : state.blueprint->banks.front().id;
     target_->refresh();
@@ -142,7 +146,7 @@ void DecksView::fill_bank() {
     }
     const auto& deck = context_.session.state().deck(bank_);
     const block::DeckResult& measured = deck.latest->result;
-    drawing_->set_deck(bank, measured.points);
+    drawing_->set_deck(bank, measured.points, !deck.cuts.empty() && !deck.stale());
     drawing_->set_corners(progress->corners, progress->plan.target);
     const double taken = deck.depth_since(deck.latest->sequence);
     const double lowest = measured.height_max - measured.height_min, target = measured.height_max - progress->plan.target;
@@ -158,7 +162,7 @@ void DecksView::fill_bank() {
     level_->set_scale(deepest, std::move(marks));
     level_->set_depth(taken);
     passes_->set_dark(drawing_->dark());
-    legend_->setText(tr("heights at the corners are over the target · contours every %1 · straight between the touches, hatched where nothing was probed")
+    legend_->setText(tr("corners: height over the target · contours every %1 · straight between touches, hatched: not probed")
                          .arg(qt(context_.lengths().with_unit(drawing_->contour_step()))));
     QPalette quiet = legend_->palette();
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);
@@ -176,6 +180,11 @@ void DecksView::follow_level() {
     drawing_->set_level(depth > 0 ? height : height + 1);
     const auto l = context_.lengths();
     depth_->setText(tr("%1 below the highest point  ·  height %2").arg(qt(l.with_unit(depth)), qt(l.plain(height))));
+    const auto& deck = context_.session.state().deck(bank_);
+    if (depth == 0 && !deck.cuts.empty() && !deck.stale()) { // nothing is cut since, and all of it is cut metal
+        share_->setText(tr("measured on cut metal"));
+        return;
+    }
     const double share = depth > 0 ? drawing_->clean_share(height).value_or(0) : 0;
     const double shown = share >= 1 ? 100 : std::min(99.0, std::floor(100 * share)); // never 100 % before it is
     share_->setText(tr("clean %1 %").arg(shown, 0, 'f', 0));

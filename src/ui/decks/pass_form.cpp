@@ -38,7 +38,7 @@ void PassTrack::paintEvent(QPaintEvent*) {
         whole += pass.depth;
     whole = std::max({whole, progress->plan.cut, 1e-3});
     QPainter painter(this);
-    const QRectF rail(0, 4, width() - 1.0, 18);
+    const QRectF rail(0, 4, width() - 1.0, 22);
     double x = rail.left();
     const auto segment = [&](double depth, bool taken) {
         const double w = rail.width() * depth / whole;
@@ -52,7 +52,7 @@ void PassTrack::paintEvent(QPaintEvent*) {
         if (w > 42) {
             painter.setPen(taken ? QColor(0x1E, 0x25, 0x2B) : p.ink);
             painter.setFont(font_of(Type::small));
-            painter.drawText(r.adjusted(0, -3, 0, -3), Qt::AlignCenter, qt(context_.lengths().plain(depth)));
+            painter.drawText(r.adjusted(0, -1, 0, taken ? -5 : -1), Qt::AlignCenter, qt(context_.lengths().plain(depth)));
         }
         x += w;
     };
@@ -131,9 +131,10 @@ void PassForm::set_bank(const std::string& bank) {
     if (!progress)
         return;
     const auto lengths = context_.lengths();
-    sum_->setText(tr("%1 taken, %2").arg(qt(lengths.plain(progress->taken)),
-                                         progress->remaining >= -5e-4 ? tr("%1 to go").arg(qt(lengths.with_unit(std::max(0.0, progress->remaining))))
-                                                                      : tr("%1 below plan").arg(qt(lengths.with_unit(-progress->remaining)))));
+    const QString rest = progress->passes.empty() && !progress->stale ? tr("nothing more to cut")
+                         : progress->remaining >= -5e-4 ? tr("%1 to go").arg(qt(lengths.with_unit(std::max(0.0, progress->remaining))))
+                                                        : tr("%1 below plan").arg(qt(lengths.with_unit(-progress->remaining)));
+    sum_->setText(tr("%1 taken, %2").arg(qt(lengths.with_unit(progress->taken)), rest));
     const planning::Pass next = progress->passes.empty() ? planning::Pass{PassKind::finish, 0} : progress->passes.front();
     kind_->setCurrentIndex(static_cast<int>(next.kind));
     depth_->setText(next.depth > 0 ? qt(lengths.with_unit(next.depth)) : QString());

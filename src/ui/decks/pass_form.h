@@ -19,8 +19,8 @@ class PassTrack : public QWidget {
   public:
     explicit PassTrack(Context context, QWidget* parent = nullptr);
     void set_bank(const std::string& bank);
-    QSize sizeHint() const override { return {300, 46}; }
-    QSize minimumSizeHint() const override { return {200, 46}; }
+    QSize sizeHint() const override { return {300, 50}; }
+    QSize minimumSizeHint() const override { return {200, 50}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

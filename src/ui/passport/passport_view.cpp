@@ -14,6 +14,9 @@
 #include <QVBoxLayout>
 
 namespace pallix::ui {
+namespace {
+constexpr int on_screen = 1, on_paper = 3; // pixels of a picture
+}
 
 PassportView::PassportView(Context context, QWidget* parent)
     : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new QLabel(this)) {
@@ -46,14 +49,14 @@ PassportView::PassportView(Context context, QWidget* parent)
     refresh();
 }
 
-QString PassportView::html() const {
+QString PassportView::html(int picture_scale) const {
     return reporting::passport_html({context_.session.state(), context_.session.assessment(), context_.session.entries(), context_.lengths(),
-                                     QDate::currentDate().toString(Qt::ISODate)});
+                                     picture_scale, QDate::currentDate().toString(Qt::ISODate)});
 }
 
 void PassportView::refresh() {
     if (context_.session.has_job())
-        sheet_->setHtml(html());
+        sheet_->setHtml(html(on_screen));
     else
         sheet_->setPlainText(tr("Open a job first (F2)."));
 }
@@ -66,8 +69,8 @@ void PassportView::save() {
     if (file.isEmpty())
         return;
     const auto saved = file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
-                           ? reporting::save_passport_html(html(), file)
-                           : reporting::save_passport_pdf(html(), qt(context_.session.state().title), file);
+                           ? reporting::save_passport_html(html(on_paper), file)
+                           : reporting::save_passport_pdf(html(on_paper), qt(context_.session.state().title), file);
     echo_->setText(saved ? tr("saved: %1").arg(file) : saved.error());
 }
 
@@ -77,7 +80,7 @@ void PassportView::preview_print() {
     QPrinter printer(QPrinter::HighResolution);
     printer.setPageSize(QPageSize(QPageSize::A4));
     QPrintPreviewDialog preview(&printer, this);
-    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [this](QPrinter* device) { reporting::print_passport(html(), *device); });
+    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [this](QPrinter* device) { reporting::print_passport(html(on_paper), *device); });
     preview.exec();
 }
 

@@ -21,7 +21,7 @@ class PassportView : public View {
     void preview_print();
 
   private:
-    [[nodiscard]] QString html() const;
+    [[nodiscard]] QString html(int picture_scale) const;
 
     Context context_;
     QTextBrowser* sheet_;

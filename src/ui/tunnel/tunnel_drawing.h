@@ -2,6 +2,7 @@
 #pragma once
 
 #include "ui/context.h"
+#include "ui/marks.h"
 
 #include <QWidget>
 
@@ -31,9 +32,11 @@ class TunnelDrawing : public QWidget {
         QRectF box;
         double x0, x1;           ///< mm along the crankshaft at the box's ends
         double per_mm;           ///< px per mm along
-        double factor;           ///< exaggeration across
+        double factor;           ///< exaggeration across the crankshaft
         double to_screen(double x) const { return box.left() + (x - x0) * per_mm; }
     };
+    [[nodiscard]] Panel panel_in(const QRectF& box, Exaggeration& scale) const;
+    void paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale, Seen seen);
     void paint_panel(QPainter& painter, const QRectF& box, Seen seen);
     void paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px, bool marked);
     [[nodiscard]] int main_at(QPointF position) const;

@@ -15,7 +15,7 @@
 namespace pallix::ui {
 namespace {
 
-constexpr int row_height = 27;
+constexpr int row_height = 25, most_rows = 10;
 
 QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal ratio) {
     QPixmap pixmap(QSize(16, 16) * ratio);
@@ -52,8 +52,8 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     column->addWidget(heading_);
     column->addWidget(summary_);
     column->addWidget(empty_, 1);
-    column->addWidget(drawing_, 3);
-    column->addWidget(table_, 2);
+    column->addWidget(drawing_, 1);
+    column->addWidget(table_);
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) { drawing_->mark(row); });
     connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int main) { table_->selectRow(main); });
     setFocusProxy(table_);
@@ -95,6 +95,7 @@ void TunnelView::fill_table() {
     table_->setColumnCount(static_cast<int>(heads.size()));
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(static_cast<int>(evaluation.mains.size()));
+    table_->setFixedHeight(36 + row_height * std::min(table_->rowCount(), most_rows));
     for (int row = 0; row < table_->rowCount(); ++row) {
         const auto i = static_cast<std::size_t>(row);
         const block::MainResult& m = evaluation.mains[i];
