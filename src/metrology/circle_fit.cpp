@@ -92,7 +92,7 @@ tl::expected<CircleFit, FitFault> fit_circle(std::span<const Vec2> points) {
     const double scale = std::sqrt(s.trace());
 
     constexpr int limit = 200;
-    constexpr double step_floor = 4e-16;
+    constexpr double last_newton_step = 1e-10; // of the radius: Newton's error after it is its square
     Parameters at = linear_start(points, s, scale);
     Local here = linearise(points, s.mean, scale, at);
     double damping = 0;
@@ -106,17 +106,16 @@ tl::expected<CircleFit, FitFault> fit_circle(std::span<const Vec2> points) {
         // Near the solution the cost no longer tells steps apart: take them as long as it does not grow.
         if (!usable || next.cost > here.cost * (1 + 1e-12) + 1e-32) {
             damping = damping > 0 ? damping * 4 : 1e-4 * static_cast<double>(points.size());
-            if (usable && step.norm() < 1e-13)
-                damping = 0;
-            else
-                continue;
+            if (!usable || step.norm() > last_newton_step * at[2])
+                continue; // else only rounding is left
         } else {
+            const bool newton = damping == 0;
             at += step;
             here = next;
             damping = damping > 1e-12 ? damping / 16 : 0;
+            if (!newton || step.norm() > last_newton_step * at[2])
+                continue;
         }
-        if (step.norm() > step_floor * (1 + at.norm()) && iteration < limit && step.norm() > 1e-15 * at[2])
-            continue;
         const Vec2 centre{s.mean.x + scale * at[0], s.mean.y + scale * at[1]};
         double low = std::numeric_limits<double>::infinity(), high = 0;
         for (const Vec2 p : points) {

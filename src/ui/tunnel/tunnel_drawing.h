@@ -14,7 +14,7 @@ class TunnelDrawing : public QWidget {
     Q_OBJECT
   public:
     explicit TunnelDrawing(Context context, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {480, 320}; }
+    QSize minimumSizeHint() const override { return {480, 280}; }
 
     /// @param main index into Evaluation::mains, −1 for none
     void mark(int main);

@@ -15,7 +15,7 @@
 namespace pallix::ui {
 namespace {
 
-constexpr int row_height = 25, most_rows = 10;
+constexpr int row_height = 25, most_rows = 8;
 
 QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal ratio) {
     QPixmap pixmap(QSize(16, 16) * ratio);

@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/ledger.h"
+
+#include "block/job_file.h"
+#include "small_block.h"
+
+#include <nlohmann/json.hpp>
+
+using namespace pallix::block;
+
+namespace {
+
+Entry entry(std::int64_t sequence, Payload payload) { return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)}; }
+
+std::vector<Payload> one_of_each() {
+    return {JobOpened{"title", "customer", "b.json", pallix::test::small_blueprint()},
+            ProbeLogTaken{"a.csv", "abc", "text\nwith lines", 0.002, true},
+            ProbeLogTaken{"b.csv", "abd", "t", std::nullopt, false},
+            DeckReading{"C", {10, -20.5}, "front, left side", 199.987, "-.5 thou", 0.001},
+            DeckCut{"C", PassKind::spring, 0, false, {{1, 2}, {3, 4}}},
+            DeckTargetChosen{TargetSchool::height, false, 199.5},
+            PassPlanChosen{0.02, 0.05, 0.03, 3},
+            Note{"quoted \"words\" and µ"},
+            Strike{4, "slipped zero"}};
+}
+
+} // namespace
+
+TEST(Ledger, EveryPayloadSurvivesItsJson) {
+    for (const Payload& payload : one_of_each()) {
+        const std::string json = payload_json(payload);
+        const auto again = read_payload(kind_of(payload), version_of(payload), json);
+        ASSERT_TRUE(again) << again.error();
+        EXPECT_EQ(again->index(), payload.index());
+        EXPECT_EQ(payload_json(*again), json);
+    }
+}
+
+TEST(Ledger, UnknownKindsAndNewerVersionsAreKept) {
+    const auto unknown = read_payload("bore_honed", 1, R"({"bore":"bore.R.1","grit":220})");
+    ASSERT_TRUE(unknown);
+    EXPECT_EQ(kind_of(*unknown), "bore_honed");
+    EXPECT_EQ(payload_json(*unknown), R"({"bore":"bore.R.1","grit":220})");
+    const auto newer = read_payload("note", 2, R"({"words":["x"]})");
+    ASSERT_TRUE(newer);
+    EXPECT_TRUE(std::holds_alternative<UnknownPayload>(*newer));
+    EXPECT_EQ(version_of(*newer), 2);
+}
+
+TEST(Ledger, BrokenPayloadsAreRefusedWithTheReason) {
+    EXPECT_FALSE(read_payload("note", 1, "{"));
+    EXPECT_FALSE(read_payload("note", 1, "{}"));
+    EXPECT_FALSE(read_payload("deck_cut", 1, R"({"bank":"C","pass":"sideways","depth_mm":1,"clean":true,"dark_mm":[]})"));
+    EXPECT_NE(read_payload("strike", 1, R"({"reason":"x"})").error().find("strike"), std::string::npos);
+}
+
+TEST(Strikes, TakeEntriesOutAndCanBeStruckThemselves) {
+    std::vector<Entry> entries{entry(1, Note{"a"}), entry(2, Note{"b"}), entry(3, Strike{2, "wrong"})};
+    EXPECT_EQ(struck(entries), (std::vector<bool>{false, true, false}));
+    entries.push_back(entry(4, Strike{3, "was right"}));
+    EXPECT_EQ(struck(entries), (std::vector<bool>{false, false, true, false}));
+    entries.push_back(entry(5, Strike{4, "no, wrong"}));
+    EXPECT_EQ(struck(entries), (std::vector<bool>{false, true, false, true, false}));
+}
+
+TEST(Strikes, OfEntriesThatAreNotThereDoNothing) {
+    EXPECT_EQ(struck({entry(1, Note{"a"}), entry(2, Strike{9, ""}), entry(3, Strike{3, "itself"})}), (std::vector<bool>{false, false, false}));
+}
+
+TEST(JobFile, SurvivesARoundTrip) {
+    std::vector<Entry> entries;
+    for (Payload& payload : one_of_each())
+        entries.push_back(entry(static_cast<std::int64_t>(entries.size() + 1), std::move(payload)));
+    entries.push_back(entry(static_cast<std::int64_t>(entries.size() + 1), UnknownPayload{"bore_honed", 3, R"({"grit":220})"}));
+    const std::string text = write_job(entries);
+    const auto again = read_job(text, "job");
+    ASSERT_TRUE(again) << again.error().front().text();
+    EXPECT_EQ(write_job(*again), text);
+    EXPECT_EQ(again->size(), entries.size());
+}
+
+TEST(JobFile, FaultsAreNamed) {
+    const std::string good = write_job({entry(1, one_of_each()[0]), entry(2, Note{"n"})});
+    const auto says = [&good](const std::string& from, const std::string& to) {
+        std::string text = good;
+        text.replace(text.find(from), from.size(), to);
+        const auto job = read_job(text, "j.json");
+        EXPECT_FALSE(job) << to;
+        return job ? std::string() : job.error().front().text();
+    };
+    EXPECT_NE(says("\"pallix-job\"", "\"pallix-jab\"").find("j.json:2: format is \"pallix-jab\", expected the text \"pallix-job\""), std::string::npos);
+    EXPECT_NE(says("\"sequence\": 2", "\"sequence\": 5").find("entries[1].sequence is 5, expected 2"), std::string::npos);
+    EXPECT_NE(says("\"text\": \"n\"", "\"words\": 1").find("note entry cannot be read"), std::string::npos);
+    EXPECT_NE(says("\"job_opened\"", "\"job_closed\"").find("first entry is of kind \"job_closed\""), std::string::npos);
+    EXPECT_NE(says("2026-03-02T09:41:00Z", "yesterday").find("time is \"yesterday\""), std::string::npos);
+    EXPECT_FALSE(read_job("{\"format\":\"pallix-job\",\"version\":1,\"entries\":[]}", "j.json"));
+}

@@ -1,0 +1,123 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/assessment.h"
+
+#include "block/small_block.h"
+
+using namespace pallix::planning;
+using namespace pallix::block;
+using pallix::metrology::Verdict;
+using pallix::test::small_log;
+
+namespace {
+
+class Job {
+  public:
+    Job() { add(JobOpened{"small", "", "small.json", pallix::test::small_blueprint()}); }
+    Job& add(Payload payload) {
+        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(payload)});
+        return *this;
+    }
+    Job& log(const std::string& text, std::optional<double> u = 0.001) { return add(ProbeLogTaken{"log.csv", "", text, u, false}); }
+    Job& cut(PassKind kind, double depth, bool clean = false) { return add(DeckCut{"C", kind, depth, clean, {}}); }
+    Assessment now() const { return assess(fold(entries_)); }
+    StageMark mark(Stage stage) const { return now().stages[static_cast<std::size_t>(stage)].mark; }
+
+  private:
+    std::vector<Entry> entries_;
+};
+
+} // namespace
+
+// One deck from the blueprint to the passport; 0.14 rises from front to rear over 140 mm between the touches.
+TEST(Assessment, LeadsThroughADeck) {
+    Job job;
+    EXPECT_EQ(job.now().call.kind, CallKind::take_probe_log);
+    EXPECT_EQ(job.mark(Stage::as_found), StageMark::current);
+
+    job.log(small_log(200.1, 0.15).text()); // 200.03 to 200.17
+    Assessment a = job.now();
+    EXPECT_EQ(a.call.kind, CallKind::cut);
+    EXPECT_EQ(a.call.pass->kind, PassKind::witness);
+    EXPECT_NEAR(a.call.remaining, 0.14, 1e-7);
+    EXPECT_EQ(job.mark(Stage::tunnel), StageMark::meets);
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::current);
+
+    job.cut(PassKind::witness, 0.0254).cut(PassKind::pass, 0.05);
+    a = job.now();
+    EXPECT_NEAR(a.banks[0].taken, 0.0754, 1e-12);
+    EXPECT_NEAR(a.banks[0].remaining, 0.0646, 1e-7);
+    EXPECT_TRUE(a.banks[0].stale);
+    EXPECT_FALSE(a.banks[0].verdict) << "nothing is proven from heights before the cut";
+
+    job.cut(PassKind::pass, a.banks[0].remaining - 0.0254).cut(PassKind::finish, 0.0254, true);
+    a = job.now();
+    EXPECT_EQ(a.call.kind, CallKind::cut);
+    EXPECT_EQ(a.call.pass->kind, PassKind::spring);
+    EXPECT_EQ(a.call.passes_left, 2U);
+
+    job.cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true);
+    EXPECT_EQ(job.now().call.kind, CallKind::measure_again);
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::stale);
+
+    job.log(small_log(200.031).text());
+    a = job.now();
+    EXPECT_EQ(a.call.kind, CallKind::done);
+    EXPECT_EQ(a.banks[0].verdict->verdict, Verdict::meets);
+    EXPECT_TRUE(a.banks[0].passes.empty()) << "a micrometre over the target is no reason to cut on";
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::meets);
+    EXPECT_EQ(job.mark(Stage::passport), StageMark::current);
+}
+
+TEST(Assessment, DarkAtDepthIsLookedInto) {
+    Job job;
+    job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.14, false);
+    job.cut(PassKind::spring, 0).cut(PassKind::spring, 0);
+    EXPECT_EQ(job.now().call.kind, CallKind::look_why_dark);
+}
+
+TEST(Assessment, UnstatedUncertaintyLeavesDoubt) {
+    Job job;
+    job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.14, true).cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true);
+    job.log(small_log(200.03).text(), std::nullopt);
+    EXPECT_EQ(job.now().call.kind, CallKind::settle_doubt);
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::cannot_tell);
+}
+
+TEST(Assessment, CutTooDeepFails) {
+    Job job;
+    job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.3, true);
+    EXPECT_LT(job.now().banks[0].remaining, 0);
+    job.cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true).log(small_log(199.87).text());
+    EXPECT_EQ(job.now().call.kind, CallKind::fails);
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::fails);
+}
+
+TEST(Assessment, StillTooHighIsCutOn) {
+    Job job;
+    job.log(small_log(200.3, 0.15).text()).cut(PassKind::finish, 0.05, true).log(small_log(200.32).text());
+    const Assessment a = job.now(); // target 200.23, measured 200.32, allowed to 200.28
+    EXPECT_EQ(a.call.kind, CallKind::cut);
+    EXPECT_NEAR(a.call.remaining, 0.09, 1e-6);
+    EXPECT_NE(a.call.pass->kind, PassKind::witness);
+}
+
+TEST(Assessment, ATargetThatLeavesPlacesIsSaidBeforeTheFirstCut) {
+    Job job;
+    job.log(small_log(200.1, 0.15).text()).add(DeckTargetChosen{TargetSchool::height, true, 200.1});
+    const Assessment a = job.now();
+    EXPECT_EQ(a.call.kind, CallKind::will_not_clean);
+    EXPECT_NEAR(a.call.remaining, 0.07, 1e-7);
+    job.add(DeckTargetChosen{TargetSchool::height, true, std::nullopt});
+    EXPECT_EQ(job.now().call.kind, CallKind::give_height);
+}
+
+TEST(Assessment, AFlatDeckInHeightNeedsNoCut) {
+    Job job;
+    job.log(small_log(200.01, 0.002).text());
+    EXPECT_EQ(job.now().call.kind, CallKind::done);
+}
+
+TEST(Assessment, ABrokenBlueprintIsTheFirstThingToMend) {
+    const Assessment a = assess(fold({{1, "2026-03-02T09:41:00Z", "", JobOpened{"t", "", "b.json", "{"}}}));
+    EXPECT_EQ(a.call.kind, CallKind::mend_blueprint);
+}

@@ -1,0 +1,82 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/deck_verdict.h"
+
+#include "block/small_block.h"
+
+using namespace pallix::planning;
+using namespace pallix::block;
+using pallix::metrology::Verdict;
+
+namespace {
+
+DeckMeasurement measured(double a, double b, double c, double d, std::optional<double> u) {
+    const BankBlueprint bank = pallix::test::read_small_blueprint().banks[0];
+    return {DeckSource::readings, 1, u, *evaluate_deck(bank, {{12, 42, a}, {12, -42, b}, {138, 42, c}, {138, -42, d}})};
+}
+
+const BankBlueprint bank = pallix::test::read_small_blueprint().banks[0]; // ±0.05, flat within 0.04
+
+Verdict verdict_of(const BankVerdict& v, CheckKind kind) {
+    for (const DeckCheck& c : v.checks)
+        if (c.kind == kind)
+            return c.verdict;
+    throw std::logic_error("no such check");
+}
+
+} // namespace
+
+TEST(DeckVerdict, WellInsideMeets) {
+    const auto v = judge_deck(bank, measured(200, 200.002, 200.001, 200.003, 0.002), 200, false);
+    EXPECT_EQ(v.verdict, Verdict::meets);
+    EXPECT_EQ(v.checks.size(), 3U);
+}
+
+TEST(DeckVerdict, NearTheLimitCannotBeTold) {
+    const auto v = judge_deck(bank, measured(200.048, 200.047, 200.048, 200.047, 0.002), 200, false);
+    EXPECT_EQ(verdict_of(v, CheckKind::highest_height), Verdict::cannot_tell); // 2 µm of room, 4 of guard band
+    EXPECT_EQ(v.verdict, Verdict::cannot_tell);
+}
+
+TEST(DeckVerdict, OutsideFails) {
+    EXPECT_EQ(judge_deck(bank, measured(200.06, 200.05, 200.05, 200.05, 0.002), 200, false).verdict, Verdict::fails);
+    EXPECT_EQ(verdict_of(judge_deck(bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false), CheckKind::lowest_height), Verdict::fails);
+}
+
+TEST(DeckVerdict, FlatnessOfATwist) {
+    // Two opposite corners 60 µm over the other two: two edges against each other, the zone is 60 µm wide.
+    const auto v = judge_deck(bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
+    EXPECT_EQ(verdict_of(v, CheckKind::flatness), Verdict::fails);
+    EXPECT_NEAR(v.checks[2].value, 0.06, 1e-6);
+    EXPECT_NEAR(*v.checks[2].uncertainty, 0.001 * std::sqrt(2), 1e-12);
+}
+
+TEST(DeckVerdict, UnstatedUncertaintyProvesNothing) {
+    EXPECT_EQ(judge_deck(bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict, Verdict::cannot_tell);
+}
+
+TEST(DeckVerdict, DarkPlacesFail) {
+    EXPECT_EQ(judge_deck(bank, measured(200, 200, 200, 200.001, 0.001), 200, true).verdict, Verdict::fails);
+}
+
+TEST(PairVerdict, ComparesWhatIsOverTheTargets) {
+    const auto a = measured(200.01, 200.01, 200.01, 200.01, 0.003), b = measured(200, 200, 200, 200.0001, 0.004);
+    const PairVerdict pair = judge_pair(a, 200, b, 200);
+    EXPECT_NEAR(pair.difference, 0.01, 1e-4);
+    EXPECT_NEAR(*pair.uncertainty, 0.005, 1e-12); // 3-4-5
+    EXPECT_EQ(pair.verdict, Verdict::meets);      // 15 µm of room, 10 of guard band
+    EXPECT_EQ(judge_pair(a, 199.99, b, 200).verdict, Verdict::cannot_tell);
+    EXPECT_EQ(judge_pair(a, 199.96, b, 200).verdict, Verdict::fails);
+}
+
+TEST(TunnelVerdict, HoldsDiametersAgainstTheirWindow) {
+    const auto evaluated = pallix::test::evaluate_small(pallix::test::small_log().text());
+    ASSERT_TRUE(evaluated);
+    EvaluationState state{1, 0.001, {}, *evaluated, ""};
+    const Blueprint blueprint = pallix::test::read_small_blueprint();
+    EXPECT_EQ(judge_tunnel(blueprint, state).overall, Verdict::meets); // 60.010 in 60.000 to 60.020
+    state.evaluation.mains[1].diameter = 60.03;
+    EXPECT_EQ(judge_tunnel(blueprint, state).mains[1].verdict, Verdict::fails);
+    EXPECT_EQ(judge_tunnel(blueprint, state).overall, Verdict::fails);
+    state.standard_uncertainty.reset();
+    EXPECT_EQ(judge_tunnel(blueprint, state).overall, Verdict::cannot_tell);
+}

@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "reporting/passport.h"
+
+#include "reporting/deck_picture.h"
+#include "reference_data.h"
+#include "session/session.h"
+#include "workshop/harbour.h"
+
+#include <QFile>
+#include <QImage>
+#include <QPainter>
+#include <QTemporaryDir>
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::reporting;
+
+namespace {
+
+struct Job {
+    std::vector<block::Entry> entries;
+    block::JobState state;
+    planning::Assessment assessment;
+
+    explicit Job(std::size_t index) : entries(workshop::harbour_jobs(&session::sha256_hex).at(index).entries), state(block::fold(entries)), assessment(planning::assess(state)) {}
+    QString html(block::Unit unit = block::Unit::mm) const {
+        return passport_html({state, assessment, entries, wording::LengthText(unit), 1, QStringLiteral("2026-03-05")});
+    }
+};
+
+constexpr std::size_t port = 0, tender = 2, ketch = 3;
+
+} // namespace
+
+TEST(Passport, TellsAsFoundCutsAndAsLeft) {
+    const Job job(tender);
+    const QString html = job.html();
+    const auto& found = job.state.deck("C").as_found->result;
+    const auto& left = job.state.deck("C").latest->result;
+    const wording::LengthText mm(block::Unit::mm);
+    for (const std::string& part : {std::string("Samphire, tender"), std::string("Decks, as found"), std::string("Decks, as left"), std::string("Cuts"),
+                                    std::string("deck: meets"), mm.plain(found.height_min), mm.plain(left.height_min), mm.plain(job.assessment.banks[0].taken),
+                                    std::string("Marit"), std::string("2026-02-26"), std::string("Printed 2026-03-05"),
+                                    session::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text).substr(0, 12)})
+        EXPECT_TRUE(html.contains(QString::fromStdString(part))) << part;
+    EXPECT_EQ(html.count(QStringLiteral("data:image/png;base64,")), 2);
+}
+
+TEST(Passport, ShowsInchOnRequest) {
+    const Job job(tender);
+    EXPECT_TRUE(job.html(block::Unit::inch).contains(QString::fromStdString(wording::LengthText(block::Unit::inch).plain(job.state.deck("C").latest->result.height_min))));
+}
+
+TEST(Passport, BeforeTheCutSaysNoMoreThanItKnows) {
+    const QString html = Job(port).html();
+    EXPECT_TRUE(html.contains(QStringLiteral("as found")));
+    EXPECT_FALSE(html.contains(QStringLiteral("as left")));
+    EXPECT_FALSE(html.contains(QStringLiteral("<h2>Verdict")));
+    EXPECT_FALSE(Job(ketch).html().contains(QStringLiteral("<h2>")));
+}
+
+TEST(Passport, NamesAreEscaped) {
+    Job job(tender);
+    job.state.title = "<b>A & B</b>";
+    EXPECT_TRUE(job.html().contains(QStringLiteral("&lt;b&gt;A &amp; B&lt;/b&gt;")));
+}
+
+TEST(Passport, PdfIsOnePage) {
+    const QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("p.pdf"));
+    ASSERT_TRUE(save_passport_pdf(Job(tender).html(), QStringLiteral("t"), file));
+    const std::string pdf = test::read_file(file.toStdString());
+    EXPECT_TRUE(pdf.starts_with("%PDF-"));
+    std::size_t pages = 0;
+    for (std::size_t at = pdf.find("/Type /Page\n"); at != std::string::npos; at = pdf.find("/Type /Page\n", at + 1))
+        ++pages;
+    EXPECT_EQ(pages, 1U);
+}
+
+TEST(Passport, SavesHtmlAndSaysWhatCannotBeWritten) {
+    const QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("p.html"));
+    const QString html = Job(tender).html();
+    ASSERT_TRUE(save_passport_html(html, file));
+    EXPECT_EQ(test::read_file(file.toStdString()), html.toStdString());
+    const auto nowhere = save_passport_html(html, folder.filePath(QStringLiteral("no/such/p.html")));
+    ASSERT_FALSE(nowhere);
+    EXPECT_TRUE(nowhere.error().contains(QStringLiteral("cannot be written")));
+    EXPECT_FALSE(save_passport_pdf(html, QStringLiteral("t"), folder.filePath(QStringLiteral("no/such/p.pdf"))));
+}
+
+TEST(DeckPicture, IsNotMirroredAndGoesThereAndBack) {
+    const block::Blueprint b = workshop::workboat_v6();
+    DeckPicture picture(b, *b.bank("L"), {{0, -70, 241}, {300, -70, 241}, {0, 70, 241.1}, {300, 70, 241}});
+    picture.lay_out(QRectF(0, 0, 900, 400));
+    // Seen from outside: u to the right, v up.
+    EXPECT_LT(picture.to_screen({0, 0}).x(), picture.to_screen({100, 0}).x());
+    EXPECT_GT(picture.to_screen({0, 0}).y(), picture.to_screen({0, 50}).y());
+    const auto back = picture.to_deck(picture.to_screen({123, -45}));
+    EXPECT_NEAR(back.x, 123, 1e-9);
+    EXPECT_NEAR(back.y, -45, 1e-9);
+}
+
+TEST(DeckPicture, IsBrightWhereTheCutReachesAndIronWhereItDoesNot) {
+    const block::Blueprint b = workshop::workboat_v6();
+    DeckPicture picture(b, *b.bank("R"), {{-20, -70, 241.0}, {380, -70, 241.1}, {-20, 70, 241.0}, {380, 70, 241.1}}); // rises to the rear
+    picture.lay_out(QRectF(0, 0, 900, 400));
+    const DeckColours colours{.page = Qt::white, .iron_low = Qt::black, .iron_high = Qt::darkGray, .bright = Qt::yellow, .bright_line = Qt::yellow,
+                              .contour = Qt::black, .edge = Qt::blue, .blank = Qt::green, .point = Qt::red, .mark = Qt::red};
+    QImage image(900, 400, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    QPainter painter(&image);
+    picture.paint(painter, colours, {.level = 241.05, .contour_step = 1, .dark = {}, .show_points = false, .machined = false});
+    painter.end();
+    const auto at = [&](double u) { return image.pixelColor(picture.to_screen({u, 60}).toPoint()); };
+    EXPECT_EQ(at(330), QColor(Qt::yellow));
+    EXPECT_NE(at(60), QColor(Qt::yellow));
+    EXPECT_EQ(image.pixelColor(picture.to_screen({b.bores[0].u, 0}).toPoint()), QColor(Qt::white)) << "a bore is a hole";
+}

@@ -1,0 +1,90 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/ledger_model.h"
+#include "session/shop_model.h"
+#include "session_fixture.h"
+
+#include "session/demo_shop.h"
+
+#include <QAbstractItemModelTester>
+#include <QFont>
+#include <QSignalSpy>
+
+using namespace pallix;
+using namespace pallix::session;
+
+namespace {
+
+class ModelsTest : public test::SessionFixture {};
+
+} // namespace
+
+TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
+    ASSERT_TRUE(fill_with_demo(*book_));
+    ShopModel model(*book_, preferences_);
+    const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    model.reload();
+    ASSERT_EQ(model.rowCount(), 4);
+    EXPECT_EQ(model.index(0).data(), QStringLiteral("Lantern Ketch, auxiliary")) << "newest first";
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
+    EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
+    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 5);
+    EXPECT_TRUE(model.index(1).data(Qt::AccessibleTextRole).toString().contains(QStringLiteral("waits for")));
+    EXPECT_EQ(model.index_of(model.row(2).id), 2);
+    EXPECT_EQ(model.index_of(999), -1);
+}
+
+TEST_F(ModelsTest, ShopFollowsAJobAndTheUnit) {
+    open_small_job();
+    ShopModel model(*book_, preferences_);
+    const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    model.reload();
+    take_log(test::small_log(200.1, 0.15).text());
+    QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
+    model.reload_job(*session_.job());
+    EXPECT_EQ(changed.count(), 1);
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("witness cut on the deck, 0.0010 in"));
+    preferences_.set_unit(block::Unit::mm);
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("witness cut on the deck, 0.025 mm"));
+}
+
+TEST_F(ModelsTest, LedgerShowsStruckEntriesStruck) {
+    LedgerModel model(session_, preferences_);
+    const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);
+    EXPECT_EQ(model.rowCount(), 0);
+    open_small_job();
+    ASSERT_TRUE(session_.add_note(QStringLiteral("first")));
+    ASSERT_TRUE(session_.strike(2, QStringLiteral("wrong")));
+    ASSERT_EQ(model.rowCount(), 3);
+    const QModelIndex note = model.index(1, LedgerModel::what);
+    EXPECT_EQ(note.data(), QStringLiteral("note: first"));
+    EXPECT_TRUE(note.data(LedgerModel::struck_role).toBool());
+    EXPECT_TRUE(note.data(Qt::FontRole).value<QFont>().strikeOut());
+    EXPECT_EQ(model.index(2, LedgerModel::what).data(), QStringLiteral("struck entry 2: wrong"));
+    EXPECT_EQ(model.index(1, LedgerModel::person).data(), QStringLiteral("Marit"));
+    EXPECT_EQ(model.headerData(LedgerModel::what, Qt::Horizontal, Qt::DisplayRole), QStringLiteral("what"));
+}
+
+TEST_F(ModelsTest, PreferencesAreKept) {
+    const QString file = folder_.filePath(QStringLiteral("kept.ini"));
+    {
+        Preferences p(file);
+        EXPECT_EQ(p.unit(), block::Unit::inch);
+        EXPECT_FALSE(p.gauge_uncertainty());
+        QSignalSpy unit(&p, &Preferences::unit_changed);
+        p.set_unit(block::Unit::mm);
+        p.set_unit(block::Unit::mm);
+        EXPECT_EQ(unit.count(), 1);
+        p.set_theme(Theme::dark);
+        p.set_person(QStringLiteral(" Jorun "));
+        p.set_gauge_uncertainty(0.002);
+        for (int i = 0; i < 12; ++i)
+            p.add_recent_file(QStringLiteral("f%1").arg(i % 10));
+    }
+    const Preferences p(file);
+    EXPECT_EQ(p.unit(), block::Unit::mm);
+    EXPECT_EQ(p.theme(), Theme::dark);
+    EXPECT_EQ(p.person(), QStringLiteral("Jorun"));
+    EXPECT_EQ(p.gauge_uncertainty(), 0.002);
+    EXPECT_EQ(p.recent_files().size(), 8);
+    EXPECT_EQ(p.recent_files().front(), QStringLiteral("f1"));
+}

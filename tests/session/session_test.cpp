@@ -1,0 +1,180 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/reading_plan.h"
+#include "session_fixture.h"
+
+#include "block/job_file.h"
+#include "session/demo_shop.h"
+
+#include <QSignalSpy>
+
+using namespace pallix;
+using namespace pallix::session;
+using block::DeckCut;
+using block::PassKind;
+using test::small_log;
+
+namespace {
+
+class SessionTest : public test::SessionFixture {};
+
+DeckCut cut(double depth) { return {"C", PassKind::pass, depth, true, {}}; }
+
+} // namespace
+
+TEST_F(SessionTest, ANewJobIsInTheBookBeforeItIsAnnounced) {
+    bool in_book = false;
+    QObject::connect(&session_, &Session::job_opened, &session_, [&] { in_book = book_->entries(*session_.job())->size() == 1; });
+    open_small_job();
+    EXPECT_TRUE(in_book);
+    EXPECT_EQ(session_.state().title, "small");
+}
+
+TEST_F(SessionTest, ABadBlueprintChangesNothing) {
+    const auto done = session_.new_job(QStringLiteral("x"), {}, {"bad.json", "{\"format\": 1}"});
+    ASSERT_FALSE(done);
+    EXPECT_FALSE(session_.has_job());
+    EXPECT_TRUE(book_->jobs()->empty());
+}
+
+TEST_F(SessionTest, EveryEntryIsDurableBeforeItShows) {
+    open_small_job();
+    std::vector<std::size_t> in_book;
+    QObject::connect(&session_, &Session::entries_added, &session_, [&] { in_book.push_back(book_->entries(*session_.job())->size()); });
+    take_log(small_log(200.1, 0.15).text());
+    ASSERT_TRUE(session_.log_cut(cut(0.02)));
+    ASSERT_TRUE(session_.add_note(QStringLiteral("coolant low")));
+    EXPECT_EQ(in_book, (std::vector<std::size_t>{2, 3, 4}));
+    EXPECT_EQ(session_.entries().back().person, "Marit");
+}
+
+TEST_F(SessionTest, ALogIsKeptWithItsHash) {
+    open_small_job();
+    take_log(small_log().text());
+    const auto& log = std::get<block::ProbeLogTaken>(session_.entries().back().payload);
+    EXPECT_EQ(log.sha256, sha256_hex(small_log().text()));
+    // FIPS 180-2, appendix B.1
+    EXPECT_EQ(sha256_hex("abc"), "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+}
+
+TEST_F(SessionTest, ABadLogIsRefusedWithAllItsFaults) {
+    open_small_job();
+    QSignalSpy added(&session_, &Session::entries_added);
+    const auto done = session_.take_probe_logs({{"bad.csv", small_log().row("a,deck.C,,1,2,x").row("a,main.9,,1,2,3").text()}}, 0.001);
+    ASSERT_FALSE(done);
+    EXPECT_EQ(done.error().size(), 2U);
+    EXPECT_EQ(added.count(), 0);
+    EXPECT_EQ(book_->entries(*session_.job())->size(), 1U);
+}
+
+TEST_F(SessionTest, ALogThatFixesNoFrameIsRefused) {
+    open_small_job();
+    const auto done = session_.take_probe_logs({{"deck.csv", test::LogWriter().deck(200).text()}}, 0.001);
+    ASSERT_FALSE(done);
+    EXPECT_NE(done.error().front().what.find("no main was probed"), std::string::npos);
+}
+
+TEST_F(SessionTest, TwoLogsGoInTogether) {
+    open_small_job();
+    const std::string text = small_log().text();
+    const std::size_t split = text.find("a,dowel");
+    ASSERT_TRUE(session_.take_probe_logs({{"a.csv", text.substr(0, split)}, {"b.csv", "setup,feature,level,x,y,z\n" + text.substr(split)}}, 0.001));
+    EXPECT_EQ(session_.entries().size(), 3U);
+    EXPECT_TRUE(session_.state().latest);
+}
+
+TEST_F(SessionTest, CutsNeedAMeasuredDeckAndADepth) {
+    open_small_job();
+    EXPECT_FALSE(session_.log_cut(cut(0.02)));
+    take_log(small_log(200.1).text());
+    EXPECT_FALSE(session_.log_cut(cut(-0.02)));
+    EXPECT_FALSE(session_.log_cut(cut(50)));
+    EXPECT_FALSE(session_.log_cut({"R", PassKind::pass, 0.1, true, {}}));
+    EXPECT_TRUE(session_.log_cut(cut(0.02)));
+}
+
+TEST_F(SessionTest, UndoAndRedoAreStrikes) {
+    open_small_job();
+    EXPECT_EQ(session_.undo_target(), nullptr) << "the opening of a job is not undone";
+    take_log(small_log(200.1, 0.15).text());
+    ASSERT_TRUE(session_.log_cut(cut(0.02)));
+    ASSERT_TRUE(session_.log_cut(cut(0.03)));
+    ASSERT_TRUE(session_.undo());
+    ASSERT_TRUE(session_.undo());
+    EXPECT_EQ(session_.state().deck("C").depth_in_all(), 0);
+    ASSERT_TRUE(session_.redo());
+    EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.02, 1e-12);
+    ASSERT_TRUE(session_.redo());
+    EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.05, 1e-12);
+    EXPECT_EQ(session_.redo_target(), nullptr);
+    EXPECT_FALSE(session_.redo());
+    EXPECT_EQ(session_.entries().size(), 8U) << "nothing was taken away";
+    ASSERT_TRUE(session_.undo());
+    ASSERT_TRUE(session_.log_cut(cut(0.01)));
+    EXPECT_EQ(session_.redo_target(), nullptr) << "something new was done since";
+}
+
+TEST_F(SessionTest, AStrikeNeedsAnEntryThatStands) {
+    open_small_job();
+    ASSERT_TRUE(session_.add_note(QStringLiteral("n")));
+    EXPECT_FALSE(session_.strike(1, QStringLiteral("x")));
+    EXPECT_FALSE(session_.strike(7, QStringLiteral("x")));
+    ASSERT_TRUE(session_.strike(2, QStringLiteral("x")));
+    EXPECT_FALSE(session_.strike(2, QStringLiteral("x")));
+}
+
+TEST_F(SessionTest, ChoicesAreChecked) {
+    open_small_job();
+    EXPECT_FALSE(session_.choose_target({block::TargetSchool::height, true, -1.0}));
+    EXPECT_FALSE(session_.choose_passes({0, 0, 0, 2}));
+    EXPECT_FALSE(session_.choose_passes({0.02, 0.05, 0.02, 99}));
+    EXPECT_TRUE(session_.choose_passes({0.02, 0.05, 0.02, 1}));
+    EXPECT_FALSE(session_.add_note(QStringLiteral("  ")));
+    EXPECT_FALSE(session_.take_reading({"X", {}, "", 200, "", 0.001}));
+}
+
+TEST_F(SessionTest, AJobGoesOutAndComesBackWhole) {
+    open_small_job();
+    take_log(small_log(200.1, 0.15).text());
+    ASSERT_TRUE(session_.log_cut(cut(0.02)));
+    const std::string text = block::write_job(session_.entries());
+    ASSERT_TRUE(session_.import_job({"job.pallix.json", text}));
+    EXPECT_EQ(book_->jobs()->size(), 2U);
+    EXPECT_EQ(block::write_job(session_.entries()), text);
+    EXPECT_FALSE(session_.import_job({"job.pallix.json", "{}"}));
+    EXPECT_EQ(book_->jobs()->size(), 2U);
+}
+
+TEST_F(SessionTest, WithoutAJobNothingIsTaken) {
+    EXPECT_FALSE(session_.add_note(QStringLiteral("n")));
+    EXPECT_FALSE(session_.take_probe_logs({{"a.csv", small_log().text()}}, 0.001));
+    EXPECT_FALSE(session_.undo());
+    open_small_job();
+    session_.close_job();
+    EXPECT_FALSE(session_.has_job());
+}
+
+TEST_F(SessionTest, ReadingPlanGoesThroughThePlacesAndRound) {
+    open_small_job();
+    take_log(small_log(200.1, 0.15).text());
+    const auto next = [&](std::vector<std::size_t> skipped = {}) { return next_reading(session_.state(), session_.assessment(), "C", skipped); };
+    ASSERT_TRUE(next());
+    EXPECT_EQ(next()->place_name, "front, right side");
+    EXPECT_NEAR(next()->expected, 200.03, 1e-6) << "what it shall be cut to";
+    EXPECT_FALSE(next()->needed);
+    EXPECT_EQ(next({0})->place_name, "front, left side");
+    EXPECT_FALSE(next({0, 1, 2, 3}));
+    ASSERT_TRUE(session_.take_reading({"C", next()->place.place, next()->place_name, 200.0, "200", 0.001}));
+    EXPECT_EQ(next()->number, 2U);
+    EXPECT_TRUE(next()->needed);
+    EXPECT_FALSE(next_reading(session_.state(), session_.assessment(), "R", {}));
+}
+
+TEST_F(SessionTest, TheDemoFillsABook) {
+    ASSERT_TRUE(fill_with_demo(*book_));
+    const auto jobs = book_->jobs();
+    ASSERT_EQ(jobs->size(), 4U);
+    for (const auto& job : *jobs) {
+        ASSERT_TRUE(session_.open_job(job.id));
+        EXPECT_TRUE(session_.state().troubles.empty());
+    }
+}

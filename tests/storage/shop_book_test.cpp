@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "storage/shop_book.h"
+
+#include <QDir>
+#include <QFile>
+#include <QSqlDatabase>
+#include <QSqlError>
+#include <QSqlQuery>
+#include <QTemporaryDir>
+#include <gtest/gtest.h>
+
+using namespace pallix::storage;
+using namespace pallix::block;
+
+namespace {
+
+Entry entry(std::int64_t sequence, Payload payload) { return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)}; }
+Entry opened(const std::string& title = "a job") { return entry(1, JobOpened{title, "someone", "b.json", "{}"}); }
+
+class ShopBookTest : public testing::Test {
+  protected:
+    QString file() const { return folder_.filePath(QStringLiteral("shop.shopbook")); }
+    std::unique_ptr<ShopBook> open() const {
+        auto book = ShopBook::open(file());
+        EXPECT_TRUE(book) << (book ? "" : qPrintable(book.error().what));
+        return std::move(*book);
+    }
+    /// Runs SQL on the book behind its back.
+    bool run_sql(const QString& statement) const {
+        bool done = false;
+        {
+            QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("behind"));
+            db.setDatabaseName(file());
+            EXPECT_TRUE(db.open());
+            QSqlQuery query(db);
+            done = query.exec(statement);
+        }
+        QSqlDatabase::removeDatabase(QStringLiteral("behind"));
+        return done;
+    }
+
+    QTemporaryDir folder_;
+};
+
+} // namespace
+
+TEST_F(ShopBookTest, KeepsJobsAndEntriesOverAReopening) {
+    JobId job = 0;
+    {
+        auto book = open();
+        job = book->create_job({opened("first"), entry(2, Note{"µ and \"quotes\""})}).value();
+        ASSERT_TRUE(book->create_job({opened("second")}));
+        ASSERT_TRUE(book->append(job, {entry(3, Note{"c"}), entry(4, Strike{3, "wrong"})}));
+    }
+    auto book = open();
+    const auto jobs = book->jobs();
+    ASSERT_TRUE(jobs);
+    ASSERT_EQ(jobs->size(), 2U);
+    EXPECT_EQ(jobs->back().title, QStringLiteral("first"));
+    EXPECT_EQ(jobs->back().entries, 4);
+    const auto entries = book->entries(job);
+    ASSERT_TRUE(entries);
+    ASSERT_EQ(entries->size(), 4U);
+    EXPECT_EQ(std::get<Note>((*entries)[1].payload).text, "µ and \"quotes\"");
+    EXPECT_EQ(std::get<Strike>((*entries)[3].payload).sequence, 3);
+    EXPECT_EQ((*entries)[2].person, "Marit");
+}
+
+TEST_F(ShopBookTest, ASequenceIsTakenOnceAndABatchWholeOrNot) {
+    auto book = open();
+    const JobId job = book->create_job({opened()}).value();
+    ASSERT_TRUE(book->append(job, {entry(2, Note{"a"})}));
+    EXPECT_FALSE(book->append(job, {entry(3, Note{"b"}), entry(2, Note{"again"})}));
+    EXPECT_EQ(book->entries(job)->size(), 2U) << "nothing of the batch is left behind";
+    EXPECT_TRUE(book->append(job, {entry(3, Note{"b"})}));
+    EXPECT_FALSE(book->append(job + 100, {entry(1, Note{"nobody's"})})) << "entries belong to a job";
+}
+
+TEST_F(ShopBookTest, EntriesNeverChangeNorGo) {
+    {
+        auto book = open();
+        ASSERT_TRUE(book->create_job({opened(), entry(2, Note{"a"})}));
+    }
+    EXPECT_FALSE(run_sql(QStringLiteral("UPDATE entry SET payload = '{}' WHERE sequence = 2")));
+    EXPECT_FALSE(run_sql(QStringLiteral("DELETE FROM entry")));
+    EXPECT_EQ(open()->entries(1)->size(), 2U);
+}
+
+TEST_F(ShopBookTest, ASecondWindowIsToldPlainly) {
+    auto book = open();
+    const auto second = ShopBook::open(file());
+    ASSERT_FALSE(second);
+    EXPECT_TRUE(second.error().what.contains(QStringLiteral("open in another window")));
+    EXPECT_FALSE(second.error().way_out.isEmpty());
+    book.reset();
+    EXPECT_TRUE(ShopBook::open(file()));
+}
+
+TEST_F(ShopBookTest, ADamagedFileIsLeftAsItIs) {
+    const QByteArray nonsense(8192, 'x');
+    QFile f(file());
+    ASSERT_TRUE(f.open(QIODevice::WriteOnly));
+    f.write(nonsense);
+    f.close();
+    const auto book = ShopBook::open(file());
+    ASSERT_FALSE(book);
+    EXPECT_TRUE(book.error().way_out.contains(QStringLiteral("backup")));
+    ASSERT_TRUE(f.open(QIODevice::ReadOnly));
+    EXPECT_EQ(f.readAll(), nonsense);
+}
+
+TEST_F(ShopBookTest, ANewerSchemaIsNotTouched) {
+    open().reset();
+    ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA user_version = 99")));
+    const auto book = ShopBook::open(file());
+    ASSERT_FALSE(book);
+    EXPECT_TRUE(book.error().what.contains(QStringLiteral("newer Pallix")));
+}
+
+TEST_F(ShopBookTest, AFolderThatCannotBeWrittenIsSaid) {
+    const auto book = ShopBook::open(folder_.filePath(QStringLiteral("no/such/folder/shop.shopbook")));
+    ASSERT_FALSE(book);
+    EXPECT_TRUE(book.error().what.contains(QStringLiteral("cannot be written")));
+}
+
+TEST_F(ShopBookTest, ABackupIsAWholeBook) {
+    const QString copy = folder_.filePath(QStringLiteral("copy.shopbook"));
+    {
+        auto book = open();
+        ASSERT_TRUE(book->create_job({opened("kept"), entry(2, Note{"a"})}));
+        ASSERT_TRUE(book->back_up(copy));
+        EXPECT_FALSE(book->back_up(copy)) << "an old backup is not written over";
+    }
+    const auto book = ShopBook::open(copy);
+    ASSERT_TRUE(book);
+    EXPECT_EQ((*book)->jobs()->front().title, QStringLiteral("kept"));
+    EXPECT_EQ((*book)->entries(1)->size(), 2U);
+}
+
+TEST_F(ShopBookTest, UnknownAndBrokenPayloadsAreKept) {
+    {
+        auto book = open();
+        ASSERT_TRUE(book->create_job({opened()}));
+    }
+    ASSERT_TRUE(run_sql(QStringLiteral("INSERT INTO entry VALUES (1, 2, 't', 'p', 'bore_honed', 1, '{\"grit\":220}')")));
+    ASSERT_TRUE(run_sql(QStringLiteral("INSERT INTO entry VALUES (1, 3, 't', 'p', 'note', 1, '{\"words\":0}')")));
+    const auto entries = open()->entries(1);
+    ASSERT_TRUE(entries);
+    ASSERT_EQ(entries->size(), 3U);
+    EXPECT_EQ(kind_of((*entries)[1].payload), "bore_honed");
+    EXPECT_EQ(std::get<UnknownPayload>((*entries)[2].payload).json, "{\"words\":0}");
+}

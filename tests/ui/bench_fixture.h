@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "session/demo_shop.h"
+#include "session/session_fixture.h"
+#include "ui/bench_window.h"
+#include "ui/decks/decks_view.h"
+#include "ui/theme.h"
+
+#include <QAbstractSlider>
+#include <QApplication>
+#include <QCheckBox>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFile>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QPushButton>
+#include <QTest>
+#include <QTimer>
+#include <functional>
+
+namespace pallix::test {
+
+/// The real window on a shop book of its own, driven by keys and mouse.
+class BenchFixture : public SessionFixture {
+  protected:
+    BenchFixture() : context_{session_, preferences_} {
+        ui::load_fonts();
+        ui::apply_theme(*qApp, preferences_.theme());
+        preferences_.set_unit(block::Unit::mm);
+    }
+
+    void open_window() {
+        window_ = std::make_unique<ui::BenchWindow>(context_);
+        window_->resize(1280, 800);
+        window_->show();
+        window_->activateWindow();
+        ASSERT_TRUE(QTest::qWaitForWindowActive(window_.get()));
+    }
+    void open_demo() {
+        ASSERT_TRUE(session::fill_with_demo(*book_));
+        open_window();
+    }
+    storage::JobId demo_job(const QString& title) {
+        const auto jobs = book_->jobs();
+        for (const auto& job : *jobs)
+            if (job.title.startsWith(title))
+                return job.id;
+        throw std::out_of_range(title.toStdString());
+    }
+
+    template <class W>
+    W* find(const char* name) {
+        W* widget = window_->findChild<W*>(QString::fromLatin1(name));
+        EXPECT_NE(widget, nullptr) << name;
+        return widget;
+    }
+    QString text_of(const char* label) { return find<QLabel>(label)->text(); }
+    /// Without a window manager nobody gives the window back its focus after a dialog.
+    void key(Qt::Key k, Qt::KeyboardModifiers m = Qt::NoModifier) {
+        if (!window_->isActiveWindow()) {
+            window_->activateWindow();
+            ASSERT_TRUE(QTest::qWaitForWindowActive(window_.get()));
+        }
+        QTest::keyClick(focused(), k, m);
+    }
+    void type(const QString& text) { QTest::keyClicks(focused(), text); }
+    QWidget* focused() {
+        QWidget* w = QApplication::focusWidget();
+        return w ? w : static_cast<QWidget*>(window_.get());
+    }
+
+    /// Runs once the next modal dialog is up; the dialog must be gone afterwards.
+    void in_dialog(const std::function<void(QDialog&)>& act) {
+        QTimer::singleShot(0, qApp, [this, act] { when_modal(act, 100); });
+    }
+    std::string write(const char* name, const std::string& text) {
+        const QString file = folder_.filePath(QString::fromLatin1(name));
+        QFile out(file);
+        EXPECT_TRUE(out.open(QIODevice::WriteOnly));
+        out.write(QByteArray::fromStdString(text));
+        return file.toStdString();
+    }
+
+    ui::Context context_;
+    std::unique_ptr<ui::BenchWindow> window_;
+
+  private:
+    void when_modal(const std::function<void(QDialog&)>& act, int tries) {
+        if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget()))
+            return act(*dialog);
+        if (tries > 0)
+            QTimer::singleShot(10, qApp, [this, act, tries] { when_modal(act, tries - 1); });
+        else
+            ADD_FAILURE() << "no dialog came up";
+    }
+};
+
+template <class W>
+W* in(QDialog& dialog, const char* name) {
+    W* widget = dialog.findChild<W*>(QString::fromLatin1(name));
+    EXPECT_NE(widget, nullptr) << name;
+    return widget;
+}
+
+} // namespace pallix::test

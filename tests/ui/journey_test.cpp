@@ -1,0 +1,184 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// From a blueprint file to a verdict, in the real window, by keys and mouse.
+#include "bench_fixture.h"
+
+#include <QComboBox>
+#include <QPlainTextEdit>
+
+using namespace pallix;
+using test::in;
+using test::small_log;
+
+namespace {
+
+class Journey : public test::BenchFixture {
+  protected:
+    void new_job_by_keys() {
+        const QString blueprint = QString::fromStdString(write("small.pallix-blueprint.json", test::small_blueprint()));
+        in_dialog([&](QDialog& d) {
+            QTest::keyClicks(in<QLineEdit>(d, "job-title"), QStringLiteral("Heron, main engine"));
+            QTest::keyClicks(in<QLineEdit>(d, "blueprint-file"), blueprint);
+            QTest::keyClick(in<QLineEdit>(d, "blueprint-file"), Qt::Key_Return);
+        });
+        key(Qt::Key_N, Qt::ControlModifier);
+    }
+    void import_by_keys(const std::string& log, const QString& uncertainty) {
+        const QString file = QString::fromStdString(write("probe.csv", log));
+        in_dialog([=](QDialog& d) {
+            in<QLineEdit>(d, "log-files")->clear();
+            QTest::keyClicks(in<QLineEdit>(d, "log-files"), file);
+            QTest::keyClicks(in<QLineEdit>(d, "log-uncertainty"), uncertainty);
+            QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        });
+        key(Qt::Key_I, Qt::ControlModifier);
+    }
+    /// Logs the pass the form proposes.
+    void log_proposed_pass(bool clean) {
+        if (clean)
+            QTest::mouseClick(find<QCheckBox>("pass-clean"), Qt::LeftButton, {}, QPoint(8, find<QCheckBox>("pass-clean")->height() / 2));
+        key(Qt::Key_Return, Qt::ControlModifier);
+    }
+    QString headline() { return text_of("call-headline"); }
+};
+
+} // namespace
+
+TEST_F(Journey, ImportPlanCutMeasureVerdict) {
+    open_window();
+    new_job_by_keys();
+    ASSERT_TRUE(session_.has_job());
+    EXPECT_EQ(headline(), QStringLiteral("Take the probe log in"));
+
+    import_by_keys(small_log(200.1, 0.15).text(), QStringLiteral("1 µm")); // 200.030 to 200.170
+    EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.001);
+    key(Qt::Key_F4);
+    EXPECT_EQ(headline(), QStringLiteral("Deck: witness cut, six passes left"));
+    EXPECT_EQ(text_of("call-number"), QStringLiteral("0.025 mm"));
+
+    // Drag the level to the target by keys: everything is clean there and not a step before.
+    key(Qt::Key_D, Qt::ControlModifier);
+    auto* level = find<QAbstractSlider>("cut-level");
+    ASSERT_TRUE(level->hasFocus());
+    for (int i = 0; i < 139; ++i)
+        key(Qt::Key_Right);
+    EXPECT_EQ(text_of("level-depth"), QStringLiteral("0.139 mm below the highest point  ·  height 200.031"));
+    EXPECT_EQ(text_of("clean-share"), QStringLiteral("clean 99 %"));
+    for (int i = 0; i < 2; ++i)
+        key(Qt::Key_Right);
+    EXPECT_EQ(text_of("clean-share"), QStringLiteral("clean 100 %"));
+
+    // The witness cut leaves the front dark: mark it with the mouse, log it by key.
+    auto* deck = find<QWidget>("deck");
+    QTest::mouseClick(deck, Qt::LeftButton, {}, QPoint(deck->width() / 2, deck->height() / 2 - 92));
+    log_proposed_pass(false);
+    const auto& witness = std::get<block::DeckCut>(session_.entries().back().payload);
+    EXPECT_EQ(witness.kind, block::PassKind::witness);
+    EXPECT_EQ(witness.dark.size(), 1U);
+    EXPECT_FALSE(witness.clean);
+    EXPECT_TRUE(text_of("depth-sum").contains(QStringLiteral("0.025 mm taken")));
+
+    while (session_.assessment().call.kind == planning::CallKind::cut) {
+        ASSERT_LT(session_.entries().size(), 20U);
+        log_proposed_pass(session_.assessment().call.pass->kind != block::PassKind::pass);
+    }
+    EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.14, 1e-3);
+    EXPECT_EQ(headline(), QStringLiteral("Measure the deck again"));
+
+    // Four heights into the reading line, without the mouse.
+    key(Qt::Key_R, Qt::ControlModifier);
+    auto* reading = find<QLineEdit>("reading");
+    ASSERT_TRUE(reading->hasFocus());
+    find<QLineEdit>("gauge-uncertainty")->setText(QStringLiteral("1 µm"));
+    for (const char* typed : {"200.031", "+1 µm", "20003", "-0.001"}) {
+        QTest::keyClicks(reading, QString::fromUtf8(typed));
+        EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 200.0"))) << text_of("echo").toStdString();
+        QTest::keyClick(reading, Qt::Key_Return);
+    }
+    EXPECT_EQ(headline(), QStringLiteral("The deck meets"));
+    EXPECT_EQ(session_.state().deck("C").latest->source, block::DeckSource::readings);
+    EXPECT_NEAR(session_.state().deck("C").latest->result.height_max, 200.031, 2e-3);
+
+    // All of it is in the book.
+    EXPECT_EQ(book_->entries(*session_.job())->size(), session_.entries().size());
+}
+
+TEST_F(Journey, MeasuringAgainByASecondLog) {
+    open_small_job();
+    open_window();
+    take_log(small_log(200.1, 0.15).text());
+    ASSERT_TRUE(session_.log_cut({"C", block::PassKind::finish, 0.14, true, {}}));
+    key(Qt::Key_F4);
+    import_by_keys(test::LogWriter().deck(200.0305).text(), QString());
+    EXPECT_EQ(headline(), QStringLiteral("Deck: can't tell yet")) << "no uncertainty was stated";
+    import_by_keys(test::LogWriter().deck(200.0305).text(), QStringLiteral("0.5 tenths"));
+    EXPECT_EQ(headline(), QStringLiteral("The deck meets"));
+    import_by_keys(test::LogWriter().deck(199.9).text(), QStringLiteral("1 µm"));
+    EXPECT_EQ(headline(), QStringLiteral("Deck fails"));
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(headline(), QStringLiteral("The deck meets")) << "undo is a strike";
+    key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_EQ(headline(), QStringLiteral("Deck fails"));
+}
+
+TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
+    open_small_job();
+    take_log(small_log(200.1, 0.15).text());
+    ASSERT_TRUE(session_.log_cut({"C", block::PassKind::finish, 0.14, true, {}}));
+    open_window();
+    key(Qt::Key_F4);
+    key(Qt::Key_R, Qt::ControlModifier);
+    auto* reading = find<QLineEdit>("reading");
+    const std::size_t before = session_.entries().size();
+    QTest::keyClicks(reading, QStringLiteral("-8 thou"));
+    QTest::keyClick(reading, Qt::Key_Return);
+    EXPECT_EQ(session_.entries().size(), before);
+    EXPECT_TRUE(text_of("echo").contains(QStringLiteral("ten times more than expected")));
+    QTest::keyClick(reading, Qt::Key_Return); // meant it
+    EXPECT_EQ(session_.entries().size(), before + 1);
+    QTest::keyClicks(reading, QStringLiteral("rubbish"));
+    QTest::keyClick(reading, Qt::Key_Return);
+    EXPECT_EQ(session_.entries().size(), before + 1);
+    EXPECT_TRUE(text_of("echo").contains(QStringLiteral("is not a number")));
+    QTest::keyClick(reading, Qt::Key_Escape);
+    EXPECT_TRUE(reading->text().isEmpty());
+    QTest::keyClick(reading, Qt::Key_PageUp); // strikes the reading just taken
+    EXPECT_TRUE(session_.state().deck("C").pending.empty());
+    QTest::keyClick(reading, Qt::Key_PageDown);
+    QTest::keyClicks(reading, QStringLiteral("200.03"));
+    QTest::keyClick(reading, Qt::Key_Return);
+    EXPECT_EQ(std::get<block::DeckReading>(session_.entries().back().payload).place_name, "front, left side") << "the first place was skipped";
+}
+
+TEST_F(Journey, ABadFileIsShownInPlaceAndNothingIsTaken) {
+    open_small_job();
+    open_window();
+    const QString bad = QString::fromStdString(write("bad.csv", small_log().row("a,deck.C,,1,2,x").row("a,wheel.1,,1,2,3").text()));
+    in_dialog([&](QDialog& d) {
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        auto* faults = in<QPlainTextEdit>(d, "faults");
+        EXPECT_TRUE(faults->isVisible());
+        EXPECT_TRUE(faults->toPlainText().contains(QStringLiteral("z is \"x\", expected a finite number")));
+        EXPECT_TRUE(faults->toPlainText().contains(QStringLiteral("wheel.1")));
+        QTest::keyClicks(in<QLineEdit>(d, "log-uncertainty"), QStringLiteral("much"));
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        EXPECT_TRUE(d.isVisible());
+        d.reject();
+    });
+    window_->take_files({bad});
+    EXPECT_EQ(session_.entries().size(), 1U);
+}
+
+TEST_F(Journey, ABadBlueprintKeepsTheDialogOpen) {
+    open_window();
+    const QString bad = QString::fromStdString(write("bad.pallix-blueprint.json", "{\n\"format\": \"x\"\n}"));
+    in_dialog([&](QDialog& d) {
+        QTest::keyClick(in<QLineEdit>(d, "job-title"), Qt::Key_Return);
+        EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(QStringLiteral("it has no name")));
+        QTest::keyClicks(in<QLineEdit>(d, "job-title"), QStringLiteral("a job"));
+        QTest::keyClick(in<QLineEdit>(d, "job-title"), Qt::Key_Return);
+        EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(QStringLiteral("bad.pallix-blueprint.json:2: format is \"x\"")));
+        d.reject();
+    });
+    window_->take_files({bad});
+    EXPECT_FALSE(session_.has_job());
+}

@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench_fixture.h"
+
+#include "reference_data.h"
+#include "ui/frame/route_panel.h"
+#include "ui/screenshots.h"
+
+#include <QDropEvent>
+#include <QImage>
+#include <QMenuBar>
+#include <QMimeData>
+#include <QScrollBar>
+#include <QTableWidget>
+#include <QTextBrowser>
+
+using namespace pallix;
+using test::in;
+
+namespace {
+
+class WindowTest : public test::BenchFixture {};
+
+} // namespace
+
+TEST_F(WindowTest, AnEmptyShopSaysWhatToDoFirst) {
+    open_window();
+    bool said = false;
+    for (const QLabel* label : window_->findChildren<QLabel*>())
+        said |= label->isVisible() && label->text().contains(QStringLiteral("Start one from a blueprint"));
+    EXPECT_TRUE(said);
+    EXPECT_EQ(text_of("call-headline"), QStringLiteral("Choose a job"));
+    key(Qt::Key_F4);
+    EXPECT_EQ(window_->place(), ui::Place::shop) << "there is nothing to go to yet";
+}
+
+TEST_F(WindowTest, AJobIsOpenedByKeys) {
+    open_demo();
+    auto* jobs = find<QListView>("jobs");
+    ASSERT_TRUE(jobs->hasFocus());
+    QTest::keyClick(jobs, Qt::Key_Down);
+    QTest::keyClick(jobs, Qt::Key_Return);
+    ASSERT_TRUE(session_.has_job());
+    EXPECT_EQ(session_.state().title, "Puffling, starboard engine");
+    EXPECT_EQ(window_->place(), ui::Place::decks);
+    EXPECT_EQ(window_->windowTitle(), QStringLiteral("Puffling, starboard engine — Pallix"));
+}
+
+TEST_F(WindowTest, AnUnmeasuredJobSaysWhatToDoInEveryView) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Lantern")));
+    for (const ui::Place place : {ui::Place::tunnel, ui::Place::decks}) {
+        window_->go_to(place);
+        bool said = false;
+        for (const QLabel* label : window_->findChildren<QLabel*>())
+            said |= label->isVisible() && label->text().contains(QStringLiteral("Ctrl+I"));
+        EXPECT_TRUE(said);
+    }
+    EXPECT_EQ(text_of("call-headline"), QStringLiteral("Take the probe log in"));
+}
+
+TEST_F(WindowTest, FilesCanBeDropped) {
+    open_small_job();
+    open_window();
+    QMimeData mime;
+    mime.setUrls({QUrl::fromLocalFile(QString::fromStdString(write("dropped.csv", test::small_log().text())))});
+    in_dialog([](QDialog& d) {
+        QTest::keyClicks(in<QLineEdit>(d, "log-uncertainty"), QStringLiteral("2 µm"));
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+    });
+    QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window_.get(), &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(300, 300), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window_.get(), &drop);
+    EXPECT_EQ(session_.entries().size(), 2U);
+}
+
+TEST_F(WindowTest, UnknownFilesAreRefusedPlainly) {
+    open_window();
+    QString said;
+    in_dialog([&](QDialog& d) {
+        said = in<QWidget>(d, "faults")->property("plainText").toString();
+        d.reject();
+    });
+    window_->take_files({QStringLiteral("picture.png")});
+    EXPECT_TRUE(said.contains(QStringLiteral("expected a .csv probe log")));
+}
+
+TEST_F(WindowTest, HelpKnowsTheView) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Puffling, port")));
+    QString help;
+    in_dialog([&](QDialog& d) {
+        help = in<QTextBrowser>(d, "help-text")->toPlainText();
+        d.accept();
+    });
+    key(Qt::Key_F1);
+    EXPECT_TRUE(help.contains(QStringLiteral("move the cut level")));
+    EXPECT_TRUE(help.contains(QStringLiteral("Ctrl+Shift+Z")));
+}
+
+TEST_F(WindowTest, TheLedgerStrikesWithAReason) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Puffling, starboard")));
+    const double taken = session_.state().deck("L").depth_in_all();
+    in_dialog([&](QDialog& d) {
+        QPushButton* strike = nullptr;
+        for (QPushButton* button : d.findChildren<QPushButton*>())
+            if (button->text().contains(QStringLiteral("trike")))
+                strike = button;
+        ASSERT_NE(strike, nullptr);
+        QTest::mouseClick(strike, Qt::LeftButton);
+        EXPECT_EQ(session_.entries().size(), 4U) << "not without a reason";
+        QTest::keyClicks(in<QLineEdit>(d, "ledger-words"), QStringLiteral("wrong bank"));
+        QTest::mouseClick(strike, Qt::LeftButton);
+        d.accept();
+    });
+    key(Qt::Key_L, Qt::ControlModifier);
+    EXPECT_EQ(session_.entries().size(), 5U);
+    EXPECT_LT(session_.state().deck("L").depth_in_all(), taken);
+}
+
+TEST_F(WindowTest, TheTunnelTableAndDrawingMarkTheSameMain) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Puffling, port")));
+    key(Qt::Key_F3);
+    auto* table = find<QTableWidget>("mains");
+    EXPECT_EQ(table->rowCount(), 8);
+    const QImage before = window_->grab().toImage();
+    QTest::keyClick(table, Qt::Key_Down);
+    EXPECT_EQ(table->currentRow(), 1);
+    EXPECT_NE(window_->grab().toImage(), before);
+}
+
+TEST_F(WindowTest, ThePassportShowsTheJob) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Samphire")));
+    key(Qt::Key_F5);
+    EXPECT_TRUE(find<QTextBrowser>("passport")->toPlainText().contains(QStringLiteral("Decks, as left")));
+}
+
+TEST_F(WindowTest, NothingIsCutOffOrScrolledSidewaysAt1280By800) {
+    open_demo();
+    for (const char* title : {"Puffling, port", "Samphire", "Lantern"})
+        for (const ui::Place place : {ui::Place::shop, ui::Place::tunnel, ui::Place::decks, ui::Place::passport}) {
+            window_->open_job(demo_job(QString::fromLatin1(title)));
+            window_->go_to(place);
+            QApplication::processEvents();
+            EXPECT_LE(window_->minimumSizeHint().width(), 1280);
+            EXPECT_LE(window_->minimumSizeHint().height(), 800) << title << " " << static_cast<int>(place);
+            EXPECT_EQ(window_->size(), QSize(1280, 800));
+            for (const QAbstractScrollArea* area : window_->findChildren<QAbstractScrollArea*>())
+                EXPECT_FALSE(area->isVisible() && area->horizontalScrollBar()->isVisible()) << area->objectName().toStdString();
+            for (const QPushButton* button : window_->findChildren<QPushButton*>())
+                EXPECT_TRUE(!button->isVisible() || button->width() >= button->minimumSizeHint().width()) << button->text().toStdString();
+        }
+}
+
+TEST_F(WindowTest, EveryControlHasAName) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Puffling, port")));
+    for (const QWidget* widget : window_->findChildren<QWidget*>()) {
+        if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus || !widget->isEnabled())
+            continue;
+        const QVariant text = widget->property("text");
+        const bool labelled = text.isValid() && widget->inherits("QAbstractButton") && !text.toString().isEmpty();
+        EXPECT_TRUE(labelled || !widget->accessibleName().isEmpty() || widget->inherits("QMenuBar") || widget->inherits("QScrollBar"))
+            << widget->metaObject()->className() << " " << widget->objectName().toStdString();
+    }
+}
+
+TEST_F(WindowTest, MenuActionsHaveDistinctShortcuts) {
+    open_window();
+    QStringList seen;
+    for (const QAction* action : window_->findChildren<QAction*>()) {
+        const QString keys = action->shortcut().toString();
+        if (keys.isEmpty())
+            continue;
+        EXPECT_FALSE(seen.contains(keys)) << keys.toStdString();
+        seen << keys;
+    }
+    EXPECT_GE(seen.size(), 18);
+}
+
+TEST_F(WindowTest, TheTourWritesAPictureOfEveryMainView) {
+    open_demo();
+    const QString folder = folder_.filePath(QStringLiteral("pictures"));
+    ASSERT_TRUE(ui::write_screenshots(*window_, context_, folder));
+    for (const char* name : {"shop", "tunnel", "decks-before", "decks-level", "decks-during", "decks-after", "decks-night", "passport"}) {
+        const QImage image(folder + QLatin1Char('/') + QString::fromLatin1(name) + QStringLiteral(".png"));
+        EXPECT_EQ(image.size(), QSize(1280, 800)) << name;
+    }
+    EXPECT_FALSE(ui::write_screenshots(*window_, context_, QStringLiteral("/proc/no/such")));
+}
+
+TEST_F(WindowTest, GeometryIsRemembered) {
+    open_window();
+    window_->resize(1400, 900);
+    window_->close();
+    open_window();
+    EXPECT_FALSE(preferences_.geometry().isEmpty());
+}
