@@ -37,8 +37,8 @@ void BenchWindow::build_actions() {
 
 void BenchWindow::build_job_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Job"));
-    add_action(menu, tr("&New job from a blueprint…"), QKeySequence::New, [this] { new_job(); });
-    add_action(menu, tr("Open a &file…"), QKeySequence::Open, [this] {
+    add_action(menu, tr("&New job from a blueprint…"), QKeySequence(tr("Ctrl+N")), [this] { new_job(); });
+    add_action(menu, tr("Open a &file…"), QKeySequence(tr("Ctrl+O")), [this] {
         take_files(QFileDialog::getOpenFileNames(this, tr("Open files"), {}, tr("Blueprints, probe logs, jobs (*.json *.csv)")));
     });
     recent_ = menu->addMenu(tr("Open &recent"));
@@ -48,23 +48,23 @@ void BenchWindow::build_job_menu() {
     job_actions_.push_back(add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
     job_actions_.push_back(add_action(menu, tr("E&xport the whole job…"), QKeySequence(tr("Ctrl+E")), [this] { export_job(); }));
     menu->addSeparator();
-    job_actions_.push_back(add_action(menu, tr("&Save the passport…"), QKeySequence::Save, [this] {
+    job_actions_.push_back(add_action(menu, tr("&Save the passport…"), QKeySequence(tr("Ctrl+S")), [this] {
         go_to(Place::passport);
         passport_->save();
     }));
-    job_actions_.push_back(add_action(menu, tr("&Print preview of the passport…"), QKeySequence::Print, [this] {
+    job_actions_.push_back(add_action(menu, tr("&Print preview of the passport…"), QKeySequence(tr("Ctrl+P")), [this] {
         go_to(Place::passport);
         passport_->preview_print();
     }));
     menu->addSeparator();
     add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });
-    add_action(menu, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+    add_action(menu, tr("&Quit"), QKeySequence(tr("Ctrl+Q")), [this] { close(); });
 }
 
 void BenchWindow::build_edit_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Edit"));
-    undo_ = add_action(menu, tr("&Undo"), QKeySequence::Undo, [this] { undo(); });
-    redo_ = add_action(menu, tr("&Redo"), QKeySequence::Redo, [this] { redo(); });
+    undo_ = add_action(menu, tr("&Undo"), QKeySequence(tr("Ctrl+Z")), [this] { undo(); });
+    redo_ = add_action(menu, tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] { redo(); });
     menu->addSeparator();
     add_action(menu, tr("&Who is at the bench…"), {}, [this] { set_person(); });
 }
@@ -88,7 +88,8 @@ void BenchWindow::build_deck_actions() {
     QMenu* menu = menuBar()->addMenu(tr("&Decks"));
     const auto on_decks = [this](auto run) {
         return [this, run] {
-            go_to(Place::decks);
+            if (place_ != Place::decks) // what was typed into the view's fields must stay
+                go_to(Place::decks);
             if (decks_ && place_ == Place::decks)
                 run();
         };

@@ -47,12 +47,12 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     open_window();
     new_job_by_keys();
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(headline(), QStringLiteral("Take the probe log in"));
+    EXPECT_EQ(headline().toStdString(), "Take the probe log in");
 
     import_by_keys(small_log(200.1, 0.15).text(), QStringLiteral("1 µm")); // 200.030 to 200.170
     EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.001);
     key(Qt::Key_F4);
-    EXPECT_EQ(headline(), QStringLiteral("Deck: witness cut, six passes left"));
+    EXPECT_EQ(headline().toStdString(), "Deck: witness cut, six passes left");
     EXPECT_EQ(text_of("call-number"), QStringLiteral("0.025 mm"));
 
     // Drag the level to the target by keys: everything is clean there and not a step before.
@@ -62,7 +62,9 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     for (int i = 0; i < 139; ++i)
         key(Qt::Key_Right);
     EXPECT_EQ(text_of("level-depth"), QStringLiteral("0.139 mm below the highest point  ·  height 200.031"));
-    EXPECT_EQ(text_of("clean-share"), QStringLiteral("clean 99 %"));
+    const double share = text_of("clean-share").split(QLatin1Char(' ')).at(1).toDouble(); // by hand 99.1 %, on a map of half-millimetre cells
+    EXPECT_GE(share, 98);
+    EXPECT_LE(share, 99);
     for (int i = 0; i < 2; ++i)
         key(Qt::Key_Right);
     EXPECT_EQ(text_of("clean-share"), QStringLiteral("clean 100 %"));
@@ -82,7 +84,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
         log_proposed_pass(session_.assessment().call.pass->kind != block::PassKind::pass);
     }
     EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.14, 1e-3);
-    EXPECT_EQ(headline(), QStringLiteral("Measure the deck again"));
+    EXPECT_EQ(headline().toStdString(), "Measure the deck again");
 
     // Four heights into the reading line, without the mouse.
     key(Qt::Key_R, Qt::ControlModifier);
@@ -94,7 +96,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
         EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 200.0"))) << text_of("echo").toStdString();
         QTest::keyClick(reading, Qt::Key_Return);
     }
-    EXPECT_EQ(headline(), QStringLiteral("The deck meets"));
+    EXPECT_EQ(headline().toStdString(), "The deck meets");
     EXPECT_EQ(session_.state().deck("C").latest->source, block::DeckSource::readings);
     EXPECT_NEAR(session_.state().deck("C").latest->result.height_max, 200.031, 2e-3);
 
@@ -109,15 +111,15 @@ TEST_F(Journey, MeasuringAgainByASecondLog) {
     ASSERT_TRUE(session_.log_cut({"C", block::PassKind::finish, 0.14, true, {}}));
     key(Qt::Key_F4);
     import_by_keys(test::LogWriter().deck(200.0305).text(), QString());
-    EXPECT_EQ(headline(), QStringLiteral("Deck: can't tell yet")) << "no uncertainty was stated";
+    EXPECT_EQ(headline().toStdString(), "Deck: can't tell yet") << "no uncertainty was stated";
     import_by_keys(test::LogWriter().deck(200.0305).text(), QStringLiteral("0.5 tenths"));
-    EXPECT_EQ(headline(), QStringLiteral("The deck meets"));
+    EXPECT_EQ(headline().toStdString(), "The deck meets");
     import_by_keys(test::LogWriter().deck(199.9).text(), QStringLiteral("1 µm"));
-    EXPECT_EQ(headline(), QStringLiteral("Deck fails"));
+    EXPECT_EQ(headline().toStdString(), "Deck fails");
     key(Qt::Key_Z, Qt::ControlModifier);
-    EXPECT_EQ(headline(), QStringLiteral("The deck meets")) << "undo is a strike";
+    EXPECT_EQ(headline().toStdString(), "The deck meets") << "undo is a strike";
     key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
-    EXPECT_EQ(headline(), QStringLiteral("Deck fails"));
+    EXPECT_EQ(headline().toStdString(), "Deck fails");
 }
 
 TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
