@@ -30,6 +30,8 @@ struct BadFile {
     const char* on_line;  ///< text that stands on the line to be named
 };
 
+void PrintTo(const BadFile& c, std::ostream* out) { *out << c.name; }
+
 } // namespace
 
 TEST(Blueprint, IsReadInMillimetresAndRadians) {

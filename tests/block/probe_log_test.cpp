@@ -21,6 +21,8 @@ struct BadRow {
     const char* expected;
 };
 
+void PrintTo(const BadRow& c, std::ostream* out) { *out << c.name; }
+
 const Section& section(const ProbeSet& set, const std::string& feature) {
     for (const Section& s : set.sections)
         if (s.feature.text() == feature)

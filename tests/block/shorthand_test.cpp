@@ -2,6 +2,7 @@
 #include "block/shorthand.h"
 
 #include <gtest/gtest.h>
+#include <ostream>
 
 using namespace pallix::block;
 
@@ -14,6 +15,8 @@ struct Case {
     double value; ///< mm, worked out by hand
     bool relative;
 };
+
+void PrintTo(const Case& c, std::ostream* out) { *out << c.typed; }
 
 constexpr double in = 25.4;
 

@@ -1,0 +1,156 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Speed of the core. Each run also measures a plain loop over the same points, so that figures are ratios in one run.
+#include "block/evaluation.h"
+#include "metrology/minimum_zone.h"
+#include "metrology/plane_fit.h"
+#include "planning/assessment.h"
+#include "planning/deck_map.h"
+#include "workshop/harbour.h"
+#include "workshop/practice_block.h"
+
+#include <benchmark/benchmark.h>
+#include <random>
+
+using namespace pallix;
+
+namespace {
+
+/// A 90° V8 that exists nowhere, with every feature the log format knows.
+block::Blueprint v8() {
+    block::Blueprint b = workshop::workboat_v6();
+    const auto tolerance = [](double nominal) { return block::Tolerance{nominal, 0, 0.02}; };
+    b.mains.clear();
+    b.cam->bearings.clear();
+    b.bores.clear();
+    for (int i = 0; i < 5; ++i) {
+        b.mains.push_back({{block::FeatureKind::main, "", i + 1}, 14.0 + 112 * i, tolerance(74)});
+        b.cam->bearings.push_back({{block::FeatureKind::cam, "", i + 1}, 14.0 + 112 * i, tolerance(52)});
+    }
+    for (auto& bank : b.banks) {
+        bank.angle = bank.angle > 0 ? 0.7853981633974483 : -0.7853981633974483;
+        bank.deck_outline = {{-20, -80}, {480, -80}, {480, 80}, {-20, 80}};
+        for (int i = 0; i < 4; ++i)
+            b.bores.push_back({{block::FeatureKind::bore, bank.id, i + 1}, i + 1, {}, 70.0 + 112 * i, 0, tolerance(100)});
+    }
+    return b;
+}
+
+workshop::PracticeBlock practice(const block::Blueprint& blueprint) {
+    workshop::PracticeBlock p{blueprint, {}, 0.01, 0.005, 0};
+    for (const auto& bank : blueprint.banks) {
+        p.decks[bank.id].offset = 0.1;
+        p.decks[bank.id].twist = 0.03;
+        p.decks[bank.id].crown = 0.02;
+    }
+    return p;
+}
+
+/// A log of about a thousand touches.
+std::vector<block::NamedText> v8_log() {
+    return {{"v8.csv", workshop::probe(practice(v8()), {.seed = 8, .noise = 0.002, .tip_radius = 1.5, .rolled = true, .points_along = 35, .points_across = 14})}};
+}
+
+std::vector<metrology::Vec3> scan(std::size_t count) {
+    std::mt19937_64 bits(3);
+    std::uniform_real_distribution<double> u(0, 480), v(-80, 80);
+    std::normal_distribution<double> h(0, 0.004);
+    std::vector<metrology::Vec3> points;
+    for (std::size_t i = 0; i < count; ++i) {
+        const double x = u(bits), y = v(bits);
+        points.push_back({x, y, 241 + 1e-4 * x - 2e-4 * y + h(bits)});
+    }
+    return points;
+}
+
+/// The same points as a whole log would bring them, in the machine frame.
+block::ProbeSet scanned_block(std::size_t count) {
+    const block::Blueprint b = workshop::tender_inline_four();
+    const std::vector<block::NamedText> logs{{"i4.csv", workshop::probe(
+        [&] { workshop::PracticeBlock p{b, {}, 0, 0, 0}; p.decks["C"].offset = 0.1; return p; }(), {.seed = 4})}};
+    block::ProbeSet set = *block::read_probe_logs(logs, b);
+    for (block::Section& s : set.sections)
+        if (s.feature.kind == block::FeatureKind::deck) {
+            s.touches.clear();
+            for (const metrology::Vec3 p : scan(count))
+                s.touches.push_back({{p.x, p.y, p.z - 30}, 0});
+        }
+    return set;
+}
+
+void PlainLoopOverHundredThousandPoints(benchmark::State& state) {
+    const auto points = scan(100000);
+    for (auto _ : state) {
+        double sum = 0;
+        for (const auto& p : points)
+            sum += metrology::dot(p, {0.1, 0.2, 0.97});
+        benchmark::DoNotOptimize(sum);
+    }
+}
+BENCHMARK(PlainLoopOverHundredThousandPoints)->Unit(benchmark::kMillisecond);
+
+void EvaluateDeckScan(benchmark::State& state) {
+    const block::Blueprint b = workshop::tender_inline_four();
+    const block::ProbeSet set = scanned_block(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state) {
+        auto e = block::evaluate(b, set);
+        if (!e)
+            state.SkipWithError(e.error().front().text().c_str());
+        benchmark::DoNotOptimize(e);
+    }
+}
+BENCHMARK(EvaluateDeckScan)->Arg(1000)->Arg(100000)->Arg(1000000)->Unit(benchmark::kMillisecond);
+
+void FlatnessZoneOfScan(benchmark::State& state) {
+    const auto points = scan(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(metrology::flatness_zone(points));
+}
+BENCHMARK(FlatnessZoneOfScan)->Arg(100000)->Arg(1000000)->Unit(benchmark::kMillisecond);
+
+void ReadV8Log(benchmark::State& state) {
+    const block::Blueprint b = v8();
+    const auto logs = v8_log();
+    std::size_t touches = 0;
+    for (auto _ : state) {
+        const auto set = block::read_probe_logs(logs, b);
+        touches = set->logs.front().touches;
+    }
+    state.counters["touches"] = static_cast<double>(touches);
+}
+BENCHMARK(ReadV8Log)->Unit(benchmark::kMillisecond);
+
+void EvaluateV8Log(benchmark::State& state) {
+    const block::Blueprint b = v8();
+    const auto logs = v8_log();
+    const auto set = block::read_probe_logs(logs, b);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(block::evaluate(b, *set));
+}
+BENCHMARK(EvaluateV8Log)->Unit(benchmark::kMillisecond);
+
+void ReadAndEvaluateV8Log(benchmark::State& state) {
+    const block::Blueprint b = v8();
+    const auto logs = v8_log();
+    for (auto _ : state) {
+        const auto set = block::read_probe_logs(logs, b);
+        benchmark::DoNotOptimize(block::evaluate(b, *set));
+    }
+}
+BENCHMARK(ReadAndEvaluateV8Log)->Unit(benchmark::kMillisecond);
+
+void DeckMapOfFiftyTouches(benchmark::State& state) {
+    const block::Blueprint b = workshop::workboat_v6();
+    auto points = scan(50);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::DeckMap(b, b.banks[0], points, 0.65));
+}
+BENCHMARK(DeckMapOfFiftyTouches)->Unit(benchmark::kMillisecond);
+
+void FoldAndAssessADemoJob(benchmark::State& state) {
+    const auto jobs = workshop::harbour_jobs([](const std::string&) { return std::string(); });
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::assess(block::fold(jobs[2].entries)));
+}
+BENCHMARK(FoldAndAssessADemoJob)->Unit(benchmark::kMillisecond);
+
+} // namespace
