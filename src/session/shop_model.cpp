@@ -4,16 +4,56 @@
 #include "block/job_state.h"
 #include "wording/sentences.h"
 
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <algorithm>
 
 namespace pallix::session {
 
-ShopModel::ShopModel(const storage::ShopBook& book, const Preferences& preferences, QObject* parent)
+ShopModel::ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent)
     : QAbstractListModel(parent), book_(book), preferences_(preferences) {
     connect(&preferences, &Preferences::unit_changed, this, &ShopModel::reload);
 }
 
-ShopModel::Row ShopModel::row_of(const storage::JobRow& job) const {
+namespace {
+
+/// Who remembers standings: another version, or another unit, works them out anew.
+QString reader_name(const Preferences& preferences) {
+    const auto unit = block::unit_name(preferences.unit());
+    return QStringLiteral("shop list %1 %2").arg(QStringLiteral(PALLIX_VERSION), QLatin1String(unit.data(), static_cast<int>(unit.size())));
+}
+
+QString remembered(const ShopModel::Row& row) {
+    QJsonArray marks;
+    for (const auto& stage : row.stages)
+        marks.append(static_cast<int>(stage.mark));
+    const QJsonObject json{{QStringLiteral("customer"), row.customer}, {QStringLiteral("engine"), row.engine},
+                           {QStringLiteral("waits"), row.waits}, {QStringLiteral("marks"), marks}};
+    return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
+}
+
+ShopModel::Row recalled(const storage::JobRow& job) {
+    const QJsonObject json = QJsonDocument::fromJson(job.standing.toUtf8()).object();
+    ShopModel::Row row{job.id, job.title, json[QStringLiteral("customer")].toString(), json[QStringLiteral("engine")].toString(),
+                       json[QStringLiteral("waits")].toString(), job.opened, {}};
+    const QJsonArray marks = json[QStringLiteral("marks")].toArray();
+    for (qsizetype i = 0; i < marks.size(); ++i)
+        row.stages.push_back({static_cast<planning::Stage>(i), static_cast<planning::StageMark>(marks[i].toInt())});
+    return row;
+}
+
+} // namespace
+
+ShopModel::Row ShopModel::row_of(const storage::JobRow& job) {
+    if (!job.standing.isEmpty())
+        return recalled(job);
+    const Row row = worked_out(job);
+    book_.remember_standing(job.id, job.entries, reader_name(preferences_), remembered(row));
+    return row;
+}
+
+ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
     Row row;
     row.id = job.id;
     row.title = job.title;
@@ -35,7 +75,7 @@ ShopModel::Row ShopModel::row_of(const storage::JobRow& job) const {
 void ShopModel::reload() {
     beginResetModel();
     rows_.clear();
-    if (const auto jobs = book_.jobs())
+    if (const auto jobs = book_.jobs(reader_name(preferences_)))
         for (const storage::JobRow& job : *jobs)
             rows_.push_back(row_of(job));
     endResetModel();
@@ -43,7 +83,7 @@ void ShopModel::reload() {
 
 void ShopModel::reload_job(storage::JobId job) {
     const int at = index_of(job);
-    const auto jobs = book_.jobs();
+    const auto jobs = book_.jobs(reader_name(preferences_));
     if (at < 0 || !jobs)
         return reload();
     const auto found = std::ranges::find(*jobs, job, &storage::JobRow::id);

@@ -22,7 +22,7 @@ class ShopModel : public QAbstractListModel {
         std::vector<planning::StageState> stages;
     };
 
-    ShopModel(const storage::ShopBook& book, const Preferences& preferences, QObject* parent = nullptr);
+    ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent = nullptr);
 
     void reload();          ///< reads the whole book
     void reload_job(storage::JobId job); ///< one job has changed
@@ -34,9 +34,10 @@ class ShopModel : public QAbstractListModel {
     QVariant data(const QModelIndex& index, int role) const override;
 
   private:
-    Row row_of(const storage::JobRow& job) const;
+    [[nodiscard]] Row row_of(const storage::JobRow& job);
+    [[nodiscard]] Row worked_out(const storage::JobRow& job) const;
 
-    const storage::ShopBook& book_;
+    storage::ShopBook& book_;
     const Preferences& preferences_;
     std::vector<Row> rows_;
 };

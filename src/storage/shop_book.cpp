@@ -15,13 +15,15 @@ namespace {
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<QStringList, 1> migrations{{
+const std::array<QStringList, 2> migrations{{
     {QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, opened TEXT NOT NULL)"),
      QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time TEXT NOT NULL, "
                     "person TEXT NOT NULL, kind TEXT NOT NULL, version INTEGER NOT NULL, payload TEXT NOT NULL, "
                     "PRIMARY KEY (job, sequence))"),
      QStringLiteral("CREATE TRIGGER entry_stays BEFORE UPDATE ON entry BEGIN SELECT RAISE(ABORT, 'an entry never changes'); END"),
      QStringLiteral("CREATE TRIGGER entry_is_kept BEFORE DELETE ON entry BEGIN SELECT RAISE(ABORT, 'an entry is never deleted'); END")},
+    {QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, reader TEXT NOT NULL, "
+                    "standing TEXT NOT NULL)")},
 }};
 
 constexpr int schema_version = static_cast<int>(migrations.size());
@@ -197,15 +199,33 @@ BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
     return out;
 }
 
-BookResult<std::vector<JobRow>> ShopBook::jobs() const {
+BookResult<std::vector<JobRow>> ShopBook::jobs(const QString& reader) const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);
-    if (!query.exec(QStringLiteral("SELECT id, title, opened, (SELECT count(*) FROM entry WHERE entry.job = job.id) FROM job ORDER BY opened DESC, id DESC")))
+    // Sequences run from 1 without gaps, so the largest is the number of entries.
+    query.prepare(QStringLiteral("SELECT job.id, job.title, job.opened, (SELECT max(sequence) FROM entry WHERE entry.job = job.id) AS last, "
+                                 "standing.entries, standing.standing FROM job LEFT JOIN standing ON standing.job = job.id AND standing.reader = ? "
+                                 "ORDER BY job.opened DESC, job.id DESC"));
+    query.addBindValue(reader.isNull() ? QStringLiteral("") : reader);
+    if (!query.exec())
         return failed(QStringLiteral("The jobs cannot be read"), query);
     std::vector<JobRow> out;
-    while (query.next())
-        out.push_back({query.value(0).toLongLong(), query.value(1).toString(), query.value(2).toString(), query.value(3).toLongLong()});
+    while (query.next()) {
+        const qint64 last = query.value(3).toLongLong();
+        const bool fresh = !query.value(4).isNull() && query.value(4).toLongLong() == last;
+        out.push_back({query.value(0).toLongLong(), query.value(1).toString(), query.value(2).toString(), last, fresh ? query.value(5).toString() : QString()});
+    }
     return out;
+}
+
+void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(QStringLiteral("INSERT OR REPLACE INTO standing (job, entries, reader, standing) VALUES (?, ?, ?, ?)"));
+    query.addBindValue(job);
+    query.addBindValue(entries);
+    query.addBindValue(reader);
+    query.addBindValue(standing);
+    query.exec();
 }
 
 BookResult<void> ShopBook::back_up(const QString& to_file) const {

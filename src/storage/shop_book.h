@@ -27,6 +27,7 @@ struct JobRow {
     QString title;
     QString opened; ///< UTC, ISO 8601
     qint64 entries = 0;
+    QString standing; ///< what was remembered of it after its last entry; empty where it must be worked out again
 };
 
 /// The shop book: every job of the shop in one SQLite file. Entries are only ever added; the file refuses to change or
@@ -49,7 +50,12 @@ class ShopBook {
     [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries);
 
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
-    [[nodiscard]] BookResult<std::vector<JobRow>> jobs() const; ///< newest first
+    /// @param reader who remembers standings, and in which version: those of another reader are left out
+    [[nodiscard]] BookResult<std::vector<JobRow>> jobs(const QString& reader = {}) const; ///< newest first
+
+    /// Remembers where a job stands after so many entries, so that a long shop list need not fold every ledger. A cache:
+    /// it can be thrown away, and a failure to write it is no failure.
+    void remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing);
 
     /// A copy of the whole book, taken while it is open.
     [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;

@@ -47,6 +47,17 @@ TEST_F(ModelsTest, ShopFollowsAJobAndTheUnit) {
     EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("witness cut on the deck, 0.025 mm"));
 }
 
+TEST_F(ModelsTest, ShopRecallsWhatItHasWorkedOut) {
+    ASSERT_TRUE(fill_with_demo(*book_));
+    ShopModel first(*book_, preferences_), second(*book_, preferences_);
+    first.reload();
+    second.reload(); // from what the first has remembered
+    for (int i = 0; i < first.rowCount(); ++i)
+        for (const int role : {int(Qt::DisplayRole), int(ShopModel::waits_role), int(ShopModel::customer_role), int(ShopModel::engine_role),
+                               int(ShopModel::stages_role), int(ShopModel::opened_role)})
+            EXPECT_EQ(first.index(i).data(role), second.index(i).data(role));
+}
+
 TEST_F(ModelsTest, LedgerShowsStruckEntriesStruck) {
     LedgerModel model(session_, preferences_);
     const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);

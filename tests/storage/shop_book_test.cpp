@@ -117,6 +117,32 @@ TEST_F(ShopBookTest, ANewerSchemaIsNotTouched) {
     EXPECT_TRUE(book.error().what.contains(QStringLiteral("newer Pallix")));
 }
 
+TEST_F(ShopBookTest, ABookOfTheFirstSchemaIsBroughtForward) {
+    {
+        auto book = open();
+        ASSERT_TRUE(book->create_job({opened("old"), entry(2, Note{"a"})}));
+    }
+    ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE standing"))); // as schema 1 was
+    ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA user_version = 1")));
+    auto book = open();
+    EXPECT_EQ(book->jobs()->front().title, QStringLiteral("old"));
+    EXPECT_EQ(book->entries(1)->size(), 2U);
+    book->remember_standing(1, 2, QStringLiteral("r"), QStringLiteral("s"));
+    EXPECT_EQ(book->jobs(QStringLiteral("r"))->front().standing, QStringLiteral("s"));
+}
+
+TEST_F(ShopBookTest, AStandingIsRecalledUntilTheNextEntry) {
+    auto book = open();
+    const JobId job = book->create_job({opened()}).value();
+    const QString reader = QStringLiteral("list 1");
+    EXPECT_TRUE(book->jobs(reader)->front().standing.isEmpty());
+    book->remember_standing(job, 1, reader, QStringLiteral("{}"));
+    EXPECT_EQ(book->jobs(reader)->front().standing, QStringLiteral("{}"));
+    EXPECT_TRUE(book->jobs(QStringLiteral("list 2"))->front().standing.isEmpty()) << "another version works it out anew";
+    ASSERT_TRUE(book->append(job, {entry(2, Note{"a"})}));
+    EXPECT_TRUE(book->jobs(reader)->front().standing.isEmpty());
+}
+
 TEST_F(ShopBookTest, AFolderThatCannotBeWrittenIsSaid) {
     const auto book = ShopBook::open(folder_.filePath(QStringLiteral("no/such/folder/shop.shopbook")));
     ASSERT_FALSE(book);

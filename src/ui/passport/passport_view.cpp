@@ -46,7 +46,6 @@ PassportView::PassportView(Context context, QWidget* parent)
     connect(save_button, &QPushButton::clicked, this, &PassportView::save);
     connect(print_button, &QPushButton::clicked, this, &PassportView::preview_print);
     setFocusProxy(sheet_);
-    refresh();
 }
 
 QString PassportView::html(int picture_scale) const {

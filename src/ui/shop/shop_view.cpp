@@ -42,7 +42,6 @@ ShopView::ShopView(Context context, QWidget* parent)
     };
     connect(list_, &QListView::activated, this, choose);
     connect(fresh, &QPushButton::clicked, this, &ShopView::new_job_wanted);
-    refresh();
 }
 
 void ShopView::refresh() {
