@@ -5,8 +5,7 @@
 
 namespace pallix::ui {
 
-/// A view fills the middle of the bench. It is built when it is first shown, refreshed by the bench before it is seen,
-/// and keeps its own actions.
+/// A view fills the middle of the bench. It is built when it is first shown and keeps its own actions.
 class View : public QWidget {
     Q_OBJECT
   public:

@@ -64,6 +64,7 @@ DecksView::DecksView(Context context, QWidget* parent)
     connect(drawing_, &DeckDrawing::dark_changed, this, [this] { passes_->set_dark(drawing_->dark()); });
     connect(passes_, &PassForm::logged, this, [this] { drawing_->clear_dark(); });
     setFocusProxy(level_);
+    refresh();
 }
 
 std::optional<std::string> DecksView::bank() const { return bank_.empty() ? std::nullopt : std::optional(bank_); }

@@ -57,6 +57,7 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) { drawing_->mark(row); });
     connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int main) { table_->selectRow(main); });
     setFocusProxy(table_);
+    refresh();
 }
 
 void TunnelView::refresh() {
