@@ -30,7 +30,8 @@ block::Blueprint v8() {
         bank.angle = bank.angle > 0 ? 0.7853981633974483 : -0.7853981633974483;
         bank.deck_outline = {{-20, -80}, {480, -80}, {480, 80}, {-20, 80}};
         for (int i = 0; i < 4; ++i)
-            b.bores.push_back({{block::FeatureKind::bore, bank.id, i + 1}, i + 1, {}, 70.0 + 112 * i, 0, tolerance(100)});
+            b.bores.push_back(
+                {{block::FeatureKind::bore, bank.id, i + 1}, i + 1, {}, 70.0 + 112 * i, 0, tolerance(100)});
     }
     return b;
 }
@@ -47,7 +48,11 @@ workshop::PracticeBlock practice(const block::Blueprint& blueprint) {
 
 /// A log of about a thousand touches.
 std::vector<block::NamedText> v8_log() {
-    return {{"v8.csv", workshop::probe(practice(v8()), {.seed = 8, .noise = 0.002, .tip_radius = 1.5, .rolled = true, .points_along = 35, .points_across = 14})}};
+    return {
+        {"v8.csv",
+         workshop::probe(
+             practice(v8()),
+             {.seed = 8, .noise = 0.002, .tip_radius = 1.5, .rolled = true, .points_along = 35, .points_across = 14})}};
 }
 
 std::vector<metrology::Vec3> scan(std::size_t count) {
@@ -66,7 +71,12 @@ std::vector<metrology::Vec3> scan(std::size_t count) {
 block::ProbeSet scanned_block(std::size_t count) {
     const block::Blueprint b = workshop::tender_inline_four();
     const std::vector<block::NamedText> logs{{"i4.csv", workshop::probe(
-        [&] { workshop::PracticeBlock p{b, {}, 0, 0, 0}; p.decks["C"].offset = 0.1; return p; }(), {.seed = 4})}};
+                                                            [&] {
+                                                                workshop::PracticeBlock p{b, {}, 0, 0, 0};
+                                                                p.decks["C"].offset = 0.1;
+                                                                return p;
+                                                            }(),
+                                                            {.seed = 4})}};
     block::ProbeSet set = *block::read_probe_logs(logs, b);
     for (block::Section& s : set.sections)
         if (s.feature.kind == block::FeatureKind::deck) {

@@ -30,7 +30,8 @@ void paint_once(QWidget& window) {
 
 struct Bench {
     QTemporaryDir folder;
-    std::unique_ptr<storage::ShopBook> book = std::move(*storage::ShopBook::open(folder.filePath(QStringLiteral("demo.shopbook"))));
+    std::unique_ptr<storage::ShopBook> book =
+        std::move(*storage::ShopBook::open(folder.filePath(QStringLiteral("demo.shopbook"))));
     session::Preferences preferences{folder.filePath(QStringLiteral("p.ini"))};
     session::Session session{*book, [] { return std::string("bench"); }};
     ui::Context context{session, preferences};
@@ -53,7 +54,9 @@ void first_paint_in_a_process(benchmark::State& state, const QStringList& argume
     }
 }
 
-void FirstPaintOfABareMainWindow(benchmark::State& state) { first_paint_in_a_process(state, {paint_bare}); }
+void FirstPaintOfABareMainWindow(benchmark::State& state) {
+    first_paint_in_a_process(state, {paint_bare});
+}
 BENCHMARK(FirstPaintOfABareMainWindow)->Unit(benchmark::kMillisecond)->UseManualTime()->MinTime(1);
 
 /// Fonts, theme, the demo's book opened and the shop list read, the first picture.

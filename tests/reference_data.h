@@ -18,7 +18,9 @@ inline std::string read_file(const std::string& path) {
     return {std::istreambuf_iterator<char>(in), {}};
 }
 
-inline std::string example(const std::string& name) { return std::string(PALLIX_TEST_DATA) + "/examples/" + name; }
+inline std::string example(const std::string& name) {
+    return std::string(PALLIX_TEST_DATA) + "/examples/" + name;
+}
 
 /// Rows of numbers of a reference file, its header left out.
 inline std::vector<std::vector<double>> reference_rows(const std::string& name) {

@@ -37,14 +37,21 @@ Wishes read_wishes(const QApplication& app) {
     parser.setApplicationDescription(QStringLiteral("The bench companion for machining engine blocks."));
     parser.addHelpOption();
     parser.addVersionOption();
-    const QCommandLineOption book(QStringLiteral("book"), QStringLiteral("Open this shop book instead of your own."), QStringLiteral("file"));
-    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the harbour workshop, a shop to try things in."));
-    const QCommandLineOption shots(QStringLiteral("screenshots"), QStringLiteral("Write a picture of every main view and quit."), QStringLiteral("folder"));
-    const QCommandLineOption quit(QStringLiteral("quit-after"), QStringLiteral("Quit after so many seconds."), QStringLiteral("seconds"), QStringLiteral("0"));
+    const QCommandLineOption book(QStringLiteral("book"), QStringLiteral("Open this shop book instead of your own."),
+                                  QStringLiteral("file"));
+    const QCommandLineOption demo(QStringLiteral("demo"),
+                                  QStringLiteral("Open the harbour workshop, a shop to try things in."));
+    const QCommandLineOption shots(QStringLiteral("screenshots"),
+                                   QStringLiteral("Write a picture of every main view and quit."),
+                                   QStringLiteral("folder"));
+    const QCommandLineOption quit(QStringLiteral("quit-after"), QStringLiteral("Quit after so many seconds."),
+                                  QStringLiteral("seconds"), QStringLiteral("0"));
     parser.addOptions({book, demo, shots, quit});
-    parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Blueprints, probe logs or jobs to take in."), QStringLiteral("[files…]"));
+    parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Blueprints, probe logs or jobs to take in."),
+                                 QStringLiteral("[files…]"));
     parser.process(app);
-    return {parser.value(book), parser.isSet(demo), parser.value(shots), parser.value(quit).toInt(), parser.positionalArguments()};
+    return {parser.value(book), parser.isSet(demo), parser.value(shots), parser.value(quit).toInt(),
+            parser.positionalArguments()};
 }
 
 QString data_file(const QString& name) {

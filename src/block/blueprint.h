@@ -31,7 +31,7 @@ struct BankBlueprint {
     std::string id;
     double angle = 0; ///< rad, signed, from +z towards +y
     Tolerance deck_height;
-    std::optional<double> deck_flatness;      ///< mm
+    std::optional<double> deck_flatness;       ///< mm
     std::vector<metrology::Vec2> deck_outline; ///< (u, v) corners in order, mm
 };
 

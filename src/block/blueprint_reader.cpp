@@ -25,12 +25,16 @@ class Reader {
         const std::string clocking = root_["datum"]["clocking"];
         b.clocking = clocking == "cam" ? Clocking::cam : clocking == "panrail" ? Clocking::panrail : Clocking::decks;
         read_list("banks", b.banks, [this](const Json& j, const std::string& at) { return bank(j, at); });
-        read_list("mains", b.mains, [this](const Json& j, const std::string& at) { return bearing(j, at, FeatureKind::main); });
+        read_list("mains", b.mains,
+                  [this](const Json& j, const std::string& at) { return bearing(j, at, FeatureKind::main); });
         if (root_.contains("cam"))
             b.cam = cam(root_["cam"]);
-        read_list("dowels", b.dowels, [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::dowel); });
-        read_list("bores", b.bores, [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::bore); });
-        read_list("lifters", b.lifters, [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::lifter); });
+        read_list("dowels", b.dowels,
+                  [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::dowel); });
+        read_list("bores", b.bores,
+                  [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::bore); });
+        read_list("lifters", b.lifters,
+                  [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::lifter); });
         check_whole(b);
         if (!faults_.empty()) {
             std::ranges::stable_sort(faults_, {}, &Fault::line);
@@ -54,7 +58,7 @@ class Reader {
 
     Material material() const {
         const std::string name = root_.value("material", "grey_iron");
-        return name == "aluminium" ? Material::aluminium
+        return name == "aluminium"        ? Material::aluminium
                : name == "compacted_iron" ? Material::compacted_iron
                                           : Material::grey_iron;
     }
@@ -148,7 +152,8 @@ class Reader {
                   "\"cam\" with its bearings, or another clocking");
         for (std::size_t i = 1; i < b.mains.size(); ++i)
             if (b.mains[i].x <= b.mains[i - 1].x || b.mains[i].id.number <= b.mains[i - 1].id.number)
-                fault(item_address("mains", i), b.mains[i].id.text() + " does not lie behind " + b.mains[i - 1].id.text(),
+                fault(item_address("mains", i),
+                      b.mains[i].id.text() + " does not lie behind " + b.mains[i - 1].id.text(),
                       "mains in order from front to rear, x growing");
         for (std::size_t i = 0; i < b.lifters.size(); ++i)
             if (!b.lifters[i].angle)

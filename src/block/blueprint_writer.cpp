@@ -27,7 +27,8 @@ class Writer {
         if (b_.cam) {
             set_length(root["cam"], "y", b_.cam->y);
             set_length(root["cam"], "z", b_.cam->z);
-            set_list(root["cam"], "bearings", b_.cam->bearings, [this](Json& j, const MainBlueprint& m) { set_bearing(j, m); });
+            set_list(root["cam"], "bearings", b_.cam->bearings,
+                     [this](Json& j, const MainBlueprint& m) { set_bearing(j, m); });
         } else {
             root.erase("cam");
         }
@@ -143,6 +144,8 @@ class Writer {
 
 } // namespace
 
-std::string write_blueprint(const Blueprint& blueprint) { return Writer(blueprint).text(); }
+std::string write_blueprint(const Blueprint& blueprint) {
+    return Writer(blueprint).text();
+}
 
 } // namespace pallix::block

@@ -184,7 +184,8 @@ class Evaluator {
 
     void clock_by_cam() {
         if (cam_centres_.empty())
-            refuse_missing("no cam bearing was probed and the clocking is \"cam\"", "points of at least one cam bearing");
+            refuse_missing("no cam bearing was probed and the clocking is \"cam\"",
+                           "points of at least one cam bearing");
         Vec3 sum;
         for (const Vec3 c : cam_centres_)
             sum = sum + c;
@@ -202,7 +203,8 @@ class Evaluator {
                 rail.push_back(t.position);
         }
         if (!section)
-            refuse_missing("the pan rail was not probed and the clocking is \"panrail\"", "at least 3 points of panrail");
+            refuse_missing("the pan rail was not probed and the clocking is \"panrail\"",
+                           "at least 3 points of panrail");
         const auto plane = metrology::fit_plane(rail);
         if (!plane)
             throw Refused{probe_.fault(*section, "the points of panrail do not fix a plane", "points spread over it")};
@@ -301,8 +303,8 @@ class Evaluator {
         cam.distance = std::hypot(cam.y, cam.z);
         cam.distance_error = cam.distance - std::hypot(blueprint_.cam->y, blueprint_.cam->z);
         if (const auto line = metrology::fit_line(centres); line && line->direction.x != 0)
-            cam.parallelism =
-                std::hypot(line->direction.y / line->direction.x, line->direction.z / line->direction.x) * (rear - front);
+            cam.parallelism = std::hypot(line->direction.y / line->direction.x, line->direction.z / line->direction.x) *
+                              (rear - front);
         e.cam = cam;
     }
 
@@ -345,7 +347,9 @@ class Evaluator {
 
 } // namespace
 
-double DeckResult::angle_error() const { return std::atan(tilt_v); }
+double DeckResult::angle_error() const {
+    return std::atan(tilt_v);
+}
 
 const DeckResult* Evaluation::deck(std::string_view bank) const {
     const auto found = std::ranges::find(decks, bank, [](const DeckResult& d) { return std::string_view(d.id.bank); });

@@ -30,15 +30,15 @@ struct MainResult {
 };
 
 struct CamResult {
-    double y{}, z{};           ///< mean of the section centres, block frame, mm
-    double distance{};         ///< from the tunnel axis, mm
-    double distance_error{};   ///< less the blueprint's, mm
-    double parallelism{};      ///< mm over the span of its bearings
+    double y{}, z{};         ///< mean of the section centres, block frame, mm
+    double distance{};       ///< from the tunnel axis, mm
+    double distance_error{}; ///< less the blueprint's, mm
+    double parallelism{};    ///< mm over the span of its bearings
 };
 
 struct DeckResult {
     FeatureId id;
-    double bank_angle{}; ///< rad, of the blueprint
+    double bank_angle{};                              ///< rad, of the blueprint
     double height_min{}, height_max{}, height_mean{}; ///< w of the points, mm
     double flatness_lsq{}, flatness_mz{};             ///< mm
     double slope_u{}, tilt_v{};                       ///< dimensionless, of the LSQ fit w = H + a·u + b·v

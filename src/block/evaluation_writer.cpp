@@ -42,10 +42,14 @@ class Writer {
     }
 
     Json main(const MainResult& m) const {
-        return {{"id", m.id.text()},           {"level", m.level},
-                {"x", length(m.centre.x)},     {"y", length(m.centre.y)},
-                {"z", length(m.centre.z)},     {"diameter", length(m.diameter)},
-                {"roundness_lsq", length(m.roundness_lsq)}, {"roundness_mz", length(m.roundness_mz)}};
+        return {{"id", m.id.text()},
+                {"level", m.level},
+                {"x", length(m.centre.x)},
+                {"y", length(m.centre.y)},
+                {"z", length(m.centre.z)},
+                {"diameter", length(m.diameter)},
+                {"roundness_lsq", length(m.roundness_lsq)},
+                {"roundness_mz", length(m.roundness_mz)}};
     }
 
     Json deck(const DeckResult& d) const {
@@ -64,8 +68,8 @@ class Writer {
     }
 
     Json dowel(const DowelResult& d) const {
-        return {{"id", d.id.text()},        {"u", length(d.u)},   {"v", length(d.v)},
-                {"diameter", length(d.diameter)}, {"du", length(d.du)}, {"dv", length(d.dv)}};
+        return {{"id", d.id.text()},  {"u", length(d.u)},  {"v", length(d.v)}, {"diameter", length(d.diameter)},
+                {"du", length(d.du)}, {"dv", length(d.dv)}};
     }
 
     Unit unit_;

@@ -26,6 +26,8 @@ struct FeatureId {
 };
 
 /// Kinds whose points lie round an inside surface and are fitted by circles, section by section.
-constexpr bool is_round(FeatureKind kind) { return kind != FeatureKind::deck && kind != FeatureKind::panrail; }
+constexpr bool is_round(FeatureKind kind) {
+    return kind != FeatureKind::deck && kind != FeatureKind::panrail;
+}
 
 } // namespace pallix::block

@@ -8,7 +8,7 @@ namespace pallix::block {
 /// The block's own right-handed frame: x along the main tunnel, front to rear; z from the crankshaft towards the
 /// decks; y = z × x; origin on the tunnel axis level with the origin dowel (docs/method.md).
 struct BlockFrame {
-    metrology::Vec3 origin; ///< machine frame, mm
+    metrology::Vec3 origin;  ///< machine frame, mm
     metrology::Vec3 x, y, z; ///< unit, machine frame
 
     [[nodiscard]] metrology::Vec3 to_block(metrology::Vec3 machine) const {

@@ -11,7 +11,9 @@ namespace {
 using metrology::Vec2;
 using metrology::Vec3;
 
-bool same_place(Vec2 a, Vec2 b) { return metrology::norm(a - b) < 1e-3; }
+bool same_place(Vec2 a, Vec2 b) {
+    return metrology::norm(a - b) < 1e-3;
+}
 
 /// Builds the state entry by entry.
 class Folder {
@@ -69,7 +71,8 @@ class Folder {
         const auto found = state_.decks.find(bank);
         if (found != state_.decks.end())
             return &found->second;
-        trouble("entry " + std::to_string(entry_->sequence) + " speaks of bank \"" + bank + "\", which the blueprint does not have");
+        trouble("entry " + std::to_string(entry_->sequence) + " speaks of bank \"" + bank +
+                "\", which the blueprint does not have");
         return nullptr;
     }
 
@@ -94,7 +97,8 @@ class Folder {
         const auto larger = [](std::optional<double> a, std::optional<double> b) {
             return a && b ? std::optional(std::max(*a, *b)) : std::nullopt;
         };
-        logs_uncertainty_ = logs_.empty() ? log.standard_uncertainty : larger(logs_uncertainty_, log.standard_uncertainty);
+        logs_uncertainty_ =
+            logs_.empty() ? log.standard_uncertainty : larger(logs_uncertainty_, log.standard_uncertainty);
         logs_.push_back({log.file, log.text});
         logs_sequence_ = entry_->sequence;
     }

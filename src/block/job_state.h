@@ -17,7 +17,7 @@ enum class DeckSource { probe, readings };
 /// A deck measurement and what has been taken off since.
 struct DeckMeasurement {
     DeckSource source = DeckSource::probe;
-    std::int64_t sequence = 0; ///< of the entry that completed it
+    std::int64_t sequence = 0;                  ///< of the entry that completed it
     std::optional<double> standard_uncertainty; ///< mm, of one height
     DeckResult result;
 };
@@ -46,7 +46,7 @@ struct DeckState {
 
 /// An evaluation and the entries it came from.
 struct EvaluationState {
-    std::int64_t sequence = 0; ///< of the probe log that completed it
+    std::int64_t sequence = 0;                  ///< of the probe log that completed it
     std::optional<double> standard_uncertainty; ///< mm, of one touch
     std::vector<LogHeader> logs;
     Evaluation evaluation;

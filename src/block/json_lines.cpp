@@ -6,7 +6,8 @@
 namespace pallix::block {
 namespace {
 
-/// Walks the text once and notes the line each value starts on. No recursion on input depth beyond what the parser took.
+/// Walks the text once and notes the line each value starts on. No recursion on input depth beyond what the parser
+/// took.
 class Walker {
   public:
     Walker(std::string_view text, std::map<std::string, int, std::less<>>& lines) : text_(text), lines_(lines) {}

@@ -28,8 +28,12 @@ Enum enum_from(const Json& j, const std::array<const char*, N>& names) {
     throw Json::other_error::create(501, "\"" + name + "\" is not known here", &j);
 }
 
-Json place_json(Vec2 p) { return Json::array({p.x, p.y}); }
-Vec2 place_from(const Json& j) { return {j.at(0).get<double>(), j.at(1).get<double>()}; }
+Json place_json(Vec2 p) {
+    return Json::array({p.x, p.y});
+}
+Vec2 place_from(const Json& j) {
+    return {j.at(0).get<double>(), j.at(1).get<double>()};
+}
 
 void set_optional(Json& j, const char* key, const std::optional<double>& value) {
     if (value)
@@ -40,42 +44,59 @@ std::optional<double> optional_from(const Json& j, const char* key) {
 }
 
 Json to_json(const Payload& payload) {
-    return std::visit(
-        Overloaded{
-            [](const JobOpened& p) -> Json {
-                return {{"title", p.title}, {"customer", p.customer}, {"blueprint_file", p.blueprint_file}, {"blueprint", p.blueprint}};
-            },
-            [](const ProbeLogTaken& p) -> Json {
-                Json j{{"file", p.file}, {"sha256", p.sha256}, {"text", p.text}};
-                set_optional(j, "standard_uncertainty_mm", p.standard_uncertainty);
-                if (p.continues)
-                    j["continues"] = true;
-                return j;
-            },
-            [](const DeckReading& p) -> Json {
-                Json j{{"bank", p.bank}, {"place_mm", place_json(p.place)}, {"place", p.place_name}, {"height_mm", p.height}, {"typed", p.typed}};
-                set_optional(j, "standard_uncertainty_mm", p.standard_uncertainty);
-                return j;
-            },
-            [](const DeckCut& p) -> Json {
-                Json dark = Json::array();
-                for (const Vec2 d : p.dark)
-                    dark.push_back(place_json(d));
-                return {{"bank", p.bank}, {"pass", pass_kinds[static_cast<std::size_t>(p.kind)]}, {"depth_mm", p.depth}, {"clean", p.clean}, {"dark_mm", dark}};
-            },
-            [](const DeckTargetChosen& p) -> Json {
-                Json j{{"school", schools[static_cast<std::size_t>(p.school)]}, {"equal", p.equal}};
-                set_optional(j, "height_mm", p.height);
-                return j;
-            },
-            [](const PassPlanChosen& p) -> Json {
-                return {{"witness_mm", p.witness}, {"pass_mm", p.pass}, {"finish_mm", p.finish}, {"spring_passes", p.spring_passes}};
-            },
-            [](const Note& p) -> Json { return {{"text", p.text}}; },
-            [](const Strike& p) -> Json { return {{"sequence", p.sequence}, {"reason", p.reason}}; },
-            [](const UnknownPayload& p) -> Json { return Json::parse(p.json); },
-        },
-        payload);
+    return std::visit(Overloaded{
+                          [](const JobOpened& p) -> Json {
+                              return {{"title", p.title},
+                                      {"customer", p.customer},
+                                      {"blueprint_file", p.blueprint_file},
+                                      {"blueprint", p.blueprint}};
+                          },
+                          [](const ProbeLogTaken& p) -> Json {
+                              Json j{{"file", p.file}, {"sha256", p.sha256}, {"text", p.text}};
+                              set_optional(j, "standard_uncertainty_mm", p.standard_uncertainty);
+                              if (p.continues)
+                                  j["continues"] = true;
+                              return j;
+                          },
+                          [](const DeckReading& p) -> Json {
+                              Json j{{"bank", p.bank},
+                                     {"place_mm", place_json(p.place)},
+                                     {"place", p.place_name},
+                                     {"height_mm", p.height},
+                                     {"typed", p.typed}};
+                              set_optional(j, "standard_uncertainty_mm", p.standard_uncertainty);
+                              return j;
+                          },
+                          [](const DeckCut& p) -> Json {
+                              Json dark = Json::array();
+                              for (const Vec2 d : p.dark)
+                                  dark.push_back(place_json(d));
+                              return {{"bank", p.bank},
+                                      {"pass", pass_kinds[static_cast<std::size_t>(p.kind)]},
+                                      {"depth_mm", p.depth},
+                                      {"clean", p.clean},
+                                      {"dark_mm", dark}};
+                          },
+                          [](const DeckTargetChosen& p) -> Json {
+                              Json j{{"school", schools[static_cast<std::size_t>(p.school)]}, {"equal", p.equal}};
+                              set_optional(j, "height_mm", p.height);
+                              return j;
+                          },
+                          [](const PassPlanChosen& p) -> Json {
+                              return {{"witness_mm", p.witness},
+                                      {"pass_mm", p.pass},
+                                      {"finish_mm", p.finish},
+                                      {"spring_passes", p.spring_passes}};
+                          },
+                          [](const Note& p) -> Json {
+                              return {{"text", p.text}};
+                          },
+                          [](const Strike& p) -> Json {
+                              return {{"sequence", p.sequence}, {"reason", p.reason}};
+                          },
+                          [](const UnknownPayload& p) -> Json { return Json::parse(p.json); },
+                      },
+                      payload);
 }
 
 Payload from_json(std::string_view kind, const Json& j) {
@@ -85,7 +106,8 @@ Payload from_json(std::string_view kind, const Json& j) {
         return ProbeLogTaken{j.at("file"), j.at("sha256"), j.at("text"), optional_from(j, "standard_uncertainty_mm"),
                              j.value("continues", false)};
     if (kind == "deck_reading")
-        return DeckReading{j.at("bank"),  place_from(j.at("place_mm")), j.at("place"), j.at("height_mm"),
+        return DeckReading{j.at("bank"),  place_from(j.at("place_mm")),
+                           j.at("place"), j.at("height_mm"),
                            j.at("typed"), optional_from(j, "standard_uncertainty_mm")};
     if (kind == "deck_cut") {
         DeckCut cut{j.at("bank"), enum_from<PassKind>(j.at("pass"), pass_kinds), j.at("depth_mm"), j.at("clean"), {}};
@@ -94,7 +116,8 @@ Payload from_json(std::string_view kind, const Json& j) {
         return cut;
     }
     if (kind == "deck_target")
-        return DeckTargetChosen{enum_from<TargetSchool>(j.at("school"), schools), j.at("equal"), optional_from(j, "height_mm")};
+        return DeckTargetChosen{enum_from<TargetSchool>(j.at("school"), schools), j.at("equal"),
+                                optional_from(j, "height_mm")};
     if (kind == "pass_plan")
         return PassPlanChosen{j.at("witness_mm"), j.at("pass_mm"), j.at("finish_mm"), j.at("spring_passes")};
     if (kind == "note")
@@ -102,8 +125,8 @@ Payload from_json(std::string_view kind, const Json& j) {
     return Strike{j.at("sequence"), j.at("reason")};
 }
 
-constexpr std::array<std::string_view, 8> kinds{"job_opened", "probe_log", "deck_reading", "deck_cut",
-                                                "deck_target", "pass_plan", "note", "strike"};
+constexpr std::array<std::string_view, 8> kinds{"job_opened",  "probe_log", "deck_reading", "deck_cut",
+                                                "deck_target", "pass_plan", "note",         "strike"};
 
 } // namespace
 
@@ -118,7 +141,9 @@ int version_of(const Payload& payload) {
     return unknown ? unknown->version : 1;
 }
 
-std::string payload_json(const Payload& payload) { return to_json(payload).dump(); }
+std::string payload_json(const Payload& payload) {
+    return to_json(payload).dump();
+}
 
 tl::expected<Payload, std::string> read_payload(std::string_view kind, int version, std::string_view json) {
     try {

@@ -30,16 +30,16 @@ struct ProbeLogTaken {
     std::string sha256; ///< of the text, hexadecimal
     std::string text;
     std::optional<double> standard_uncertainty; ///< mm, of one touch, as stated by whoever took it
-    bool continues = false; ///< read together with the log entry before it
+    bool continues = false;                     ///< read together with the log entry before it
 };
 
 /// One height of a deck, measured by hand.
 struct DeckReading {
     std::string bank;
-    metrology::Vec2 place; ///< (u, v) mm
-    std::string place_name; ///< in words, as it was asked for
-    double height = 0;      ///< w, mm
-    std::string typed;      ///< as the person typed it
+    metrology::Vec2 place;                      ///< (u, v) mm
+    std::string place_name;                     ///< in words, as it was asked for
+    double height = 0;                          ///< w, mm
+    std::string typed;                          ///< as the person typed it
     std::optional<double> standard_uncertainty; ///< mm
 };
 
@@ -49,9 +49,9 @@ enum class PassKind { witness, pass, finish, spring };
 struct DeckCut {
     std::string bank;
     PassKind kind = PassKind::pass;
-    double depth = 0; ///< mm, ≥ 0, infeed since the pass before (from first touch for the first)
-    bool clean = false;                    ///< touched everywhere
-    std::vector<metrology::Vec2> dark;     ///< (u, v) mm, places that stayed dark
+    double depth = 0;                  ///< mm, ≥ 0, infeed since the pass before (from first touch for the first)
+    bool clean = false;                ///< touched everywhere
+    std::vector<metrology::Vec2> dark; ///< (u, v) mm, places that stayed dark
 };
 
 enum class TargetSchool { least_cut, blueprint, height };
@@ -105,7 +105,8 @@ struct Entry {
 [[nodiscard]] std::string payload_json(const Payload& payload);
 
 /// @return the payload; an unknown kind or a newer version as UnknownPayload; the reason where a known one is broken
-[[nodiscard]] tl::expected<Payload, std::string> read_payload(std::string_view kind, int version, std::string_view json);
+[[nodiscard]] tl::expected<Payload, std::string> read_payload(std::string_view kind, int version,
+                                                              std::string_view json);
 
 /// @return for each entry, whether it is struck (by a strike that is not struck itself)
 [[nodiscard]] std::vector<bool> struck(const std::vector<Entry>& entries);

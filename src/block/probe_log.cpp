@@ -76,8 +76,9 @@ class Collector {
             const Section& s = set_.sections[i];
             if (counts_[i] < 3) {
                 const std::string where = s.feature.text() + (s.level.empty() ? "" : " " + s.level);
-                faults_.push_back(set_.fault(s, where + " has " + std::to_string(counts_[i]) + " points",
-                                             is_round(s.feature.kind) ? "at least 3 in a circle" : "at least 3 in a plane"));
+                faults_.push_back(
+                    set_.fault(s, where + " has " + std::to_string(counts_[i]) + " points",
+                               is_round(s.feature.kind) ? "at least 3 in a circle" : "at least 3 in a plane"));
             }
         }
         if (scope == ProbeScope::part)
@@ -119,7 +120,8 @@ class Collector {
         } else if (tips_[found->second] != is_tip) {
             const Section& s = set_.sections[found->second];
             faults_.push_back({set_.logs[log].file, row.line,
-                               row_name(s) + (is_tip ? " is given as tip centres here" : " is given as surface points here") +
+                               row_name(s) +
+                                   (is_tip ? " is given as tip centres here" : " is given as surface points here") +
                                    " and otherwise in " + set_.logs[s.log].file,
                                "one kind for one feature and level"});
             tips_[found->second] = is_tip; // told once
@@ -241,7 +243,8 @@ class LogReader {
         const std::size_t dot = key.rfind('.');
         const std::string_view what = key.substr(dot + 1);
         if (dot <= 6 || (what != "rotation_deg" && what != "axis_y" && what != "axis_z")) {
-            fault(line_, "set-up key " + quoted(key), "setup.NAME.rotation_deg, setup.NAME.axis_y or setup.NAME.axis_z");
+            fault(line_, "set-up key " + quoted(key),
+                  "setup.NAME.rotation_deg, setup.NAME.axis_y or setup.NAME.axis_z");
             return;
         }
         Setup& named = setups_[std::string(key.substr(6, dot - 6))];
@@ -273,7 +276,8 @@ class LogReader {
         while (!rest.empty()) {
             ++line_;
             const std::string_view line = take_line(rest);
-            if (csv_parse(&parser, line.data(), line.size(), &LogReader::on_field, &LogReader::on_row, this) != line.size()) {
+            if (csv_parse(&parser, line.data(), line.size(), &LogReader::on_field, &LogReader::on_row, this) !=
+                line.size()) {
                 fault(line_, "a quotation mark stands where none may", "fields as RFC 4180 quotes them");
                 return;
             }
@@ -301,7 +305,8 @@ class LogReader {
     }
 
     enum Column { setup, feature, level, x, y, z, column_kinds };
-    static constexpr std::array<std::string_view, column_kinds> column_names{"setup", "feature", "level", "x", "y", "z"};
+    static constexpr std::array<std::string_view, column_kinds> column_names{"setup", "feature", "level",
+                                                                             "x",     "y",       "z"};
 
     void take_header_row() {
         columns_.assign(column_kinds, -1);

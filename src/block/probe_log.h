@@ -32,8 +32,8 @@ struct LogHeader {
     std::string file;
     Unit unit = Unit::mm;
     bool is_tip = false;
-    double tip_radius = 0;                 ///< mm
-    std::optional<double> temperature_c;   ///< kept and shown, never applied
+    double tip_radius = 0;               ///< mm
+    std::optional<double> temperature_c; ///< kept and shown, never applied
     int header_line = 1;
     std::size_t touches = 0;
 };
@@ -59,7 +59,8 @@ enum class ProbeScope {
     part,  ///< may be the decks alone, to be laid on top of earlier logs
 };
 
-/// Reads probe logs (docs/formats.md) against a blueprint. Every fault of every log is listed; with any, nothing is taken.
+/// Reads probe logs (docs/formats.md) against a blueprint. Every fault of every log is listed; with any, nothing is
+/// taken.
 /// @param logs at least one
 [[nodiscard]] Result<ProbeSet> read_probe_logs(std::span<const NamedText> logs, const Blueprint& blueprint,
                                                ProbeScope scope = ProbeScope::whole);

@@ -100,7 +100,8 @@ Faults schema_faults(const JsonDocument& document, const char* schema_text) {
             const std::string key =
                 error.description.substr(missing.size(), error.description.rfind('\'') - missing.size());
             path.push_back(key);
-            faults.push_back(document.fault(address, place + " has no \"" + key + "\"", description(schema_json, path)));
+            faults.push_back(
+                document.fault(address, place + " has no \"" + key + "\"", description(schema_json, path)));
         } else if (told.insert(address).second) {
             faults.push_back(
                 document.fault(address, place + " is " + shown(value_at(plain, path)), description(schema_json, path)));

@@ -20,15 +20,15 @@ struct Expected {
 /// Why a reading is asked about before it counts.
 enum class Suspicion {
     none,
-    ten_times,   ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
-    far,         ///< beyond what is believable, for no known reason
+    ten_times, ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
+    far,       ///< beyond what is believable, for no known reason
 };
 
 /// A reading as it was understood.
 struct Understood {
-    double value = 0;      ///< mm, the whole value
-    double deviation = 0;  ///< mm, from what was expected
-    bool relative = false; ///< it was given as a deviation
+    double value = 0;       ///< mm, the whole value
+    double deviation = 0;   ///< mm, from what was expected
+    bool relative = false;  ///< it was given as a deviation
     bool shorthand = false; ///< a decimal point was supplied
     Suspicion suspicion = Suspicion::none;
     std::optional<double> instead; ///< mm, the whole value that was probably meant

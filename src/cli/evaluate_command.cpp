@@ -65,8 +65,9 @@ int evaluate(const EvaluateRequest& request) {
         return input_is_wrong;
     }
     print(probe->warnings, "warning: ");
-    std::cout << (request.as_text ? wording::evaluation_table(blueprint.front(), *evaluation, wording::LengthText(request.unit))
-                                  : block::evaluation_json(*evaluation, request.unit));
+    std::cout << (request.as_text
+                      ? wording::evaluation_table(blueprint.front(), *evaluation, wording::LengthText(request.unit))
+                      : block::evaluation_json(*evaluation, request.unit));
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

@@ -18,7 +18,8 @@ struct CircleFit {
 
 /// Geometric least-squares circle: minimises the sum of (|p − c| − r)² (Gander, Golub, Strebel, BIT 34, 1994).
 /// Newton steps on the full Hessian from a Kåsa start, damped (Levenberg) where a step does not help.
-/// Centre better than 1e-9 mm for arcs of 60° and more, 1e-6 mm at 10° (checked in tests/metrology/circle_fit_test.cpp).
+/// Centre better than 1e-9 mm for arcs of 60° and more, 1e-6 mm at 10° (checked in
+/// tests/metrology/circle_fit_test.cpp).
 /// @param points mm, in the measuring plane, at least 3, not on one line
 [[nodiscard]] tl::expected<CircleFit, FitFault> fit_circle(std::span<const Vec2> points);
 

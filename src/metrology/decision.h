@@ -10,7 +10,9 @@ namespace pallix::metrology {
 enum class Verdict { meets, cannot_tell, fails };
 
 /// @return the verdict on several values together: one failure fails, one doubt leaves doubt
-constexpr Verdict worse(Verdict a, Verdict b) { return std::max(a, b); }
+constexpr Verdict worse(Verdict a, Verdict b) {
+    return std::max(a, b);
+}
 
 /// Limits of a value, mm. An absent side does not limit.
 struct Limits {

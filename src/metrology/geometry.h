@@ -18,27 +18,55 @@ struct Vec3 {
     double z = 0;
 };
 
-constexpr Vec2 operator+(Vec2 a, Vec2 b) { return {a.x + b.x, a.y + b.y}; }
-constexpr Vec2 operator-(Vec2 a, Vec2 b) { return {a.x - b.x, a.y - b.y}; }
-constexpr Vec2 operator*(double s, Vec2 a) { return {s * a.x, s * a.y}; }
-constexpr double dot(Vec2 a, Vec2 b) { return a.x * b.x + a.y * b.y; }
-constexpr double cross(Vec2 a, Vec2 b) { return a.x * b.y - a.y * b.x; }
-inline double norm(Vec2 a) { return std::hypot(a.x, a.y); }
+constexpr Vec2 operator+(Vec2 a, Vec2 b) {
+    return {a.x + b.x, a.y + b.y};
+}
+constexpr Vec2 operator-(Vec2 a, Vec2 b) {
+    return {a.x - b.x, a.y - b.y};
+}
+constexpr Vec2 operator*(double s, Vec2 a) {
+    return {s * a.x, s * a.y};
+}
+constexpr double dot(Vec2 a, Vec2 b) {
+    return a.x * b.x + a.y * b.y;
+}
+constexpr double cross(Vec2 a, Vec2 b) {
+    return a.x * b.y - a.y * b.x;
+}
+inline double norm(Vec2 a) {
+    return std::hypot(a.x, a.y);
+}
 
-constexpr Vec3 operator+(Vec3 a, Vec3 b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }
-constexpr Vec3 operator-(Vec3 a, Vec3 b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
-constexpr Vec3 operator-(Vec3 a) { return {-a.x, -a.y, -a.z}; }
-constexpr Vec3 operator*(double s, Vec3 a) { return {s * a.x, s * a.y, s * a.z}; }
-constexpr double dot(Vec3 a, Vec3 b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
+constexpr Vec3 operator+(Vec3 a, Vec3 b) {
+    return {a.x + b.x, a.y + b.y, a.z + b.z};
+}
+constexpr Vec3 operator-(Vec3 a, Vec3 b) {
+    return {a.x - b.x, a.y - b.y, a.z - b.z};
+}
+constexpr Vec3 operator-(Vec3 a) {
+    return {-a.x, -a.y, -a.z};
+}
+constexpr Vec3 operator*(double s, Vec3 a) {
+    return {s * a.x, s * a.y, s * a.z};
+}
+constexpr double dot(Vec3 a, Vec3 b) {
+    return a.x * b.x + a.y * b.y + a.z * b.z;
+}
 constexpr Vec3 cross(Vec3 a, Vec3 b) {
     return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x};
 }
-inline double norm(Vec3 a) { return std::sqrt(dot(a, a)); }
+inline double norm(Vec3 a) {
+    return std::sqrt(dot(a, a));
+}
 /// @param a not zero
-inline Vec3 unit(Vec3 a) { return (1.0 / norm(a)) * a; }
+inline Vec3 unit(Vec3 a) {
+    return (1.0 / norm(a)) * a;
+}
 /// @param axis unit length
 /// @return the part of a at right angles to the axis
-constexpr Vec3 perpendicular(Vec3 a, Vec3 axis) { return a - dot(a, axis) * axis; }
+constexpr Vec3 perpendicular(Vec3 a, Vec3 axis) {
+    return a - dot(a, axis) * axis;
+}
 
 /// Two unit directions that span the plane at right angles to an axis, right-handed with it.
 struct PlaneBasis {

@@ -10,8 +10,8 @@
 namespace pallix::metrology {
 
 struct LineFit {
-    Vec3 point;               ///< centroid of the points, mm
-    Vec3 direction;           ///< unit length; sign: from the first point towards the last
+    Vec3 point;                ///< centroid of the points, mm
+    Vec3 direction;            ///< unit length; sign: from the first point towards the last
     double largest_distance{}; ///< mm, of a point from the line
 };
 

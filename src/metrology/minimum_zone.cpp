@@ -82,7 +82,8 @@ void try_normal(std::span<const Vec3> points, Vec3 direction, double floor, Plan
     if (!(length > floor))
         return;
     const Vec3 n = (1.0 / length) * direction;
-    const Extent e = extent(points, [n](Vec3 p) { return dot(p, n); }, best.width);
+    const Extent e = extent(
+        points, [n](Vec3 p) { return dot(p, n); }, best.width);
     if (e.width() < best.width)
         best = {e.width(), n};
 }
@@ -190,7 +191,8 @@ namespace {
 void try_centre(std::span<const Vec2> points, Vec2 centre, RingZone& best) {
     if (!std::isfinite(centre.x) || !std::isfinite(centre.y))
         return;
-    const Extent e = extent(points, [centre](Vec2 p) { return norm(p - centre); }, best.width);
+    const Extent e = extent(
+        points, [centre](Vec2 p) { return norm(p - centre); }, best.width);
     if (e.width() < best.width)
         best = {e.width(), centre};
 }

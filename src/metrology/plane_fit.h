@@ -10,8 +10,8 @@
 namespace pallix::metrology {
 
 struct PlaneFit {
-    Vec3 point;    ///< centroid of the points, mm
-    Vec3 normal;   ///< unit length, sign as it falls: turn it with `facing`
+    Vec3 point;     ///< centroid of the points, mm
+    Vec3 normal;    ///< unit length, sign as it falls: turn it with `facing`
     double range{}; ///< mm, of the signed distances: flatness against the LSQ plane
 };
 
@@ -30,6 +30,8 @@ struct HeightFit {
 [[nodiscard]] tl::expected<HeightFit, FitFault> fit_heights(std::span<const Vec3> points);
 
 /// @return the normal or its opposite, whichever points the same way as `towards`
-constexpr Vec3 facing(Vec3 normal, Vec3 towards) { return dot(normal, towards) < 0 ? -normal : normal; }
+constexpr Vec3 facing(Vec3 normal, Vec3 towards) {
+    return dot(normal, towards) < 0 ? -normal : normal;
+}
 
 } // namespace pallix::metrology

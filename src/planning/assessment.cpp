@@ -78,7 +78,9 @@ Call call_for(const JobState& state, const Assessment& a) {
         return {CallKind::look_why_dark, b->plan.bank, {}, 0, 0};
     if (const auto* b = first([](const BankProgress& p) { return p.stale; }))
         return {CallKind::measure_again, b->plan.bank, {}, 0, 0};
-    const auto has = [&](Verdict v) { return first([v](const BankProgress& p) { return p.verdict && p.verdict->verdict == v; }); };
+    const auto has = [&](Verdict v) {
+        return first([v](const BankProgress& p) { return p.verdict && p.verdict->verdict == v; });
+    };
     if (const auto* b = has(Verdict::fails))
         return {CallKind::fails, b->plan.bank, {}, 0, 0};
     if (a.pair && a.pair->verdict == Verdict::fails)
@@ -112,7 +114,9 @@ std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
     const bool measured = state.latest.has_value() || !a.banks.empty();
     const StageMark decks = deck_mark(a);
     return {{Stage::received, state.blueprint ? StageMark::done : StageMark::fails},
-            {Stage::as_found, measured ? StageMark::done : state.blueprint ? StageMark::current : StageMark::open},
+            {Stage::as_found, measured          ? StageMark::done
+                              : state.blueprint ? StageMark::current
+                                                : StageMark::open},
             {Stage::tunnel, a.tunnel ? mark_of(a.tunnel->overall) : StageMark::open},
             {Stage::decks, decks},
             {Stage::passport, decks == StageMark::meets ? StageMark::current : StageMark::open}};
@@ -121,7 +125,8 @@ std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
 } // namespace
 
 const BankProgress* Assessment::bank(std::string_view id) const {
-    const auto found = std::ranges::find(banks, id, [](const BankProgress& b) { return std::string_view(b.plan.bank); });
+    const auto found =
+        std::ranges::find(banks, id, [](const BankProgress& b) { return std::string_view(b.plan.bank); });
     return found == banks.end() ? nullptr : &*found;
 }
 

@@ -14,46 +14,48 @@ namespace pallix::planning {
 
 /// Where one bank's deck stands between plan and proof.
 struct BankProgress {
-    BankPlan plan;             ///< from the as-found surface
-    double taken = 0;          ///< mm, infeed of all passes so far
-    double remaining = 0;      ///< mm of infeed still to come; from the newest heights when there are any
-    std::vector<Pass> passes;  ///< still to make
-    bool dark_left = false;    ///< the last pass left places dark
-    bool stale = false;        ///< cut since it was measured
+    BankPlan plan;                      ///< from the as-found surface
+    double taken = 0;                   ///< mm, infeed of all passes so far
+    double remaining = 0;               ///< mm of infeed still to come; from the newest heights when there are any
+    std::vector<Pass> passes;           ///< still to make
+    bool dark_left = false;             ///< the last pass left places dark
+    bool stale = false;                 ///< cut since it was measured
     std::optional<BankVerdict> verdict; ///< only for heights that are still true
     std::vector<CornerHeight> corners;  ///< of the newest measurement
     DeckLie lie;
 };
 
 enum class CallKind {
-    mend_blueprint,   ///< the blueprint cannot be read
-    take_probe_log,   ///< nothing was measured
-    give_height,      ///< a given height was chosen and none given
-    cut,              ///< make the next pass
-    look_why_dark,    ///< planned depth taken, places still dark
-    measure_again,    ///< cut to depth
-    settle_doubt,     ///< measured, too near a limit to tell
-    will_not_clean,   ///< the target leaves places untouched
-    fails,            ///< measured and outside the limits, nothing left to cut
+    mend_blueprint, ///< the blueprint cannot be read
+    take_probe_log, ///< nothing was measured
+    give_height,    ///< a given height was chosen and none given
+    cut,            ///< make the next pass
+    look_why_dark,  ///< planned depth taken, places still dark
+    measure_again,  ///< cut to depth
+    settle_doubt,   ///< measured, too near a limit to tell
+    will_not_clean, ///< the target leaves places untouched
+    fails,          ///< measured and outside the limits, nothing left to cut
     done,
 };
 
 /// What to do now: one thing, with the numbers to dial in.
 struct Call {
     CallKind kind = CallKind::take_probe_log;
-    std::string bank;                 ///< which bank, where one is meant
-    std::optional<Pass> pass;         ///< for cut
-    std::size_t passes_left = 0;      ///< for cut, this one included
-    double remaining = 0;             ///< mm, for cut
+    std::string bank;            ///< which bank, where one is meant
+    std::optional<Pass> pass;    ///< for cut
+    std::size_t passes_left = 0; ///< for cut, this one included
+    double remaining = 0;        ///< mm, for cut
 };
 
 enum class Stage { received, as_found, tunnel, decks, passport };
 enum class StageMark {
-    open,        ///< nothing done yet
-    current,     ///< where the work is
-    done,        ///< nothing to judge, done
-    meets, cannot_tell, fails,
-    stale,       ///< cut since it was measured
+    open,    ///< nothing done yet
+    current, ///< where the work is
+    done,    ///< nothing to judge, done
+    meets,
+    cannot_tell,
+    fails,
+    stale, ///< cut since it was measured
 };
 
 struct StageState {

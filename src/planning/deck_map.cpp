@@ -67,9 +67,7 @@ void DeckMap::fill(const std::vector<Vec3>& points, const std::vector<bool>& met
     flat.reserve(points.size());
     for (const Vec3 p : points)
         flat.push_back({p.x, p.y});
-    const auto column_of = [this](double u) {
-        return static_cast<int>(std::floor((u - extent_.low.x) / cell_));
-    };
+    const auto column_of = [this](double u) { return static_cast<int>(std::floor((u - extent_.low.x) / cell_)); };
     const auto row_of = [this](double v) { return static_cast<int>(std::floor((v - extent_.low.y) / cell_)); };
     for (const Triangle& t : delaunay(flat)) {
         const Vec2 a = flat[t[0]], b = flat[t[1]], c = flat[t[2]];

@@ -27,7 +27,8 @@ class DeckMap {
 
     /// @return height less nominal of a cell, mm; NaN where blank
     float height(int column, int row) const {
-        return cells_[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column)];
+        return cells_[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) +
+                      static_cast<std::size_t>(column)];
     }
     /// @return the cell's middle, (u, v) mm
     metrology::Vec2 middle(int column, int row) const {

@@ -58,7 +58,9 @@ DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTarge
 std::vector<CornerHeight> corner_heights(const block::BankBlueprint& bank, const std::vector<Vec3>& points) {
     std::vector<CornerHeight> corners;
     for (const block::DeckPlace& corner : block::deck_places(bank)) {
-        const auto nearest = std::ranges::min_element(points, {}, [&](Vec3 p) { return norm(Vec2{p.x, p.y} - corner.place); });
+        const auto nearest = std::ranges::min_element(points, {}, [&](Vec3 p) {
+            return norm(Vec2{p.x, p.y} - corner.place);
+        });
         corners.push_back({corner.rear, corner.positive_v, {nearest->x, nearest->y}, nearest->z});
     }
     return corners;

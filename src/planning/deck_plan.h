@@ -18,7 +18,7 @@ struct BankPlan {
     double high = 0;   ///< highest measured place: where the cutter touches first
     double cut = 0;    ///< high − target, infeed from first touch
     bool cleans = true;
-    double short_by = 0;         ///< how far the lowest place stays below the cut; 0 where it cleans up
+    double short_by = 0;          ///< how far the lowest place stays below the cut; 0 where it cleans up
     metrology::Vec2 lowest_place; ///< (u, v)
     PlaceOnDeck lowest;
     double over_lower_limit = 0; ///< target less the blueprint's lowest allowed height; negative: below it
@@ -44,9 +44,9 @@ struct DeckToPlan {
 
 /// Slope, tilt and twist of a deck as differences over its whole length and width, mm.
 struct DeckLie {
-    double rear_over_front = 0;      ///< of the LSQ plane
+    double rear_over_front = 0;        ///< of the LSQ plane
     double positive_over_negative = 0; ///< +v edge over −v edge, of the LSQ plane
-    double twist = 0;                ///< (front out − front in) − (rear out − rear in), of the corner heights
+    double twist = 0;                  ///< (front out − front in) − (rear out − rear in), of the corner heights
 };
 
 /// The measured point nearest to each corner place of the deck.

@@ -44,8 +44,7 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
 
 PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target, const block::DeckMeasurement& second,
                        double second_target) {
-    const double difference =
-        (first.result.height_mean - first_target) - (second.result.height_mean - second_target);
+    const double difference = (first.result.height_mean - first_target) - (second.result.height_mean - second_target);
     std::optional<double> u;
     if (first.standard_uncertainty && second.standard_uncertainty)
         u = std::hypot(*first.standard_uncertainty, *second.standard_uncertainty);

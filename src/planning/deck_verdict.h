@@ -22,9 +22,9 @@ enum class CheckKind { lowest_height, highest_height, flatness, clean };
 /// One thing a deck was held against.
 struct DeckCheck {
     CheckKind kind{};
-    double value = 0;                    ///< mm
-    std::optional<double> uncertainty;   ///< mm, standard
-    metrology::Limits limits;            ///< mm
+    double value = 0;                  ///< mm
+    std::optional<double> uncertainty; ///< mm, standard
+    metrology::Limits limits;          ///< mm
     metrology::Verdict verdict{};
 };
 

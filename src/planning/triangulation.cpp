@@ -24,7 +24,8 @@ std::vector<Triangle> delaunay(const std::vector<metrology::Vec2>& points) {
         return a.site.x() < b.site.x() || (a.site.x() == b.site.x() && a.site.y() < b.site.y());
     };
     std::ranges::stable_sort(unique, before);
-    const auto same = std::ranges::unique(unique, [](const Numbered& a, const Numbered& b) { return a.site == b.site; });
+    const auto same =
+        std::ranges::unique(unique, [](const Numbered& a, const Numbered& b) { return a.site == b.site; });
     unique.erase(same.begin(), same.end());
 
     std::vector<Site> sites;

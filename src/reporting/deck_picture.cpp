@@ -59,7 +59,8 @@ Vec2 DeckPicture::to_deck(QPointF screen) const {
 
 /// One pass over the cells: bright where the cut reaches, iron where it does not, a line at every contour.
 void DeckPicture::shade(const DeckColours& colours, const Drawn& drawn) {
-    const auto iron = drawn.machined ? ramp(colours.bright_line.darker(118), colours.bright) : ramp(colours.iron_low, colours.iron_high);
+    const auto iron = drawn.machined ? ramp(colours.bright_line.darker(118), colours.bright)
+                                     : ramp(colours.iron_low, colours.iron_high);
     const QRgb bright = colours.bright.rgb(), tool_mark = colours.bright_line.rgb();
     const QRgb contour = drawn.machined ? colours.iron_high.rgb() : colours.contour.rgb();
     const auto level = static_cast<float>(drawn.level - map_->nominal());

@@ -29,10 +29,12 @@ struct DeckColours {
     QColor mark;        ///< places marked dark
 };
 
-/// A deck in plan, seen from outside (w towards the viewer): front to the left, +v up, so nothing is mirrored. Draws on any paint device, so that screen and paper agree.
+/// A deck in plan, seen from outside (w towards the viewer): front to the left, +v up, so nothing is mirrored. Draws on
+/// any paint device, so that screen and paper agree.
 class DeckPicture {
   public:
-    DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank, std::vector<metrology::Vec3> points);
+    DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank,
+                std::vector<metrology::Vec3> points);
 
     /// Fits the deck into an area; recomputes the map only when the scale has changed.
     void lay_out(const QRectF& area);
@@ -45,8 +47,8 @@ class DeckPicture {
     [[nodiscard]] const QRectF& frame() const { return frame_; } ///< where the deck's box lies on screen
 
     struct Drawn {
-        double level = 0;            ///< w of the cut, mm
-        double contour_step = 0.01;  ///< mm
+        double level = 0;                  ///< w of the cut, mm
+        double contour_step = 0.01;        ///< mm
         std::vector<metrology::Vec2> dark; ///< places marked dark
         bool show_points = true;
         bool machined = false; ///< the heights were taken on cut metal: bright to begin with

@@ -20,13 +20,21 @@ using planning::BankProgress;
 
 namespace {
 
-QString q(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+QString q(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped();
+}
 
 /// Ink on paper: the same iron and bright metal as on screen.
 DeckColours paper_colours() {
-    return {.page = QColor(0xFF, 0xFF, 0xFF), .iron_low = QColor(0x5C, 0x60, 0x64), .iron_high = QColor(0xA9, 0xAB, 0xA8),
-            .bright = QColor(0xF0, 0xEC, 0xE0), .bright_line = QColor(0xDC, 0xD6, 0xC6), .contour = QColor(0x3A, 0x3E, 0x42),
-            .edge = QColor(0x1E, 0x25, 0x2B), .blank = QColor(0xC0, 0xBC, 0xB2), .point = QColor(0x2B, 0x3F, 0x8C),
+    return {.page = QColor(0xFF, 0xFF, 0xFF),
+            .iron_low = QColor(0x5C, 0x60, 0x64),
+            .iron_high = QColor(0xA9, 0xAB, 0xA8),
+            .bright = QColor(0xF0, 0xEC, 0xE0),
+            .bright_line = QColor(0xDC, 0xD6, 0xC6),
+            .contour = QColor(0x3A, 0x3E, 0x42),
+            .edge = QColor(0x1E, 0x25, 0x2B),
+            .blank = QColor(0xC0, 0xBC, 0xB2),
+            .point = QColor(0x2B, 0x3F, 0x8C),
             .mark = QColor(0xA3, 0x30, 0x1F)};
 }
 
@@ -50,13 +58,16 @@ class Sheet {
     QString html() {
         head();
         tunnel();
-        decks(QStringLiteral("As found"), [](const DeckState& d) { return d.as_found ? &*d.as_found : nullptr; }, false);
+        decks(
+            QStringLiteral("As found"), [](const DeckState& d) { return d.as_found ? &*d.as_found : nullptr; }, false);
         cuts();
-        decks(QStringLiteral("As left"),
-              [](const DeckState& d) { return d.latest && !d.cuts.empty() && !d.stale() ? &*d.latest : nullptr; }, true);
+        decks(
+            QStringLiteral("As left"),
+            [](const DeckState& d) { return d.latest && !d.cuts.empty() && !d.stale() ? &*d.latest : nullptr; }, true);
         verdicts();
         foot();
-        return QStringLiteral("<!DOCTYPE html><html><head><meta charset=\"utf-8\"><title>%1</title><style>%2</style></head><body>%3</body></html>")
+        return QStringLiteral("<!DOCTYPE html><html><head><meta "
+                              "charset=\"utf-8\"><title>%1</title><style>%2</style></head><body>%3</body></html>")
             .arg(q(s_.state.title), QString::fromLatin1(style), body_);
     }
 
@@ -68,7 +79,8 @@ class Sheet {
         QString html = QStringLiteral("<tr>");
         for (qsizetype i = 0; i < cells.size(); ++i)
             html += QStringLiteral("<%1%2>%3</%1>")
-                        .arg(QString::fromLatin1(tag), i == 0 ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), cells[i]);
+                        .arg(QString::fromLatin1(tag),
+                             i == 0 ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), cells[i]);
         return html + QStringLiteral("</tr>");
     }
 
@@ -81,7 +93,8 @@ class Sheet {
         QString datum = QStringLiteral("Datum: main tunnel, clocked by %1, %2 · all lengths in %3")
                             .arg(q(wording::clocking_name(b->clocking)), q(b->origin_dowel.text()), q(l_.unit_name()));
         if (s_.state.as_found && !s_.state.as_found->logs.empty() && s_.state.as_found->logs.front().temperature_c)
-            datum += QStringLiteral(" · as found at %1 °C").arg(*s_.state.as_found->logs.front().temperature_c, 0, 'f', 1);
+            datum +=
+                QStringLiteral(" · as found at %1 °C").arg(*s_.state.as_found->logs.front().temperature_c, 0, 'f', 1);
         paragraph(QStringLiteral("<span class=\"quiet\">%1</span>").arg(datum));
     }
 
@@ -90,7 +103,8 @@ class Sheet {
             return;
         const block::Evaluation& e = s_.state.latest->evaluation;
         add(QStringLiteral("<h2>Main tunnel</h2>"));
-        paragraph(QStringLiteral("Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
+        paragraph(QStringLiteral(
+                      "Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
                       .arg(q(l_.plain(e.tunnel.straightness_lsq)), q(l_.plain(e.tunnel.straightness_vertical_mz)),
                            q(l_.plain(e.tunnel.straightness_lateral_mz))));
         const auto [small, large] = std::ranges::minmax_element(e.mains, {}, &block::MainResult::diameter);
@@ -108,9 +122,10 @@ class Sheet {
                 continue;
             const auto& bank = *s_.state.blueprint->bank(b.plan.bank);
             const block::DeckResult& d = m->result;
-            rows += row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)), q(l_.plain(d.height_mean)),
-                         q(l_.plain(d.flatness_mz)), QString::number(d.points.size()),
-                         m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
+            rows +=
+                row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
+                     q(l_.plain(d.height_mean)), q(l_.plain(d.flatness_mz)), QString::number(d.points.size()),
+                     m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
             pictures += QStringLiteral("<td><img width=\"330\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
                             .arg(picture(bank, d, after), q(wording::bank_name(bank)));
         }
@@ -118,21 +133,28 @@ class Sheet {
             return;
         add(QStringLiteral("<h2>Decks, %1</h2>").arg(title.toLower()));
         add(QStringLiteral("<table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("lowest"), QStringLiteral("highest"), QStringLiteral("mean"), QStringLiteral("flatness"),
-                          QStringLiteral("heights"), QStringLiteral("std. uncertainty")}, "th"), rows));
+                .arg(row({QString(), QStringLiteral("lowest"), QStringLiteral("highest"), QStringLiteral("mean"),
+                          QStringLiteral("flatness"), QStringLiteral("heights"), QStringLiteral("std. uncertainty")},
+                         "th"),
+                     rows));
         add(QStringLiteral("<table><tr>%1</tr></table>").arg(pictures));
     }
 
     QString picture(const block::BankBlueprint& bank, const block::DeckResult& deck, bool machined) const {
         const planning::DeckExtent e = planning::deck_extent(bank);
         const int width = 330 * s_.picture_scale;
-        QImage image(width, static_cast<int>(width * e.width() / e.length()) + 8 * s_.picture_scale, QImage::Format_RGB32);
+        QImage image(width, static_cast<int>(width * e.width() / e.length()) + 8 * s_.picture_scale,
+                     QImage::Format_RGB32);
         image.fill(Qt::white);
         DeckPicture drawing(*s_.state.blueprint, bank, deck.points);
         drawing.lay_out(QRectF(image.rect()).adjusted(4, 4, -4, -4));
         QPainter painter(&image);
-        drawing.paint(painter, paper_colours(), {.level = deck.height_max + 1, .contour_step = l_.unit() == block::Unit::inch ? 0.0127 : 0.01,
-                                                 .dark = {}, .show_points = false, .machined = machined});
+        drawing.paint(painter, paper_colours(),
+                      {.level = deck.height_max + 1,
+                       .contour_step = l_.unit() == block::Unit::inch ? 0.0127 : 0.01,
+                       .dark = {},
+                       .show_points = false,
+                       .machined = machined});
         painter.end();
         QByteArray png;
         QBuffer buffer(&png);
@@ -151,17 +173,20 @@ class Sheet {
             for (const block::TakenCut& taken : deck.cuts)
                 if (taken.cut.kind != block::PassKind::spring)
                     passes << q(l_.plain(taken.cut.depth));
-            const auto springs = std::ranges::count_if(deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
+            const auto springs = std::ranges::count_if(
+                deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
             const block::TakenCut& last = deck.cuts.back();
-            rows += row({q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))), q(l_.plain(b.plan.target)), q(l_.plain(b.plan.cut)),
-                         q(l_.plain(b.taken)), passes.join(QStringLiteral(" + ")), QString::number(springs),
-                         q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
+            rows += row({q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))), q(l_.plain(b.plan.target)),
+                         q(l_.plain(b.plan.cut)), q(l_.plain(b.taken)), passes.join(QStringLiteral(" + ")),
+                         QString::number(springs), q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
         }
         if (rows.isEmpty())
             return;
         add(QStringLiteral("<h2>Cuts</h2><table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"), QStringLiteral("passes"),
-                          QStringLiteral("spring"), QStringLiteral("who, when")}, "th"), rows));
+                .arg(row({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"),
+                          QStringLiteral("passes"), QStringLiteral("spring"), QStringLiteral("who, when")},
+                         "th"),
+                     rows));
     }
 
     void verdicts() {
@@ -175,12 +200,14 @@ class Sheet {
             if (!b.verdict)
                 continue;
             paragraph(QStringLiteral("<span class=\"verdict\">%1: %2</span>")
-                          .arg(q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))), q(wording::verdict_word(b.verdict->verdict))));
+                          .arg(q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))),
+                               q(wording::verdict_word(b.verdict->verdict))));
             for (const planning::DeckCheck& check : b.verdict->checks)
                 paragraph(q(wording::check_sentence(check, l_)));
         }
         if (s_.assessment.pair)
-            paragraph(q(wording::pair_sentence(*s_.assessment.pair, *s_.state.blueprint->bank(s_.assessment.banks[0].plan.bank), l_)));
+            paragraph(q(wording::pair_sentence(*s_.assessment.pair,
+                                               *s_.state.blueprint->bank(s_.assessment.banks[0].plan.bank), l_)));
     }
 
     void foot() {
@@ -189,14 +216,16 @@ class Sheet {
             if (const QString person = q(entry.person); !person.isEmpty() && !people.contains(person))
                 people << person;
         QString text = QStringLiteral("Worked on by %1, %2 to %3; %4 ledger entries.")
-                           .arg(people.join(QStringLiteral(", ")), q(s_.entries.front().time.substr(0, 10)), q(s_.entries.back().time.substr(0, 10)))
+                           .arg(people.join(QStringLiteral(", ")), q(s_.entries.front().time.substr(0, 10)),
+                                q(s_.entries.back().time.substr(0, 10)))
                            .arg(s_.entries.size());
         if (s_.state.latest)
             for (const block::Entry& entry : s_.entries)
                 if (const auto* log = std::get_if<block::ProbeLogTaken>(&entry.payload))
                     text += QStringLiteral(" %1 sha256 %2….").arg(q(log->file), q(log->sha256.substr(0, 12)));
-        paragraph(QStringLiteral("<br><span class=\"quiet\">%1 Printed %2. Limits come from the engine maker and local codes; "
-                                 "whoever signs decides. Signed:</span> ______________________")
+        paragraph(QStringLiteral(
+                      "<br><span class=\"quiet\">%1 Printed %2. Limits come from the engine maker and local codes; "
+                      "whoever signs decides. Signed:</span> ______________________")
                       .arg(text, s_.printed.toHtmlEscaped()));
     }
 
@@ -207,7 +236,9 @@ class Sheet {
 
 } // namespace
 
-QString passport_html(const PassportSource& source) { return Sheet(source).html(); }
+QString passport_html(const PassportSource& source) {
+    return Sheet(source).html();
+}
 
 void print_passport(const QString& html, QPagedPaintDevice& device) {
     QTextDocument document;

@@ -33,7 +33,8 @@ struct PassportSource {
 void print_passport(const QString& html, QPagedPaintDevice& device);
 
 /// @return the reason in words where the file cannot be written
-[[nodiscard]] tl::expected<void, QString> save_passport_pdf(const QString& html, const QString& title, const QString& file);
+[[nodiscard]] tl::expected<void, QString> save_passport_pdf(const QString& html, const QString& title,
+                                                            const QString& file);
 [[nodiscard]] tl::expected<void, QString> save_passport_html(const QString& html, const QString& file);
 
 } // namespace pallix::reporting

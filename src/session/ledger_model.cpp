@@ -21,8 +21,12 @@ void LedgerModel::reset() {
     endResetModel();
 }
 
-int LedgerModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(struck_.size()); }
-int LedgerModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : column_count; }
+int LedgerModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(struck_.size());
+}
+int LedgerModel::columnCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : column_count;
+}
 
 QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     if (!checkIndex(index, CheckIndexOption::IndexIsValid | CheckIndexOption::ParentIsInvalid))
@@ -48,7 +52,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     case person:
         return QString::fromStdString(entry.person);
     default:
-        return QString::fromStdString(wording::entry_sentence(entry, session_.state(), wording::LengthText(preferences_.unit())));
+        return QString::fromStdString(
+            wording::entry_sentence(entry, session_.state(), wording::LengthText(preferences_.unit())));
     }
 }
 

@@ -65,10 +65,16 @@ void Preferences::set_gauge_uncertainty(std::optional<double> mm) {
         settings_->remove(key_gauge);
 }
 
-QByteArray Preferences::geometry() const { return settings_->value(key_geometry).toByteArray(); }
-void Preferences::set_geometry(const QByteArray& geometry) { settings_->setValue(key_geometry, geometry); }
+QByteArray Preferences::geometry() const {
+    return settings_->value(key_geometry).toByteArray();
+}
+void Preferences::set_geometry(const QByteArray& geometry) {
+    settings_->setValue(key_geometry, geometry);
+}
 
-QStringList Preferences::recent_files() const { return settings_->value(key_recent).toStringList(); }
+QStringList Preferences::recent_files() const {
+    return settings_->value(key_recent).toStringList();
+}
 
 void Preferences::add_recent_file(const QString& file) {
     QStringList files = recent_files();

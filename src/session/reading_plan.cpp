@@ -23,8 +23,9 @@ std::optional<ReadingAsked> next_reading(const block::JobState& state, const pla
         const double expected = progress ? progress->plan.target : bank->deck_height.nominal;
         const auto& deck = state.deck(bank_id);
         const bool needed = !deck.latest || !pending.empty() || (deck.stale() && progress && progress->passes.empty());
-        return ReadingAsked{bank_id, places[i], wording::corner_words(*bank, places[i].rear, places[i].positive_v), expected,
-                            i + 1, places.size(), needed};
+        return ReadingAsked{bank_id,  places[i], wording::corner_words(*bank, places[i].rear, places[i].positive_v),
+                            expected, i + 1,     places.size(),
+                            needed};
     }
     return std::nullopt;
 }

@@ -17,13 +17,14 @@ struct ReadingAsked {
     double expected = 0;    ///< w, mm
     std::size_t number = 0; ///< from 1
     std::size_t of = 0;
-    bool needed = false;    ///< nothing true is known of this deck without it
+    bool needed = false; ///< nothing true is known of this deck without it
 };
 
 /// The places of one deck in order; those already read since the last cut come out as read.
 /// @param bank which deck
-/// @param skipped places (by index) the person has passed over for now
-[[nodiscard]] std::optional<ReadingAsked> next_reading(const block::JobState& state, const planning::Assessment& assessment,
-                                                       const std::string& bank, const std::vector<std::size_t>& skipped);
+/// @param skipped places (by index) the person has skipped
+[[nodiscard]] std::optional<ReadingAsked> next_reading(const block::JobState& state,
+                                                       const planning::Assessment& assessment, const std::string& bank,
+                                                       const std::vector<std::size_t>& skipped);
 
 } // namespace pallix::session

@@ -17,7 +17,9 @@ namespace {
 constexpr const char* undone = "undone";
 constexpr const char* redone = "redone";
 
-block::Faults one_fault(std::string what, std::string expected) { return {{"job", 0, std::move(what), std::move(expected)}}; }
+block::Faults one_fault(std::string what, std::string expected) {
+    return {{"job", 0, std::move(what), std::move(expected)}};
+}
 
 } // namespace
 
@@ -61,7 +63,8 @@ Outcome Session::open_job(storage::JobId job) {
 Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint) {
     if (auto read = block::read_blueprint(blueprint.text, blueprint.file); !read)
         return tl::unexpected(read.error());
-    block::JobOpened opened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file, blueprint.text};
+    block::JobOpened opened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file,
+                            blueprint.text};
     auto job = book_.create_job({entry_of(std::move(opened), 1)});
     if (!job)
         return tl::unexpected(as_faults(job.error()));
@@ -100,7 +103,8 @@ Outcome Session::append(std::vector<Payload> payloads) {
     return {};
 }
 
-Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs, std::optional<double> standard_uncertainty) {
+Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
+                                 std::optional<double> standard_uncertainty) {
     if (!state_.blueprint)
         return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
     const auto probe = block::read_probe_logs(logs, *state_.blueprint, block::ProbeScope::part);
@@ -108,7 +112,8 @@ Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs, std:
         return tl::unexpected(probe.error());
     std::vector<Payload> payloads;
     for (const block::NamedText& log : logs)
-        payloads.push_back(block::ProbeLogTaken{log.file, sha256_hex(log.text), log.text, standard_uncertainty, !payloads.empty()});
+        payloads.push_back(
+            block::ProbeLogTaken{log.file, sha256_hex(log.text), log.text, standard_uncertainty, !payloads.empty()});
     // The fold is the judge: what it could not use is not taken in.
     std::vector<Entry> trial = entries_;
     for (const Payload& payload : payloads)
@@ -121,7 +126,8 @@ Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs, std:
 
 Outcome Session::log_cut(const block::DeckCut& cut) {
     if (!state_.decks.contains(cut.bank) || !state_.deck(cut.bank).latest)
-        return tl::unexpected(one_fault("bank " + cut.bank + " was not measured", "a measurement before the first cut"));
+        return tl::unexpected(
+            one_fault("bank " + cut.bank + " was not measured", "a measurement before the first cut"));
     if (!(cut.depth >= 0) || cut.depth > 5)
         return tl::unexpected(one_fault("the depth of the pass cannot be", "a depth from 0 to 5 mm"));
     return append({cut});
@@ -140,7 +146,8 @@ Outcome Session::choose_target(const block::DeckTargetChosen& target) {
 }
 
 Outcome Session::choose_passes(const block::PassPlanChosen& passes) {
-    if (!(passes.pass > 0) || passes.witness < 0 || passes.finish < 0 || passes.spring_passes < 0 || passes.spring_passes > 20)
+    if (!(passes.pass > 0) || passes.witness < 0 || passes.finish < 0 || passes.spring_passes < 0 ||
+        passes.spring_passes > 20)
         return tl::unexpected(one_fault("the pass plan cannot be", "a pass greater than 0, the others not negative"));
     return append({passes});
 }
@@ -159,7 +166,8 @@ Outcome Session::strike(std::int64_t sequence, const QString& reason) {
         if (std::holds_alternative<block::JobOpened>(entries_[i].payload))
             return tl::unexpected(one_fault("the first entry opens the job and cannot be struck", "a later entry"));
         if (out[i])
-            return tl::unexpected(one_fault("entry " + std::to_string(sequence) + " is struck already", "an entry that stands"));
+            return tl::unexpected(
+                one_fault("entry " + std::to_string(sequence) + " is struck already", "an entry that stands"));
         return append({block::Strike{sequence, reason.trimmed().toStdString()}});
     }
     return tl::unexpected(one_fault("there is no entry " + std::to_string(sequence), "an entry of this job"));

@@ -20,7 +20,7 @@ using Outcome = tl::expected<void, block::Faults>;
 class Session : public QObject {
     Q_OBJECT
   public:
-    using Clock = std::function<std::string()>;  ///< UTC, ISO 8601
+    using Clock = std::function<std::string()>; ///< UTC, ISO 8601
     using Person = std::function<std::string()>;
 
     Session(storage::ShopBook& book, Person person, Clock clock = system_clock(), QObject* parent = nullptr);
@@ -42,7 +42,8 @@ class Session : public QObject {
 
     /// Logs that belong together; refused as a whole when one has a fault.
     /// @param standard_uncertainty mm, of one touch, as stated by the person
-    [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs, std::optional<double> standard_uncertainty);
+    [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs,
+                                          std::optional<double> standard_uncertainty);
     [[nodiscard]] Outcome log_cut(const block::DeckCut& cut);
     [[nodiscard]] Outcome take_reading(const block::DeckReading& reading);
     [[nodiscard]] Outcome choose_target(const block::DeckTargetChosen& target);
@@ -57,8 +58,8 @@ class Session : public QObject {
     [[nodiscard]] Outcome redo();
 
   Q_SIGNALS:
-    void job_opened();              ///< another job, or none
-    void entries_added(int first);  ///< index of the first new entry; state and assessment are up to date
+    void job_opened();             ///< another job, or none
+    void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
 
   private:
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);

@@ -21,22 +21,30 @@ namespace {
 /// Who remembers standings: another version, or another unit, works them out anew.
 QString reader_name(const Preferences& preferences) {
     const auto unit = block::unit_name(preferences.unit());
-    return QStringLiteral("shop list %1 %2").arg(QStringLiteral(PALLIX_VERSION), QLatin1String(unit.data(), static_cast<int>(unit.size())));
+    return QStringLiteral("shop list %1 %2")
+        .arg(QStringLiteral(PALLIX_VERSION), QLatin1String(unit.data(), static_cast<int>(unit.size())));
 }
 
 QString remembered(const ShopModel::Row& row) {
     QJsonArray marks;
     for (const auto& stage : row.stages)
         marks.append(static_cast<int>(stage.mark));
-    const QJsonObject json{{QStringLiteral("customer"), row.customer}, {QStringLiteral("engine"), row.engine},
-                           {QStringLiteral("waits"), row.waits}, {QStringLiteral("marks"), marks}};
+    const QJsonObject json{{QStringLiteral("customer"), row.customer},
+                           {QStringLiteral("engine"), row.engine},
+                           {QStringLiteral("waits"), row.waits},
+                           {QStringLiteral("marks"), marks}};
     return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
 }
 
 ShopModel::Row recalled(const storage::JobRow& job) {
     const QJsonObject json = QJsonDocument::fromJson(job.standing.toUtf8()).object();
-    ShopModel::Row row{job.id, job.title, json[QStringLiteral("customer")].toString(), json[QStringLiteral("engine")].toString(),
-                       json[QStringLiteral("waits")].toString(), job.opened, {}};
+    ShopModel::Row row{job.id,
+                       job.title,
+                       json[QStringLiteral("customer")].toString(),
+                       json[QStringLiteral("engine")].toString(),
+                       json[QStringLiteral("waits")].toString(),
+                       job.opened,
+                       {}};
     const QJsonArray marks = json[QStringLiteral("marks")].toArray();
     for (qsizetype i = 0; i < marks.size(); ++i)
         row.stages.push_back({static_cast<planning::Stage>(i), static_cast<planning::StageMark>(marks[i].toInt())});
@@ -98,7 +106,9 @@ int ShopModel::index_of(storage::JobId job) const {
     return found == rows_.end() ? -1 : static_cast<int>(found - rows_.begin());
 }
 
-int ShopModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(rows_.size()); }
+int ShopModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+}
 
 QVariant ShopModel::data(const QModelIndex& index, int role) const {
     if (!checkIndex(index, CheckIndexOption::IndexIsValid | CheckIndexOption::ParentIsInvalid))

@@ -24,7 +24,7 @@ class ShopModel : public QAbstractListModel {
 
     ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent = nullptr);
 
-    void reload();          ///< reads the whole book
+    void reload();                       ///< reads the whole book
     void reload_job(storage::JobId job); ///< one job has changed
 
     const Row& row(int index) const { return rows_[static_cast<std::size_t>(index)]; }

@@ -16,24 +16,32 @@ namespace {
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
 const std::array<QStringList, 2> migrations{{
-    {QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, opened TEXT NOT NULL)"),
-     QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time TEXT NOT NULL, "
-                    "person TEXT NOT NULL, kind TEXT NOT NULL, version INTEGER NOT NULL, payload TEXT NOT NULL, "
-                    "PRIMARY KEY (job, sequence))"),
-     QStringLiteral("CREATE TRIGGER entry_stays BEFORE UPDATE ON entry BEGIN SELECT RAISE(ABORT, 'an entry never changes'); END"),
-     QStringLiteral("CREATE TRIGGER entry_is_kept BEFORE DELETE ON entry BEGIN SELECT RAISE(ABORT, 'an entry is never deleted'); END")},
-    {QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, reader TEXT NOT NULL, "
+    {QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, opened "
+                    "TEXT NOT NULL)"),
+     QStringLiteral(
+         "CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time TEXT NOT NULL, "
+         "person TEXT NOT NULL, kind TEXT NOT NULL, version INTEGER NOT NULL, payload TEXT NOT NULL, "
+         "PRIMARY KEY (job, sequence))"),
+     QStringLiteral(
+         "CREATE TRIGGER entry_stays BEFORE UPDATE ON entry BEGIN SELECT RAISE(ABORT, 'an entry never changes'); END"),
+     QStringLiteral("CREATE TRIGGER entry_is_kept BEFORE DELETE ON entry BEGIN SELECT RAISE(ABORT, 'an entry is never "
+                    "deleted'); END")},
+    {QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, "
+                    "reader TEXT NOT NULL, "
                     "standing TEXT NOT NULL)")},
 }};
 
 constexpr int schema_version = static_cast<int>(migrations.size());
 
 /// SQLite takes a null QString for NULL.
-QString text(const std::string& s) { return s.empty() ? QStringLiteral("") : QString::fromStdString(s); }
+QString text(const std::string& s) {
+    return s.empty() ? QStringLiteral("") : QString::fromStdString(s);
+}
 
 BookFault sql_fault(const QString& doing, const QSqlError& error) {
     return {QStringLiteral("%1: %2").arg(doing, error.text().trimmed()),
-            QStringLiteral("Nothing was taken in. See that the disk has room and the file may be written, then try again.")};
+            QStringLiteral(
+                "Nothing was taken in. See that the disk has room and the file may be written, then try again.")};
 }
 
 tl::unexpected<BookFault> failed(const QString& doing, const QSqlQuery& query) {
@@ -56,9 +64,11 @@ BookResult<int> version_of(QSqlDatabase& db) {
 
 BookResult<void> check_integrity(QSqlDatabase& db, const QString& file) {
     QSqlQuery query(db);
-    const BookFault broken{QStringLiteral("The shop book %1 is damaged or is no shop book.").arg(file),
-                           QStringLiteral("It was left as it is. Open your last backup with --book, or a copy of this file.")};
-    if (!query.exec(QStringLiteral("PRAGMA quick_check(1)")) || !query.next() || query.value(0).toString() != QStringLiteral("ok"))
+    const BookFault broken{
+        QStringLiteral("The shop book %1 is damaged or is no shop book.").arg(file),
+        QStringLiteral("It was left as it is. Open your last backup with --book, or a copy of this file.")};
+    if (!query.exec(QStringLiteral("PRAGMA quick_check(1)")) || !query.next() ||
+        query.value(0).toString() != QStringLiteral("ok"))
         return tl::unexpected(broken);
     return {};
 }
@@ -68,9 +78,12 @@ BookResult<void> migrate(QSqlDatabase& db, const QString& file) {
     if (!version)
         return tl::unexpected(version.error());
     if (*version > schema_version)
-        return tl::unexpected(BookFault{
-            QStringLiteral("The shop book %1 was written by a newer Pallix (schema %2, this one knows %3).").arg(file).arg(*version).arg(schema_version),
-            QStringLiteral("Open it with the newer version; this one leaves it untouched.")});
+        return tl::unexpected(
+            BookFault{QStringLiteral("The shop book %1 was written by a newer Pallix (schema %2, this one knows %3).")
+                          .arg(file)
+                          .arg(*version)
+                          .arg(schema_version),
+                      QStringLiteral("Open it with the newer version; this one leaves it untouched.")});
     for (int step = *version; step < schema_version; ++step) {
         db.transaction();
         QStringList statements = migrations[static_cast<std::size_t>(step)];
@@ -101,8 +114,9 @@ BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file) {
     lock->setStaleLockTime(0); // only a process that is gone loses its lock
     if (!lock->tryLock(0)) {
         if (lock->error() == QLockFile::LockFailedError)
-            return tl::unexpected(BookFault{QStringLiteral("The shop book %1 is open in another window.").arg(file),
-                                            QStringLiteral("Go on there, or close it first. --book FILE opens another book.")});
+            return tl::unexpected(
+                BookFault{QStringLiteral("The shop book %1 is open in another window.").arg(file),
+                          QStringLiteral("Go on there, or close it first. --book FILE opens another book.")});
         return tl::unexpected(BookFault{QStringLiteral("The shop book %1 cannot be written.").arg(file),
                                         QStringLiteral("Choose a folder that may be written with --book FILE.")});
     }
@@ -124,7 +138,8 @@ BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file) {
 
 BookResult<void> ShopBook::insert(JobId job, const std::vector<block::Entry>& entries) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT INTO entry (job, sequence, time, person, kind, version, payload) VALUES (?, ?, ?, ?, ?, ?, ?)"));
+    query.prepare(QStringLiteral(
+        "INSERT INTO entry (job, sequence, time, person, kind, version, payload) VALUES (?, ?, ?, ?, ?, ?, ?)"));
     for (const block::Entry& entry : entries) {
         query.addBindValue(job);
         query.addBindValue(static_cast<qint64>(entry.sequence));
@@ -183,7 +198,8 @@ BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& en
 BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);
-    query.prepare(QStringLiteral("SELECT sequence, time, person, kind, version, payload FROM entry WHERE job = ? ORDER BY sequence"));
+    query.prepare(QStringLiteral(
+        "SELECT sequence, time, person, kind, version, payload FROM entry WHERE job = ? ORDER BY sequence"));
     query.addBindValue(job);
     if (!query.exec())
         return failed(QStringLiteral("The job cannot be read"), query);
@@ -193,7 +209,8 @@ BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
         const std::string json = query.value(5).toString().toStdString();
         auto payload = block::read_payload(kind, query.value(4).toInt(), json);
         // A payload that cannot be read is kept and shown, never dropped.
-        out.push_back({query.value(0).toLongLong(), query.value(1).toString().toStdString(), query.value(2).toString().toStdString(),
+        out.push_back({query.value(0).toLongLong(), query.value(1).toString().toStdString(),
+                       query.value(2).toString().toStdString(),
                        payload ? std::move(*payload) : block::UnknownPayload{kind, query.value(4).toInt(), json}});
     }
     return out;
@@ -203,9 +220,11 @@ BookResult<std::vector<JobRow>> ShopBook::jobs(const QString& reader) const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);
     // Sequences run from 1 without gaps, so the largest is the number of entries.
-    query.prepare(QStringLiteral("SELECT job.id, job.title, job.opened, (SELECT max(sequence) FROM entry WHERE entry.job = job.id) AS last, "
-                                 "standing.entries, standing.standing FROM job LEFT JOIN standing ON standing.job = job.id AND standing.reader = ? "
-                                 "ORDER BY job.opened DESC, job.id DESC"));
+    query.prepare(QStringLiteral(
+        "SELECT job.id, job.title, job.opened, (SELECT max(sequence) FROM entry WHERE entry.job = job.id) AS last, "
+        "standing.entries, standing.standing FROM job LEFT JOIN standing ON standing.job = job.id AND standing.reader "
+        "= ? "
+        "ORDER BY job.opened DESC, job.id DESC"));
     query.addBindValue(reader.isNull() ? QStringLiteral("") : reader);
     if (!query.exec())
         return failed(QStringLiteral("The jobs cannot be read"), query);
@@ -213,14 +232,16 @@ BookResult<std::vector<JobRow>> ShopBook::jobs(const QString& reader) const {
     while (query.next()) {
         const qint64 last = query.value(3).toLongLong();
         const bool fresh = !query.value(4).isNull() && query.value(4).toLongLong() == last;
-        out.push_back({query.value(0).toLongLong(), query.value(1).toString(), query.value(2).toString(), last, fresh ? query.value(5).toString() : QString()});
+        out.push_back({query.value(0).toLongLong(), query.value(1).toString(), query.value(2).toString(), last,
+                       fresh ? query.value(5).toString() : QString()});
     }
     return out;
 }
 
 void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT OR REPLACE INTO standing (job, entries, reader, standing) VALUES (?, ?, ?, ?)"));
+    query.prepare(
+        QStringLiteral("INSERT OR REPLACE INTO standing (job, entries, reader, standing) VALUES (?, ?, ?, ?)"));
     query.addBindValue(job);
     query.addBindValue(entries);
     query.addBindValue(reader);
@@ -230,7 +251,8 @@ void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reade
 
 BookResult<void> ShopBook::back_up(const QString& to_file) const {
     if (QFileInfo::exists(to_file))
-        return tl::unexpected(BookFault{QStringLiteral("%1 exists already.").arg(to_file), QStringLiteral("Choose a new name.")});
+        return tl::unexpected(
+            BookFault{QStringLiteral("%1 exists already.").arg(to_file), QStringLiteral("Choose a new name.")});
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(QStringLiteral("VACUUM INTO ?"));
     query.addBindValue(to_file);

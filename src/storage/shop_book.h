@@ -53,8 +53,8 @@ class ShopBook {
     /// @param reader who remembers standings, and in which version: those of another reader are left out
     [[nodiscard]] BookResult<std::vector<JobRow>> jobs(const QString& reader = {}) const; ///< newest first
 
-    /// Remembers where a job stands after so many entries, so that a long shop list need not fold every ledger. A cache:
-    /// it can be thrown away, and a failure to write it is no failure.
+    /// Remembers where a job stands after so many entries, so that a long shop list need not fold every ledger. A
+    /// cache: it can be thrown away, and a failure to write it is no failure.
     void remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing);
 
     /// A copy of the whole book, taken while it is open.

@@ -19,7 +19,8 @@
 
 namespace pallix::ui {
 
-QAction* BenchWindow::add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run) {
+QAction* BenchWindow::add_action(QMenu* menu, const QString& text, const QKeySequence& keys,
+                                 std::function<void()> run) {
     QAction* action = menu->addAction(text);
     action->setShortcut(keys);
     connect(action, &QAction::triggered, this, std::move(run));
@@ -39,14 +40,18 @@ void BenchWindow::build_job_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Job"));
     add_action(menu, tr("&New job from a blueprint…"), QKeySequence(tr("Ctrl+N")), [this] { new_job(); });
     add_action(menu, tr("Open a &file…"), QKeySequence(tr("Ctrl+O")), [this] {
-        take_files(QFileDialog::getOpenFileNames(this, tr("Open files"), {}, tr("Blueprints, probe logs, jobs (*.json *.csv)")));
+        take_files(QFileDialog::getOpenFileNames(this, tr("Open files"), {},
+                                                 tr("Blueprints, probe logs, jobs (*.json *.csv)")));
     });
     recent_ = menu->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &BenchWindow::fill_recent_files);
     menu->addSeparator();
-    job_actions_.push_back(add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
-    job_actions_.push_back(add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
-    job_actions_.push_back(add_action(menu, tr("E&xport the whole job…"), QKeySequence(tr("Ctrl+E")), [this] { export_job(); }));
+    job_actions_.push_back(
+        add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
+    job_actions_.push_back(
+        add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
+    job_actions_.push_back(
+        add_action(menu, tr("E&xport the whole job…"), QKeySequence(tr("Ctrl+E")), [this] { export_job(); }));
     menu->addSeparator();
     job_actions_.push_back(add_action(menu, tr("&Save the passport…"), QKeySequence(tr("Ctrl+S")), [this] {
         go_to(Place::passport);
@@ -72,15 +77,19 @@ void BenchWindow::build_edit_menu() {
 void BenchWindow::build_view_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
     add_action(menu, tr("The &shop"), QKeySequence(Qt::Key_F2), [this] { go_to(Place::shop); });
-    job_actions_.push_back(add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::tunnel); }));
+    job_actions_.push_back(
+        add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::tunnel); }));
     job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::decks); }));
-    job_actions_.push_back(add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::passport); }));
+    job_actions_.push_back(
+        add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::passport); }));
     menu->addSeparator();
     add_action(menu, tr("&Inch or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
-        context_.preferences.set_unit(context_.preferences.unit() == block::Unit::inch ? block::Unit::mm : block::Unit::inch);
+        context_.preferences.set_unit(context_.preferences.unit() == block::Unit::inch ? block::Unit::mm
+                                                                                       : block::Unit::inch);
     });
     add_action(menu, tr("Day or &night"), QKeySequence(tr("Ctrl+T")), [this] {
-        context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light : session::Theme::dark);
+        context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light
+                                                                                            : session::Theme::dark);
     });
 }
 
@@ -94,11 +103,16 @@ void BenchWindow::build_deck_actions() {
                 run();
         };
     };
-    job_actions_.push_back(add_action(menu, tr("The other &bank"), QKeySequence(tr("Ctrl+B")), on_decks([this] { decks_->show_other_bank(); })));
-    job_actions_.push_back(add_action(menu, tr("Move the &cut level"), QKeySequence(tr("Ctrl+D")), on_decks([this] { decks_->focus_level(); })));
-    job_actions_.push_back(add_action(menu, tr("Depth of the &pass"), QKeySequence(tr("Ctrl+K")), on_decks([this] { decks_->focus_pass(); })));
-    job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")), on_decks([this] { decks_->log_pass(); })));
-    job_actions_.push_back(add_action(menu, tr("&Reading line"), QKeySequence(tr("Ctrl+R")), on_decks([this] { reading_->take_focus(); })));
+    job_actions_.push_back(add_action(menu, tr("The other &bank"), QKeySequence(tr("Ctrl+B")),
+                                      on_decks([this] { decks_->show_other_bank(); })));
+    job_actions_.push_back(add_action(menu, tr("Move the &cut level"), QKeySequence(tr("Ctrl+D")),
+                                      on_decks([this] { decks_->focus_level(); })));
+    job_actions_.push_back(add_action(menu, tr("Depth of the &pass"), QKeySequence(tr("Ctrl+K")),
+                                      on_decks([this] { decks_->focus_pass(); })));
+    job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")),
+                                      on_decks([this] { decks_->log_pass(); })));
+    job_actions_.push_back(add_action(menu, tr("&Reading line"), QKeySequence(tr("Ctrl+R")),
+                                      on_decks([this] { reading_->take_focus(); })));
 }
 
 void BenchWindow::refresh_actions() {
@@ -133,18 +147,21 @@ void BenchWindow::redo() {
 }
 
 void BenchWindow::export_job() {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Export the job"), qt(context_.session.state().title) + QStringLiteral(".pallix.json"),
-                                                      tr("Pallix jobs (*.pallix.json)"));
+    const QString file = QFileDialog::getSaveFileName(
+        this, tr("Export the job"), qt(context_.session.state().title) + QStringLiteral(".pallix.json"),
+        tr("Pallix jobs (*.pallix.json)"));
     if (file.isEmpty())
         return;
     QSaveFile out(file);
     const QByteArray bytes = QByteArray::fromStdString(block::write_job(context_.session.entries()));
     if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
-        report({{file.toStdString(), 0, "the file cannot be written (" + out.errorString().toStdString() + ")", "a folder that may be written"}});
+        report({{file.toStdString(), 0, "the file cannot be written (" + out.errorString().toStdString() + ")",
+                 "a folder that may be written"}});
 }
 
 void BenchWindow::back_up_book() {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Back up the shop book"), QStringLiteral("pallix-backup.shopbook"));
+    const QString file =
+        QFileDialog::getSaveFileName(this, tr("Back up the shop book"), QStringLiteral("pallix-backup.shopbook"));
     if (file.isEmpty())
         return;
     if (const auto done = context_.session.book().back_up(file); !done)
@@ -153,7 +170,8 @@ void BenchWindow::back_up_book() {
 
 void BenchWindow::set_person() {
     bool sure = false;
-    const QString name = QInputDialog::getText(this, tr("Who is at the bench"), tr("Name or initials, as they shall stand in the ledger:"),
+    const QString name = QInputDialog::getText(this, tr("Who is at the bench"),
+                                               tr("Name or initials, as they shall stand in the ledger:"),
                                                QLineEdit::Normal, context_.preferences.person(), &sure);
     if (sure && !name.trimmed().isEmpty())
         context_.preferences.set_person(name);

@@ -110,7 +110,8 @@ void BenchWindow::go_to(Place place) {
 }
 
 void BenchWindow::refresh() {
-    setWindowTitle(context_.session.has_job() ? qt(context_.session.state().title) + QStringLiteral(" — Pallix") : tr("Pallix"));
+    setWindowTitle(context_.session.has_job() ? qt(context_.session.state().title) + QStringLiteral(" — Pallix")
+                                              : tr("Pallix"));
     if (!context_.session.has_job() && place_ != Place::shop)
         return go_to(Place::shop);
     top_->refresh();
@@ -149,7 +150,8 @@ void BenchWindow::import_logs(const QStringList& files) {
 }
 
 void BenchWindow::import_job_file(const QString& file) {
-    const auto done = read_text_file(file).and_then([this](const block::NamedText& text) { return context_.session.import_job(text); });
+    const auto done = read_text_file(file).and_then(
+        [this](const block::NamedText& text) { return context_.session.import_job(text); });
     if (!done)
         return report(done.error());
     context_.preferences.add_recent_file(file);
@@ -170,7 +172,8 @@ void BenchWindow::take_files(const QStringList& files) {
             logs << file;
             break;
         case FileKind::other:
-            report({{file.toStdString(), 0, "this kind of file is not known here", "a .csv probe log, a .pallix-blueprint.json or a .pallix.json"}});
+            report({{file.toStdString(), 0, "this kind of file is not known here",
+                     "a .csv probe log, a .pallix-blueprint.json or a .pallix.json"}});
             break;
         }
     }

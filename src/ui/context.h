@@ -20,6 +20,8 @@ struct Context {
     [[nodiscard]] wording::LengthText lengths() const { return wording::LengthText(preferences.unit()); }
 };
 
-inline QString qt(const std::string& text) { return QString::fromStdString(text); }
+inline QString qt(const std::string& text) {
+    return QString::fromStdString(text);
+}
 
 } // namespace pallix::ui

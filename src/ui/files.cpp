@@ -12,7 +12,9 @@ block::Result<block::NamedText> read_text_file(const QString& file) {
         return tl::unexpected(block::Faults{{"file", 0, "no file was chosen", "the name of a file"}});
     QFile in(file);
     if (!in.open(QIODevice::ReadOnly))
-        return tl::unexpected(block::Faults{{name, 0, "the file cannot be read (" + in.errorString().toStdString() + ")", "an existing, readable file"}});
+        return tl::unexpected(
+            block::Faults{{name, 0, "the file cannot be read (" + in.errorString().toStdString() + ")",
+                           "an existing, readable file"}});
     return block::NamedText{name, in.readAll().toStdString()};
 }
 

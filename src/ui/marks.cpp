@@ -54,7 +54,8 @@ void paint_mark(QPainter& painter, const QRectF& box, StageMark mark, const Pale
         painter.drawLine(QPointF(r.left() + 2, c.y()), QPointF(r.right() - 2, c.y()));
         break;
     case StageMark::current: // a scriber's point
-        path.addPolygon(QPolygonF{r.topLeft(), QPointF(r.right(), c.y()), r.bottomLeft(), QPointF(r.left() + r.width() * 0.3, c.y())});
+        path.addPolygon(QPolygonF{r.topLeft(), QPointF(r.right(), c.y()), r.bottomLeft(),
+                                  QPointF(r.left() + r.width() * 0.3, c.y())});
         path.closeSubpath();
         painter.fillPath(path, colour);
         break;

@@ -19,8 +19,8 @@ void paint_mark(QPainter& painter, const QRectF& box, planning::StageMark mark, 
 
 /// A round exaggeration and the bar that shows its scale.
 struct Exaggeration {
-    double factor = 1;      ///< drawn size over true size
-    double bar = 0;         ///< mm, the true length the bar stands for
+    double factor = 1; ///< drawn size over true size
+    double bar = 0;    ///< mm, the true length the bar stands for
     double bar_pixels = 0;
 };
 

@@ -13,7 +13,8 @@ namespace {
 /// One picture after the other; stops at the first that fails.
 class Tour {
   public:
-    Tour(BenchWindow& window, Context context, const QString& folder) : window_(window), context_(context), folder_(folder) {}
+    Tour(BenchWindow& window, Context context, const QString& folder)
+        : window_(window), context_(context), folder_(folder) {}
 
     tl::expected<void, QString> run() {
         window_.resize(1280, 800);

@@ -12,6 +12,7 @@ class BenchWindow;
 
 /// Goes through the main views with the demo's jobs and writes a 1280×800 picture of each into a folder.
 /// @return the reason in words where one cannot be written
-[[nodiscard]] tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context, const QString& folder);
+[[nodiscard]] tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context,
+                                                            const QString& folder);
 
 } // namespace pallix::ui

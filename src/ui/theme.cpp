@@ -7,30 +7,58 @@
 #include <QStyleFactory>
 
 // Resources of a static library are registered from outside any namespace.
-static void init_pallix_resources() { Q_INIT_RESOURCE(resources); }
+static void init_pallix_resources() {
+    Q_INIT_RESOURCE(resources);
+}
 
 namespace pallix::ui {
 namespace {
 
-const Palette day{
-    .page = QColor(0xF3, 0xF1, 0xEA), .panel = QColor(0xFB, 0xFA, 0xF6), .ink = QColor(0x1E, 0x25, 0x2B),
-    .quiet = QColor(0x5B, 0x64, 0x6C), .hairline = QColor(0xD5, 0xD0, 0xC4), .accent = QColor(0x2B, 0x3F, 0x8C),
-    .on_accent = QColor(0xFB, 0xFA, 0xF6), .meets = QColor(0x1B, 0x6E, 0x5A), .cannot_tell = QColor(0x8A, 0x61, 0x00),
-    .fails = QColor(0xA3, 0x30, 0x1F), .field = QColor(0xFF, 0xFF, 0xFF), .selected = QColor(0xE9, 0xEB, 0xF3),
-    .deck = {.page = QColor(0xF3, 0xF1, 0xEA), .iron_low = QColor(0x3F, 0x45, 0x4B), .iron_high = QColor(0x93, 0x96, 0x94),
-             .bright = QColor(0xEC, 0xE9, 0xDF), .bright_line = QColor(0xDB, 0xD7, 0xCA), .contour = QColor(0x2A, 0x2F, 0x34),
-             .edge = QColor(0x1E, 0x25, 0x2B), .blank = QColor(0xC4, 0xBE, 0xB0), .point = QColor(0x2B, 0x3F, 0x8C),
-             .mark = QColor(0xA3, 0x30, 0x1F)}};
+const Palette day{.page = QColor(0xF3, 0xF1, 0xEA),
+                  .panel = QColor(0xFB, 0xFA, 0xF6),
+                  .ink = QColor(0x1E, 0x25, 0x2B),
+                  .quiet = QColor(0x5B, 0x64, 0x6C),
+                  .hairline = QColor(0xD5, 0xD0, 0xC4),
+                  .accent = QColor(0x2B, 0x3F, 0x8C),
+                  .on_accent = QColor(0xFB, 0xFA, 0xF6),
+                  .meets = QColor(0x1B, 0x6E, 0x5A),
+                  .cannot_tell = QColor(0x8A, 0x61, 0x00),
+                  .fails = QColor(0xA3, 0x30, 0x1F),
+                  .field = QColor(0xFF, 0xFF, 0xFF),
+                  .selected = QColor(0xE9, 0xEB, 0xF3),
+                  .deck = {.page = QColor(0xF3, 0xF1, 0xEA),
+                           .iron_low = QColor(0x3F, 0x45, 0x4B),
+                           .iron_high = QColor(0x93, 0x96, 0x94),
+                           .bright = QColor(0xEC, 0xE9, 0xDF),
+                           .bright_line = QColor(0xDB, 0xD7, 0xCA),
+                           .contour = QColor(0x2A, 0x2F, 0x34),
+                           .edge = QColor(0x1E, 0x25, 0x2B),
+                           .blank = QColor(0xC4, 0xBE, 0xB0),
+                           .point = QColor(0x2B, 0x3F, 0x8C),
+                           .mark = QColor(0xA3, 0x30, 0x1F)}};
 
-const Palette night{
-    .page = QColor(0x16, 0x19, 0x1C), .panel = QColor(0x1E, 0x22, 0x26), .ink = QColor(0xE8, 0xE4, 0xDA),
-    .quiet = QColor(0x9A, 0xA3, 0xAA), .hairline = QColor(0x34, 0x3A, 0x40), .accent = QColor(0x9D, 0xB2, 0xFF),
-    .on_accent = QColor(0x16, 0x19, 0x1C), .meets = QColor(0x5C, 0xC8, 0xA8), .cannot_tell = QColor(0xE0, 0xB0, 0x40),
-    .fails = QColor(0xFF, 0x8A, 0x70), .field = QColor(0x12, 0x15, 0x17), .selected = QColor(0x2A, 0x31, 0x3F),
-    .deck = {.page = QColor(0x16, 0x19, 0x1C), .iron_low = QColor(0x24, 0x28, 0x2C), .iron_high = QColor(0x6C, 0x71, 0x74),
-             .bright = QColor(0xD4, 0xD0, 0xC4), .bright_line = QColor(0xC0, 0xBB, 0xAE), .contour = QColor(0x0E, 0x11, 0x13),
-             .edge = QColor(0xB9, 0xB6, 0xAE), .blank = QColor(0x3E, 0x45, 0x4C), .point = QColor(0x9D, 0xB2, 0xFF),
-             .mark = QColor(0xFF, 0x8A, 0x70)}};
+const Palette night{.page = QColor(0x16, 0x19, 0x1C),
+                    .panel = QColor(0x1E, 0x22, 0x26),
+                    .ink = QColor(0xE8, 0xE4, 0xDA),
+                    .quiet = QColor(0x9A, 0xA3, 0xAA),
+                    .hairline = QColor(0x34, 0x3A, 0x40),
+                    .accent = QColor(0x9D, 0xB2, 0xFF),
+                    .on_accent = QColor(0x16, 0x19, 0x1C),
+                    .meets = QColor(0x5C, 0xC8, 0xA8),
+                    .cannot_tell = QColor(0xE0, 0xB0, 0x40),
+                    .fails = QColor(0xFF, 0x8A, 0x70),
+                    .field = QColor(0x12, 0x15, 0x17),
+                    .selected = QColor(0x2A, 0x31, 0x3F),
+                    .deck = {.page = QColor(0x16, 0x19, 0x1C),
+                             .iron_low = QColor(0x24, 0x28, 0x2C),
+                             .iron_high = QColor(0x6C, 0x71, 0x74),
+                             .bright = QColor(0xD4, 0xD0, 0xC4),
+                             .bright_line = QColor(0xC0, 0xBB, 0xAE),
+                             .contour = QColor(0x0E, 0x11, 0x13),
+                             .edge = QColor(0xB9, 0xB6, 0xAE),
+                             .blank = QColor(0x3E, 0x45, 0x4C),
+                             .point = QColor(0x9D, 0xB2, 0xFF),
+                             .mark = QColor(0xFF, 0x8A, 0x70)}};
 
 QPalette qt_palette(const Palette& p) {
     QPalette q;
@@ -93,10 +121,12 @@ QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
 QScrollBar:horizontal { background: transparent; height: 10px; }
 QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-width: 32px; }
 )");
-    sheet.replace(QStringLiteral("@shade"), theme == session::Theme::dark ? QStringLiteral("night") : QStringLiteral("day"));
+    sheet.replace(QStringLiteral("@shade"),
+                  theme == session::Theme::dark ? QStringLiteral("night") : QStringLiteral("day"));
     const std::initializer_list<std::pair<const char*, QColor>> names{
-        {"@page", p.page}, {"@panel", p.panel}, {"@ink", p.ink}, {"@quiet", p.quiet}, {"@hairline", p.hairline},
-        {"@on_accent", p.on_accent}, {"@accent", p.accent}, {"@field", p.field}, {"@selected", p.selected}};
+        {"@page", p.page},     {"@panel", p.panel},       {"@ink", p.ink},
+        {"@quiet", p.quiet},   {"@hairline", p.hairline}, {"@on_accent", p.on_accent},
+        {"@accent", p.accent}, {"@field", p.field},       {"@selected", p.selected}};
     for (const auto& [name, colour] : names)
         sheet.replace(QString::fromLatin1(name), colour.name());
     return sheet;
@@ -104,7 +134,9 @@ QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-w
 
 } // namespace
 
-const Palette& palette_of(session::Theme theme) { return theme == session::Theme::dark ? night : day; }
+const Palette& palette_of(session::Theme theme) {
+    return theme == session::Theme::dark ? night : day;
+}
 
 QFont font_of(Type type, bool bold) {
     QFont font(QStringLiteral("Lato"));

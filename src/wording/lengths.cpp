@@ -16,9 +16,13 @@ std::string fixed(double value, int decimals) {
     return (zero ? "" : "−") + text.substr(1);
 }
 
-std::string LengthText::unit_name() const { return std::string(block::unit_name(unit_)); }
+std::string LengthText::unit_name() const {
+    return std::string(block::unit_name(unit_));
+}
 
-std::string LengthText::plain(double mm) const { return fixed(mm / block::mm_per(unit_), decimals()); }
+std::string LengthText::plain(double mm) const {
+    return fixed(mm / block::mm_per(unit_), decimals());
+}
 
 std::string LengthText::with_sign(double mm) const {
     const std::string text = plain(mm);
@@ -26,9 +30,13 @@ std::string LengthText::with_sign(double mm) const {
     return (mm > 0 && !zero ? "+" : "") + text;
 }
 
-std::string LengthText::with_unit(double mm) const { return plain(mm) + " " + unit_name(); }
+std::string LengthText::with_unit(double mm) const {
+    return plain(mm) + " " + unit_name();
+}
 
-std::string LengthText::signed_with_unit(double mm) const { return with_sign(mm) + " " + unit_name(); }
+std::string LengthText::signed_with_unit(double mm) const {
+    return with_sign(mm) + " " + unit_name();
+}
 
 std::string LengthText::fine(double mm) const {
     return fixed(mm / block::mm_per(unit_), decimals() + 1) + " " + unit_name();

@@ -90,7 +90,9 @@ std::string clocking_name(block::Clocking clocking) {
 
 namespace {
 
-const block::BankBlueprint& bank_of(const JobState& state, const std::string& id) { return *state.blueprint->bank(id); }
+const block::BankBlueprint& bank_of(const JobState& state, const std::string& id) {
+    return *state.blueprint->bank(id);
+}
 
 std::string capitalised(std::string text) {
     if (!text.empty() && text[0] >= 'a' && text[0] <= 'z')
@@ -99,7 +101,9 @@ std::string capitalised(std::string text) {
 }
 
 /// "the right bank", "the deck"
-std::string the_bank(const JobState& state, const std::string& id) { return "the " + bank_name(bank_of(state, id)); }
+std::string the_bank(const JobState& state, const std::string& id) {
+    return "the " + bank_name(bank_of(state, id));
+}
 
 std::string count_words(std::size_t n, const std::string& one, const std::string& many) {
     constexpr std::array small{"no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"};
@@ -110,7 +114,8 @@ constexpr const char* mill_caution =
     "Guards shut, eyes covered, no gloves near the cutter. Stop the spindle and see it stopped before clearing chips.";
 
 /// Why a cut is asked for, and what else it touches.
-std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a, const BankProgress& b, const LengthText& l) {
+std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a, const BankProgress& b,
+                                     const LengthText& l) {
     std::vector<std::string> reasons;
     const bool several = a.banks.size() > 1;
     if (b.taken == 0 && several && a.plan.start_with == b.plan.bank)
@@ -118,10 +123,13 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
     reasons.push_back(capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
                       l.with_unit(b.plan.cut) + " below the highest point.");
     reasons.push_back("Cut to " + l.with_unit(b.plan.target) + " (" + school_name(state.target.school) +
-                      (state.target.equal && several && state.target.school == block::TargetSchool::least_cut ? ", both banks equal" : "") +
+                      (state.target.equal && several && state.target.school == block::TargetSchool::least_cut
+                           ? ", both banks equal"
+                           : "") +
                       ").");
     if (b.taken > 0)
-        reasons.push_back(l.with_unit(b.taken) + " taken so far, " + l.with_unit(std::max(0.0, b.remaining)) + " to go.");
+        reasons.push_back(l.with_unit(b.taken) + " taken so far, " + l.with_unit(std::max(0.0, b.remaining)) +
+                          " to go.");
     if (b.plan.over_lower_limit < 0)
         reasons.push_back("That is " + l.with_unit(-b.plan.over_lower_limit) + " below the blueprint's lower limit.");
     return reasons;
@@ -137,13 +145,15 @@ CallText cut_text(const JobState& state, const Assessment& a, const LengthText& 
     t.reasons = cut_reasons(state, a, b, l);
     switch (pass.kind) {
     case block::PassKind::witness:
-        t.reasons.insert(t.reasons.begin(), "A light first cut shows where it touches: see that it agrees with the map.");
+        t.reasons.insert(t.reasons.begin(),
+                         "A light first cut shows where it touches: see that it agrees with the map.");
         break;
     case block::PassKind::finish:
         t.reasons.insert(t.reasons.begin(), "Cutter faster, feed slower; change a dull insert before this cut.");
         break;
     case block::PassKind::spring:
-        t.reasons.insert(t.reasons.begin(), "The thin metal round the bores springs away: again, until marker lines vanish evenly.");
+        t.reasons.insert(t.reasons.begin(),
+                         "The thin metal round the bores springs away: again, until marker lines vanish evenly.");
         break;
     case block::PassKind::pass:
         break;
@@ -173,26 +183,29 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
         t.reasons = open_checks(*a.bank(a.call.bank), verdict, l);
     }
     if (!fails) {
-        const bool unstated = std::ranges::any_of(a.banks, [&](const BankProgress& b) {
-            return !state.deck(b.plan.bank).latest->standard_uncertainty;
-        });
-        t.reasons.push_back(unstated ? "The gauge's uncertainty was not stated: measure again and state it."
-                                     : "Measure again, several times, or with a better gauge. A coin-flip is not a pass.");
+        const bool unstated = std::ranges::any_of(
+            a.banks, [&](const BankProgress& b) { return !state.deck(b.plan.bank).latest->standard_uncertainty; });
+        t.reasons.push_back(unstated
+                                ? "The gauge's uncertainty was not stated: measure again and state it."
+                                : "Measure again, several times, or with a better gauge. A coin-flip is not a pass.");
     } else if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.remaining > 0; })) {
         t.reasons.push_back("Choose a lower target, or accept it with a note.");
     } else {
-        t.reasons.push_back("Metal that is off does not come back: a gasket of other thickness, or accept it with a note.");
+        t.reasons.push_back(
+            "Metal that is off does not come back: a gasket of other thickness, or accept it with a note.");
     }
     return t;
 }
 
 CallText will_not_clean_text(const JobState& state, const Assessment& a, const LengthText& l) {
     const BankProgress& b = *a.bank(a.call.bank);
-    return {capitalised(bank_name(bank_of(state, a.call.bank))) + " will not clean up",
-            l.with_unit(b.plan.short_by),
-            {capitalised(place_words(b.plan.lowest)) + " stays that far below a cut at " + l.with_unit(b.plan.target) + ".",
-             "Least cut would go to " + l.with_unit(b.plan.low) + ".", "Choose another target on the decks page, or log passes as they are."},
-            ""};
+    return {
+        capitalised(bank_name(bank_of(state, a.call.bank))) + " will not clean up",
+        l.with_unit(b.plan.short_by),
+        {capitalised(place_words(b.plan.lowest)) + " stays that far below a cut at " + l.with_unit(b.plan.target) + ".",
+         "Least cut would go to " + l.with_unit(b.plan.low) + ".",
+         "Choose another target on the decks page, or log passes as they are."},
+        ""};
 }
 
 CallText done_text(const JobState& state, const Assessment& a, const LengthText& l) {
@@ -200,8 +213,9 @@ CallText done_text(const JobState& state, const Assessment& a, const LengthText&
     const bool cut = std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.taken > 0; });
     t.headline = a.banks.size() > 1 ? "Both decks meet" : "The deck meets";
     for (const BankProgress& b : a.banks)
-        t.reasons.push_back(capitalised(bank_name(bank_of(state, b.plan.bank))) + ": " +
-                            (cut ? l.with_unit(b.taken) + " came off in all." : std::string("nothing needs to come off.")));
+        t.reasons.push_back(
+            capitalised(bank_name(bank_of(state, b.plan.bank))) + ": " +
+            (cut ? l.with_unit(b.taken) + " came off in all." : std::string("nothing needs to come off.")));
     if (a.pair)
         t.reasons.push_back(capitalised(pair_sentence(*a.pair, bank_of(state, a.banks[0].plan.bank), l)) + ".");
     t.reasons.push_back("Print the passport.");
@@ -215,8 +229,11 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
     case CallKind::mend_blueprint:
         return {"The blueprint cannot be read", "", state.troubles, ""};
     case CallKind::take_probe_log: {
-        CallText t{"Take the probe log in", "", {"Drop a .csv file here, or choose it under Job.",
-                   "It holds mains, the origin dowel and the decks, caps torqued as they will run."}, ""};
+        CallText t{"Take the probe log in",
+                   "",
+                   {"Drop a .csv file here, or choose it under Job.",
+                    "It holds mains, the origin dowel and the decks, caps torqued as they will run."},
+                   ""};
         t.reasons.insert(t.reasons.end(), state.troubles.begin(), state.troubles.end());
         return t;
     }
@@ -225,11 +242,14 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
     case CallKind::cut:
         return cut_text(state, a, l);
     case CallKind::look_why_dark:
-        return {"Still dark at depth: look why", "",
+        return {"Still dark at depth: look why",
+                "",
                 {capitalised(the_bank(state, a.call.bank)) + " took its planned depth and is not clean everywhere.",
-                 "Wrong depth, a moved block or a bad touch: measure it again before cutting on."}, ""};
+                 "Wrong depth, a moved block or a bad touch: measure it again before cutting on."},
+                ""};
     case CallKind::measure_again:
-        return {"Measure " + the_bank(state, a.call.bank) + " again", "",
+        return {"Measure " + the_bank(state, a.call.bank) + " again",
+                "",
                 {"Its heights are from before the cut: nothing is proven until it is measured.",
                  "Type the heights below, or take in a second probe log."},
                 "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
@@ -272,7 +292,8 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
     return "nothing: print the passport";
 }
 
-std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie, const LengthText& l) {
+std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie,
+                                       const LengthText& l) {
     const auto compared = [&l](double over, const std::string& high, const std::string& low) {
         if (l.with_sign(over) == l.plain(0))
             return capitalised(high) + " and " + low + " at one height.";
@@ -284,7 +305,8 @@ std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const p
     const bool out_is_positive = planning::positive_side(bank) != Across::inboard;
     const Across outer = out_is_positive ? planning::positive_side(bank) : planning::negative_side(bank);
     const Across inner = out_is_positive ? planning::negative_side(bank) : planning::positive_side(bank);
-    out.push_back(compared(out_is_positive ? lie.positive_over_negative : -lie.positive_over_negative, across_word(outer), across_word(inner)));
+    out.push_back(compared(out_is_positive ? lie.positive_over_negative : -lie.positive_over_negative,
+                           across_word(outer), across_word(inner)));
     out.push_back(l.with_sign(lie.twist) == l.plain(0)
                       ? std::string("Not twisted.")
                       : "Twisted by " + l.with_unit(std::abs(lie.twist)) + ": " + across_word(outer) + " is " +
@@ -344,14 +366,18 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
         std::string operator()(const block::JobOpened& p) const { return "job opened from " + p.blueprint_file; }
         std::string operator()(const block::ProbeLogTaken& p) const {
             return "probe log " + p.file + " taken in" +
-                   (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty) : std::string());
+                   (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty)
+                                           : std::string());
         }
         std::string operator()(const block::DeckReading& p) const {
             return name(p.bank) + ", " + p.place_name + ": " + l.with_unit(p.height) + " (typed " + p.typed + ")";
         }
         std::string operator()(const block::DeckCut& p) const {
             const std::string depth = p.kind == block::PassKind::spring ? std::string() : ", " + l.with_unit(p.depth);
-            const std::string seen = p.clean ? ", clean" : p.dark.empty() ? ", not clean" : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
+            const std::string seen = p.clean ? ", clean"
+                                     : p.dark.empty()
+                                         ? ", not clean"
+                                         : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
             return name(p.bank) + ": " + pass_name(p.kind) + depth + seen;
         }
         std::string operator()(const block::DeckTargetChosen& p) const {
@@ -359,8 +385,9 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
                    (p.equal ? ", banks equal" : ", each bank its own");
         }
         std::string operator()(const block::PassPlanChosen& p) const {
-            return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " + l.with_unit(p.finish) +
-                   ", " + count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
+            return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " +
+                   l.with_unit(p.finish) + ", " +
+                   count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
         }
         std::string operator()(const block::Note& p) const { return "note: " + p.text; }
         std::string operator()(const block::Strike& p) const {

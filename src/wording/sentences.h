@@ -54,6 +54,7 @@ struct CallText {
 [[nodiscard]] std::string suspicion_question(const block::Understood& understood, const LengthText& lengths);
 
 /// An entry of the ledger in one line.
-[[nodiscard]] std::string entry_sentence(const block::Entry& entry, const block::JobState& state, const LengthText& lengths);
+[[nodiscard]] std::string entry_sentence(const block::Entry& entry, const block::JobState& state,
+                                         const LengthText& lengths);
 
 } // namespace pallix::wording

@@ -67,18 +67,20 @@ std::string evaluation_table(const block::Blueprint& blueprint, const block::Eva
     }
     if (!e.decks.empty()) {
         out += "Decks\n";
-        Table decks({"deck", "points", "lowest", "highest", "mean", "flat LSQ", "flat MZ", "to clean", "over blueprint"});
+        Table decks(
+            {"deck", "points", "lowest", "highest", "mean", "flat LSQ", "flat MZ", "to clean", "over blueprint"});
         for (const block::DeckResult& d : e.decks)
             decks.add({d.id.text(), std::to_string(d.points.size()), l.plain(d.height_min), l.plain(d.height_max),
-                       l.plain(d.height_mean), l.plain(d.flatness_lsq), l.plain(d.flatness_mz), l.plain(d.cut_to_clean()),
-                       l.with_sign(d.stock_to_nominal())});
+                       l.plain(d.height_mean), l.plain(d.flatness_lsq), l.plain(d.flatness_mz),
+                       l.plain(d.cut_to_clean()), l.with_sign(d.stock_to_nominal())});
         out += decks.text();
     }
     if (!e.dowels.empty()) {
         out += "Dowels\n";
         Table dowels({"dowel", "u", "v", "diameter", "u error", "v error"});
         for (const block::DowelResult& d : e.dowels)
-            dowels.add({d.id.text(), l.plain(d.u), l.plain(d.v), l.plain(d.diameter), l.with_sign(d.du), l.with_sign(d.dv)});
+            dowels.add(
+                {d.id.text(), l.plain(d.u), l.plain(d.v), l.plain(d.diameter), l.with_sign(d.du), l.with_sign(d.dv)});
         out += dowels.text();
     }
     return out;

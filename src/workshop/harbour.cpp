@@ -11,7 +11,9 @@ namespace {
 
 using namespace block;
 
-Tolerance size(double nominal, double lower, double upper) { return {nominal, lower, upper}; }
+Tolerance size(double nominal, double lower, double upper) {
+    return {nominal, lower, upper};
+}
 
 /// A row of bearings along the crankshaft.
 std::vector<MainBlueprint> row(FeatureKind kind, int count, double first, double spacing, Tolerance diameter) {
@@ -30,62 +32,123 @@ struct BankLayout {
     int cylinder_step;
 };
 
-void add_bank(Blueprint& b, const BankLayout& bank, int bores, double spacing, double bore, double height, double half_width) {
+void add_bank(Blueprint& b, const BankLayout& bank, int bores, double spacing, double bore, double height,
+              double half_width) {
     const double start = bank.first_bore_u - 0.72 * spacing;
     const double end = bank.first_bore_u + (bores - 1) * spacing + 0.72 * spacing;
     constexpr double cut_corner = 14;
-    b.banks.push_back({bank.id, bank.angle_deg * radians_per_degree, size(height, -0.05, 0.05), 0.05,
-                       {{start + cut_corner, -half_width}, {end - cut_corner, -half_width}, {end, -half_width + cut_corner},
-                        {end, half_width - cut_corner}, {end - cut_corner, half_width}, {start + cut_corner, half_width},
-                        {start, half_width - cut_corner}, {start, -half_width + cut_corner}}});
+    b.banks.push_back({bank.id,
+                       bank.angle_deg * radians_per_degree,
+                       size(height, -0.05, 0.05),
+                       0.05,
+                       {{start + cut_corner, -half_width},
+                        {end - cut_corner, -half_width},
+                        {end, -half_width + cut_corner},
+                        {end, half_width - cut_corner},
+                        {end - cut_corner, half_width},
+                        {start + cut_corner, half_width},
+                        {start, half_width - cut_corner},
+                        {start, -half_width + cut_corner}}});
     for (int i = 0; i < bores; ++i)
-        b.bores.push_back({{FeatureKind::bore, bank.id, i + 1}, bank.first_cylinder + i * bank.cylinder_step, {},
-                           bank.first_bore_u + i * spacing, 0, size(bore, 0, 0.02)});
+        b.bores.push_back({{FeatureKind::bore, bank.id, i + 1},
+                           bank.first_cylinder + i * bank.cylinder_step,
+                           {},
+                           bank.first_bore_u + i * spacing,
+                           0,
+                           size(bore, 0, 0.02)});
     const double dowel_v = -half_width + 16;
     b.dowels.push_back({{FeatureKind::dowel, bank.id, 1}, {}, {}, bank.first_dowel_u, dowel_v, size(14, 0, 0.018)});
-    b.dowels.push_back({{FeatureKind::dowel, bank.id, 2}, {}, {}, bank.first_dowel_u + (bores - 1) * spacing + 0.96 * spacing,
-                        dowel_v, size(14, 0, 0.018)});
+    b.dowels.push_back({{FeatureKind::dowel, bank.id, 2},
+                        {},
+                        {},
+                        bank.first_dowel_u + (bores - 1) * spacing + 0.96 * spacing,
+                        dowel_v,
+                        size(14, 0, 0.018)});
 }
 
 PracticeBlock port_engine() {
     PracticeBlock p{workboat_v6(), {}, -0.009, 0.004, 0.002};
-    p.decks["R"] = {.offset = 0.115, .rear_over_front = -0.062, .positive_over_negative = -0.048, .twist = 0.021,
-                    .crown = -0.012, .dip = {330, 62}, .dip_depth = 0.034, .dip_radius = 42, .cut_to = {}};
-    p.decks["L"] = {.offset = 0.141, .rear_over_front = 0.037, .positive_over_negative = 0.055, .twist = -0.014,
-                    .crown = 0.010, .dip = {60, -58}, .dip_depth = 0.022, .dip_radius = 38, .cut_to = {}};
+    p.decks["R"] = {.offset = 0.115,
+                    .rear_over_front = -0.062,
+                    .positive_over_negative = -0.048,
+                    .twist = 0.021,
+                    .crown = -0.012,
+                    .dip = {330, 62},
+                    .dip_depth = 0.034,
+                    .dip_radius = 42,
+                    .cut_to = {}};
+    p.decks["L"] = {.offset = 0.141,
+                    .rear_over_front = 0.037,
+                    .positive_over_negative = 0.055,
+                    .twist = -0.014,
+                    .crown = 0.010,
+                    .dip = {60, -58},
+                    .dip_depth = 0.022,
+                    .dip_radius = 38,
+                    .cut_to = {}};
     return p;
 }
 
 PracticeBlock starboard_engine() {
     PracticeBlock p{workboat_v6(), {}, 0.006, -0.003, 0.003};
-    p.decks["R"] = {.offset = 0.088, .rear_over_front = 0.051, .positive_over_negative = 0.034, .twist = -0.018,
-                    .crown = 0.016, .dip = {36, -60}, .dip_depth = 0.041, .dip_radius = 36, .cut_to = {}};
-    p.decks["L"] = {.offset = 0.064, .rear_over_front = -0.044, .positive_over_negative = 0.039, .twist = 0.012,
-                    .crown = -0.008, .dip = {352, -55}, .dip_depth = 0.028, .dip_radius = 40, .cut_to = {}};
+    p.decks["R"] = {.offset = 0.088,
+                    .rear_over_front = 0.051,
+                    .positive_over_negative = 0.034,
+                    .twist = -0.018,
+                    .crown = 0.016,
+                    .dip = {36, -60},
+                    .dip_depth = 0.041,
+                    .dip_radius = 36,
+                    .cut_to = {}};
+    p.decks["L"] = {.offset = 0.064,
+                    .rear_over_front = -0.044,
+                    .positive_over_negative = 0.039,
+                    .twist = 0.012,
+                    .crown = -0.008,
+                    .dip = {352, -55},
+                    .dip_depth = 0.028,
+                    .dip_radius = 40,
+                    .cut_to = {}};
     return p;
 }
 
 PracticeBlock tender_engine() {
     PracticeBlock p{tender_inline_four(), {}, -0.004, 0.002, 0.001};
-    p.decks["C"] = {.offset = 0.092, .rear_over_front = 0.038, .positive_over_negative = -0.029, .twist = 0.016,
-                    .crown = 0.012, .dip = {300, 48}, .dip_depth = 0.019, .dip_radius = 34, .cut_to = {}};
+    p.decks["C"] = {.offset = 0.092,
+                    .rear_over_front = 0.038,
+                    .positive_over_negative = -0.029,
+                    .twist = 0.016,
+                    .crown = 0.012,
+                    .dip = {300, 48},
+                    .dip_depth = 0.019,
+                    .dip_radius = 34,
+                    .cut_to = {}};
     return p;
 }
 
 constexpr double touch_uncertainty = 0.0012; // mm, as the shop states it for its probe
 
 ProbeJob harbour_probe(std::uint64_t seed, bool rolled) {
-    return {.seed = seed, .noise = 0.0006, .tip_radius = rolled ? 2.0 : 0.0, .unit = Unit::mm, .temperature_c = 19.5,
-            .rolled = rolled, .points_along = 13, .points_across = 7};
+    return {.seed = seed,
+            .noise = 0.0006,
+            .tip_radius = rolled ? 2.0 : 0.0,
+            .unit = Unit::mm,
+            .temperature_c = 19.5,
+            .rolled = rolled,
+            .points_along = 13,
+            .points_across = 7};
 }
 
-constexpr std::array names{"workboat-v6.pallix-blueprint.json", "tender-inline-four.pallix-blueprint.json",
-                           "puffling-port-as-found.csv", "puffling-starboard-as-found.csv",
-                           "samphire-as-found.csv", "samphire-after-decking.csv"};
+constexpr std::array names{"workboat-v6.pallix-blueprint.json",
+                           "tender-inline-four.pallix-blueprint.json",
+                           "puffling-port-as-found.csv",
+                           "puffling-starboard-as-found.csv",
+                           "samphire-as-found.csv",
+                           "samphire-after-decking.csv"};
 
 // The tender's deck: what its passes took, and the height (over nominal) they left.
 constexpr double samphire_witness = 0.0254, samphire_pass = 0.0207, samphire_finish = 0.0254; // mm
-constexpr double samphire_left = 0.0475;                                                     // mm
+constexpr double samphire_left = 0.0475;                                                      // mm
 
 /// Builds the entries of one job on a working day.
 class Diary {
@@ -94,7 +157,8 @@ class Diary {
     void add(int hour, int minute, Payload payload) {
         std::array<char, 40> time{};
         std::snprintf(time.data(), time.size(), "T%02d:%02d:00Z", hour, minute);
-        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), day_ + time.data(), person_, std::move(payload)});
+        entries_.push_back(
+            {static_cast<std::int64_t>(entries_.size() + 1), day_ + time.data(), person_, std::move(payload)});
     }
     std::vector<Entry> take() { return std::move(entries_); }
 

@@ -52,10 +52,12 @@ class Prober {
         const double dowel_u = b_.hole(b_.origin_dowel)->u;
         for (const auto& main : b_.mains) {
             const double bow = 4 * (main.x - front) * (rear - main.x) / ((rear - front) * (rear - front));
-            const double radius = (main.diameter.nominal + (main.diameter.lower + main.diameter.upper) / 2 + block_.main_oversize) / 2;
+            const double radius =
+                (main.diameter.nominal + (main.diameter.lower + main.diameter.upper) / 2 + block_.main_oversize) / 2;
             for (const double at : {-7.0, 7.0})
                 ring(first, main.id.text(), at < 0 ? "front" : "rear", 8,
-                     {main.x + at - dowel_u, block_.tunnel_side * bow, block_.tunnel_sag * bow}, radius, {0, 1, 0}, {0, 0, 1});
+                     {main.x + at - dowel_u, block_.tunnel_side * bow, block_.tunnel_sag * bow}, radius, {0, 1, 0},
+                     {0, 0, 1});
         }
         if (b_.cam)
             for (const auto& bearing : b_.cam->bearings)
@@ -176,12 +178,15 @@ class Prober {
 double DeckTruth::height(const BankBlueprint& bank, Vec2 place) const {
     const planning::DeckExtent e = planning::deck_extent(bank);
     const double s = (place.x - e.low.x) / e.length() - 0.5, t = (place.y - e.low.y) / e.width() - 0.5;
-    double h = offset + rear_over_front * s + positive_over_negative * t + twist * 4 * s * t + crown * (0.25 - s * s) * 4;
+    double h =
+        offset + rear_over_front * s + positive_over_negative * t + twist * 4 * s * t + crown * (0.25 - s * s) * 4;
     const double r = norm(place - dip) / dip_radius;
     h -= dip_depth * std::exp(-r * r);
     return cut_to ? std::min(h, *cut_to) : h;
 }
 
-std::string probe(const PracticeBlock& block, const ProbeJob& job) { return Prober(block, job).text(); }
+std::string probe(const PracticeBlock& block, const ProbeJob& job) {
+    return Prober(block, job).text();
+}
 
 } // namespace pallix::workshop

@@ -12,12 +12,12 @@ namespace pallix::workshop {
 
 /// How a deck really lies, against its blueprint. Lengths mm.
 struct DeckTruth {
-    double offset = 0;      ///< height over nominal in the middle
+    double offset = 0; ///< height over nominal in the middle
     double rear_over_front = 0;
     double positive_over_negative = 0; ///< +v edge over −v edge
-    double twist = 0;       ///< of a corner against its neighbours
-    double crown = 0;       ///< middle over the ends along the crankshaft
-    metrology::Vec2 dip;    ///< (u, v) of a local low place
+    double twist = 0;                  ///< of a corner against its neighbours
+    double crown = 0;                  ///< middle over the ends along the crankshaft
+    metrology::Vec2 dip;               ///< (u, v) of a local low place
     double dip_depth = 0;
     double dip_radius = 30;
     std::optional<double> cut_to; ///< height a cutter has taken it down to, over nominal
@@ -30,20 +30,20 @@ struct DeckTruth {
 struct PracticeBlock {
     block::Blueprint blueprint;
     std::map<std::string, DeckTruth> decks;
-    double tunnel_sag = 0;      ///< mm, centre mains over the end mains (+ towards the cam)
-    double tunnel_side = 0;     ///< mm, centre mains sideways
-    double main_oversize = 0;   ///< mm on diameter over the middle of the window
+    double tunnel_sag = 0;    ///< mm, centre mains over the end mains (+ towards the cam)
+    double tunnel_side = 0;   ///< mm, centre mains sideways
+    double main_oversize = 0; ///< mm on diameter over the middle of the window
 };
 
 /// How the stand-in probe works.
 struct ProbeJob {
     std::uint64_t seed = 1;
-    double noise = 0.0008;  ///< mm, standard deviation of a touch
-    double tip_radius = 0;  ///< mm; 0 reports surface points
+    double noise = 0.0008; ///< mm, standard deviation of a touch
+    double tip_radius = 0; ///< mm; 0 reports surface points
     block::Unit unit = block::Unit::mm;
     double temperature_c = 20;
-    bool rolled = false;    ///< each bank in its own set-up about the rotary axis
-    int points_along = 7;   ///< deck touches along and across
+    bool rolled = false;  ///< each bank in its own set-up about the rotary axis
+    int points_along = 7; ///< deck touches along and across
     int points_across = 4;
 };
 

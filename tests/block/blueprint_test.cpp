@@ -18,7 +18,8 @@ std::string replaced(std::string text, const std::string& from, const std::strin
 }
 
 int line_of(const std::string& text, const std::string& what) {
-    return 1 + static_cast<int>(std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(text.find(what)), '\n'));
+    return 1 + static_cast<int>(
+                   std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(text.find(what)), '\n'));
 }
 
 struct BadFile {
@@ -30,19 +31,23 @@ struct BadFile {
     const char* on_line;  ///< text that stands on the line to be named
 };
 
-void PrintTo(const BadFile& c, std::ostream* out) { *out << c.name; }
+void PrintTo(const BadFile& c, std::ostream* out) {
+    *out << c.name;
+}
 
 } // namespace
 
 TEST(Blueprint, IsReadInMillimetresAndRadians) {
-    const auto b = read_blueprint(pallix::test::read_file(pallix::test::example("i4/block.pallix-blueprint.json")), "i4");
+    const auto b =
+        read_blueprint(pallix::test::read_file(pallix::test::example("i4/block.pallix-blueprint.json")), "i4");
     ASSERT_TRUE(b);
     EXPECT_EQ(b->unit, Unit::inch);
     EXPECT_EQ(b->clocking, Clocking::panrail);
     ASSERT_EQ(b->mains.size(), 5U);
     EXPECT_NEAR(b->mains[1].x, 4.8086 * 25.4, 1e-12);
     EXPECT_NEAR(b->banks[0].deck_height.smallest(), (11.5265 - 0.002) * 25.4, 1e-12);
-    const auto v6 = read_blueprint(pallix::test::read_file(pallix::test::example("v6/block.pallix-blueprint.json")), "v6");
+    const auto v6 =
+        read_blueprint(pallix::test::read_file(pallix::test::example("v6/block.pallix-blueprint.json")), "v6");
     ASSERT_TRUE(v6);
     EXPECT_NEAR(v6->bank("L")->angle, -0.5235987755982988, 1e-15);
     EXPECT_EQ(v6->hole(*FeatureId::parse("bore.R.2"))->cylinder, 3);
@@ -107,20 +112,26 @@ TEST_P(BadBlueprint, IsRefusedWithLineAndExpectation) {
 
 INSTANTIATE_TEST_SUITE_P(
     Each, BadBlueprint,
-    testing::Values(BadFile{"format", "pallix-blueprint", "other", "format is \"other\"", "pallix-blueprint", "other"},
-                    BadFile{"version", "\"version\": 1", "\"version\": 2", "version is 2", "number 1", "\"version\""},
-                    BadFile{"unit", "\"unit\": \"mm\"", "\"unit\": \"cm\"", "unit is \"cm\"", "\"mm\" or \"in\"", "\"cm\""},
-                    BadFile{"missing", "\"angle_deg\": 0, ", "", "banks[0] has no \"angle_deg\"", "angle", "deck_height"},
-                    BadFile{"type", "\"nominal\": 200", "\"nominal\": \"200\"", "nominal is \"200\"", "length greater than 0", "\"200\""},
-                    BadFile{"negative", "\"nominal\": 200", "\"nominal\": -200", "nominal is -200", "greater than 0", "-200"},
-                    BadFile{"limits", "\"lower\": -0.05", "\"lower\": 0.5", "greater than upper", "lower no greater", "0.5"},
-                    BadFile{"clocking", "\"clocking\": \"cam\"", "\"clocking\": \"bolt\"", "clocking is \"bolt\"", "panrail", "\"bolt\""},
-                    BadFile{"origin", "\"origin_dowel\": \"dowel.C.1\"", "\"origin_dowel\": \"dowel.C.7\"", "dowel.C.7", "listed dowel", "dowel.C.7"},
-                    BadFile{"order", "\"x\": 120", "\"x\": 12", "main.2 does not lie behind main.1", "front to rear", "\"x\": 12"},
-                    BadFile{"twice", "\"main.2\"", "\"main.1\"", "stands twice", "each id once", "\"x\": 120"},
-                    BadFile{"bank", "\"bank\": \"C\", \"u\": 0", "\"bank\": \"R\", \"u\": 0", "bank is \"R\"", "banks", "\"dowels\""},
-                    BadFile{"kind", "\"bore.C.1\"", "\"lifter.C.1\"", "lifter.C.1", "bore.R.1", "\"bores\""},
-                    BadFile{"outline", "[150, -50], [150, 50], [0, 50]", "[150, -50], [300, -50]", "encloses no area", "corners", "deck_outline"}),
+    testing::Values(
+        BadFile{"format", "pallix-blueprint", "other", "format is \"other\"", "pallix-blueprint", "other"},
+        BadFile{"version", "\"version\": 1", "\"version\": 2", "version is 2", "number 1", "\"version\""},
+        BadFile{"unit", "\"unit\": \"mm\"", "\"unit\": \"cm\"", "unit is \"cm\"", "\"mm\" or \"in\"", "\"cm\""},
+        BadFile{"missing", "\"angle_deg\": 0, ", "", "banks[0] has no \"angle_deg\"", "angle", "deck_height"},
+        BadFile{"type", "\"nominal\": 200", "\"nominal\": \"200\"", "nominal is \"200\"", "length greater than 0",
+                "\"200\""},
+        BadFile{"negative", "\"nominal\": 200", "\"nominal\": -200", "nominal is -200", "greater than 0", "-200"},
+        BadFile{"limits", "\"lower\": -0.05", "\"lower\": 0.5", "greater than upper", "lower no greater", "0.5"},
+        BadFile{"clocking", "\"clocking\": \"cam\"", "\"clocking\": \"bolt\"", "clocking is \"bolt\"", "panrail",
+                "\"bolt\""},
+        BadFile{"origin", "\"origin_dowel\": \"dowel.C.1\"", "\"origin_dowel\": \"dowel.C.7\"", "dowel.C.7",
+                "listed dowel", "dowel.C.7"},
+        BadFile{"order", "\"x\": 120", "\"x\": 12", "main.2 does not lie behind main.1", "front to rear", "\"x\": 12"},
+        BadFile{"twice", "\"main.2\"", "\"main.1\"", "stands twice", "each id once", "\"x\": 120"},
+        BadFile{"bank", "\"bank\": \"C\", \"u\": 0", "\"bank\": \"R\", \"u\": 0", "bank is \"R\"", "banks",
+                "\"dowels\""},
+        BadFile{"kind", "\"bore.C.1\"", "\"lifter.C.1\"", "lifter.C.1", "bore.R.1", "\"bores\""},
+        BadFile{"outline", "[150, -50], [150, 50], [0, 50]", "[150, -50], [300, -50]", "encloses no area", "corners",
+                "deck_outline"}),
     [](const auto& instance) { return std::string(instance.param.name); });
 
 TEST(BadBlueprintFile, NamesTheLineOfBrokenJson) {
@@ -137,7 +148,8 @@ TEST(BadBlueprintFile, AllFaultsAreListed) {
     const auto b = read_blueprint(text, "b.json");
     ASSERT_FALSE(b);
     EXPECT_EQ(b.error().size(), 3U);
-    EXPECT_TRUE(std::is_sorted(b.error().begin(), b.error().end(), [](const Fault& x, const Fault& y) { return x.line < y.line; }));
+    EXPECT_TRUE(std::is_sorted(b.error().begin(), b.error().end(),
+                               [](const Fault& x, const Fault& y) { return x.line < y.line; }));
 }
 
 TEST(BadBlueprintFile, NothingAndNonsenseAreRefused) {

@@ -84,7 +84,9 @@ TEST(Evaluation, PanRailAndDecksClockToo) {
 TEST(Evaluation, TipCentresGiveTheSurfaceBack) {
     const double r = 1.5;
     LogWriter log("# kind: tip\n# tip_diameter: 3\n");
-    log.ring_x("main.1", {20, 0, 0}, 30.005 - r).ring_x("main.2", {120, 0, 0}, 30.005 - r).ring_x("cam.1", {20, 0, 100}, 20.005 - r);
+    log.ring_x("main.1", {20, 0, 0}, 30.005 - r)
+        .ring_x("main.2", {120, 0, 0}, 30.005 - r)
+        .ring_x("cam.1", {20, 0, 100}, 20.005 - r);
     log.ring_z("dowel.C.1", {0, -40, 195}, 5.004 - r).deck(200.03 + r);
     const auto e = evaluate_small(log.text());
     ASSERT_TRUE(e) << e.error().front().text();
@@ -97,12 +99,16 @@ TEST(Evaluation, ABentTunnelShowsItsBow) {
     const std::string three = [] {
         std::string t = pallix::test::small_blueprint();
         const std::string main2 = "{ \"id\": \"main.2\", \"x\": 120";
-        return t.replace(t.find(main2), main2.size(), "{ \"id\": \"main.2\", \"x\": 70, \"diameter\": { \"nominal\": 60, \"lower\": 0, \"upper\": 0.02 } }, { \"id\": \"main.3\", \"x\": 120");
+        return t.replace(t.find(main2), main2.size(),
+                         "{ \"id\": \"main.2\", \"x\": 70, \"diameter\": { \"nominal\": 60, \"lower\": 0, \"upper\": "
+                         "0.02 } }, { \"id\": \"main.3\", \"x\": 120");
     }();
     const auto blueprint = read_blueprint(three, "b");
     ASSERT_TRUE(blueprint) << blueprint.error().front().text();
     LogWriter log;
-    log.ring_x("main.1", {20, 0, 0}, 30.005).ring_x("main.2", {70, 0, 0.03}, 30.005).ring_x("main.3", {120, 0, 0}, 30.005);
+    log.ring_x("main.1", {20, 0, 0}, 30.005)
+        .ring_x("main.2", {70, 0, 0.03}, 30.005)
+        .ring_x("main.3", {120, 0, 0}, 30.005);
     log.ring_x("cam.1", {20, 0, 100}, 20.005).ring_z("dowel.C.1", {0, -40, 195}, 5.004).deck(200);
     const auto e = evaluate_small(log.text(), *blueprint);
     ASSERT_TRUE(e) << e.error().front().text();
@@ -119,14 +125,23 @@ TEST(Evaluation, RefusesWithWhatIsMissing) {
         return e ? std::string() : e.error().front().text();
     };
     LogWriter no_dowel;
-    no_dowel.ring_x("main.1", {20, 0, 0}, 30).ring_x("main.2", {120, 0, 0}, 30).ring_x("cam.1", {20, 0, 100}, 20).deck(200);
+    no_dowel.ring_x("main.1", {20, 0, 0}, 30)
+        .ring_x("main.2", {120, 0, 0}, 30)
+        .ring_x("cam.1", {20, 0, 100}, 20)
+        .deck(200);
     EXPECT_NE(says(no_dowel.text()).find("log.csv:3: the origin dowel dowel.C.1 was not probed"), std::string::npos);
     LogWriter no_cam;
-    no_cam.ring_x("main.1", {20, 0, 0}, 30).ring_x("main.2", {120, 0, 0}, 30).ring_z("dowel.C.1", {0, -40, 195}, 5).deck(200);
+    no_cam.ring_x("main.1", {20, 0, 0}, 30)
+        .ring_x("main.2", {120, 0, 0}, 30)
+        .ring_z("dowel.C.1", {0, -40, 195}, 5)
+        .deck(200);
     EXPECT_NE(says(no_cam.text()).find("no cam bearing was probed"), std::string::npos);
     EXPECT_NE(says(no_cam.text(), read_small_blueprint("panrail")).find("pan rail was not probed"), std::string::npos);
     LogWriter flat_main;
-    flat_main.ring_x("main.1", {20, 0, 0}, 30).touch("main.2", {120, 0, 1}).touch("main.2", {120, 0, 2}).touch("main.2", {120, 0, 3});
+    flat_main.ring_x("main.1", {20, 0, 0}, 30)
+        .touch("main.2", {120, 0, 1})
+        .touch("main.2", {120, 0, 2})
+        .touch("main.2", {120, 0, 3});
     EXPECT_NE(says(flat_main.text()).find("log.csv:12: the points of main.2 do not fix a circle"), std::string::npos);
     LogWriter same_place;
     same_place.ring_x("main.1", {20, 0, 0}, 30).ring_x("main.2", {20, 0, 0}, 30);
@@ -135,7 +150,10 @@ TEST(Evaluation, RefusesWithWhatIsMissing) {
 
 TEST(Evaluation, LeavesOutWhatWasNotMeasured) {
     LogWriter log;
-    log.ring_x("main.1", {20, 0, 0}, 30).ring_x("main.2", {120, 0, 0}, 30).ring_x("cam.1", {20, 0, 100}, 20).ring_z("dowel.C.1", {0, -40, 195}, 5);
+    log.ring_x("main.1", {20, 0, 0}, 30)
+        .ring_x("main.2", {120, 0, 0}, 30)
+        .ring_x("cam.1", {20, 0, 100}, 20)
+        .ring_z("dowel.C.1", {0, -40, 195}, 5);
     const auto e = evaluate_small(log.text());
     ASSERT_TRUE(e);
     EXPECT_TRUE(e->decks.empty());

@@ -11,9 +11,11 @@ using nlohmann::json;
 namespace {
 
 Evaluation evaluate_example(const std::string& name, Blueprint* blueprint_out = nullptr) {
-    const auto blueprint = read_blueprint(pallix::test::read_file(pallix::test::example(name + "/block.pallix-blueprint.json")), "block");
+    const auto blueprint =
+        read_blueprint(pallix::test::read_file(pallix::test::example(name + "/block.pallix-blueprint.json")), "block");
     EXPECT_TRUE(blueprint);
-    const std::vector<NamedText> logs{{"probe.csv", pallix::test::read_file(pallix::test::example(name + "/probe.csv"))}};
+    const std::vector<NamedText> logs{
+        {"probe.csv", pallix::test::read_file(pallix::test::example(name + "/probe.csv"))}};
     const auto probe = read_probe_logs(logs, *blueprint);
     EXPECT_TRUE(probe);
     auto evaluation = evaluate(*blueprint, *probe);
@@ -56,7 +58,8 @@ class Example : public testing::TestWithParam<std::tuple<std::string, Unit>> {};
 TEST_P(Example, IsMetToAMillionthOfAMillimetre) {
     const auto& [name, unit] = GetParam();
     const json ours = json::parse(evaluation_json(evaluate_example(name), unit));
-    const json expected = json::parse(pallix::test::read_file(pallix::test::example(name + "/expected-evaluation.json")));
+    const json expected =
+        json::parse(pallix::test::read_file(pallix::test::example(name + "/expected-evaluation.json")));
     int compared = 0;
     for (const char* part : {"tunnel", "mains", "cam", "decks", "dowels"}) {
         ASSERT_TRUE(expected.contains(part)) << part;
@@ -67,9 +70,12 @@ TEST_P(Example, IsMetToAMillionthOfAMillimetre) {
     EXPECT_EQ(ours["unit"], unit_name(unit));
 }
 
-INSTANTIATE_TEST_SUITE_P(Both, Example, testing::Combine(testing::Values(std::string("v6"), std::string("i4")), testing::Values(Unit::mm, Unit::inch)),
+INSTANTIATE_TEST_SUITE_P(Both, Example,
+                         testing::Combine(testing::Values(std::string("v6"), std::string("i4")),
+                                          testing::Values(Unit::mm, Unit::inch)),
                          [](const auto& instance) {
-                             return std::get<0>(instance.param) + "_" + std::string(unit_name(std::get<1>(instance.param)));
+                             return std::get<0>(instance.param) + "_" +
+                                    std::string(unit_name(std::get<1>(instance.param)));
                          });
 
 TEST(ExampleOutput, CarriesTwelveSignificantDigits) {

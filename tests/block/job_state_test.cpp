@@ -14,7 +14,8 @@ class Ledger {
   public:
     Ledger() { add(JobOpened{"small", "nobody", "small.json", pallix::test::small_blueprint()}); }
     std::int64_t add(Payload payload) {
-        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(payload)});
+        entries_.push_back(
+            {static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(payload)});
         return entries_.back().sequence;
     }
     std::int64_t log(const std::string& text, std::optional<double> u = 0.002, bool continues = false) {
@@ -30,7 +31,9 @@ class Ledger {
     std::vector<Entry> entries_;
 };
 
-DeckCut cut(double depth, PassKind kind = PassKind::pass) { return {"C", kind, depth, true, {}}; }
+DeckCut cut(double depth, PassKind kind = PassKind::pass) {
+    return {"C", kind, depth, true, {}};
+}
 
 } // namespace
 

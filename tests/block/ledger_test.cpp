@@ -10,7 +10,9 @@ using namespace pallix::block;
 
 namespace {
 
-Entry entry(std::int64_t sequence, Payload payload) { return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)}; }
+Entry entry(std::int64_t sequence, Payload payload) {
+    return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)};
+}
 
 std::vector<Payload> one_of_each() {
     return {JobOpened{"title", "customer", "b.json", pallix::test::small_blueprint()},
@@ -50,7 +52,8 @@ TEST(Ledger, UnknownKindsAndNewerVersionsAreKept) {
 TEST(Ledger, BrokenPayloadsAreRefusedWithTheReason) {
     EXPECT_FALSE(read_payload("note", 1, "{"));
     EXPECT_FALSE(read_payload("note", 1, "{}"));
-    EXPECT_FALSE(read_payload("deck_cut", 1, R"({"bank":"C","pass":"sideways","depth_mm":1,"clean":true,"dark_mm":[]})"));
+    EXPECT_FALSE(
+        read_payload("deck_cut", 1, R"({"bank":"C","pass":"sideways","depth_mm":1,"clean":true,"dark_mm":[]})"));
     EXPECT_NE(read_payload("strike", 1, R"({"reason":"x"})").error().find("strike"), std::string::npos);
 }
 
@@ -64,14 +67,16 @@ TEST(Strikes, TakeEntriesOutAndCanBeStruckThemselves) {
 }
 
 TEST(Strikes, OfEntriesThatAreNotThereDoNothing) {
-    EXPECT_EQ(struck({entry(1, Note{"a"}), entry(2, Strike{9, ""}), entry(3, Strike{3, "itself"})}), (std::vector<bool>{false, false, false}));
+    EXPECT_EQ(struck({entry(1, Note{"a"}), entry(2, Strike{9, ""}), entry(3, Strike{3, "itself"})}),
+              (std::vector<bool>{false, false, false}));
 }
 
 TEST(JobFile, SurvivesARoundTrip) {
     std::vector<Entry> entries;
     for (Payload& payload : one_of_each())
         entries.push_back(entry(static_cast<std::int64_t>(entries.size() + 1), std::move(payload)));
-    entries.push_back(entry(static_cast<std::int64_t>(entries.size() + 1), UnknownPayload{"bore_honed", 3, R"({"grit":220})"}));
+    entries.push_back(
+        entry(static_cast<std::int64_t>(entries.size() + 1), UnknownPayload{"bore_honed", 3, R"({"grit":220})"}));
     const std::string text = write_job(entries);
     const auto again = read_job(text, "job");
     ASSERT_TRUE(again) << again.error().front().text();
@@ -88,10 +93,14 @@ TEST(JobFile, FaultsAreNamed) {
         EXPECT_FALSE(job) << to;
         return job ? std::string() : job.error().front().text();
     };
-    EXPECT_NE(says("\"pallix-job\"", "\"pallix-jab\"").find("j.json:2: format is \"pallix-jab\", expected the text \"pallix-job\""), std::string::npos);
-    EXPECT_NE(says("\"sequence\": 2", "\"sequence\": 5").find("entries[1].sequence is 5, expected 2"), std::string::npos);
+    EXPECT_NE(says("\"pallix-job\"", "\"pallix-jab\"")
+                  .find("j.json:2: format is \"pallix-jab\", expected the text \"pallix-job\""),
+              std::string::npos);
+    EXPECT_NE(says("\"sequence\": 2", "\"sequence\": 5").find("entries[1].sequence is 5, expected 2"),
+              std::string::npos);
     EXPECT_NE(says("\"text\": \"n\"", "\"words\": 1").find("note entry cannot be read"), std::string::npos);
-    EXPECT_NE(says("\"job_opened\"", "\"job_closed\"").find("first entry is of kind \"job_closed\""), std::string::npos);
+    EXPECT_NE(says("\"job_opened\"", "\"job_closed\"").find("first entry is of kind \"job_closed\""),
+              std::string::npos);
     EXPECT_NE(says("2026-03-02T09:41:00Z", "yesterday").find("time is \"yesterday\""), std::string::npos);
     EXPECT_FALSE(read_job("{\"format\":\"pallix-job\",\"version\":1,\"entries\":[]}", "j.json"));
 }

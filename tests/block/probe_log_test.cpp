@@ -21,7 +21,9 @@ struct BadRow {
     const char* expected;
 };
 
-void PrintTo(const BadRow& c, std::ostream* out) { *out << c.name; }
+void PrintTo(const BadRow& c, std::ostream* out) {
+    *out << c.name;
+}
 
 const Section& section(const ProbeSet& set, const std::string& feature) {
     for (const Section& s : set.sections)
@@ -33,9 +35,10 @@ const Section& section(const ProbeSet& set, const std::string& feature) {
 } // namespace
 
 TEST(ProbeLog, TakesHeadSectionsAndLines) {
-    const auto set = read("# pallix-probe-log: 1\r\n# unit: in\r\n# kind: tip\r\n# tip_diameter: 0.1\r\n# temperature_c: 20.5\r\n"
-                          "feature,x,y,z\r\nmain.1,1,0,1\r\nmain.1,1,1,0\r\nmain.1,1,-1,0\r\n"
-                          "main.2,2,0,1\r\nmain.2,2,1,0\r\nmain.2,2,-1,0\r\n");
+    const auto set =
+        read("# pallix-probe-log: 1\r\n# unit: in\r\n# kind: tip\r\n# tip_diameter: 0.1\r\n# temperature_c: 20.5\r\n"
+             "feature,x,y,z\r\nmain.1,1,0,1\r\nmain.1,1,1,0\r\nmain.1,1,-1,0\r\n"
+             "main.2,2,0,1\r\nmain.2,2,1,0\r\nmain.2,2,-1,0\r\n");
     ASSERT_TRUE(set) << set.error().front().text();
     const LogHeader& head = set->logs.front();
     EXPECT_NEAR(head.tip_radius, 1.27, 1e-12);
@@ -69,7 +72,8 @@ TEST(ProbeLog, UnknownColumnsAndKeysAreLeftOutWithAWarning) {
 }
 
 TEST(ProbeLog, QuotedFieldsBlankLinesAndByteOrderMarkAreFine) {
-    const auto set = read("\xEF\xBB\xBF\"feature\",x,y,z\n\n\"main.1\", 1 ,0,+1\nmain.1,1,1,0\nmain.1,1,-1,0\n\nmain.2,2,0,1\nmain.2,2,1,0\nmain.2,2,-1,0");
+    const auto set = read("\xEF\xBB\xBF\"feature\",x,y,z\n\n\"main.1\", 1 "
+                          ",0,+1\nmain.1,1,1,0\nmain.1,1,-1,0\n\nmain.2,2,0,1\nmain.2,2,1,0\nmain.2,2,-1,0");
     ASSERT_TRUE(set) << set.error().front().text();
     EXPECT_EQ(section(*set, "main.1").line, 3);
     EXPECT_EQ(section(*set, "main.1").touches[0].position.z, 1);
@@ -110,11 +114,14 @@ TEST(BadLog, EveryFaultIsListedInOrder) {
     std::string all;
     for (const Fault& f : set.error())
         all += f.text() + "\n";
-    for (const char* part : {"log.csv:1: unit \"furlong\", expected mm or in", "log.csv:2: kind \"sonar\", expected surface or tip", "log.csv:4: z is \"x\"",
-                             "log.csv:5: feature \"nothing.1\"", "log.csv:6: deck.C has 1 points, expected at least 3 in a plane",
-                             "log.csv:3: 1 mains were probed, expected at least two"})
+    for (const char* part :
+         {"log.csv:1: unit \"furlong\", expected mm or in", "log.csv:2: kind \"sonar\", expected surface or tip",
+          "log.csv:4: z is \"x\"", "log.csv:5: feature \"nothing.1\"",
+          "log.csv:6: deck.C has 1 points, expected at least 3 in a plane",
+          "log.csv:3: 1 mains were probed, expected at least two"})
         EXPECT_NE(all.find(part), std::string::npos) << part << "\nin\n" << all;
-    EXPECT_TRUE(std::is_sorted(set.error().begin(), set.error().end(), [](const Fault& a, const Fault& b) { return a.line < b.line; }));
+    EXPECT_TRUE(std::is_sorted(set.error().begin(), set.error().end(),
+                               [](const Fault& a, const Fault& b) { return a.line < b.line; }));
 }
 
 TEST(BadLog, HeadFaults) {
@@ -147,7 +154,8 @@ TEST(BadLog, BrokenQuoting) {
 
 TEST(SeveralLogs, EachHasItsOwnUnitAndTip) {
     const std::string whole = small_log().text();
-    const std::string second = "# unit: in\nfeature,level,x,y,z\nbore.C.1,top,1,0,7\nbore.C.1,top,2,1,7\nbore.C.1,top,1,2,7\n";
+    const std::string second =
+        "# unit: in\nfeature,level,x,y,z\nbore.C.1,top,1,0,7\nbore.C.1,top,2,1,7\nbore.C.1,top,1,2,7\n";
     const std::vector<NamedText> logs{{"a.csv", whole}, {"b.csv", second}};
     const auto set = read_probe_logs(logs, pallix::test::read_small_blueprint());
     ASSERT_TRUE(set);
@@ -156,8 +164,9 @@ TEST(SeveralLogs, EachHasItsOwnUnitAndTip) {
 }
 
 TEST(SeveralLogs, OneFeatureAndLevelComesFromOneKind) {
-    const std::vector<NamedText> logs{{"a.csv", small_log().text()},
-                                      {"b.csv", "# kind: tip\n# tip_diameter: 2\nfeature,x,y,z\ndeck.C,1,2,200\ndeck.C,5,2,200\ndeck.C,1,9,200\n"}};
+    const std::vector<NamedText> logs{
+        {"a.csv", small_log().text()},
+        {"b.csv", "# kind: tip\n# tip_diameter: 2\nfeature,x,y,z\ndeck.C,1,2,200\ndeck.C,5,2,200\ndeck.C,1,9,200\n"}};
     const auto set = read_probe_logs(logs, pallix::test::read_small_blueprint());
     ASSERT_FALSE(set);
     ASSERT_EQ(set.error().size(), 1U);

@@ -16,7 +16,9 @@ struct Case {
     bool relative;
 };
 
-void PrintTo(const Case& c, std::ostream* out) { *out << c.typed; }
+void PrintTo(const Case& c, std::ostream* out) {
+    *out << c.typed;
+}
 
 constexpr double in = 25.4;
 
@@ -36,16 +38,18 @@ TEST_P(Shorthand, IsUnderstood) {
 
 INSTANTIATE_TEST_SUITE_P(
     Bench, Shorthand,
-    testing::Values(Case{"3.7552", 3.75 * in, Unit::inch, 3.7552 * in, false}, Case{"3755", 3.75 * in, Unit::inch, 3.755 * in, false},
-                    Case{"37556", 3.75 * in, Unit::inch, 3.7556 * in, false}, Case{"21498", 215, Unit::mm, 214.98, false},
-                    Case{"214980", 215, Unit::mm, 214.98, false}, Case{"+2.5 thou", 215, Unit::inch, 215 + 0.0635, true},
-                    Case{"-0.8thou", 215, Unit::mm, 215 - 0.02032, true}, Case{"3t", 215, Unit::mm, 215 + 0.000762 * 10, true},
-                    Case{"6 tenths", 215, Unit::inch, 215 + 6 * 0.00254, true}, Case{"12 µm", 215, Unit::inch, 215.012, true},
-                    Case{"-12um", 215, Unit::inch, 214.988, true}, Case{"0.05mm", 215, Unit::inch, 215.05, true},
-                    Case{"-.0005", 215, Unit::inch, 215 - 0.0127, true}, Case{"30 over", 95, Unit::inch, 95 + 0.762, true},
-                    Case{"−0.02", 215, Unit::mm, 214.98, true}, Case{"215,03", 215, Unit::mm, 215.03, false},
-                    Case{"  8.4649 in ", 215, Unit::mm, 8.4649 * in, false}, Case{"215", 215, Unit::mm, 215, false},
-                    Case{"8.4646\"", 215, Unit::mm, 8.4646 * in, false}),
+    testing::Values(
+        Case{"3.7552", 3.75 * in, Unit::inch, 3.7552 * in, false},
+        Case{"3755", 3.75 * in, Unit::inch, 3.755 * in, false},
+        Case{"37556", 3.75 * in, Unit::inch, 3.7556 * in, false}, Case{"21498", 215, Unit::mm, 214.98, false},
+        Case{"214980", 215, Unit::mm, 214.98, false}, Case{"+2.5 thou", 215, Unit::inch, 215 + 0.0635, true},
+        Case{"-0.8thou", 215, Unit::mm, 215 - 0.02032, true}, Case{"3t", 215, Unit::mm, 215 + 0.000762 * 10, true},
+        Case{"6 tenths", 215, Unit::inch, 215 + 6 * 0.00254, true}, Case{"12 µm", 215, Unit::inch, 215.012, true},
+        Case{"-12um", 215, Unit::inch, 214.988, true}, Case{"0.05mm", 215, Unit::inch, 215.05, true},
+        Case{"-.0005", 215, Unit::inch, 215 - 0.0127, true}, Case{"30 over", 95, Unit::inch, 95 + 0.762, true},
+        Case{"−0.02", 215, Unit::mm, 214.98, true}, Case{"215,03", 215, Unit::mm, 215.03, false},
+        Case{"  8.4649 in ", 215, Unit::mm, 8.4649 * in, false}, Case{"215", 215, Unit::mm, 215, false},
+        Case{"8.4646\"", 215, Unit::mm, 8.4646 * in, false}),
     [](const auto& instance) { return "case" + std::to_string(instance.index); });
 
 TEST(ShorthandQuestions, TenTimesTooMuchIsAskedAbout) {

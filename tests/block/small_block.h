@@ -34,7 +34,8 @@ inline std::string small_blueprint(const std::string& clocking = "cam", const st
 /// Writes probe logs touch by touch, already in the block frame (the machine frame then is the block frame).
 class LogWriter {
   public:
-    explicit LogWriter(std::string head = "# pallix-probe-log: 1\n# unit: mm\n", std::string columns = "setup,feature,level,x,y,z")
+    explicit LogWriter(std::string head = "# pallix-probe-log: 1\n# unit: mm\n",
+                       std::string columns = "setup,feature,level,x,y,z")
         : text_(std::move(head) + std::move(columns) + "\n") {}
 
     LogWriter& touch(const std::string& feature, metrology::Vec3 p, const std::string& level = "") {
@@ -44,7 +45,8 @@ class LogWriter {
         return *this;
     }
     /// A ring about the x axis direction.
-    LogWriter& ring_x(const std::string& feature, metrology::Vec3 centre, double radius, int count = 8, const std::string& level = "") {
+    LogWriter& ring_x(const std::string& feature, metrology::Vec3 centre, double radius, int count = 8,
+                      const std::string& level = "") {
         for (int i = 0; i < count; ++i) {
             const double a = 2 * std::numbers::pi * (i + 0.3) / count;
             touch(feature, centre + metrology::Vec3{0, radius * std::cos(a), radius * std::sin(a)}, level);
@@ -79,7 +81,9 @@ class LogWriter {
 /// The whole small block, exact.
 inline LogWriter small_log(double deck_height = 200.03, double rear_over_front = 0, double right_over_left = 0) {
     LogWriter log;
-    log.ring_x("main.1", {20, 0, 0}, 30.005).ring_x("main.2", {120, 0, 0}, 30.005).ring_x("cam.1", {20, 0, 100}, 20.005);
+    log.ring_x("main.1", {20, 0, 0}, 30.005)
+        .ring_x("main.2", {120, 0, 0}, 30.005)
+        .ring_x("cam.1", {20, 0, 100}, 20.005);
     log.ring_z("dowel.C.1", {0, -40, 195}, 5.004).deck(deck_height, rear_over_front, right_over_left);
     return log;
 }
@@ -90,9 +94,12 @@ inline block::Blueprint read_small_blueprint(const std::string& clocking = "cam"
     return *b;
 }
 
-inline block::Result<block::Evaluation> evaluate_small(const std::string& log, const block::Blueprint& blueprint = read_small_blueprint()) {
+inline block::Result<block::Evaluation> evaluate_small(const std::string& log,
+                                                       const block::Blueprint& blueprint = read_small_blueprint()) {
     const std::vector<block::NamedText> logs{{"log.csv", log}};
-    return block::read_probe_logs(logs, blueprint).and_then([&](const block::ProbeSet& set) { return block::evaluate(blueprint, set); });
+    return block::read_probe_logs(logs, blueprint).and_then([&](const block::ProbeSet& set) {
+        return block::evaluate(blueprint, set);
+    });
 }
 
 } // namespace pallix::test

@@ -22,7 +22,8 @@ class Cli : public testing::Test {
   protected:
     void SetUp() override {
         folder_ = std::filesystem::temp_directory_path() /
-                  ("pallix-cli-" + std::string(testing::UnitTest::GetInstance()->current_test_info()->name()) + "-" + std::to_string(::getpid()));
+                  ("pallix-cli-" + std::string(testing::UnitTest::GetInstance()->current_test_info()->name()) + "-" +
+                   std::to_string(::getpid()));
         std::filesystem::create_directories(folder_);
     }
     void TearDown() override { std::filesystem::remove_all(folder_); }
@@ -31,7 +32,8 @@ class Cli : public testing::Test {
         const std::string out = (folder_ / "out").string(), err = (folder_ / "err").string();
         const std::string command = std::string(PALLIX_CLI) + " " + arguments + " >'" + out + "' 2>'" + err + "'";
         const int status = std::system(command.c_str()); // NOLINT(cert-env33-c): the arguments are the test's own
-        return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, pallix::test::read_file(out), pallix::test::read_file(err)};
+        return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, pallix::test::read_file(out),
+                pallix::test::read_file(err)};
     }
     std::string write(const std::string& name, const std::string& text) const {
         const auto file = folder_ / name;
@@ -39,7 +41,8 @@ class Cli : public testing::Test {
         return file.string();
     }
     static std::string files(const std::string& name) {
-        return "--blueprint " + pallix::test::example(name + "/block.pallix-blueprint.json") + " --probe " + pallix::test::example(name + "/probe.csv");
+        return "--blueprint " + pallix::test::example(name + "/block.pallix-blueprint.json") + " --probe " +
+               pallix::test::example(name + "/probe.csv");
     }
 
     std::filesystem::path folder_;
@@ -53,7 +56,8 @@ TEST_F(Cli, EvaluatesToJson) {
         EXPECT_EQ(o.status, 0);
         EXPECT_EQ(o.err, "");
         const auto ours = nlohmann::json::parse(o.out);
-        const auto expected = nlohmann::json::parse(pallix::test::read_file(pallix::test::example(name + "/expected-evaluation.json")));
+        const auto expected =
+            nlohmann::json::parse(pallix::test::read_file(pallix::test::example(name + "/expected-evaluation.json")));
         EXPECT_EQ(ours["format"], "pallix-evaluation");
         EXPECT_EQ(ours["version"], 1);
         EXPECT_NEAR(ours["decks"][0]["flatness_mz"], expected["decks"][0]["flatness_mz"], 1e-6);
@@ -62,7 +66,8 @@ TEST_F(Cli, EvaluatesToJson) {
 }
 
 TEST_F(Cli, PrintsInchOnRequest) {
-    const auto mm = nlohmann::json::parse(run("evaluate " + files("i4")).out), inch = nlohmann::json::parse(run("evaluate --unit in " + files("i4")).out);
+    const auto mm = nlohmann::json::parse(run("evaluate " + files("i4")).out),
+               inch = nlohmann::json::parse(run("evaluate --unit in " + files("i4")).out);
     EXPECT_EQ(inch["unit"], "in");
     EXPECT_NEAR(inch["decks"][0]["height_max"].get<double>() * 25.4, mm["decks"][0]["height_max"], 1e-9);
     EXPECT_EQ(inch["decks"][0]["slope_u"], mm["decks"][0]["slope_u"]);
@@ -80,14 +85,16 @@ TEST_F(Cli, ReadsSeveralLogs) {
     const std::size_t header = log.find("setup,"), rows = log.find('\n', header) + 1, split = log.find("C,deck.C");
     const std::string head = log.substr(0, rows);
     const std::string a = write("a.csv", log.substr(0, split)), b = write("b.csv", head + log.substr(split));
-    const Outcome o = run("evaluate --blueprint " + pallix::test::example("i4/block.pallix-blueprint.json") + " --probe " + a + " --probe " + b);
+    const Outcome o = run("evaluate --blueprint " + pallix::test::example("i4/block.pallix-blueprint.json") +
+                          " --probe " + a + " --probe " + b);
     EXPECT_EQ(o.status, 0) << o.err;
     EXPECT_EQ(o.out, run("evaluate " + files("i4")).out);
 }
 
 TEST_F(Cli, WrongInputSaysWhereAndPrintsNothing) {
     const std::string bad = write("bad.csv", "feature,x,y,z\nmain.1,1,2,three\nwheel.1,1,2,3\n");
-    const Outcome o = run("evaluate --blueprint " + pallix::test::example("v6/block.pallix-blueprint.json") + " --probe " + bad);
+    const Outcome o =
+        run("evaluate --blueprint " + pallix::test::example("v6/block.pallix-blueprint.json") + " --probe " + bad);
     EXPECT_EQ(o.status, 1);
     EXPECT_EQ(o.out, "");
     EXPECT_THAT(o.err, HasSubstr(bad + ":2: z is \"three\", expected a finite number\n"));
@@ -106,7 +113,8 @@ TEST_F(Cli, MissingFilesAreWrongInput) {
 TEST_F(Cli, WarningsDoNotStopIt) {
     std::string log = pallix::test::read_file(pallix::test::example("i4/probe.csv"));
     const std::string noted = write("noted.csv", "# operator: someone\n" + log);
-    const Outcome o = run("evaluate --blueprint " + pallix::test::example("i4/block.pallix-blueprint.json") + " --probe " + noted);
+    const Outcome o =
+        run("evaluate --blueprint " + pallix::test::example("i4/block.pallix-blueprint.json") + " --probe " + noted);
     EXPECT_EQ(o.status, 0);
     EXPECT_THAT(o.err, HasSubstr("warning: " + noted + ":1: the key \"operator\""));
     EXPECT_TRUE(nlohmann::json::accept(o.out));

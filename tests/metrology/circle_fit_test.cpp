@@ -30,8 +30,8 @@ double squares(const std::vector<Vec2>& points, Vec2 c, double r) {
 
 } // namespace
 
-// Gander, Golub, Strebel, "Least-squares fitting of circles and ellipses", BIT 34 (1994): geometric fit, printed to four
-// decimals (4.7398, 2.9835, 4.7142); the further digits by Newton's method in 50-digit arithmetic.
+// Gander, Golub, Strebel, "Least-squares fitting of circles and ellipses", BIT 34 (1994): geometric fit, printed to
+// four decimals (4.7398, 2.9835, 4.7142); the further digits by Newton's method in 50-digit arithmetic.
 TEST(CircleFit, AgreesWithGanderGolubStrebel) {
     const std::vector<Vec2> points{{1, 7}, {2, 6}, {5, 8}, {7, 7}, {9, 5}, {3, 7}};
     const auto fit = fit_circle(points);
@@ -64,7 +64,8 @@ TEST(CircleFit, AgreesWithCommonsMathEightySevenPoints) {
 
 // The accuracy the header promises: 1e-9 mm from 60° of arc on, 1e-6 mm at 10°.
 TEST(CircleFit, AgreesWithSixtyDigitArithmeticDownToShortArcs) {
-    const auto sets = nlohmann::json::parse(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/lsq-expected.json"));
+    const auto sets =
+        nlohmann::json::parse(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/lsq-expected.json"));
     int seen = 0;
     for (const auto& set : sets) {
         const std::string name = set["name"];
@@ -87,7 +88,8 @@ TEST(CircleFit, NoCircleNearbyFitsBetter) {
     std::mt19937 bits(7);
     std::normal_distribution<double> noise(0, 0.01);
     for (int trial = 0; trial < 200; ++trial) {
-        auto points = ring({noise(bits) * 1e4, noise(bits) * 1e4}, 40, 0.3, 0.3 + std::numbers::pi * (trial % 2 ? 2 : 1), 9);
+        auto points =
+            ring({noise(bits) * 1e4, noise(bits) * 1e4}, 40, 0.3, 0.3 + std::numbers::pi * (trial % 2 ? 2 : 1), 9);
         for (Vec2& p : points)
             p = p + Vec2{noise(bits), noise(bits)};
         const auto fit = fit_circle(points);

@@ -11,7 +11,8 @@ using namespace pallix::metrology;
 namespace {
 
 double reference(const std::string& set_name, const char* key) {
-    const auto sets = nlohmann::json::parse(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/lsq-expected.json"));
+    const auto sets =
+        nlohmann::json::parse(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/lsq-expected.json"));
     for (const auto& set : sets)
         if (set["name"] == set_name)
             return std::stod(set["expected"][key].get<std::string>());
@@ -23,7 +24,8 @@ double reference(const std::string& set_name, const char* key) {
 
 // Pearson, "On lines and planes of closest fit" (1901), ten points: 5.784 − 0.5456 x; the further digits by SVD.
 TEST(LineFit, AgreesWithPearson) {
-    const std::vector<double> x{0, .9, 1.8, 2.6, 3.3, 4.4, 5.2, 6.1, 6.5, 7.4}, y{5.9, 5.4, 4.4, 4.6, 3.5, 3.7, 2.8, 2.8, 2.4, 1.5};
+    const std::vector<double> x{0, .9, 1.8, 2.6, 3.3, 4.4, 5.2, 6.1, 6.5, 7.4},
+        y{5.9, 5.4, 4.4, 4.6, 3.5, 3.7, 2.8, 2.8, 2.4, 1.5};
     std::vector<Vec3> points;
     for (std::size_t i = 0; i < x.size(); ++i)
         points.push_back({x[i], y[i], 0});

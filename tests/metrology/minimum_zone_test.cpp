@@ -72,11 +72,14 @@ double ring_zone_by_enumeration(const std::vector<Vec2>& p) {
     for (const Bisector& a : bisectors)
         for (const Bisector& b : bisectors)
             if (const double det = cross(a.n, b.n); std::abs(det) > 1e-9)
-                best = std::min(best, ring_width(p, {(a.d * b.n.y - b.d * a.n.y) / det, (a.n.x * b.d - b.n.x * a.d) / det}));
+                best = std::min(best,
+                                ring_width(p, {(a.d * b.n.y - b.d * a.n.y) / det, (a.n.x * b.d - b.n.x * a.d) / det}));
     return best;
 }
 
-RingZone zone_of(const std::vector<Vec2>& points) { return roundness_zone(points, fit_circle(points)->centre); }
+RingZone zone_of(const std::vector<Vec2>& points) {
+    return roundness_zone(points, fit_circle(points)->centre);
+}
 
 std::vector<Vec3> random_deck(std::mt19937& bits, int count) {
     std::uniform_real_distribution<double> u(0, 420), v(-80, 80), h(-0.03, 0.03);
@@ -103,7 +106,8 @@ TEST(StripWidth, PointsOnALineNeedNoWidth) {
 }
 
 TEST(FlatnessZone, AgreesWithExactArithmetic) {
-    EXPECT_NEAR(flatness_zone(reference_points3("flat_deck15.csv")).width, std::sqrt(406505700.0 / 190588235417.0), 1e-11);
+    EXPECT_NEAR(flatness_zone(reference_points3("flat_deck15.csv")).width, std::sqrt(406505700.0 / 190588235417.0),
+                1e-11);
     EXPECT_NEAR(flatness_zone(reference_points3("flat_grid9.csv")).width, 0.016499999984046, 1e-11);
     EXPECT_NEAR(flatness_zone(reference_points3("flat_saddle4.csv")).width, 0.02, 1e-11);
     EXPECT_NEAR(flatness_zone(reference_points3("flat_tilt9.csv")).width, std::sqrt(40000.0 / 50000001.0), 1e-11);

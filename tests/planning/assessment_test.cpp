@@ -14,10 +14,13 @@ class Job {
   public:
     Job() { add(JobOpened{"small", "", "small.json", pallix::test::small_blueprint()}); }
     Job& add(Payload payload) {
-        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(payload)});
+        entries_.push_back(
+            {static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(payload)});
         return *this;
     }
-    Job& log(const std::string& text, std::optional<double> u = 0.001) { return add(ProbeLogTaken{"log.csv", "", text, u, false}); }
+    Job& log(const std::string& text, std::optional<double> u = 0.001) {
+        return add(ProbeLogTaken{"log.csv", "", text, u, false});
+    }
     Job& cut(PassKind kind, double depth, bool clean = false) { return add(DeckCut{"C", kind, depth, clean, {}}); }
     Assessment now() const { return assess(fold(entries_)); }
     StageMark mark(Stage stage) const { return now().stages[static_cast<std::size_t>(stage)].mark; }
@@ -77,7 +80,10 @@ TEST(Assessment, DarkAtDepthIsLookedInto) {
 
 TEST(Assessment, UnstatedUncertaintyLeavesDoubt) {
     Job job;
-    job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.14, true).cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true);
+    job.log(small_log(200.1, 0.15).text())
+        .cut(PassKind::finish, 0.14, true)
+        .cut(PassKind::spring, 0, true)
+        .cut(PassKind::spring, 0, true);
     job.log(small_log(200.03).text(), std::nullopt);
     EXPECT_EQ(job.now().call.kind, CallKind::settle_doubt);
     EXPECT_EQ(job.mark(Stage::decks), StageMark::cannot_tell);

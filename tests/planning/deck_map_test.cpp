@@ -20,7 +20,9 @@ Blueprint plain() { // without bore and dowel, so that shares can be worked out 
     return b;
 }
 
-std::vector<Vec3> corners(double a, double b, double c, double d) { return {{0, -50, a}, {150, -50, b}, {0, 50, c}, {150, 50, d}}; }
+std::vector<Vec3> corners(double a, double b, double c, double d) {
+    return {{0, -50, a}, {150, -50, b}, {0, 50, c}, {150, 50, d}};
+}
 
 } // namespace
 
@@ -46,13 +48,16 @@ TEST(Triangulation, NoPointLiesInATrianglesCircle) {
         const Vec2 a = points[t[0]], b = points[t[1]], c = points[t[2]];
         const double d = 2 * cross(b - a, c - a);
         const Vec2 ab = b - a, ac = c - a;
-        const Vec2 centre = a + Vec2{(ac.y * dot(ab, ab) - ab.y * dot(ac, ac)) / d, (ab.x * dot(ac, ac) - ac.x * dot(ab, ab)) / d};
+        const Vec2 centre =
+            a + Vec2{(ac.y * dot(ab, ab) - ab.y * dot(ac, ac)) / d, (ab.x * dot(ac, ac) - ac.x * dot(ab, ab)) / d};
         for (const Vec2 p : points)
             EXPECT_GE(norm(p - centre), norm(a - centre) - 1e-3);
     }
 }
 
-TEST(Triangulation, PointsOnALineHaveNoTriangle) { EXPECT_TRUE(delaunay({{0, 0}, {1, 1}, {2, 2}}).empty()); }
+TEST(Triangulation, PointsOnALineHaveNoTriangle) {
+    EXPECT_TRUE(delaunay({{0, 0}, {1, 1}, {2, 2}}).empty());
+}
 
 TEST(DeckMap, IsExactOnAPlane) {
     const Blueprint b = plain();
@@ -87,7 +92,8 @@ TEST(DeckMap, IsBlankWhereNothingWasProbedAndInHoles) {
     EXPECT_FALSE(half.height_at({100, 30})) << "beyond the touches";
     EXPECT_FALSE(half.height_at({75, 0})) << "in the bore";
     EXPECT_FALSE(half.height_at({0.3, -40})) << "in the dowel hole";
-    // Half of deck less half of the bore (30 mm radius) less the half dowel hole, over all less bore and half dowel hole.
+    // Half of deck less half of the bore (30 mm radius) less the half dowel hole, over all less bore and half dowel
+    // hole.
     const double bore = std::numbers::pi * 900, dowel = std::numbers::pi * 25 / 2;
     EXPECT_NEAR(half.covered_share(), (7500 - bore / 2 - dowel) / (15000 - bore - dowel), 0.005);
 }

@@ -18,7 +18,8 @@ BankBlueprint bank(const std::string& id, double angle_deg) {
 }
 
 DeckResult deck(const BankBlueprint& b, std::vector<double> corners) { // front +v, front −v, rear +v, rear −v
-    return *evaluate_deck(b, {{12, 42, corners[0]}, {12, -42, corners[1]}, {138, 42, corners[2]}, {138, -42, corners[3]}});
+    return *evaluate_deck(b,
+                          {{12, 42, corners[0]}, {12, -42, corners[1]}, {138, 42, corners[2]}, {138, -42, corners[3]}});
 }
 
 const BankBlueprint right = bank("R", 30), left = bank("L", -30);
@@ -26,7 +27,8 @@ const BankBlueprint right = bank("R", 30), left = bank("L", -30);
 } // namespace
 
 TEST(DeckPlan, LeastCutWithEqualBanksGoesToTheLowestOfAll) {
-    const DeckResult r = deck(right, {200.06, 200.05, 200.02, 200.04}), l = deck(left, {200.07, 200.05, 200.03, 200.06});
+    const DeckResult r = deck(right, {200.06, 200.05, 200.02, 200.04}),
+                     l = deck(left, {200.07, 200.05, 200.03, 200.06});
     const DeckPlan plan = plan_decks({{&right, &r}, {&left, &l}}, {});
     EXPECT_EQ(plan.start_with, "R");
     EXPECT_NEAR(plan.bank("R")->target, 200.02, 1e-12);
@@ -41,7 +43,8 @@ TEST(DeckPlan, LeastCutWithEqualBanksGoesToTheLowestOfAll) {
 }
 
 TEST(DeckPlan, EachBankItsOwn) {
-    const DeckResult r = deck(right, {200.06, 200.05, 200.02, 200.04}), l = deck(left, {200.07, 200.05, 200.03, 200.06});
+    const DeckResult r = deck(right, {200.06, 200.05, 200.02, 200.04}),
+                     l = deck(left, {200.07, 200.05, 200.03, 200.06});
     const DeckPlan plan = plan_decks({{&right, &r}, {&left, &l}}, {TargetSchool::least_cut, false, {}});
     EXPECT_NEAR(plan.bank("L")->target, 200.03, 1e-12);
     EXPECT_NEAR(plan.bank("L")->cut, 0.04, 1e-12);

@@ -39,7 +39,9 @@ TEST(DeckVerdict, NearTheLimitCannotBeTold) {
 
 TEST(DeckVerdict, OutsideFails) {
     EXPECT_EQ(judge_deck(bank, measured(200.06, 200.05, 200.05, 200.05, 0.002), 200, false).verdict, Verdict::fails);
-    EXPECT_EQ(verdict_of(judge_deck(bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false), CheckKind::lowest_height), Verdict::fails);
+    EXPECT_EQ(
+        verdict_of(judge_deck(bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false), CheckKind::lowest_height),
+        Verdict::fails);
 }
 
 TEST(DeckVerdict, FlatnessOfATwist) {
@@ -51,7 +53,8 @@ TEST(DeckVerdict, FlatnessOfATwist) {
 }
 
 TEST(DeckVerdict, UnstatedUncertaintyProvesNothing) {
-    EXPECT_EQ(judge_deck(bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict, Verdict::cannot_tell);
+    EXPECT_EQ(judge_deck(bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict,
+              Verdict::cannot_tell);
 }
 
 TEST(DeckVerdict, DarkPlacesFail) {

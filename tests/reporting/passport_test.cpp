@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reporting/passport.h"
 
-#include "reporting/deck_picture.h"
 #include "reference_data.h"
+#include "reporting/deck_picture.h"
 #include "session/session.h"
 #include "workshop/harbour.h"
 
@@ -22,7 +22,9 @@ struct Job {
     block::JobState state;
     planning::Assessment assessment;
 
-    explicit Job(std::size_t index) : entries(workshop::harbour_jobs(&session::sha256_hex).at(index).entries), state(block::fold(entries)), assessment(planning::assess(state)) {}
+    explicit Job(std::size_t index)
+        : entries(workshop::harbour_jobs(&session::sha256_hex).at(index).entries), state(block::fold(entries)),
+          assessment(planning::assess(state)) {}
     QString html(block::Unit unit = block::Unit::mm) const {
         return passport_html({state, assessment, entries, wording::LengthText(unit), 1, QStringLiteral("2026-03-05")});
     }
@@ -38,17 +40,21 @@ TEST(Passport, TellsAsFoundCutsAndAsLeft) {
     const auto& found = job.state.deck("C").as_found->result;
     const auto& left = job.state.deck("C").latest->result;
     const wording::LengthText mm(block::Unit::mm);
-    for (const std::string& part : {std::string("Samphire, tender"), std::string("Decks, as found"), std::string("Decks, as left"), std::string("Cuts"),
-                                    std::string("deck: meets"), mm.plain(found.height_min), mm.plain(left.height_min), mm.plain(job.assessment.banks[0].taken),
-                                    std::string("Marit"), std::string("2026-02-26"), std::string("Printed 2026-03-05"),
-                                    session::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text).substr(0, 12)})
+    for (const std::string& part :
+         {std::string("Samphire, tender"), std::string("Decks, as found"), std::string("Decks, as left"),
+          std::string("Cuts"), std::string("deck: meets"), mm.plain(found.height_min), mm.plain(left.height_min),
+          mm.plain(job.assessment.banks[0].taken), std::string("Marit"), std::string("2026-02-26"),
+          std::string("Printed 2026-03-05"),
+          session::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text).substr(0, 12)})
         EXPECT_TRUE(html.contains(QString::fromStdString(part))) << part;
     EXPECT_EQ(html.count(QStringLiteral("data:image/png;base64,")), 2);
 }
 
 TEST(Passport, ShowsInchOnRequest) {
     const Job job(tender);
-    EXPECT_TRUE(job.html(block::Unit::inch).contains(QString::fromStdString(wording::LengthText(block::Unit::inch).plain(job.state.deck("C").latest->result.height_min))));
+    EXPECT_TRUE(job.html(block::Unit::inch)
+                    .contains(QString::fromStdString(
+                        wording::LengthText(block::Unit::inch).plain(job.state.deck("C").latest->result.height_min))));
 }
 
 TEST(Passport, BeforeTheCutSaysNoMoreThanItKnows) {
@@ -103,17 +109,29 @@ TEST(DeckPicture, IsNotMirroredAndGoesThereAndBack) {
 
 TEST(DeckPicture, IsBrightWhereTheCutReachesAndIronWhereItDoesNot) {
     const block::Blueprint b = workshop::workboat_v6();
-    DeckPicture picture(b, *b.bank("R"), {{-20, -70, 241.0}, {380, -70, 241.1}, {-20, 70, 241.0}, {380, 70, 241.1}}); // rises to the rear
+    DeckPicture picture(
+        b, *b.bank("R"),
+        {{-20, -70, 241.0}, {380, -70, 241.1}, {-20, 70, 241.0}, {380, 70, 241.1}}); // rises to the rear
     picture.lay_out(QRectF(0, 0, 900, 400));
-    const DeckColours colours{.page = Qt::white, .iron_low = Qt::black, .iron_high = Qt::darkGray, .bright = Qt::yellow, .bright_line = Qt::yellow,
-                              .contour = Qt::black, .edge = Qt::blue, .blank = Qt::green, .point = Qt::red, .mark = Qt::red};
+    const DeckColours colours{.page = Qt::white,
+                              .iron_low = Qt::black,
+                              .iron_high = Qt::darkGray,
+                              .bright = Qt::yellow,
+                              .bright_line = Qt::yellow,
+                              .contour = Qt::black,
+                              .edge = Qt::blue,
+                              .blank = Qt::green,
+                              .point = Qt::red,
+                              .mark = Qt::red};
     QImage image(900, 400, QImage::Format_RGB32);
     image.fill(Qt::white);
     QPainter painter(&image);
-    picture.paint(painter, colours, {.level = 241.05, .contour_step = 1, .dark = {}, .show_points = false, .machined = false});
+    picture.paint(painter, colours,
+                  {.level = 241.05, .contour_step = 1, .dark = {}, .show_points = false, .machined = false});
     painter.end();
     const auto at = [&](double u) { return image.pixelColor(picture.to_screen({u, 60}).toPoint()); };
     EXPECT_EQ(at(330), QColor(Qt::yellow));
     EXPECT_NE(at(60), QColor(Qt::yellow));
-    EXPECT_EQ(image.pixelColor(picture.to_screen({b.bores[0].u, 0}).toPoint()), QColor(Qt::white)) << "a bore is a hole";
+    EXPECT_EQ(image.pixelColor(picture.to_screen({b.bores[0].u, 0}).toPoint()), QColor(Qt::white))
+        << "a bore is a hole";
 }

@@ -53,8 +53,8 @@ TEST_F(ModelsTest, ShopRecallsWhatItHasWorkedOut) {
     first.reload();
     second.reload(); // from what the first has remembered
     for (int i = 0; i < first.rowCount(); ++i)
-        for (const int role : {int(Qt::DisplayRole), int(ShopModel::waits_role), int(ShopModel::customer_role), int(ShopModel::engine_role),
-                               int(ShopModel::stages_role), int(ShopModel::opened_role)})
+        for (const int role : {int(Qt::DisplayRole), int(ShopModel::waits_role), int(ShopModel::customer_role),
+                               int(ShopModel::engine_role), int(ShopModel::stages_role), int(ShopModel::opened_role)})
             EXPECT_EQ(first.index(i).data(role), second.index(i).data(role));
 }
 

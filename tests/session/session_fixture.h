@@ -17,10 +17,13 @@ class SessionFixture : public testing::Test {
     SessionFixture()
         : book_(std::move(*storage::ShopBook::open(folder_.filePath(QStringLiteral("shop.shopbook"))))),
           preferences_(folder_.filePath(QStringLiteral("preferences.ini"))),
-          session_(*book_, [] { return std::string("Marit"); }, [this] { return "2026-03-02T09:" + std::to_string(10 + ++ticks_ % 50) + ":00Z"; }) {}
+          session_(
+              *book_, [] { return std::string("Marit"); },
+              [this] { return "2026-03-02T09:" + std::to_string(10 + ++ticks_ % 50) + ":00Z"; }) {}
 
     void open_small_job() {
-        const auto done = session_.new_job(QStringLiteral("small"), QStringLiteral("nobody"), {"small.json", small_blueprint()});
+        const auto done =
+            session_.new_job(QStringLiteral("small"), QStringLiteral("nobody"), {"small.json", small_blueprint()});
         ASSERT_TRUE(done) << done.error().front().text();
     }
     void take_log(const std::string& text, std::optional<double> u = 0.001) {

@@ -17,13 +17,16 @@ namespace {
 
 class SessionTest : public test::SessionFixture {};
 
-DeckCut cut(double depth) { return {"C", PassKind::pass, depth, true, {}}; }
+DeckCut cut(double depth) {
+    return {"C", PassKind::pass, depth, true, {}};
+}
 
 } // namespace
 
 TEST_F(SessionTest, ANewJobIsInTheBookBeforeItIsAnnounced) {
     bool in_book = false;
-    QObject::connect(&session_, &Session::job_opened, &session_, [&] { in_book = book_->entries(*session_.job())->size() == 1; });
+    QObject::connect(&session_, &Session::job_opened, &session_,
+                     [&] { in_book = book_->entries(*session_.job())->size() == 1; });
     open_small_job();
     EXPECT_TRUE(in_book);
     EXPECT_EQ(session_.state().title, "small");
@@ -39,7 +42,8 @@ TEST_F(SessionTest, ABadBlueprintChangesNothing) {
 TEST_F(SessionTest, EveryEntryIsDurableBeforeItShows) {
     open_small_job();
     std::vector<std::size_t> in_book;
-    QObject::connect(&session_, &Session::entries_added, &session_, [&] { in_book.push_back(book_->entries(*session_.job())->size()); });
+    QObject::connect(&session_, &Session::entries_added, &session_,
+                     [&] { in_book.push_back(book_->entries(*session_.job())->size()); });
     take_log(small_log(200.1, 0.15).text());
     ASSERT_TRUE(session_.log_cut(cut(0.02)));
     ASSERT_TRUE(session_.add_note(QStringLiteral("coolant low")));
@@ -59,7 +63,8 @@ TEST_F(SessionTest, ALogIsKeptWithItsHash) {
 TEST_F(SessionTest, ABadLogIsRefusedWithAllItsFaults) {
     open_small_job();
     QSignalSpy added(&session_, &Session::entries_added);
-    const auto done = session_.take_probe_logs({{"bad.csv", small_log().row("a,deck.C,,1,2,x").row("a,main.9,,1,2,3").text()}}, 0.001);
+    const auto done = session_.take_probe_logs(
+        {{"bad.csv", small_log().row("a,deck.C,,1,2,x").row("a,main.9,,1,2,3").text()}}, 0.001);
     ASSERT_FALSE(done);
     EXPECT_EQ(done.error().size(), 2U);
     EXPECT_EQ(added.count(), 0);
@@ -77,7 +82,8 @@ TEST_F(SessionTest, TwoLogsGoInTogether) {
     open_small_job();
     const std::string text = small_log().text();
     const std::size_t split = text.find("a,dowel");
-    ASSERT_TRUE(session_.take_probe_logs({{"a.csv", text.substr(0, split)}, {"b.csv", "setup,feature,level,x,y,z\n" + text.substr(split)}}, 0.001));
+    ASSERT_TRUE(session_.take_probe_logs(
+        {{"a.csv", text.substr(0, split)}, {"b.csv", "setup,feature,level,x,y,z\n" + text.substr(split)}}, 0.001));
     EXPECT_EQ(session_.entries().size(), 3U);
     EXPECT_TRUE(session_.state().latest);
 }
@@ -156,7 +162,9 @@ TEST_F(SessionTest, WithoutAJobNothingIsTaken) {
 TEST_F(SessionTest, ReadingPlanGoesThroughThePlacesAndRound) {
     open_small_job();
     take_log(small_log(200.1, 0.15).text());
-    const auto next = [&](std::vector<std::size_t> skipped = {}) { return next_reading(session_.state(), session_.assessment(), "C", skipped); };
+    const auto next = [&](std::vector<std::size_t> skipped = {}) {
+        return next_reading(session_.state(), session_.assessment(), "C", skipped);
+    };
     ASSERT_TRUE(next());
     EXPECT_EQ(next()->place_name, "front, right side");
     EXPECT_NEAR(next()->expected, 200.03, 1e-6) << "what it shall be cut to";

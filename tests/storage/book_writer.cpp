@@ -21,7 +21,8 @@ int main(int argc, char** argv) {
     if (!before)
         return 1;
     for (auto sequence = static_cast<std::int64_t>(before->size()) + 1;; ++sequence) {
-        if (!(*book)->append(job, {{sequence, "2026-03-02T09:41:00Z", "writer", block::Note{"entry " + std::to_string(sequence)}}}))
+        if (!(*book)->append(
+                job, {{sequence, "2026-03-02T09:41:00Z", "writer", block::Note{"entry " + std::to_string(sequence)}}}))
             return 1;
         std::printf("%lld\n", static_cast<long long>(sequence));
         std::fflush(stdout);

@@ -14,8 +14,12 @@ using namespace pallix::block;
 
 namespace {
 
-Entry entry(std::int64_t sequence, Payload payload) { return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)}; }
-Entry opened(const std::string& title = "a job") { return entry(1, JobOpened{title, "someone", "b.json", "{}"}); }
+Entry entry(std::int64_t sequence, Payload payload) {
+    return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)};
+}
+Entry opened(const std::string& title = "a job") {
+    return entry(1, JobOpened{title, "someone", "b.json", "{}"});
+}
 
 class ShopBookTest : public testing::Test {
   protected:
@@ -138,7 +142,8 @@ TEST_F(ShopBookTest, AStandingIsRecalledUntilTheNextEntry) {
     EXPECT_TRUE(book->jobs(reader)->front().standing.isEmpty());
     book->remember_standing(job, 1, reader, QStringLiteral("{}"));
     EXPECT_EQ(book->jobs(reader)->front().standing, QStringLiteral("{}"));
-    EXPECT_TRUE(book->jobs(QStringLiteral("list 2"))->front().standing.isEmpty()) << "another version works it out anew";
+    EXPECT_TRUE(book->jobs(QStringLiteral("list 2"))->front().standing.isEmpty())
+        << "another version works it out anew";
     ASSERT_TRUE(book->append(job, {entry(2, Note{"a"})}));
     EXPECT_TRUE(book->jobs(reader)->front().standing.isEmpty());
 }
@@ -168,7 +173,8 @@ TEST_F(ShopBookTest, UnknownAndBrokenPayloadsAreKept) {
         auto book = open();
         ASSERT_TRUE(book->create_job({opened()}));
     }
-    ASSERT_TRUE(run_sql(QStringLiteral("INSERT INTO entry VALUES (1, 2, 't', 'p', 'bore_honed', 1, '{\"grit\":220}')")));
+    ASSERT_TRUE(
+        run_sql(QStringLiteral("INSERT INTO entry VALUES (1, 2, 't', 'p', 'bore_honed', 1, '{\"grit\":220}')")));
     ASSERT_TRUE(run_sql(QStringLiteral("INSERT INTO entry VALUES (1, 3, 't', 'p', 'note', 1, '{\"words\":0}')")));
     const auto entries = open()->entries(1);
     ASSERT_TRUE(entries);

@@ -56,7 +56,10 @@ TEST_F(DecksTest, PlacesAreMarkedByKeysAndTakenBack) {
         QTest::keyClick(deck, Qt::Key_Up); // from the middle of a bore up to metal
     QTest::keyClick(deck, Qt::Key_Space);
     ASSERT_EQ(deck->dark().size(), 1U);
-    EXPECT_NEAR(deck->dark()[0].x, planning::deck_extent(*session_.state().blueprint->bank("R")).low.x / 2 + planning::deck_extent(*session_.state().blueprint->bank("R")).high.x / 2, 1);
+    EXPECT_NEAR(deck->dark()[0].x,
+                planning::deck_extent(*session_.state().blueprint->bank("R")).low.x / 2 +
+                    planning::deck_extent(*session_.state().blueprint->bank("R")).high.x / 2,
+                1);
     EXPECT_GT(deck->dark()[0].y, 40);
     EXPECT_FALSE(find<QCheckBox>("pass-clean")->isEnabled()) << "a pass with dark places is not clean";
     QTest::keyClick(deck, Qt::Key_Space);

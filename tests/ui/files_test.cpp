@@ -24,6 +24,11 @@ TEST(Files, AreReadUnderTheirOwnName) {
     ASSERT_TRUE(text);
     EXPECT_EQ(text->file, "a.csv");
     EXPECT_EQ(text->text, "a\r\nb");
-    EXPECT_NE(read_text_file(folder.filePath(QStringLiteral("b.csv"))).error().front().text().find("b.csv: the file cannot be read"), std::string::npos);
+    EXPECT_NE(read_text_file(folder.filePath(QStringLiteral("b.csv")))
+                  .error()
+                  .front()
+                  .text()
+                  .find("b.csv: the file cannot be read"),
+              std::string::npos);
     EXPECT_FALSE(read_text_file(QString()));
 }

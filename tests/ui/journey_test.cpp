@@ -35,7 +35,8 @@ class Journey : public test::BenchFixture {
     /// Logs the pass the form proposes.
     void log_proposed_pass(bool clean) {
         if (clean)
-            QTest::mouseClick(find<QCheckBox>("pass-clean"), Qt::LeftButton, {}, QPoint(8, find<QCheckBox>("pass-clean")->height() / 2));
+            QTest::mouseClick(find<QCheckBox>("pass-clean"), Qt::LeftButton, {},
+                              QPoint(8, find<QCheckBox>("pass-clean")->height() / 2));
         key(Qt::Key_Return, Qt::ControlModifier);
     }
     QString headline() { return text_of("call-headline"); }
@@ -62,7 +63,10 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     for (int i = 0; i < 139; ++i)
         key(Qt::Key_Right);
     EXPECT_EQ(text_of("level-depth"), QStringLiteral("0.139 mm below the highest point  ·  height 200.031"));
-    const double share = text_of("clean-share").split(QLatin1Char(' ')).at(1).toDouble(); // by hand 99.1 %, on a map of half-millimetre cells
+    const double share = text_of("clean-share")
+                             .split(QLatin1Char(' '))
+                             .at(1)
+                             .toDouble(); // by hand 99.1 %, on a map of half-millimetre cells
     EXPECT_GE(share, 98);
     EXPECT_LE(share, 99);
     for (int i = 0; i < 2; ++i)
@@ -148,13 +152,15 @@ TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
     QTest::keyClick(reading, Qt::Key_PageDown);
     QTest::keyClicks(reading, QStringLiteral("200.03"));
     QTest::keyClick(reading, Qt::Key_Return);
-    EXPECT_EQ(std::get<block::DeckReading>(session_.entries().back().payload).place_name, "front, left side") << "the first place was skipped";
+    EXPECT_EQ(std::get<block::DeckReading>(session_.entries().back().payload).place_name, "front, left side")
+        << "the first place was skipped";
 }
 
 TEST_F(Journey, ABadFileIsShownInPlaceAndNothingIsTaken) {
     open_small_job();
     open_window();
-    const QString bad = QString::fromStdString(write("bad.csv", small_log().row("a,deck.C,,1,2,x").row("a,wheel.1,,1,2,3").text()));
+    const QString bad =
+        QString::fromStdString(write("bad.csv", small_log().row("a,deck.C,,1,2,x").row("a,wheel.1,,1,2,3").text()));
     in_dialog([&](QDialog& d) {
         QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
         auto* faults = in<QPlainTextEdit>(d, "faults");
@@ -178,7 +184,9 @@ TEST_F(Journey, ABadBlueprintKeepsTheDialogOpen) {
         EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(QStringLiteral("it has no name")));
         QTest::keyClicks(in<QLineEdit>(d, "job-title"), QStringLiteral("a job"));
         QTest::keyClick(in<QLineEdit>(d, "job-title"), Qt::Key_Return);
-        EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(QStringLiteral("bad.pallix-blueprint.json:2: format is \"x\"")));
+        EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")
+                        ->toPlainText()
+                        .contains(QStringLiteral("bad.pallix-blueprint.json:2: format is \"x\"")));
         d.reject();
     });
     window_->take_files({bad});

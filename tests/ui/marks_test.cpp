@@ -3,8 +3,8 @@
 
 #include <QImage>
 #include <QPainter>
-#include <gtest/gtest.h>
 #include <cmath>
+#include <gtest/gtest.h>
 #include <map>
 
 using namespace pallix;
@@ -14,7 +14,8 @@ using planning::StageMark;
 TEST(Marks, DifferInShapeNotOnlyInColour) {
     std::map<std::vector<bool>, int> shapes;
     const Palette& p = palette_of(session::Theme::light);
-    for (const StageMark mark : {StageMark::open, StageMark::current, StageMark::done, StageMark::meets, StageMark::cannot_tell, StageMark::fails, StageMark::stale}) {
+    for (const StageMark mark : {StageMark::open, StageMark::current, StageMark::done, StageMark::meets,
+                                 StageMark::cannot_tell, StageMark::fails, StageMark::stale}) {
         QImage image(32, 32, QImage::Format_RGB32);
         image.fill(Qt::white);
         QPainter painter(&image);
@@ -38,7 +39,8 @@ TEST(Exaggeration, IsRoundAndFits) {
         for (const double unit : {1.0, 25.4}) {
             const Exaggeration e = exaggeration_for(largest, 40, 1.7, unit);
             const double mantissa = e.factor / std::pow(10, std::floor(std::log10(e.factor * 1.0000001)));
-            EXPECT_TRUE(std::abs(mantissa - 1) < 1e-6 || std::abs(mantissa - 2) < 1e-6 || std::abs(mantissa - 5) < 1e-6) << e.factor;
+            EXPECT_TRUE(std::abs(mantissa - 1) < 1e-6 || std::abs(mantissa - 2) < 1e-6 || std::abs(mantissa - 5) < 1e-6)
+                << e.factor;
             EXPECT_LE(largest * 1.7 * e.factor, 40 * 1.0001);
             EXPECT_GT(largest * 1.7 * e.factor, 40 / 2.6);
             EXPECT_NEAR(e.bar_pixels, e.bar * 1.7 * e.factor, 1e-9);

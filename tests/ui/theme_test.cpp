@@ -24,14 +24,17 @@ double contrast(const QColor& a, const QColor& b) {
 
 } // namespace
 
-TEST(Contrast, OfBlackOnWhiteIsTwentyOne) { EXPECT_NEAR(contrast(Qt::black, Qt::white), 21, 1e-9); } // WCAG's own example
+TEST(Contrast, OfBlackOnWhiteIsTwentyOne) {
+    EXPECT_NEAR(contrast(Qt::black, Qt::white), 21, 1e-9);
+} // WCAG's own example
 
 TEST(Theme, TextIsReadableByDayAndByNight) {
     for (const session::Theme theme : {session::Theme::light, session::Theme::dark}) {
         const Palette& p = palette_of(theme);
         for (const QColor& under : {p.page, p.panel, p.selected})
             for (const QColor& text : {p.ink, p.quiet, p.accent, p.meets, p.cannot_tell, p.fails})
-                EXPECT_GE(contrast(text, under), 4.5) << text.name().toStdString() << " on " << under.name().toStdString();
+                EXPECT_GE(contrast(text, under), 4.5)
+                    << text.name().toStdString() << " on " << under.name().toStdString();
         EXPECT_GE(contrast(p.on_accent, p.accent), 4.5);
         EXPECT_GE(contrast(p.ink, p.field), 4.5);
         EXPECT_GE(contrast(QColor(0x1E, 0x25, 0x2B), p.deck.bright), 4.5);

@@ -150,9 +150,11 @@ TEST_F(WindowTest, NothingIsCutOffOrScrolledSidewaysAt1280By800) {
             EXPECT_LE(window_->minimumSizeHint().height(), 800) << title << " " << static_cast<int>(place);
             EXPECT_EQ(window_->size(), QSize(1280, 800));
             for (const QAbstractScrollArea* area : window_->findChildren<QAbstractScrollArea*>())
-                EXPECT_FALSE(area->isVisible() && area->horizontalScrollBar()->isVisible()) << area->objectName().toStdString();
+                EXPECT_FALSE(area->isVisible() && area->horizontalScrollBar()->isVisible())
+                    << area->objectName().toStdString();
             for (const QPushButton* button : window_->findChildren<QPushButton*>())
-                EXPECT_TRUE(!button->isVisible() || button->width() >= button->minimumSizeHint().width()) << button->text().toStdString();
+                EXPECT_TRUE(!button->isVisible() || button->width() >= button->minimumSizeHint().width())
+                    << button->text().toStdString();
         }
 }
 
@@ -164,7 +166,8 @@ TEST_F(WindowTest, EveryControlHasAName) {
             continue;
         const QVariant text = widget->property("text");
         const bool labelled = text.isValid() && widget->inherits("QAbstractButton") && !text.toString().isEmpty();
-        EXPECT_TRUE(labelled || !widget->accessibleName().isEmpty() || widget->inherits("QMenuBar") || widget->inherits("QScrollBar"))
+        EXPECT_TRUE(labelled || !widget->accessibleName().isEmpty() || widget->inherits("QMenuBar") ||
+                    widget->inherits("QScrollBar"))
             << widget->metaObject()->className() << " " << widget->objectName().toStdString();
     }
 }
@@ -186,7 +189,8 @@ TEST_F(WindowTest, TheTourWritesAPictureOfEveryMainView) {
     open_demo();
     const QString folder = folder_.filePath(QStringLiteral("pictures"));
     ASSERT_TRUE(ui::write_screenshots(*window_, context_, folder));
-    for (const char* name : {"shop", "tunnel", "decks-before", "decks-level", "decks-during", "decks-after", "decks-night", "passport"}) {
+    for (const char* name :
+         {"shop", "tunnel", "decks-before", "decks-level", "decks-during", "decks-after", "decks-night", "passport"}) {
         const QImage image(folder + QLatin1Char('/') + QString::fromLatin1(name) + QStringLiteral(".png"));
         EXPECT_EQ(image.size(), QSize(1280, 800)) << name;
     }

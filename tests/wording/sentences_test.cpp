@@ -26,9 +26,11 @@ struct Said {
 /// What is said after some entries.
 Said after(std::vector<Payload> payloads) {
     std::vector<Entry> entries;
-    entries.push_back({1, "2026-03-02T09:41:00Z", "Marit", JobOpened{"small", "", "small.json", pallix::test::small_blueprint()}});
+    entries.push_back(
+        {1, "2026-03-02T09:41:00Z", "Marit", JobOpened{"small", "", "small.json", pallix::test::small_blueprint()}});
     for (Payload& p : payloads)
-        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(p)});
+        entries.push_back(
+            {static_cast<std::int64_t>(entries.size() + 1), "2026-03-02T09:41:00Z", "Marit", std::move(p)});
     Said said;
     said.state = fold(entries);
     const Assessment a = assess(said.state);
@@ -37,8 +39,12 @@ Said after(std::vector<Payload> payloads) {
     return said;
 }
 
-ProbeLogTaken probed(double height, double slope = 0, std::optional<double> u = 0.001) { return {"log.csv", "", small_log(height, slope).text(), u, false}; }
-DeckCut cut(PassKind kind, double depth, bool clean = true) { return {"C", kind, depth, clean, {}}; }
+ProbeLogTaken probed(double height, double slope = 0, std::optional<double> u = 0.001) {
+    return {"log.csv", "", small_log(height, slope).text(), u, false};
+}
+DeckCut cut(PassKind kind, double depth, bool clean = true) {
+    return {"C", kind, depth, clean, {}};
+}
 
 } // namespace
 
@@ -46,7 +52,10 @@ TEST(Call, NamesBankPassDepthAndTheLowestPlace) {
     const Said s = after({probed(200.1, 0.15)});
     EXPECT_EQ(s.call.headline, "Deck: witness cut, six passes left");
     EXPECT_EQ(s.call.number, "0.025 mm");
-    EXPECT_THAT(s.call.reasons, Contains(testing::AllOf(testing::StartsWith("Front"), HasSubstr(" is the lowest place; it cleans up 0.140 mm below the highest point."))));
+    EXPECT_THAT(
+        s.call.reasons,
+        Contains(testing::AllOf(testing::StartsWith("Front"),
+                                HasSubstr(" is the lowest place; it cleans up 0.140 mm below the highest point."))));
     EXPECT_THAT(s.call.reasons, Contains("Cut to 200.030 mm (least cut)."));
     EXPECT_THAT(s.call.caution, HasSubstr("Stop the spindle"));
     EXPECT_EQ(s.waits, "witness cut on the deck, 0.025 mm");
@@ -64,7 +73,8 @@ TEST(Call, SaysWhatWillNotCleanUpAndByHowMuch) {
 }
 
 TEST(Call, AsksForMeasuringAgainAndThenTellsTheVerdict) {
-    std::vector<Payload> work{probed(200.1, 0.15), cut(PassKind::finish, 0.14), cut(PassKind::spring, 0), cut(PassKind::spring, 0)};
+    std::vector<Payload> work{probed(200.1, 0.15), cut(PassKind::finish, 0.14), cut(PassKind::spring, 0),
+                              cut(PassKind::spring, 0)};
     EXPECT_EQ(after(work).call.headline, "Measure the deck again");
     auto good = work;
     good.push_back(probed(200.03));
@@ -73,14 +83,17 @@ TEST(Call, AsksForMeasuringAgainAndThenTellsTheVerdict) {
     auto doubtful = work;
     doubtful.push_back(probed(200.03, 0, std::nullopt));
     EXPECT_EQ(after(doubtful).call.headline, "Deck: can't tell yet");
-    EXPECT_THAT(after(doubtful).call.reasons, Contains("The gauge's uncertainty was not stated: measure again and state it."));
+    EXPECT_THAT(after(doubtful).call.reasons,
+                Contains("The gauge's uncertainty was not stated: measure again and state it."));
     auto low = work;
     low.push_back(probed(199.9));
     EXPECT_EQ(after(low).call.headline, "Deck fails");
 }
 
 TEST(Call, EveryKindHasWords) {
-    for (const Said& s : {after({}), after({probed(200.1, 0.15), cut(PassKind::finish, 0.14, false), cut(PassKind::spring, 0, false), cut(PassKind::spring, 0, false)}),
+    for (const Said& s : {after({}),
+                          after({probed(200.1, 0.15), cut(PassKind::finish, 0.14, false),
+                                 cut(PassKind::spring, 0, false), cut(PassKind::spring, 0, false)}),
                           after({probed(200.1, 0.15), DeckTargetChosen{TargetSchool::height, true, {}}})}) {
         EXPECT_FALSE(s.call.headline.empty());
         EXPECT_FALSE(s.call.reasons.empty());
@@ -91,9 +104,11 @@ TEST(Call, EveryKindHasWords) {
 TEST(Lie, IsToldInWords) {
     const BankBlueprint bank = pallix::test::read_small_blueprint("cam", "30").banks[0];
     const auto words = lie_sentences(bank, {-0.03, 0.012, 0.004}, mm);
-    EXPECT_THAT(words, testing::ElementsAre("Rear 0.030 mm below front.", "Outboard 0.012 mm above inboard.", "Twisted by 0.004 mm: outboard is higher at the front."));
+    EXPECT_THAT(words, testing::ElementsAre("Rear 0.030 mm below front.", "Outboard 0.012 mm above inboard.",
+                                            "Twisted by 0.004 mm: outboard is higher at the front."));
     const BankBlueprint left = pallix::test::read_small_blueprint("cam", "-30").banks[0];
-    EXPECT_EQ(lie_sentences(left, {0, 0.012, 0}, mm)[1], "Outboard 0.012 mm below inboard.") << "+v is inboard on the left bank";
+    EXPECT_EQ(lie_sentences(left, {0, 0.012, 0}, mm)[1], "Outboard 0.012 mm below inboard.")
+        << "+v is inboard on the left bank";
     EXPECT_EQ(lie_sentences(left, {0, 0, 0}, mm)[2], "Not twisted.");
 }
 
@@ -114,12 +129,15 @@ TEST(Entries, AreOneLineEach) {
     const Said s = after({});
     const auto line = [&](Payload p) { return entry_sentence({2, "", "", std::move(p)}, s.state, mm); };
     EXPECT_EQ(line(cut(PassKind::pass, 0.05)), "deck: pass, 0.050 mm, clean");
-    EXPECT_EQ(line(DeckCut{"C", PassKind::witness, 0.02, false, {{1, 1}, {2, 2}}}), "deck: witness cut, 0.020 mm, two places stayed dark");
+    EXPECT_EQ(line(DeckCut{"C", PassKind::witness, 0.02, false, {{1, 1}, {2, 2}}}),
+              "deck: witness cut, 0.020 mm, two places stayed dark");
     EXPECT_EQ(line(probed(200)), "probe log log.csv taken in, standard uncertainty 0.0010 mm");
     EXPECT_EQ(line(Strike{4, "slipped zero"}), "struck entry 4: slipped zero");
     EXPECT_THAT(line(UnknownPayload{"bore_honed", 1, "{}"}), HasSubstr("bore_honed"));
-    EXPECT_EQ(line(DeckTargetChosen{TargetSchool::height, false, 199.5}), "target: given height 199.500 mm, each bank its own");
-    EXPECT_EQ(line(DeckReading{"C", {}, "front, left side", 200, "200", 0.001}), "deck, front, left side: 200.000 mm (typed 200)");
+    EXPECT_EQ(line(DeckTargetChosen{TargetSchool::height, false, 199.5}),
+              "target: given height 199.500 mm, each bank its own");
+    EXPECT_EQ(line(DeckReading{"C", {}, "front, left side", 200, "200", 0.001}),
+              "deck, front, left side: 200.000 mm (typed 200)");
 }
 
 TEST(Table, AlignsUnderItsHeads) {

@@ -35,12 +35,20 @@ void CutLevelBar::set_scale(double deepest, std::vector<Mark> marks) {
     update();
 }
 
-void CutLevelBar::set_depth(double mm) { setValue(static_cast<int>(std::lround(mm * steps_per_mm))); }
-double CutLevelBar::depth() const { return value() / steps_per_mm; }
+void CutLevelBar::set_depth(double mm) {
+    setValue(static_cast<int>(std::lround(mm * steps_per_mm)));
+}
+double CutLevelBar::depth() const {
+    return value() / steps_per_mm;
+}
 
-QRectF CutLevelBar::rail() const { return QRectF(28, height() / 2.0 - 7, width() - 56.0, 14); }
+QRectF CutLevelBar::rail() const {
+    return QRectF(28, height() / 2.0 - 7, width() - 56.0, 14);
+}
 
-double CutLevelBar::x_of(double depth) const { return rail().left() + rail().width() * depth / deepest_; }
+double CutLevelBar::x_of(double depth) const {
+    return rail().left() + rail().width() * depth / deepest_;
+}
 
 void CutLevelBar::paintEvent(QPaintEvent*) {
     const Palette& p = context_.palette();
@@ -58,7 +66,8 @@ void CutLevelBar::paintEvent(QPaintEvent*) {
     for (const Mark& mark : marks_) {
         const double mx = x_of(mark.depth);
         painter.setPen(QPen(p.ink, 1.4));
-        painter.drawLine(QPointF(mx, mark.above ? r.top() - 6 : r.top()), QPointF(mx, mark.above ? r.bottom() : r.bottom() + 6));
+        painter.drawLine(QPointF(mx, mark.above ? r.top() - 6 : r.top()),
+                         QPointF(mx, mark.above ? r.bottom() : r.bottom() + 6));
         painter.setPen(p.quiet);
         const double w = painter.fontMetrics().horizontalAdvance(mark.name) + 8;
         double& taken = free_from[mark.above ? 0 : 1];
@@ -95,6 +104,8 @@ void CutLevelBar::mouseMoveEvent(QMouseEvent* event) {
         follow(event->position());
 }
 
-void CutLevelBar::mouseReleaseEvent(QMouseEvent*) { setSliderDown(false); }
+void CutLevelBar::mouseReleaseEvent(QMouseEvent*) {
+    setSliderDown(false);
+}
 
 } // namespace pallix::ui

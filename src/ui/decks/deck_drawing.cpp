@@ -27,12 +27,15 @@ DeckDrawing::DeckDrawing(Context context, QWidget* parent) : QWidget(parent), co
     setCursor(Qt::CrossCursor);
 }
 
-QRectF DeckDrawing::deck_area() const { return QRectF(rect()).adjusted(side_margin, top_margin, -side_margin, -bottom_margin); }
+QRectF DeckDrawing::deck_area() const {
+    return QRectF(rect()).adjusted(side_margin, top_margin, -side_margin, -bottom_margin);
+}
 
 void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<Vec3>& points, bool machined) {
     machined_ = machined;
-    const bool same = picture_ && bank.id == bank_id_ && points.size() == points_.size() &&
-                      std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; });
+    const bool same =
+        picture_ && bank.id == bank_id_ && points.size() == points_.size() &&
+        std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; });
     if (same)
         return;
     if (bank.id != bank_id_) {
@@ -90,7 +93,9 @@ void DeckDrawing::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     if (!picture_)
         return;
-    picture_->paint(painter, context_.palette().deck, {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true, .machined = machined_});
+    picture_->paint(
+        painter, context_.palette().deck,
+        {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true, .machined = machined_});
     paint_words(painter);
     paint_corners(painter);
     paint_pointer(painter);
@@ -107,8 +112,10 @@ void DeckDrawing::paint_words(QPainter& painter) {
     const auto& bank = *blueprint_->bank(bank_id_);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(f.left() + 120, f.top() - 24, f.width() - 240, 18), Qt::AlignCenter, qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(f.left() + 120, f.bottom() + 6, f.width() - 240, 18), Qt::AlignCenter, qt(wording::across_word(planning::negative_side(bank))));
+    painter.drawText(QRectF(f.left() + 120, f.top() - 24, f.width() - 240, 18), Qt::AlignCenter,
+                     qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(f.left() + 120, f.bottom() + 6, f.width() - 240, 18), Qt::AlignCenter,
+                     qt(wording::across_word(planning::negative_side(bank))));
     for (const bool rear : {false, true}) {
         painter.save();
         painter.translate(rear ? f.right() + 16 : f.left() - 16, f.center().y());
@@ -119,7 +126,8 @@ void DeckDrawing::paint_words(QPainter& painter) {
     painter.setPen(p.ink);
     for (const auto& bore : blueprint_->bores)
         if (bore.id.bank == bank_id_ && bore.cylinder)
-            painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40, 10), QSizeF(80, 20)), Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
+            painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40, 10), QSizeF(80, 20)),
+                             Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
 }
 
 void DeckDrawing::paint_corners(QPainter& painter) {
@@ -130,7 +138,8 @@ void DeckDrawing::paint_corners(QPainter& painter) {
     painter.setPen(p.ink);
     for (const auto& corner : corners_) {
         const QString text = qt(lengths.with_sign(corner.height - target_));
-        const double x = corner.rear ? f.right() - 110 : f.left(), y = corner.positive_v ? f.top() - 26 : f.bottom() + 5;
+        const double x = corner.rear ? f.right() - 110 : f.left(),
+                     y = corner.positive_v ? f.top() - 26 : f.bottom() + 5;
         painter.drawText(QRectF(x, y, 110, 20), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
     }
     if (asked_ && asked_->needed && asked_->bank == bank_id_) {
@@ -156,7 +165,8 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
     painter.drawLine(at - QPointF(0, 10), at + QPointF(0, 10));
     if (!height)
         return;
-    const QString text = tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), qt(context_.lengths().with_sign(*height - target_)));
+    const QString text =
+        tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), qt(context_.lengths().with_sign(*height - target_)));
     painter.setFont(font_of(Type::text));
     const QSizeF size(painter.fontMetrics().horizontalAdvance(text) + 16, 24);
     QRectF box(at + QPointF(14, -32), size);

@@ -32,7 +32,11 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
     const auto lengths = context_.lengths();
     const auto& deck = state.deck(bank_);
     const bool by_hand = deck.latest->source == block::DeckSource::readings;
-    out.push_back({b->stale ? tr("How it lay before the cut") : by_hand ? tr("How it lies, by hand") : tr("How it lies, probed"), {}, true});
+    out.push_back({b->stale  ? tr("How it lay before the cut")
+                   : by_hand ? tr("How it lies, by hand")
+                             : tr("How it lies, probed"),
+                   {},
+                   true});
     for (const std::string& sentence : wording::lie_sentences(bank, b->lie, lengths))
         out.push_back({qt(sentence), {}, false});
     if (b->stale) {
@@ -44,7 +48,8 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
             out.push_back({qt(wording::check_sentence(check, lengths)), mark_of(check.verdict), false});
     }
     if (assessment.pair)
-        out.push_back({qt(wording::pair_sentence(*assessment.pair, *state.blueprint->bank(assessment.banks[0].plan.bank), lengths)),
+        out.push_back({qt(wording::pair_sentence(*assessment.pair,
+                                                 *state.blueprint->bank(assessment.banks[0].plan.bank), lengths)),
                        mark_of(assessment.pair->verdict), false});
     return out;
 }

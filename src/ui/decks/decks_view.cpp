@@ -19,9 +19,10 @@
 namespace pallix::ui {
 
 DecksView::DecksView(Context context, QWidget* parent)
-    : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), bank_row_(new QHBoxLayout), banks_(new QButtonGroup(this)),
-      target_(new TargetForm(context, this)), empty_(new QLabel(this)), body_(new QWidget(this)), drawing_(new DeckDrawing(context, body_)),
-      legend_(new QLabel(body_)), depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
+    : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), bank_row_(new QHBoxLayout),
+      banks_(new QButtonGroup(this)), target_(new TargetForm(context, this)), empty_(new QLabel(this)),
+      body_(new QWidget(this)), drawing_(new DeckDrawing(context, body_)), legend_(new QLabel(body_)),
+      depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
       facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
     heading_->setFont(font_of(Type::title, true));
     depth_->setFont(font_of(Type::title, true));
@@ -67,7 +68,9 @@ DecksView::DecksView(Context context, QWidget* parent)
     refresh();
 }
 
-std::optional<std::string> DecksView::bank() const { return bank_.empty() ? std::nullopt : std::optional(bank_); }
+std::optional<std::string> DecksView::bank() const {
+    return bank_.empty() ? std::nullopt : std::optional(bank_);
+}
 
 void DecksView::build_bank_buttons() {
     const auto& blueprint = context_.session.state().blueprint;
@@ -112,10 +115,11 @@ void DecksView::refresh() {
     body_->setVisible(measured);
     empty_->setVisible(!measured);
     target_->setVisible(measured || assessment.plan.height_missing);
-    empty_->setText(assessment.plan.height_missing
-                        ? tr("Give the height to cut to: type it above and press Enter.")
-                        : tr("No deck has been measured.\n\nTake in a probe log: Ctrl+I, or drop the .csv file on this window.\n"
-                             "Without a probe, type the heights into the reading line below (Ctrl+R)."));
+    empty_->setText(
+        assessment.plan.height_missing
+            ? tr("Give the height to cut to: type it above and press Enter.")
+            : tr("No deck has been measured.\n\nTake in a probe log: Ctrl+I, or drop the .csv file on this window.\n"
+                 "Without a probe, type the heights into the reading line below (Ctrl+R)."));
     if (!known) {
         bank_.clear();
         return;
@@ -149,7 +153,8 @@ void DecksView::fill_bank() {
     drawing_->set_deck(bank, measured.points, !deck.cuts.empty() && !deck.stale());
     drawing_->set_corners(progress->corners, progress->plan.target);
     const double taken = deck.depth_since(deck.latest->sequence);
-    const double lowest = measured.height_max - measured.height_min, target = measured.height_max - progress->plan.target;
+    const double lowest = measured.height_max - measured.height_min,
+                 target = measured.height_max - progress->plan.target;
     std::vector<CutLevelBar::Mark> marks{{lowest, tr("lowest place"), false}};
     if (target >= 0)
         marks.push_back({target, tr("target"), true});
@@ -162,8 +167,9 @@ void DecksView::fill_bank() {
     level_->set_scale(deepest, std::move(marks));
     level_->set_depth(taken);
     passes_->set_dark(drawing_->dark());
-    legend_->setText(tr("corners: height over the target · contours every %1 · straight between touches, hatched: not probed")
-                         .arg(qt(context_.lengths().with_unit(drawing_->contour_step()))));
+    legend_->setText(
+        tr("corners: height over the target · contours every %1 · straight between touches, hatched: not probed")
+            .arg(qt(context_.lengths().with_unit(drawing_->contour_step()))));
     QPalette quiet = legend_->palette();
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);
     legend_->setPalette(quiet);
@@ -190,19 +196,33 @@ void DecksView::follow_level() {
     share_->setText(tr("clean %1 %").arg(shown, 0, 'f', 0));
 }
 
-void DecksView::focus_level() { level_->setFocus(Qt::ShortcutFocusReason); }
-void DecksView::focus_pass() { passes_->take_focus(); }
-void DecksView::log_pass() { passes_->log(); }
-void DecksView::show_asked(const std::optional<session::ReadingAsked>& asked) { drawing_->set_asked(asked); }
-void DecksView::set_depth(double mm) { level_->set_depth(mm); }
+void DecksView::focus_level() {
+    level_->setFocus(Qt::ShortcutFocusReason);
+}
+void DecksView::focus_pass() {
+    passes_->take_focus();
+}
+void DecksView::log_pass() {
+    passes_->log();
+}
+void DecksView::show_asked(const std::optional<session::ReadingAsked>& asked) {
+    drawing_->set_asked(asked);
+}
+void DecksView::set_depth(double mm) {
+    level_->set_depth(mm);
+}
 
 QString DecksView::help() const {
-    return tr("<h2>Decks</h2><p>The deck seen from outside, front to the left. Dark iron is untouched, bright metal is what a cut at the level "
-              "reaches; contours show how it lies. Between touches the map runs straight; where nothing was probed it is hatched.</p>"
-              "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; Ctrl+Return logs it.<br>"
+    return tr("<h2>Decks</h2><p>The deck seen from outside, front to the left. Dark iron is untouched, bright metal is "
+              "what a cut at the level "
+              "reaches; contours show how it lies. Between touches the map runs straight; where nothing was probed it "
+              "is hatched.</p>"
+              "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; "
+              "Ctrl+Return logs it.<br>"
               "Click the deck, or arrow keys and Space on it: mark a place that stayed dark.<br>"
               "Ctrl+R: the reading line. Page Up strikes the last reading, Page Down skips a place.</p>"
-              "<p>After the last pass measure again: a verdict needs heights that are still true, and an uncertainty that was stated.</p>");
+              "<p>After the last pass measure again: a verdict needs heights that are still true, and an uncertainty "
+              "that was stated.</p>");
 }
 
 } // namespace pallix::ui

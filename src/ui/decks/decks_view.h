@@ -49,7 +49,7 @@ class DecksView : public View {
 
     Context context_;
     std::string bank_;
-    std::string buttons_for_; ///< the banks the buttons were built for
+    std::string buttons_for_;           ///< the banks the buttons were built for
     std::optional<storage::JobId> job_; ///< the job bank_ belongs to
     QLabel* heading_;
     QHBoxLayout* bank_row_;

@@ -52,7 +52,8 @@ void PassTrack::paintEvent(QPaintEvent*) {
         if (w > 42) {
             painter.setPen(taken ? QColor(0x1E, 0x25, 0x2B) : p.ink);
             painter.setFont(font_of(Type::small));
-            painter.drawText(r.adjusted(0, -1, 0, taken ? -5 : -1), Qt::AlignCenter, qt(context_.lengths().plain(depth)));
+            painter.drawText(r.adjusted(0, -1, 0, taken ? -5 : -1), Qt::AlignCenter,
+                             qt(context_.lengths().plain(depth)));
         }
         x += w;
     };
@@ -67,13 +68,14 @@ void PassTrack::paintEvent(QPaintEvent*) {
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     painter.drawText(QRectF(0, rail.bottom() + 4, width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("first touch"));
-    painter.drawText(QRectF(0, rail.bottom() + 4, width(), 18), Qt::AlignRight | Qt::AlignVCenter, tr("plan %1").arg(qt(context_.lengths().with_unit(progress->plan.cut))));
+    painter.drawText(QRectF(0, rail.bottom() + 4, width(), 18), Qt::AlignRight | Qt::AlignVCenter,
+                     tr("plan %1").arg(qt(context_.lengths().with_unit(progress->plan.cut))));
 }
 
 PassForm::PassForm(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new QLabel(this)), kind_(new QComboBox(this)),
-      depth_(new QLineEdit(this)), clean_(new QCheckBox(tr("touched everywhere"), this)), log_(new QPushButton(tr("Log the pass"), this)),
-      echo_(new QLabel(this)) {
+    : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new QLabel(this)),
+      kind_(new QComboBox(this)), depth_(new QLineEdit(this)), clean_(new QCheckBox(tr("touched everywhere"), this)),
+      log_(new QPushButton(tr("Log the pass"), this)), echo_(new QLabel(this)) {
     sum_->setFont(font_of(Type::text, true));
     sum_->setObjectName(QStringLiteral("depth-sum"));
     for (const PassKind kind : {PassKind::witness, PassKind::pass, PassKind::finish, PassKind::spring})
@@ -132,10 +134,12 @@ void PassForm::set_bank(const std::string& bank) {
         return;
     const auto lengths = context_.lengths();
     const QString rest = progress->passes.empty() && !progress->stale ? tr("nothing more to cut")
-                         : progress->remaining >= -5e-4 ? tr("%1 to go").arg(qt(lengths.with_unit(std::max(0.0, progress->remaining))))
-                                                        : tr("%1 below plan").arg(qt(lengths.with_unit(-progress->remaining)));
+                         : progress->remaining >= -5e-4
+                             ? tr("%1 to go").arg(qt(lengths.with_unit(std::max(0.0, progress->remaining))))
+                             : tr("%1 below plan").arg(qt(lengths.with_unit(-progress->remaining)));
     sum_->setText(tr("%1 taken, %2").arg(qt(lengths.with_unit(progress->taken)), rest));
-    const planning::Pass next = progress->passes.empty() ? planning::Pass{PassKind::finish, 0} : progress->passes.front();
+    const planning::Pass next =
+        progress->passes.empty() ? planning::Pass{PassKind::finish, 0} : progress->passes.front();
     kind_->setCurrentIndex(static_cast<int>(next.kind));
     depth_->setText(next.depth > 0 ? qt(lengths.with_unit(next.depth)) : QString());
     clean_->setChecked(false);
@@ -175,7 +179,9 @@ void PassForm::log() {
     if (kind != PassKind::spring) {
         const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
         if (!mm || !(*mm > 0)) {
-            say(mm ? tr("The depth must be greater than 0; a pass without infeed is a spring pass.") : tr("The depth: %1.").arg(qt(mm.error())), true);
+            say(mm ? tr("The depth must be greater than 0; a pass without infeed is a spring pass.")
+                   : tr("The depth: %1.").arg(qt(mm.error())),
+                true);
             depth_->setFocus();
             return;
         }

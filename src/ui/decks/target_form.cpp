@@ -20,8 +20,9 @@ namespace pallix::ui {
 using block::TargetSchool;
 
 TargetForm::TargetForm(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), school_(new QComboBox(this)), equal_(new QCheckBox(tr("both banks equal"), this)),
-      height_(new QLineEdit(this)), passes_(new QPushButton(tr("Passes…"), this)), echo_(new QLabel(this)) {
+    : QWidget(parent), context_(context), school_(new QComboBox(this)),
+      equal_(new QCheckBox(tr("both banks equal"), this)), height_(new QLineEdit(this)),
+      passes_(new QPushButton(tr("Passes…"), this)), echo_(new QLabel(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(8);
@@ -53,7 +54,8 @@ void TargetForm::refresh() {
     const auto& target = state.target;
     school_->setCurrentIndex(static_cast<int>(target.school));
     equal_->setChecked(target.equal);
-    equal_->setVisible(state.blueprint && state.blueprint->banks.size() > 1 && target.school == TargetSchool::least_cut);
+    equal_->setVisible(state.blueprint && state.blueprint->banks.size() > 1 &&
+                       target.school == TargetSchool::least_cut);
     height_->setVisible(target.school == TargetSchool::height);
     if (target.height)
         height_->setText(qt(context_.lengths().plain(*target.height)));
@@ -65,7 +67,8 @@ void TargetForm::choose() {
     if (filling_ || !context_.session.has_job())
         return;
     const auto& state = context_.session.state();
-    block::DeckTargetChosen chosen{static_cast<TargetSchool>(school_->currentIndex()), equal_->isChecked(), state.target.height};
+    block::DeckTargetChosen chosen{static_cast<TargetSchool>(school_->currentIndex()), equal_->isChecked(),
+                                   state.target.height};
     if (chosen.school == TargetSchool::height) {
         height_->setVisible(true);
         const QString typed = height_->text().trimmed();
@@ -77,9 +80,12 @@ void TargetForm::choose() {
             }
         } else {
             const double nominal = state.blueprint->banks.front().deck_height.nominal;
-            const auto understood = block::read_shorthand(typed.toStdString(), {nominal, 5.0, context_.preferences.unit()});
+            const auto understood =
+                block::read_shorthand(typed.toStdString(), {nominal, 5.0, context_.preferences.unit()});
             if (!understood || understood->suspicion != block::Suspicion::none) {
-                echo_->setText(understood ? tr("%1 is far from the blueprint's %2").arg(qt(context_.lengths().with_unit(understood->value)), qt(context_.lengths().with_unit(nominal)))
+                echo_->setText(understood ? tr("%1 is far from the blueprint's %2")
+                                                .arg(qt(context_.lengths().with_unit(understood->value)),
+                                                     qt(context_.lengths().with_unit(nominal)))
                                           : qt(understood.error()));
                 return;
             }
@@ -95,7 +101,8 @@ void TargetForm::edit_passes() {
     const block::PassPlanChosen now = context_.session.state().passes.value_or(planning::usual_passes());
     QDialog dialog(this);
     dialog.setWindowTitle(tr("Passes"));
-    QLineEdit witness(qt(lengths.with_unit(now.witness))), pass(qt(lengths.with_unit(now.pass))), finish(qt(lengths.with_unit(now.finish)));
+    QLineEdit witness(qt(lengths.with_unit(now.witness))), pass(qt(lengths.with_unit(now.pass))),
+        finish(qt(lengths.with_unit(now.finish)));
     QSpinBox springs;
     springs.setRange(0, 9);
     springs.setValue(now.spring_passes);
@@ -113,7 +120,8 @@ void TargetForm::edit_passes() {
     connect(&buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
     connect(&buttons, &QDialogButtonBox::accepted, &dialog, [&] {
         const auto unit = context_.preferences.unit();
-        const auto w = block::read_length(witness.text().toStdString(), unit), p = block::read_length(pass.text().toStdString(), unit),
+        const auto w = block::read_length(witness.text().toStdString(), unit),
+                   p = block::read_length(pass.text().toStdString(), unit),
                    f = block::read_length(finish.text().toStdString(), unit);
         for (const auto* read : {&w, &p, &f})
             if (!*read) {

@@ -12,11 +12,13 @@ HelpDialog::HelpDialog(const QString& view_help, QWidget* parent) : QDialog(pare
     resize(560, 520);
     auto* text = new QTextBrowser(this);
     text->setObjectName(QStringLiteral("help-text"));
-    text->setHtml(view_help + tr("<h3>Everywhere</h3><p>F2 shop · F3 tunnel · F4 decks · F5 passport<br>"
-                                 "Ctrl+N new job · Ctrl+I take in probe logs · Ctrl+L ledger<br>"
-                                 "Ctrl+Z strikes the last entry, Ctrl+Shift+Z brings it back<br>"
-                                 "Ctrl+U inch or millimetres · Ctrl+T day or night</p>"
-                                 "<p>Pallix advises; the machinist decides. Limits come from the engine maker and local codes.</p>"));
+    text->setHtml(
+        view_help +
+        tr("<h3>Everywhere</h3><p>F2 shop · F3 tunnel · F4 decks · F5 passport<br>"
+           "Ctrl+N new job · Ctrl+I take in probe logs · Ctrl+L ledger<br>"
+           "Ctrl+Z strikes the last entry, Ctrl+Shift+Z brings it back<br>"
+           "Ctrl+U inch or millimetres · Ctrl+T day or night</p>"
+           "<p>Pallix advises; the machinist decides. Limits come from the engine maker and local codes.</p>"));
     auto* close = new QPushButton(tr("Close"), this);
     close->setDefault(true);
     auto* column = new QVBoxLayout(this);

@@ -19,8 +19,8 @@ const auto between_files = QStringLiteral("; ");
 }
 
 ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWidget* parent)
-    : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)), uncertainty_(new QLineEdit(this)),
-      echo_(new QLabel(this)), faults_(new FaultList(context, this)) {
+    : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)),
+      uncertainty_(new QLineEdit(this)), echo_(new QLabel(this)), faults_(new FaultList(context, this)) {
     setWindowTitle(tr("Take in probe logs"));
     setMinimumWidth(620);
     files_->setObjectName(QStringLiteral("log-files"));
@@ -48,7 +48,8 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     column->addWidget(faults_);
     column->addWidget(buttons);
     connect(browse, &QPushButton::clicked, this, [this] {
-        const QStringList chosen = QFileDialog::getOpenFileNames(this, tr("Choose probe logs"), files_->text(), tr("Probe logs (*.csv)"));
+        const QStringList chosen =
+            QFileDialog::getOpenFileNames(this, tr("Choose probe logs"), files_->text(), tr("Probe logs (*.csv)"));
         if (!chosen.isEmpty())
             files_->setText(chosen.join(between_files));
     });
@@ -67,7 +68,8 @@ void ImportLogDialog::echo_uncertainty() {
     }
     const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());
     echo_->setText(mm && *mm > 0 ? tr("understood: %1").arg(qt(context_.lengths().fine(*mm)))
-                                 : mm ? tr("It must be greater than 0.") : qt(mm.error()));
+                   : mm          ? tr("It must be greater than 0.")
+                                 : qt(mm.error()));
 }
 
 void ImportLogDialog::accept() {

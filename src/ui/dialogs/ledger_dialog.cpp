@@ -12,7 +12,8 @@ namespace pallix::ui {
 
 LedgerDialog::LedgerDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), model_(context.session, context.preferences), table_(new QTableView(this)),
-      words_(new QLineEdit(this)), strike_(new QPushButton(tr("&Strike the marked entry"), this)), echo_(new QLabel(this)) {
+      words_(new QLineEdit(this)), strike_(new QPushButton(tr("&Strike the marked entry"), this)),
+      echo_(new QLabel(this)) {
     setWindowTitle(tr("Ledger"));
     resize(860, 520);
     table_->setModel(&model_);
@@ -71,6 +72,8 @@ void LedgerDialog::strike() {
     say(context_.session.strike(marked.data(session::LedgerModel::sequence_role).toLongLong(), words_->text()));
 }
 
-void LedgerDialog::add_note() { say(context_.session.add_note(words_->text())); }
+void LedgerDialog::add_note() {
+    say(context_.session.add_note(words_->text()));
+}
 
 } // namespace pallix::ui

@@ -42,7 +42,8 @@ NewJobDialog::NewJobDialog(Context context, const QString& blueprint_file, QWidg
     column->addWidget(faults_);
     column->addWidget(buttons);
     connect(browse, &QPushButton::clicked, this, [this] {
-        const QString chosen = QFileDialog::getOpenFileName(this, tr("Choose a blueprint"), file_->text(), tr("Blueprints (*.pallix-blueprint.json *.json)"));
+        const QString chosen = QFileDialog::getOpenFileName(this, tr("Choose a blueprint"), file_->text(),
+                                                            tr("Blueprints (*.pallix-blueprint.json *.json)"));
         if (!chosen.isEmpty())
             file_->setText(chosen);
     });
@@ -57,7 +58,8 @@ void NewJobDialog::accept() {
         return;
     }
     const auto text = read_text_file(file_->text().trimmed());
-    const auto opened = text.and_then([this](const block::NamedText& t) { return context_.session.new_job(title_->text(), customer_->text(), t); });
+    const auto opened = text.and_then(
+        [this](const block::NamedText& t) { return context_.session.new_job(title_->text(), customer_->text(), t); });
     if (!opened) {
         faults_->show_faults(opened.error());
         file_->setFocus();

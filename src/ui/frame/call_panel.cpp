@@ -10,8 +10,8 @@
 namespace pallix::ui {
 
 CallPanel::CallPanel(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), headline_(new QLabel(this)), number_(new QLabel(this)), reasons_(new QLabel(this)),
-      caution_(new QLabel(this)) {
+    : QWidget(parent), context_(context), headline_(new QLabel(this)), number_(new QLabel(this)),
+      reasons_(new QLabel(this)), caution_(new QLabel(this)) {
     setFixedWidth(296);
     setObjectName(QStringLiteral("call"));
     auto* column = new QVBoxLayout(this);
@@ -39,7 +39,10 @@ void CallPanel::refresh() {
     if (context_.session.has_job())
         call = wording::call_text(context_.session.state(), context_.session.assessment(), context_.lengths());
     else
-        call = {"Choose a job", "", {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."}, ""};
+        call = {"Choose a job",
+                "",
+                {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."},
+                ""};
     headline_->setText(qt(call.headline));
     number_->setText(qt(call.number));
     number_->setVisible(!call.number.empty());

@@ -21,8 +21,9 @@ constexpr double believable_after_cut = 0.127;
 } // namespace
 
 ReadingLine::ReadingLine(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), place_(new QLabel(this)), detail_(new QLabel(this)), field_(new QLineEdit(this)),
-      echo_(new QLabel(this)), gauge_label_(new QLabel(tr("gauge, std. uncertainty"), this)), gauge_(new QLineEdit(this)),
+    : QWidget(parent), context_(context), place_(new QLabel(this)), detail_(new QLabel(this)),
+      field_(new QLineEdit(this)), echo_(new QLabel(this)),
+      gauge_label_(new QLabel(tr("gauge, std. uncertainty"), this)), gauge_(new QLineEdit(this)),
       back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)) {
     setFixedHeight(72);
     auto* row = new QHBoxLayout(this);
@@ -94,12 +95,16 @@ void ReadingLine::refresh() {
         w->setVisible(reads);
     if (!reads) {
         place_->setText(tr("No reading is asked for here"));
-        detail_->setText(context_.session.has_job() ? tr("Heights are read on the decks page (F4).") : tr("Open a job first."));
+        detail_->setText(context_.session.has_job() ? tr("Heights are read on the decks page (F4).")
+                                                    : tr("Open a job first."));
     } else {
         const auto lengths = context_.lengths();
         const auto& bank = *context_.session.state().blueprint->bank(asked_->bank);
         place_->setText(tr("%1, %2").arg(qt(wording::bank_name(bank)), qt(asked_->place_name)));
-        detail_->setText(tr("deck height %1 of %2 · expected %3").arg(asked_->number).arg(asked_->of).arg(qt(lengths.with_unit(asked_->expected))));
+        detail_->setText(tr("deck height %1 of %2 · expected %3")
+                             .arg(asked_->number)
+                             .arg(asked_->of)
+                             .arg(qt(lengths.with_unit(asked_->expected))));
         field_->setPlaceholderText(tr("e.g. −0.4 thou"));
         const auto u = context_.preferences.gauge_uncertainty();
         if (!gauge_->hasFocus())
@@ -116,7 +121,8 @@ void ReadingLine::refresh() {
 
 block::Expected ReadingLine::expected() const {
     const auto& deck = context_.session.state().deck(asked_->bank);
-    return {asked_->expected, deck.cuts.empty() ? believable_as_found : believable_after_cut, context_.preferences.unit()};
+    return {asked_->expected, deck.cuts.empty() ? believable_as_found : believable_after_cut,
+            context_.preferences.unit()};
 }
 
 void ReadingLine::say(const QString& text, const QColor& colour) {
@@ -157,8 +163,9 @@ void ReadingLine::take() {
     }
     state_gauge();
     const session::ReadingAsked asked = *asked_;
-    const auto taken = context_.session.take_reading({asked.bank, asked.place.place, asked.place_name, understood->value,
-                                                      typed.toStdString(), context_.preferences.gauge_uncertainty()});
+    const auto taken =
+        context_.session.take_reading({asked.bank, asked.place.place, asked.place_name, understood->value,
+                                       typed.toStdString(), context_.preferences.gauge_uncertainty()});
     if (!taken) {
         say(qt(taken.error().front().text()), context_.palette().fails);
         return;
@@ -166,7 +173,8 @@ void ReadingLine::take() {
     questioned_.clear();
     field_->clear();
     refresh();
-    say(tr("taken: %1, %2").arg(qt(asked.place_name), qt(context_.lengths().with_unit(understood->value))), context_.palette().quiet);
+    say(tr("taken: %1, %2").arg(qt(asked.place_name), qt(context_.lengths().with_unit(understood->value))),
+        context_.palette().quiet);
 }
 
 void ReadingLine::skip() {
@@ -205,7 +213,8 @@ void ReadingLine::state_gauge() {
     }
     const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());
     if (!mm || !(*mm > 0)) {
-        say(tr("The gauge's uncertainty: %1").arg(mm ? tr("it must be greater than 0") : qt(mm.error())), context_.palette().fails);
+        say(tr("The gauge's uncertainty: %1").arg(mm ? tr("it must be greater than 0") : qt(mm.error())),
+            context_.palette().fails);
         return;
     }
     context_.preferences.set_gauge_uncertainty(*mm);

@@ -72,7 +72,9 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
     for (std::size_t i = 0; i < places.size(); ++i) {
         auto* stop = new RouteStop(context, qt(wording::stage_name(static_cast<Stage>(i))), places[i], this);
         if (shortcuts[i][0] != '\0')
-            stop->setToolTip(tr("Go to %1 (%2)").arg(qt(wording::stage_name(static_cast<Stage>(i))), QString::fromLatin1(shortcuts[i])));
+            stop->setToolTip(
+                tr("Go to %1 (%2)")
+                    .arg(qt(wording::stage_name(static_cast<Stage>(i))), QString::fromLatin1(shortcuts[i])));
         stages_.push_back(stop);
         column->addWidget(stop);
         connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
@@ -89,7 +91,8 @@ void RoutePanel::refresh(Place here) {
     for (std::size_t i = 0; i < stages_.size(); ++i) {
         const auto stage = static_cast<Stage>(i);
         const bool has_place = stage == Stage::tunnel || stage == Stage::decks || stage == Stage::passport;
-        stages_[i]->set_state(job ? stages[i].mark : StageMark::open, job && has_place && stages_[i]->place() == here, job && has_place);
+        stages_[i]->set_state(job ? stages[i].mark : StageMark::open, job && has_place && stages_[i]->place() == here,
+                              job && has_place);
         stages_[i]->setFocusPolicy(has_place ? Qt::TabFocus : Qt::NoFocus);
         stages_[i]->setVisible(job);
     }

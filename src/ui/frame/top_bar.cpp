@@ -36,7 +36,8 @@ TopBar::TopBar(Context context, QWidget* parent)
     connect(inch_, &QPushButton::clicked, this, [this] { context_.preferences.set_unit(block::Unit::inch); });
     connect(mm_, &QPushButton::clicked, this, [this] { context_.preferences.set_unit(block::Unit::mm); });
     connect(theme_, &QPushButton::clicked, this, [this] {
-        context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light : session::Theme::dark);
+        context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light
+                                                                                            : session::Theme::dark);
     });
     refresh();
 }
@@ -47,7 +48,9 @@ void TopBar::refresh() {
     QStringList facts;
     if (context_.session.has_job() && state.blueprint) {
         facts << qt(state.blueprint->name)
-              << tr("datum: mains, %1, %2").arg(qt(wording::clocking_name(state.blueprint->clocking)), qt(state.blueprint->origin_dowel.text()));
+              << tr("datum: mains, %1, %2")
+                     .arg(qt(wording::clocking_name(state.blueprint->clocking)),
+                          qt(state.blueprint->origin_dowel.text()));
         if (state.latest && !state.latest->logs.empty() && state.latest->logs.front().temperature_c)
             facts << tr("probed at %1 °C").arg(*state.latest->logs.front().temperature_c, 0, 'f', 1);
     }

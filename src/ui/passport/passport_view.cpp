@@ -49,8 +49,9 @@ PassportView::PassportView(Context context, QWidget* parent)
 }
 
 QString PassportView::html(int picture_scale) const {
-    return reporting::passport_html({context_.session.state(), context_.session.assessment(), context_.session.entries(), context_.lengths(),
-                                     picture_scale, QDate::currentDate().toString(Qt::ISODate)});
+    return reporting::passport_html({context_.session.state(), context_.session.assessment(),
+                                     context_.session.entries(), context_.lengths(), picture_scale,
+                                     QDate::currentDate().toString(Qt::ISODate)});
 }
 
 void PassportView::refresh() {
@@ -63,7 +64,8 @@ void PassportView::refresh() {
 void PassportView::save() {
     if (!context_.session.has_job())
         return;
-    const QString file = QFileDialog::getSaveFileName(this, tr("Save the passport"), qt(context_.session.state().title) + QStringLiteral(".pdf"),
+    const QString file = QFileDialog::getSaveFileName(this, tr("Save the passport"),
+                                                      qt(context_.session.state().title) + QStringLiteral(".pdf"),
                                                       tr("PDF (*.pdf);;HTML (*.html)"));
     if (file.isEmpty())
         return;
@@ -79,12 +81,14 @@ void PassportView::preview_print() {
     QPrinter printer(QPrinter::HighResolution);
     printer.setPageSize(QPageSize(QPageSize::A4));
     QPrintPreviewDialog preview(&printer, this);
-    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [this](QPrinter* device) { reporting::print_passport(html(on_paper), *device); });
+    connect(&preview, &QPrintPreviewDialog::paintRequested, this,
+            [this](QPrinter* device) { reporting::print_passport(html(on_paper), *device); });
     preview.exec();
 }
 
 QString PassportView::help() const {
-    return tr("<h2>Passport</h2><p>As found, what was cut, as left, by whom and when, on one sheet. Ctrl+S saves it as PDF or HTML, "
+    return tr("<h2>Passport</h2><p>As found, what was cut, as left, by whom and when, on one sheet. Ctrl+S saves it as "
+              "PDF or HTML, "
               "Ctrl+P shows it as it would be printed.</p>");
 }
 

@@ -13,7 +13,9 @@ using session::ShopModel;
 
 JobDelegate::JobDelegate(Context context, QObject* parent) : QStyledItemDelegate(parent), context_(context) {}
 
-QSize JobDelegate::sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const { return {option.rect.width(), 112}; }
+QSize JobDelegate::sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const {
+    return {option.rect.width(), 112};
+}
 
 void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
     const Palette& p = context_.palette();
@@ -32,10 +34,12 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->drawText(text, Qt::AlignLeft | Qt::AlignTop, index.data(Qt::DisplayRole).toString());
     painter->setFont(font_of(Type::small));
     painter->setPen(p.quiet);
-    const QString who = QStringList{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()}
-                            .join(QStringLiteral("  ·  "));
+    const QString who =
+        QStringList{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()}
+            .join(QStringLiteral("  ·  "));
     painter->drawText(text.adjusted(0, 28, 0, 0), Qt::AlignLeft | Qt::AlignTop, who);
-    painter->drawText(text.adjusted(0, 4, 0, 0), Qt::AlignRight | Qt::AlignTop, tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
+    painter->drawText(text.adjusted(0, 4, 0, 0), Qt::AlignRight | Qt::AlignTop,
+                      tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
 
     // The stages in a row, each its own shape and name.
     const QVariantList marks = index.data(ShopModel::stages_role).toList();
@@ -53,7 +57,8 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setFont(font_of(Type::text));
     painter->setPen(p.accent);
     const QRect waits(x + 12, y - 6, text.right() - x - 12, 40);
-    painter->drawText(waits, Qt::AlignRight | Qt::AlignTop | Qt::TextWordWrap, tr("waits for %1").arg(index.data(ShopModel::waits_role).toString()));
+    painter->drawText(waits, Qt::AlignRight | Qt::AlignTop | Qt::TextWordWrap,
+                      tr("waits for %1").arg(index.data(ShopModel::waits_role).toString()));
     if (option.state & QStyle::State_HasFocus) {
         painter->setPen(QPen(p.accent, 1.5));
         painter->drawRect(r.adjusted(1, 1, -2, -2));

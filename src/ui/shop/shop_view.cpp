@@ -23,8 +23,9 @@ ShopView::ShopView(Context context, QWidget* parent)
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     empty_->setFont(font_of(Type::number));
-    empty_->setText(tr("No job yet.\n\nStart one from a blueprint: Ctrl+N, or drop a .pallix-blueprint.json file on this window.\n"
-                       "A whole job from elsewhere comes in by dropping its .pallix.json file."));
+    empty_->setText(
+        tr("No job yet.\n\nStart one from a blueprint: Ctrl+N, or drop a .pallix-blueprint.json file on this window.\n"
+           "A whole job from elsewhere comes in by dropping its .pallix.json file."));
     list_->setObjectName(QStringLiteral("jobs"));
     list_->setAccessibleName(tr("jobs of the shop"));
     list_->setModel(&model_);
@@ -59,9 +60,11 @@ void ShopView::refresh() {
 }
 
 QString ShopView::help() const {
-    return tr("<h2>The shop</h2><p>Every job with its stages and what it waits for. Arrow keys mark a job, Enter opens it.</p>"
-              "<p>Shapes: a dash is not begun; a point is where the work is; a bar is done; a dot between two limits meets; "
-              "a ring on a limit can't be told yet; a cross fails; an open ring was cut since it was measured.</p>");
+    return tr(
+        "<h2>The shop</h2><p>Every job with its stages and what it waits for. Arrow keys mark a job, Enter opens "
+        "it.</p>"
+        "<p>Shapes: a dash is not begun; a point is where the work is; a bar is done; a dot between two limits meets; "
+        "a ring on a limit can't be told yet; a cross fails; an open ring was cut since it was measured.</p>");
 }
 
 } // namespace pallix::ui

@@ -34,7 +34,8 @@ void TunnelDrawing::paintEvent(QPaintEvent*) {
 }
 
 /// The cut through one housing wall: two blocks of iron with the bore between them.
-void TunnelDrawing::paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px, bool marked) {
+void TunnelDrawing::paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px,
+                                  bool marked) {
     const Palette& p = context_.palette();
     const double half_bore = panel.box.height() * 0.17, wall = 15, reach = panel.box.height() * 0.12;
     const double x = panel.to_screen(centre_x), middle = panel.box.center().y() - offset_px;
@@ -60,7 +61,8 @@ TunnelDrawing::Panel TunnelDrawing::panel_in(const QRectF& box, Exaggeration& sc
     double largest = 1e-4;
     for (const MainResult& m : mains)
         largest = std::max({largest, std::abs(m.centre.y), std::abs(m.centre.z)}); // one scale for both views
-    scale = exaggeration_for(largest, panel.box.height() * 0.21, panel.per_mm, block::mm_per(context_.preferences.unit()));
+    scale =
+        exaggeration_for(largest, panel.box.height() * 0.21, panel.per_mm, block::mm_per(context_.preferences.unit()));
     panel.factor = scale.factor;
     return panel;
 }
@@ -88,10 +90,12 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
             off += offset(mains[end]);
         }
         const double n = static_cast<double>(end - i);
-        paint_housing(painter, panel, x / n, off / n, marked_ >= static_cast<int>(i) && marked_ < static_cast<int>(end));
+        paint_housing(painter, panel, x / n, off / n,
+                      marked_ >= static_cast<int>(i) && marked_ < static_cast<int>(end));
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
-        painter.drawText(QRectF(panel.to_screen(x / n) - 40, box.top() + 6, 80, 18), Qt::AlignCenter, tr("main %1").arg(mains[i].id.number));
+        painter.drawText(QRectF(panel.to_screen(x / n) - 40, box.top() + 6, 80, 18), Qt::AlignCenter,
+                         tr("main %1").arg(mains[i].id.number));
         i = end;
     }
     // Datum A, then the line through the centres.
@@ -115,19 +119,22 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
         // Numbers in two rows, so that neighbours do not run into each other.
         painter.setPen(marked ? p.accent : p.ink);
         painter.setFont(font_of(Type::small, marked));
-        painter.drawText(QRectF(at.x() - 44, box.bottom() - (i % 2 == 1 ? 22 : 39), 88, 18), Qt::AlignCenter, qt(lengths.with_sign(deviation(mains[i]))));
+        painter.drawText(QRectF(at.x() - 44, box.bottom() - (i % 2 == 1 ? 22 : 39), 88, 18), Qt::AlignCenter,
+                         qt(lengths.with_sign(deviation(mains[i]))));
     }
     paint_margins(painter, box, panel, scale, seen);
 }
 
 /// What is seen, what is up, and the scale.
-void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale, Seen seen) {
+void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale,
+                                  Seen seen) {
     const Palette& p = context_.palette();
     const bool side = seen == Seen::from_side;
     const double axis = panel.box.center().y();
     painter.setFont(font_of(Type::text, true));
     painter.setPen(p.ink);
-    painter.drawText(QRectF(box.left() + 16, box.top() + 8, 130, 20), Qt::AlignLeft, side ? tr("From the side") : tr("From above"));
+    painter.drawText(QRectF(box.left() + 16, box.top() + 8, 130, 20), Qt::AlignLeft,
+                     side ? tr("From the side") : tr("From above"));
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     painter.drawText(QRectF(box.left() + 16, box.top() + 30, 120, 36), Qt::AlignLeft | Qt::TextWordWrap,
@@ -139,9 +146,11 @@ void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Pa
     painter.drawLine(QPointF(x, top), QPointF(x, top + scale.bar_pixels));
     for (const double y : {top, top + scale.bar_pixels})
         painter.drawLine(QPointF(x - 6, y), QPointF(x + 6, y));
-    painter.drawText(QRectF(box.right() - 104, top + scale.bar_pixels + 4, 100, 18), Qt::AlignCenter, qt(context_.lengths().with_unit(scale.bar)));
+    painter.drawText(QRectF(box.right() - 104, top + scale.bar_pixels + 4, 100, 18), Qt::AlignCenter,
+                     qt(context_.lengths().with_unit(scale.bar)));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(box.right() - 104, box.bottom() - 26, 100, 18), Qt::AlignCenter, tr("drawn × %1").arg(scale.factor, 0, 'f', 0));
+    painter.drawText(QRectF(box.right() - 104, box.bottom() - 26, 100, 18), Qt::AlignCenter,
+                     tr("drawn × %1").arg(scale.factor, 0, 'f', 0));
 }
 
 int TunnelDrawing::main_at(QPointF position) const {

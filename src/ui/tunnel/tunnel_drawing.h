@@ -30,9 +30,9 @@ class TunnelDrawing : public QWidget {
     enum class Seen { from_side, from_above };
     struct Panel {
         QRectF box;
-        double x0, x1;           ///< mm along the crankshaft at the box's ends
-        double per_mm;           ///< px per mm along
-        double factor;           ///< exaggeration across the crankshaft
+        double x0, x1; ///< mm along the crankshaft at the box's ends
+        double per_mm; ///< px per mm along
+        double factor; ///< exaggeration across the crankshaft
         double to_screen(double x) const { return box.left() + (x - x0) * per_mm; }
     };
     [[nodiscard]] Panel panel_in(const QRectF& box, Exaggeration& scale) const;
