@@ -65,7 +65,8 @@ void DeckPicture::shade(const DeckColours& colours, const Drawn& drawn) {
     const QRgb contour = drawn.machined ? colours.iron_high.rgb() : colours.contour.rgb();
     const auto level = static_cast<float>(drawn.level - map_->nominal());
     const auto low = static_cast<float>(low_ - map_->nominal());
-    const float per_tone = static_cast<float>(tones - 1) / std::max(1e-6F, static_cast<float>(high_ - low_));
+    const float per_tone = static_cast<float>(tones - 1) /
+                           std::max(2 * static_cast<float>(drawn.contour_step), static_cast<float>(high_ - low_));
     const float per_step = 1.0F / static_cast<float>(drawn.contour_step);
     const int columns = map_->columns(), rows = map_->rows();
     for (int row = 0; row < rows; ++row) {

@@ -219,10 +219,10 @@ class Sheet {
                            .arg(people.join(QStringLiteral(", ")), q(s_.entries.front().time.substr(0, 10)),
                                 q(s_.entries.back().time.substr(0, 10)))
                            .arg(s_.entries.size());
-        if (s_.state.latest)
-            for (const block::Entry& entry : s_.entries)
-                if (const auto* log = std::get_if<block::ProbeLogTaken>(&entry.payload))
-                    text += QStringLiteral(" %1 sha256 %2….").arg(q(log->file), q(log->sha256.substr(0, 12)));
+        const auto struck = block::struck(s_.entries);
+        for (std::size_t i = 0; i < s_.entries.size(); ++i)
+            if (const auto* log = std::get_if<block::ProbeLogTaken>(&s_.entries[i].payload); log && !struck[i])
+                text += QStringLiteral(" %1 sha256 %2….").arg(q(log->file), q(log->sha256.substr(0, 12)));
         paragraph(QStringLiteral(
                       "<br><span class=\"quiet\">%1 Printed %2. Limits come from the engine maker and local codes; "
                       "whoever signs decides. Signed:</span> ______________________")

@@ -193,18 +193,44 @@ const Entry* Session::redo_target() const {
     return nullptr;
 }
 
+/// Logs that were taken in together come and go together.
+/// @return index of the first entry of the group
+std::size_t Session::group_of(std::int64_t sequence) const {
+    if (sequence < 1 || sequence > static_cast<std::int64_t>(entries_.size()))
+        return entries_.size(); // a strike of nothing, from a job made elsewhere
+    auto index = static_cast<std::size_t>(sequence - 1);
+    const auto continues = [this](std::size_t i) {
+        const auto* log = std::get_if<block::ProbeLogTaken>(&entries_[i].payload);
+        return log && log->continues;
+    };
+    while (index > 0 && continues(index))
+        --index;
+    return index;
+}
+
 Outcome Session::undo() {
     const Entry* target = undo_target();
     if (!target)
         return tl::unexpected(one_fault("there is nothing to undo", "an entry that stands"));
-    return strike(target->sequence, QString::fromLatin1(undone));
+    std::vector<Payload> strikes;
+    for (std::size_t i = group_of(target->sequence); i < static_cast<std::size_t>(target->sequence); ++i)
+        strikes.push_back(block::Strike{entries_[i].sequence, undone});
+    return append(std::move(strikes));
 }
 
 Outcome Session::redo() {
     const Entry* target = redo_target();
     if (!target)
         return tl::unexpected(one_fault("there is nothing to redo", "something undone"));
-    return strike(target->sequence, QString::fromLatin1(redone));
+    const std::size_t group = group_of(std::get<block::Strike>(target->payload).sequence);
+    const auto out = block::struck(entries_);
+    std::vector<Payload> strikes;
+    for (std::size_t i = 0; i < entries_.size(); ++i) {
+        const auto* strike = std::get_if<block::Strike>(&entries_[i].payload);
+        if (strike && !out[i] && strike->reason == undone && group_of(strike->sequence) == group)
+            strikes.push_back(block::Strike{entries_[i].sequence, redone});
+    }
+    return append(std::move(strikes));
 }
 
 } // namespace pallix::session

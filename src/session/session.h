@@ -62,6 +62,7 @@ class Session : public QObject {
     void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
 
   private:
+    [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence) const;
     void refresh();

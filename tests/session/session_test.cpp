@@ -86,6 +86,14 @@ TEST_F(SessionTest, TwoLogsGoInTogether) {
         {{"a.csv", text.substr(0, split)}, {"b.csv", "setup,feature,level,x,y,z\n" + text.substr(split)}}, 0.001));
     EXPECT_EQ(session_.entries().size(), 3U);
     EXPECT_TRUE(session_.state().latest);
+    ASSERT_TRUE(session_.undo());
+    EXPECT_FALSE(session_.state().latest);
+    EXPECT_TRUE(session_.state().troubles.empty()) << "no half of them is left behind";
+    EXPECT_EQ(session_.undo_target(), nullptr);
+    ASSERT_TRUE(session_.redo());
+    EXPECT_TRUE(session_.state().latest);
+    EXPECT_TRUE(session_.state().troubles.empty());
+    EXPECT_EQ(session_.redo_target(), nullptr);
 }
 
 TEST_F(SessionTest, CutsNeedAMeasuredDeckAndADepth) {
