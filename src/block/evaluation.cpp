@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/evaluation.h"
 
-#include "metrology/circle_fit.h"
+#include "block/hole_evaluation.h"
+#include "block/section_fit.h"
 #include "metrology/line_fit.h"
 #include "metrology/minimum_zone.h"
 #include "metrology/plane_fit.h"
@@ -17,58 +18,10 @@ using metrology::PlaneBasis;
 using metrology::Vec2;
 using metrology::Vec3;
 
-/// Carries a fault out of the depth of the computation; never leaves this file.
-struct Refused {
-    Fault fault;
-};
-
-Vec3 mean_of(const std::vector<Touch>& touches) {
-    Vec3 sum;
-    for (const Touch& t : touches)
-        sum = sum + t.position;
-    return (1.0 / static_cast<double>(touches.size())) * sum;
-}
-
-/// Inside surfaces: the ball touches on the far side of its centre, seen from the axis.
-struct RoundSection {
-    Vec2 centre;
-    double radius{};
-    double range{};
-    std::vector<Vec2> surface; ///< in the measuring plane
-};
-
-RoundSection fit_round(const ProbeSet& probe, const Section& section, const PlaneBasis& basis) {
-    std::vector<Vec2> points;
-    points.reserve(section.touches.size());
-    for (const Touch& t : section.touches)
-        points.push_back(basis.project(t.position));
-    const auto refuse = [&] {
-        return Refused{probe.fault(section, "the points of " + section.feature.text() + " do not fix a circle",
-                                   "points spread round the bore")};
-    };
-    auto fit = metrology::fit_circle(points);
-    if (!fit)
-        throw refuse();
-    if (std::ranges::any_of(section.touches, [](const Touch& t) { return t.tip_radius > 0; })) {
-        for (std::size_t i = 0; i < points.size(); ++i) {
-            const Vec2 out = points[i] - fit->centre;
-            points[i] = points[i] + (section.touches[i].tip_radius / norm(out)) * out;
-        }
-        fit = metrology::fit_circle(points);
-        if (!fit)
-            throw refuse();
-    }
-    return {fit->centre, fit->radius, fit->range, std::move(points)};
-}
-
-/// A section's centre in space: the circle's, at the section's mean position along the axis.
-Vec3 centre_in_space(const RoundSection& round, const Section& section, const PlaneBasis& basis, Vec3 axis) {
-    return round.centre.x * basis.first + round.centre.y * basis.second + dot(mean_of(section.touches), axis) * axis;
-}
-
 class Evaluator {
   public:
-    Evaluator(const Blueprint& blueprint, const ProbeSet& probe) : blueprint_(blueprint), probe_(probe) {}
+    Evaluator(const Blueprint& blueprint, const ProbeSet& probe, Detail detail)
+        : blueprint_(blueprint), probe_(probe), detail_(detail) {}
 
     Evaluation run() {
         sort_sections();
@@ -82,10 +35,13 @@ class Evaluator {
         fill_cam(e);
         fill_decks(e);
         fill_dowels(e);
+        fill_holes(e);
         return e;
     }
 
   private:
+    bool whole() const { return detail_ == Detail::whole; }
+
     [[noreturn]] void refuse_missing(std::string what, std::string expected) const {
         const LogHeader& log = probe_.logs.front();
         throw Refused{{log.file, log.header_line, std::move(what), std::move(expected)}};
@@ -278,8 +234,9 @@ class Evaluator {
         for (std::size_t i = 0; i < mains_.size(); ++i) {
             const RoundSection& r = main_rounds_[i];
             const Vec3 c = frame_.to_block(main_centres_[i]);
-            e.mains.push_back({mains_[i]->feature, mains_[i]->level, c, 2 * r.radius, r.range,
-                               metrology::roundness_zone(r.surface, r.centre).width, r.surface.size()});
+            const double zone = whole() ? metrology::roundness_zone(r.surface, r.centre).width : 0;
+            e.mains.push_back({mains_[i]->feature, mains_[i]->level, c, 2 * r.radius, r.range, zone, r.surface.size()});
+            e.scatter.add(r.squares, r.surface.size());
             side.push_back({c.x, c.z});
             top.push_back({c.x, c.y});
             largest = std::max(largest, std::hypot(c.y, c.z));
@@ -317,7 +274,7 @@ class Evaluator {
             points.reserve(s->touches.size());
             for (const Touch& t : s->touches)
                 points.push_back(axes.of(frame_.to_block(t.position - t.tip_radius * out)));
-            auto deck = evaluate_deck(bank, std::move(points));
+            auto deck = evaluate_deck(bank, std::move(points), detail_);
             if (!deck)
                 throw Refused{probe_.fault(*s, "the points of " + s->feature.text() + " do not lie over the deck",
                                            "points spread along and across it")};
@@ -334,8 +291,39 @@ class Evaluator {
         }
     }
 
+    void fill_holes(Evaluation& e) const {
+        for (const HoleBlueprint& meant : blueprint_.bores)
+            if (auto bore = hole(e, meant, blueprint_.bank(meant.id.bank)->angle)) {
+                bore->cylinder = meant.cylinder;
+                take_dowel_away(*bore, e.dowels);
+                e.bores.push_back(std::move(*bore));
+            }
+        for (const HoleBlueprint& meant : blueprint_.lifters)
+            if (auto lifter = hole(e, meant, *meant.angle)) {
+                if (e.cam)
+                    lifter->v_cam = lifter->centre.y -
+                                    (e.cam->y * std::cos(*meant.angle) - e.cam->z * std::sin(*meant.angle));
+                e.lifters.push_back(std::move(*lifter));
+            }
+    }
+
+    std::optional<HoleResult> hole(Evaluation& e, const HoleBlueprint& meant, double angle) const {
+        return evaluate_hole({probe_, frame_, detail_}, meant, angle, e.scatter);
+    }
+
+    /// Position errors from the bank's lowest-numbered measured dowel instead of the datum frame.
+    static void take_dowel_away(HoleResult& bore, const std::vector<DowelResult>& dowels) {
+        const DowelResult* lowest = nullptr;
+        for (const DowelResult& d : dowels)
+            if (d.id.bank == bore.id.bank && (!lowest || d.id.number < lowest->id.number))
+                lowest = &d;
+        if (lowest)
+            bore.from_dowel = bore.error - Vec2{lowest->du, lowest->dv};
+    }
+
     const Blueprint& blueprint_;
     const ProbeSet& probe_;
+    Detail detail_;
     std::vector<const Section*> mains_, cams_, dowels_, decks_;
     PlaneBasis basis_{};
     Vec3 on_axis_;
@@ -351,12 +339,21 @@ double DeckResult::angle_error() const {
     return std::atan(tilt_v);
 }
 
+void Scatter::add(double sum_of_squares, std::size_t points) {
+    squares += sum_of_squares;
+    freedom += points - 3;
+}
+
+std::optional<double> Scatter::standard_deviation() const {
+    return freedom > 0 ? std::optional(std::sqrt(squares / static_cast<double>(freedom))) : std::nullopt;
+}
+
 const DeckResult* Evaluation::deck(std::string_view bank) const {
     const auto found = std::ranges::find(decks, bank, [](const DeckResult& d) { return std::string_view(d.id.bank); });
     return found == decks.end() ? nullptr : &*found;
 }
 
-std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<Vec3> points) {
+std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<Vec3> points, Detail detail) {
     const auto plane = metrology::fit_plane(points);
     const auto heights = metrology::fit_heights(points);
     if (!plane || !heights)
@@ -375,16 +372,17 @@ std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<V
     }
     d.height_mean = d.nominal + sum / static_cast<double>(points.size());
     d.flatness_lsq = plane->range;
-    d.flatness_mz = metrology::flatness_zone(points).width;
+    if (detail == Detail::whole)
+        d.flatness_mz = metrology::flatness_zone(points).width;
     d.slope_u = heights->slope_u;
     d.tilt_v = heights->slope_v;
     d.points = std::move(points);
     return d;
 }
 
-Result<Evaluation> evaluate(const Blueprint& blueprint, const ProbeSet& probe) {
+Result<Evaluation> evaluate(const Blueprint& blueprint, const ProbeSet& probe, Detail detail) {
     try {
-        return Evaluator(blueprint, probe).run();
+        return Evaluator(blueprint, probe, detail).run();
     } catch (Refused& refused) {
         return tl::unexpected(Faults{std::move(refused.fault)});
     }

@@ -57,6 +57,51 @@ struct DowelResult {
     double du{}, dv{}; ///< less the blueprint's, mm
 };
 
+/// One level of a cylinder or lifter bore, in the bank frame (a lifter's is turned to its own angle), mm.
+struct HoleLevel {
+    std::string level;
+    double w{};
+    metrology::Vec2 centre; ///< (u, v)
+    double diameter{};      ///< LSQ
+    double roundness_lsq{};
+    double roundness_mz{};
+    std::vector<metrology::Vec2> surface; ///< (u, v) of the points
+};
+
+/// A cylinder or lifter bore over all its levels.
+struct HoleResult {
+    FeatureId id;
+    std::optional<int> cylinder;               ///< the maker's number of a cylinder
+    metrology::Vec2 centre;                    ///< (u, v) at the top level, mm
+    metrology::Vec2 error;                     ///< less the blueprint's, mm
+    std::optional<metrology::Vec2> from_dowel; ///< the same, from the bank's first measured dowel (cylinders)
+    std::vector<HoleLevel> levels;             ///< from the top down
+    metrology::Vec2 lean;                      ///< du/dw, dv/dw of the line through the level centres; 0 for one level
+    double clean_free{};                       ///< mm, smallest bore that cleans up, wherever its centre is
+    double clean_top{};                        ///< mm, smallest that cleans up about the top level's centre
+    double clean_blueprint{};                  ///< mm, smallest that cleans up about the blueprint's centre
+    std::optional<double> v_cam;               ///< mm, a lifter's offset from the plane through the cam axis
+
+    double diameter() const { return levels.front().diameter; }
+    double taper() const { return levels.front().diameter - levels.back().diameter; }
+};
+
+/// Deviations of all round sections from their circles, pooled.
+struct Scatter {
+    double squares = 0;      ///< mm²
+    std::size_t freedom = 0; ///< points less three for each section
+    /// Standard deviation of one touch about its circle, mm: form of the bores included; nothing without freedom.
+    [[nodiscard]] std::optional<double> standard_deviation() const;
+    /// @param points of the section, at least 3
+    void add(double sum_of_squares, std::size_t points);
+};
+
+/// How much of an evaluation is worked out.
+enum class Detail {
+    whole,
+    without_zones, ///< minimum zones and enclosing circles stay 0: for repeating it many times
+};
+
 /// What the touches say of the block, in its datum frame. An object without measured points is left out.
 struct Evaluation {
     BlockFrame frame;
@@ -65,20 +110,23 @@ struct Evaluation {
     std::optional<CamResult> cam;
     std::vector<DeckResult> decks;
     std::vector<DowelResult> dowels;
+    std::vector<HoleResult> bores;
+    std::vector<HoleResult> lifters;
+    Scatter scatter;
 
     [[nodiscard]] const DeckResult* deck(std::string_view bank) const;
 };
 
 /// Fits every feature and builds the datum frame from them (docs/method.md has each definition).
 /// @return faults where the points cannot fix the frame or a fit; each names file and line
-[[nodiscard]] Result<Evaluation> evaluate(const Blueprint& blueprint, const ProbeSet& probe);
+[[nodiscard]] Result<Evaluation> evaluate(const Blueprint& blueprint, const ProbeSet& probe,
+                                          Detail detail = Detail::whole);
 
 /// Deck numbers from points already in the bank frame, however they were measured.
 /// @param points (u, v, w) mm, at least 3 not on one line
 /// @return nothing when the points cannot carry a plane
-[[nodiscard]] std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<metrology::Vec3> points);
+[[nodiscard]] std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<metrology::Vec3> points,
+                                                      Detail detail = Detail::whole);
 
-/// The evaluation as the command line prints it (format `pallix-evaluation`, version 1).
-[[nodiscard]] std::string evaluation_json(const Evaluation& evaluation, Unit unit);
 
 } // namespace pallix::block

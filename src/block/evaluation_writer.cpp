@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/evaluation.h"
+#include "block/evaluation_uncertainty.h"
+#include "block/evaluation_values.h"
 
 #include <nlohmann/json.hpp>
 
@@ -11,74 +12,83 @@ using Json = nlohmann::ordered_json;
 /// Turns lengths into the unit asked for; slopes and angles stay as they are.
 class Writer {
   public:
-    explicit Writer(Unit unit) : unit_(unit) {}
+    Writer(Unit unit, const Uncertainties* uncertainties) : unit_(unit), uncertainties_(uncertainties) {}
 
     Json root(const Evaluation& e) const {
         Json j{{"format", "pallix-evaluation"}, {"version", 1}, {"unit", unit_name(unit_)}};
-        j["tunnel"] = {{"straightness_lsq", length(e.tunnel.straightness_lsq)},
-                       {"straightness_vertical_mz", length(e.tunnel.straightness_vertical_mz)},
-                       {"straightness_lateral_mz", length(e.tunnel.straightness_lateral_mz)}};
-        j["mains"] = list(e.mains, [this](const MainResult& m) { return main(m); });
+        if (uncertainties_)
+            j["touch_uncertainty"] = {{"value", uncertainties_->touch.value / mm_per(unit_)},
+                                      {"source", uncertainties_->touch.stated ? "stated" : "scatter"}};
+        j["tunnel"] = object(e.tunnel, {"tunnel"}, Json::object());
+        j["mains"] = list("mains", e.mains, [](const MainResult& m) {
+            return Json{{"id", m.id.text()}, {"level", m.level}};
+        });
         if (e.cam)
-            j["cam"] = {{"y", length(e.cam->y)},
-                        {"z", length(e.cam->z)},
-                        {"distance", length(e.cam->distance)},
-                        {"distance_error", length(e.cam->distance_error)},
-                        {"parallelism", length(e.cam->parallelism)}};
-        j["decks"] = list(e.decks, [this](const DeckResult& d) { return deck(d); });
-        j["dowels"] = list(e.dowels, [this](const DowelResult& d) { return dowel(d); });
+            j["cam"] = object(*e.cam, {"cam"}, Json::object());
+        j["decks"] = list("decks", e.decks, [](const DeckResult& d) {
+            return Json{{"id", d.id.text()}, {"points", d.points.size()}};
+        });
+        j["dowels"] = list("dowels", e.dowels, [](const DowelResult& d) { return Json{{"id", d.id.text()}}; });
+        j["bores"] = holes("bores", e.bores);
+        j["lifters"] = holes("lifters", e.lifters);
         return j;
     }
 
   private:
-    double length(double mm) const { return mm / mm_per(unit_); }
+    double shown(double value, Dimension dimension) const {
+        return dimension == Dimension::length ? value / mm_per(unit_) : value;
+    }
 
-    template <class T, class Write>
-    static Json list(const std::vector<T>& items, Write write) {
-        Json j = Json::array();
-        for (const T& item : items)
-            j.push_back(write(item));
+    /// Adds an object's values, and their uncertainties, to what names it.
+    template <class T>
+    Json object(const T& item, const ValuePlace& place, Json j) const {
+        Json sure = Json::object();
+        each_field(item, [&](const Field& field) {
+            const std::string key(field.key);
+            j[key] = shown(field.value, field.dimension);
+            if (!uncertainties_)
+                return;
+            if (const auto u = uncertainties_->of(place.address(field.key)))
+                sure[key] = shown(*u, field.dimension);
+        });
+        if (!sure.empty())
+            j["uncertainty"] = sure;
         return j;
     }
 
-    Json main(const MainResult& m) const {
-        return {{"id", m.id.text()},
-                {"level", m.level},
-                {"x", length(m.centre.x)},
-                {"y", length(m.centre.y)},
-                {"z", length(m.centre.z)},
-                {"diameter", length(m.diameter)},
-                {"roundness_lsq", length(m.roundness_lsq)},
-                {"roundness_mz", length(m.roundness_mz)}};
+    template <class T, class Name>
+    Json list(std::string_view name, const std::vector<T>& items, Name named) const {
+        Json j = Json::array();
+        for (std::size_t i = 0; i < items.size(); ++i)
+            j.push_back(object(items[i], {name, i}, named(items[i])));
+        return j;
     }
 
-    Json deck(const DeckResult& d) const {
-        return {{"id", d.id.text()},
-                {"points", d.points.size()},
-                {"height_min", length(d.height_min)},
-                {"height_max", length(d.height_max)},
-                {"height_mean", length(d.height_mean)},
-                {"flatness_lsq", length(d.flatness_lsq)},
-                {"flatness_mz", length(d.flatness_mz)},
-                {"slope_u", d.slope_u},
-                {"tilt_v", d.tilt_v},
-                {"angle_error_deg", d.angle_error() / radians_per_degree},
-                {"cut_to_clean", length(d.cut_to_clean())},
-                {"stock_to_nominal", length(d.stock_to_nominal())}};
-    }
-
-    Json dowel(const DowelResult& d) const {
-        return {{"id", d.id.text()},  {"u", length(d.u)},  {"v", length(d.v)}, {"diameter", length(d.diameter)},
-                {"du", length(d.du)}, {"dv", length(d.dv)}};
+    Json holes(std::string_view name, const std::vector<HoleResult>& items) const {
+        Json j = list(name, items, [](const HoleResult& h) {
+            Json named{{"id", h.id.text()}};
+            if (h.cylinder)
+                named["cylinder"] = *h.cylinder;
+            return named;
+        });
+        for (std::size_t i = 0; i < items.size(); ++i) {
+            Json levels = Json::array();
+            for (std::size_t k = 0; k < items[i].levels.size(); ++k)
+                levels.push_back(object(items[i].levels[k], {name, i, static_cast<int>(k)},
+                                        Json{{"level", items[i].levels[k].level}}));
+            j[i]["levels"] = std::move(levels);
+        }
+        return j;
     }
 
     Unit unit_;
+    const Uncertainties* uncertainties_;
 };
 
 } // namespace
 
-std::string evaluation_json(const Evaluation& evaluation, Unit unit) {
-    return Writer(unit).root(evaluation).dump(2) + "\n";
+std::string evaluation_json(const Evaluation& evaluation, Unit unit, const Uncertainties* uncertainties) {
+    return Writer(unit, uncertainties).root(evaluation).dump(2) + "\n";
 }
 
 } // namespace pallix::block

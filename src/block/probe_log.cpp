@@ -223,6 +223,10 @@ class LogReader {
             tip_line_ = line_;
             if (tip_diameter_ && *tip_diameter_ <= 0)
                 fault(line_, "tip_diameter " + quoted(value), "a length greater than 0");
+        } else if (key == "touch_uncertainty") {
+            touch_uncertainty_ = number(key, value);
+            if (touch_uncertainty_ && *touch_uncertainty_ <= 0)
+                fault(line_, "touch_uncertainty " + quoted(value), "a length greater than 0");
         } else if (key == "temperature_c") {
             header().temperature_c = number(key, value);
         } else if (key.starts_with("setup.")) {
@@ -265,6 +269,8 @@ class LogReader {
             fault(kind_line_, "kind is tip and no tip_diameter is given", "# tip_diameter: the ball's diameter");
         if (header().is_tip && tip_diameter_)
             header().tip_radius = *tip_diameter_ * mm / 2;
+        if (touch_uncertainty_)
+            header().touch_uncertainty = *touch_uncertainty_ * mm;
     }
 
     // ---- rows ---------------------------------------------------------------------------------------------------
@@ -383,6 +389,7 @@ class LogReader {
     int kind_line_ = 0;
     int tip_line_ = 0;
     std::optional<double> tip_diameter_;
+    std::optional<double> touch_uncertainty_;
     std::map<std::string, Setup, std::less<>> setups_;
     std::vector<int> columns_; ///< where each Column stands in a row; empty before the header row
     std::size_t column_count_ = 0;

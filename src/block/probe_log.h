@@ -34,6 +34,7 @@ struct LogHeader {
     bool is_tip = false;
     double tip_radius = 0;               ///< mm
     std::optional<double> temperature_c; ///< kept and shown, never applied
+    std::optional<double> touch_uncertainty; ///< mm, standard, of one touch, as the log states it
     int header_line = 1;
     std::size_t touches = 0;
 };

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/evaluate_command.h"
 
-#include "block/evaluation.h"
+#include "block/evaluation_uncertainty.h"
 #include "wording/tables.h"
 
 #include <cstdio>
@@ -39,6 +39,16 @@ bool take(block::Result<T> result, std::vector<T>& values, block::Faults& faults
     return result.has_value();
 }
 
+std::optional<block::Uncertainties> uncertainties(const EvaluateRequest& request, const block::Blueprint& blueprint,
+                                                  const block::ProbeSet& probe, const block::Evaluation& evaluation) {
+    const auto touch = block::touch_uncertainty(probe, evaluation, request.touch_uncertainty);
+    if (!touch)
+        return std::nullopt;
+    metrology::MonteCarloRun run;
+    run.trials = request.trials;
+    return block::uncertainties_of(blueprint, probe, *touch, run);
+}
+
 } // namespace
 
 int evaluate(const EvaluateRequest& request) {
@@ -65,9 +75,11 @@ int evaluate(const EvaluateRequest& request) {
         return input_is_wrong;
     }
     print(probe->warnings, "warning: ");
+    const auto sure = request.with_uncertainty ? uncertainties(request, blueprint.front(), *probe, *evaluation)
+                                               : std::optional<block::Uncertainties>();
     std::cout << (request.as_text
                       ? wording::evaluation_table(blueprint.front(), *evaluation, wording::LengthText(request.unit))
-                      : block::evaluation_json(*evaluation, request.unit));
+                      : block::evaluation_json(*evaluation, request.unit, sure ? &*sure : nullptr));
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

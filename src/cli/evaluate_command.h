@@ -3,6 +3,8 @@
 
 #include "block/units.h"
 
+#include <cstddef>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -13,6 +15,9 @@ struct EvaluateRequest {
     std::vector<std::string> probe_files;
     block::Unit unit = block::Unit::mm;
     bool as_text = false;
+    bool with_uncertainty = true;
+    std::optional<double> touch_uncertainty; ///< mm, standard, of one touch; nothing: what the logs say
+    std::size_t trials = 400;                ///< draws behind the uncertainty of zones and extremes
 };
 
 /// Prints the evaluation on standard output, faults and warnings on standard error.

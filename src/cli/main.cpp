@@ -2,11 +2,23 @@
 #include "cli/evaluate_command.h"
 
 #include <CLI/CLI.hpp>
+#include <charconv>
+#include <cmath>
 #include <iostream>
+#include <optional>
 
 namespace {
 
 constexpr int wrong_usage = 2;
+
+/// A length greater than 0; nothing for any other text.
+std::optional<double> length_of(const std::string& text) {
+    double length = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), length);
+    return error == std::errc() && end == text.data() + text.size() && std::isfinite(length) && length > 0
+               ? std::optional(length)
+               : std::nullopt;
+}
 
 } // namespace
 
@@ -26,6 +38,16 @@ int main(int argc, char** argv) {
         ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
     evaluate->add_option("--unit", unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
     evaluate->add_option("--format", format, "json, or a table to read")->check(CLI::IsMember({"json", "text"}));
+    std::string uncertainty = "auto";
+    evaluate
+        ->add_option("--uncertainty", uncertainty,
+                     "auto: standard uncertainties from what the logs state of a touch, or from the scatter about the "
+                     "circles; off: none; or a touch's standard uncertainty in the unit of --unit")
+        ->check([](const std::string& text) {
+            return text == "auto" || text == "off" || length_of(text) ? "" : "auto, off or a length greater than 0";
+        });
+    evaluate->add_option("--trials", request.trials, "draws behind the uncertainty of zones and extremes")
+        ->check(CLI::Range(10, 1'000'000));
 
     try {
         app.parse(argc, argv);
@@ -35,6 +57,9 @@ int main(int argc, char** argv) {
         return asked ? 0 : wrong_usage;
     }
     request.unit = *block::unit_from_name(unit);
+    request.with_uncertainty = uncertainty != "off";
+    if (const auto length = length_of(uncertainty))
+        request.touch_uncertainty = *length * block::mm_per(request.unit);
     request.as_text = format == "text";
     return cli::evaluate(request);
 }

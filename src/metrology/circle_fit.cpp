@@ -117,13 +117,15 @@ tl::expected<CircleFit, FitFault> fit_circle(std::span<const Vec2> points) {
                 continue;
         }
         const Vec2 centre{s.mean.x + scale * at[0], s.mean.y + scale * at[1]};
-        double low = std::numeric_limits<double>::infinity(), high = 0;
+        const double radius = scale * at[2];
+        double low = std::numeric_limits<double>::infinity(), high = 0, squares = 0;
         for (const Vec2 p : points) {
             const double d = norm(p - centre);
             low = std::min(low, d);
             high = std::max(high, d);
+            squares += (d - radius) * (d - radius);
         }
-        return CircleFit{centre, scale * at[2], high - low, iteration};
+        return CircleFit{centre, radius, high - low, squares, iteration};
     }
     return tl::unexpected(FitFault::no_convergence);
 }

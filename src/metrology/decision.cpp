@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "metrology/decision.h"
 
+#include <cmath>
+#include <limits>
+
 namespace pallix::metrology {
 
 Verdict decide(double value, std::optional<double> standard_uncertainty, const Limits& limits, DecisionRule rule) {
@@ -19,6 +22,31 @@ Verdict decide(double value, std::optional<double> standard_uncertainty, const L
     if (limits.upper)
         hold(*limits.upper - value);
     return verdict;
+}
+
+double Sureness::standard_uncertainty() const {
+    return std::hypot(fixed, of_one / std::sqrt(static_cast<double>(std::max<std::size_t>(taken, 1))));
+}
+
+Settling settle(double value, const Sureness& sureness, const Limits& limits, DecisionRule rule) {
+    if (decide(value, sureness.standard_uncertainty(), limits, rule) != Verdict::cannot_tell)
+        return {};
+    double room = std::numeric_limits<double>::infinity(); // to the nearest limit, on either side of it
+    for (const auto& limit : {limits.lower, limits.upper})
+        if (limit)
+            room = std::min(room, std::abs(value - *limit));
+    const double wanted = room / rule.coverage;
+    // A ten-thousandth of a micrometre is no distance at all.
+    if (wanted < 1e-7)
+        return {SettledBy::nothing_will, 0, 0};
+    const double to_spare = wanted * wanted - sureness.fixed * sureness.fixed;
+    if (sureness.of_one > 0 && to_spare > 0) {
+        const double needed = std::ceil(sureness.of_one * sureness.of_one / to_spare * (1 - 1e-12));
+        if (needed <= static_cast<double>(sureness.taken + most_readings_to_ask_for))
+            return {SettledBy::more_readings, std::max(static_cast<std::size_t>(needed), sureness.taken + 1) - sureness.taken,
+                    wanted};
+    }
+    return {SettledBy::better_gauge, 0, wanted};
 }
 
 } // namespace pallix::metrology

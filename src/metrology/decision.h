@@ -2,6 +2,7 @@
 #pragma once
 
 #include <algorithm>
+#include <cstddef>
 #include <optional>
 
 namespace pallix::metrology {
@@ -31,5 +32,32 @@ struct DecisionRule {
 /// @param standard_uncertainty mm, ≥ 0; unknown uncertainty proves nothing, so the verdict is cannot_tell
 [[nodiscard]] Verdict decide(double value, std::optional<double> standard_uncertainty, const Limits& limits,
                              DecisionRule rule = {});
+
+/// How sure a mean of readings is, in the two parts that behave differently.
+struct Sureness {
+    double fixed = 0;     ///< mm, standard uncertainty that repeating does not lower: gauge, setting ring, temperature
+    double of_one = 0;    ///< mm, standard deviation of one reading: falls with the root of their number
+    std::size_t taken = 1; ///< readings so far, at least 1
+    [[nodiscard]] double standard_uncertainty() const;
+};
+
+enum class SettledBy {
+    nothing_needed, ///< meets or fails already: more would change nothing, it is enough
+    more_readings,  ///< `readings` more of the same would do, if the mean stays where it is
+    better_gauge,   ///< no number of readings will; a gauge with `gauge_uncertainty` would
+    nothing_will,   ///< the value lies on its limit
+};
+
+/// What would settle a doubt.
+struct Settling {
+    SettledBy by = SettledBy::nothing_needed;
+    std::size_t readings = 0;     ///< still to take, for more_readings
+    double gauge_uncertainty = 0; ///< mm, the largest standard uncertainty that would settle it with the mean as it is
+};
+
+/// More readings than this are no answer: a better gauge is.
+inline constexpr std::size_t most_readings_to_ask_for = 30;
+
+[[nodiscard]] Settling settle(double value, const Sureness& sureness, const Limits& limits, DecisionRule rule = {});
 
 } // namespace pallix::metrology

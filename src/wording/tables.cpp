@@ -42,6 +42,26 @@ class Table {
     std::vector<std::vector<std::string>> rows_;
 };
 
+std::string hole_table(const std::string& title, const std::vector<block::HoleResult>& holes, const LengthText& l) {
+    if (holes.empty())
+        return "";
+    const bool lifters = holes.front().id.kind == block::FeatureKind::lifter;
+    Table table({lifters ? "lifter" : "bore", lifters ? "from cam plane" : "cylinder", "along", "across",
+                 "along error", "across error", "top size", "taper", "round MZ", "cleans free", "about top",
+                 "about blueprint"});
+    for (const block::HoleResult& h : holes) {
+        double round = 0;
+        for (const block::HoleLevel& level : h.levels)
+            round = std::max(round, level.roundness_mz);
+        const std::string second = lifters ? (h.v_cam ? l.with_sign(*h.v_cam) : "")
+                                           : (h.cylinder ? std::to_string(*h.cylinder) : "");
+        table.add({h.id.text(), second, l.plain(h.centre.x), l.plain(h.centre.y), l.with_sign(h.error.x),
+                   l.with_sign(h.error.y), l.plain(h.diameter()), l.with_sign(h.taper()), l.plain(round),
+                   l.plain(h.clean_free), l.plain(h.clean_top), l.plain(h.clean_blueprint)});
+    }
+    return title + "\n" + table.text();
+}
+
 } // namespace
 
 std::string evaluation_table(const block::Blueprint& blueprint, const block::Evaluation& e, const LengthText& l) {
@@ -83,6 +103,8 @@ std::string evaluation_table(const block::Blueprint& blueprint, const block::Eva
                 {d.id.text(), l.plain(d.u), l.plain(d.v), l.plain(d.diameter), l.with_sign(d.du), l.with_sign(d.dv)});
         out += dowels.text();
     }
+    out += hole_table("Cylinders", e.bores, l);
+    out += hole_table("Lifters", e.lifters, l);
     return out;
 }
 
