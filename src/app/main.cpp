@@ -97,7 +97,10 @@ int main(int argc, char** argv) {
     session::Session session(**book, [&preferences] { return preferences.person().toStdString(); });
     ui::load_fonts();
     ui::apply_theme(app, preferences.theme());
-    const ui::Context context{session, preferences};
+    session::InstrumentRegister instruments(**book, preferences);
+    session::GaugeLink gauge(session);
+    session.draw_certainty();
+    const ui::Context context{session, preferences, instruments, gauge};
     ui::BenchWindow window(context);
     window.show();
     if (pictures) {

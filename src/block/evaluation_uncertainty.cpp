@@ -3,6 +3,7 @@
 
 #include "block/evaluation_values.h"
 #include "block/section_fit.h"
+#include "metrology/monte_carlo.h"
 #include "metrology/plane_fit.h"
 #include "metrology/uncertainty.h"
 

@@ -2,11 +2,14 @@
 #pragma once
 
 #include "block/evaluation.h"
-#include "metrology/monte_carlo.h"
 
 #include <optional>
 #include <string>
 #include <unordered_map>
+
+namespace pallix::metrology {
+struct MonteCarloRun;
+}
 
 namespace pallix::block {
 

@@ -18,7 +18,8 @@ bool same_place(Vec2 a, Vec2 b) {
 /// Builds the state entry by entry.
 class Folder {
   public:
-    explicit Folder(JobState& state) : state_(state) {}
+    /// @param corrected every reading that counts, corrected for what later checks tell of its instrument
+    Folder(JobState& state, std::vector<TakenReading> corrected) : state_(state), corrected_(std::move(corrected)) {}
 
     void take(const Entry& entry) {
         entry_ = &entry;
@@ -50,7 +51,11 @@ class Folder {
         };
         for (const DeckResult& deck : evaluated->evaluation.decks)
             if (holds(deck.id))
-                take_measurement(deck.id.bank, {DeckSource::probe, logs_sequence_, logs_uncertainty_, deck});
+                take_measurement(deck.id.bank, {DeckSource::probe,
+                                                logs_sequence_,
+                                                logs_uncertainty_,
+                                                deck,
+                                                {logs_uncertainty_.value_or(0), 0, 1}});
         if (!state_.as_found)
             state_.as_found = *evaluated;
         state_.latest = std::move(*evaluated);
@@ -61,10 +66,12 @@ class Folder {
 
     void take_measurement(const std::string& bank, DeckMeasurement measurement) {
         DeckState& deck = state_.decks[bank];
-        if (!deck.as_found || deck.cuts.empty())
+        // After a cut of the tunnel the deck is found anew: what was planned from the old one is void.
+        if (!deck.as_found || deck.cuts.empty() || deck.tunnel_cut > deck.as_found->sequence)
             deck.as_found = measurement;
+        if (measurement.source == DeckSource::probe)
+            deck.readings.clear();
         deck.latest = std::move(measurement);
-        deck.pending.clear();
     }
 
     DeckState* deck_of(const std::string& bank) {
@@ -103,36 +110,86 @@ class Folder {
         logs_sequence_ = entry_->sequence;
     }
 
-    void apply(const DeckReading& reading) {
-        DeckState* deck = deck_of(reading.bank);
+    void apply(const Reading& reading) {
+        if (!state_.blueprint)
+            return;
+        if (!state_.blueprint->lists(reading.at.feature)) {
+            trouble("entry " + std::to_string(entry_->sequence) + " is a reading of " + reading.at.feature.text() +
+                    ", which the blueprint does not list");
+            return;
+        }
+        const auto corrected = std::ranges::find(corrected_, entry_->sequence, &TakenReading::sequence);
+        state_.readings.push_back(*corrected);
+        if (reading.at.quantity == Quantity::temperature)
+            (reading.at.direction == "gauge" ? state_.conditions.gauge_c : state_.conditions.part_c) = reading.value;
+        if (reading.at.quantity == Quantity::height)
+            take_height(*corrected);
+    }
+
+    /// Heights by hand make a measurement of the deck once every place was read.
+    void take_height(const TakenReading& taken) {
+        DeckState* deck = deck_of(taken.reading.at.feature.bank);
         if (!deck)
             return;
-        std::erase_if(deck->pending, [&](const DeckReading& r) { return same_place(r.place, reading.place); });
-        deck->pending.push_back(reading);
-        const BankBlueprint& bank = *state_.blueprint->bank(reading.bank);
+        deck->readings.push_back(taken);
+        const BankBlueprint& bank = *state_.blueprint->bank(taken.reading.at.feature.bank);
         std::vector<Vec3> points;
         std::optional<double> uncertainty = 0.0;
-        for (const DeckPlace& place : deck_places(bank)) {
+        metrology::Sureness sureness;
+        const std::vector<MeasuredPlace> places = measured_places(deck->readings);
+        for (const DeckPlace& wanted : deck_places(bank)) {
             const auto read = std::ranges::find_if(
-                deck->pending, [&](const DeckReading& r) { return same_place(r.place, place.place); });
-            if (read == deck->pending.end())
+                places, [&](const MeasuredPlace& p) { return same_place(p.at.place, wanted.place); });
+            if (read == places.end())
                 return; // the set is not complete
-            points.push_back({read->place.x, read->place.y, read->height});
-            uncertainty = uncertainty && read->standard_uncertainty
-                              ? std::optional(std::max(*uncertainty, *read->standard_uncertainty))
-                              : std::nullopt;
+            points.push_back({wanted.place.x, wanted.place.y, read->value});
+            const auto u = read->standard_uncertainty();
+            if (u && uncertainty && *u >= *uncertainty)
+                sureness = *read->sureness;
+            uncertainty = uncertainty && u ? std::optional(std::max(*uncertainty, *u)) : std::nullopt;
         }
         if (auto result = evaluate_deck(bank, std::move(points)))
-            take_measurement(reading.bank, {DeckSource::readings, entry_->sequence, uncertainty, std::move(*result)});
+            take_measurement(bank.id,
+                             {DeckSource::readings, entry_->sequence, uncertainty, std::move(*result), sureness});
+    }
+
+    /// Readings that a cut has made untrue.
+    template <class Touched>
+    void make_stale(const std::string& because, Touched touched) {
+        for (TakenReading& r : state_.readings)
+            if (!r.stale() && touched(r.reading.at))
+                r.stale_because = because;
     }
 
     void apply(const DeckCut& cut) {
-        if (DeckState* deck = deck_of(cut.bank)) {
-            deck->cuts.push_back({entry_->sequence, entry_->time, entry_->person, cut});
-            deck->pending.clear();
-        }
+        DeckState* deck = deck_of(cut.bank);
+        if (!deck)
+            return;
+        deck->cuts.push_back({entry_->sequence, entry_->time, entry_->person, cut});
+        deck->readings.clear();
+        make_stale("the deck was cut since", [&](const MeasuredAt& at) {
+            return at.feature.bank == cut.bank && (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston);
+        });
     }
 
+    void apply(const TunnelCut&) {
+        state_.tunnel_cut = entry_->sequence;
+        for (auto& [bank, deck] : state_.decks) {
+            deck.tunnel_cut = entry_->sequence;
+            deck.readings.clear();
+        }
+        make_stale("the tunnel was cut since", [](const MeasuredAt& at) {
+            return at.feature.kind == FeatureKind::main || at.quantity == Quantity::height ||
+                   at.quantity == Quantity::piston;
+        });
+    }
+
+    void apply(const ConditionsStated& stated) { state_.conditions = stated.conditions; }
+    void apply(const RingCheck& check) {
+        state_.checks.push_back({entry_->sequence, check.instrument, check.reading - check.size});
+    }
+    void apply(const RepeatabilityTest& test) { state_.repeats.push_back(test); }
+    void apply(const ReadingPlanChosen& plan) { state_.reading_plans[plan.plan] = plan; }
     void apply(const DeckTargetChosen& target) { state_.target = target; }
     void apply(const PassPlanChosen& passes) { state_.passes = passes; }
     void apply(const Note&) {}
@@ -140,6 +197,7 @@ class Folder {
     void apply(const UnknownPayload&) {}
 
     JobState& state_;
+    std::vector<TakenReading> corrected_;
     const Entry* entry_ = nullptr;
     std::vector<NamedText> logs_;
     std::int64_t logs_sequence_ = 0;
@@ -158,7 +216,24 @@ double DeckState::depth_since(std::int64_t sequence) const {
 }
 
 bool DeckState::stale() const {
-    return latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; });
+    return from_old_tunnel() || (latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; }));
+}
+
+const MeasuredPlace* JobState::place(const std::string& key) const {
+    const auto found = std::ranges::find_if(places, [&key](const MeasuredPlace& p) { return p.at.key() == key; });
+    return found == places.end() ? nullptr : &*found;
+}
+
+double expansion_of(Material material) {
+    switch (material) {
+    case Material::grey_iron:
+        return 10.8e-6;
+    case Material::compacted_iron:
+        return 11.5e-6;
+    case Material::aluminium:
+        break;
+    }
+    return 22e-6;
 }
 
 std::vector<DeckPlace> deck_places(const BankBlueprint& bank) {
@@ -179,21 +254,49 @@ std::vector<DeckPlace> deck_places(const BankBlueprint& bank) {
     return places;
 }
 
+namespace {
+
+/// The error of an instrument shows only at its next check, so readings are corrected before the fold begins.
+std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, const std::vector<bool>& out) {
+    std::vector<TakenReading> readings;
+    std::vector<TakenCheck> checks;
+    double expansion = expansion_of(Material::grey_iron);
+    for (std::size_t i = 0; i < entries.size(); ++i) {
+        const Entry& e = entries[i];
+        if (out[i])
+            continue;
+        if (const auto* r = std::get_if<Reading>(&e.payload))
+            readings.push_back({e.sequence, e.time, e.person, *r, r->value, 0, 0, fixed_uncertainty(r->instrument), ""});
+        else if (const auto* check = std::get_if<RingCheck>(&e.payload))
+            checks.push_back({e.sequence, check->instrument, check->reading - check->size});
+        else if (const auto* opened = std::get_if<JobOpened>(&e.payload))
+            if (const auto blueprint = read_blueprint(opened->blueprint, opened->blueprint_file))
+                expansion = expansion_of(blueprint->material);
+    }
+    spread_drift(readings, checks);
+    bring_to_reference_temperature(readings, expansion);
+    return readings;
+}
+
+} // namespace
+
 JobState fold(const std::vector<Entry>& entries) {
     JobState state;
-    Folder folder(state);
     const std::vector<bool> out = struck(entries);
+    Folder folder(state, corrected_readings(entries, out));
     for (std::size_t i = 0; i < entries.size(); ++i)
         if (!out[i])
             folder.take(entries[i]);
     folder.finish_logs();
+    state.places = measured_places(state.readings);
     return state;
 }
 
 Result<EvaluationState> evaluate_on_top(const Blueprint& blueprint, const ProbeSet* earlier, const ProbeSet& newest) {
     const auto state_of = [](const ProbeSet& set, std::string remark) {
         return [&set, remark = std::move(remark)](Evaluation e) {
-            return EvaluationState{0, std::nullopt, set.logs, std::move(e), remark};
+            return EvaluationState{0, std::nullopt, set.logs, std::move(e), remark,
+                                   std::make_shared<const ProbeSet>(set)};
         };
     };
     const bool own_tunnel = newest.of(FeatureKind::main).size() >= 2;

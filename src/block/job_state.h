@@ -3,8 +3,10 @@
 
 #include "block/evaluation.h"
 #include "block/ledger.h"
+#include "block/measured.h"
 
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -20,6 +22,7 @@ struct DeckMeasurement {
     std::int64_t sequence = 0;                  ///< of the entry that completed it
     std::optional<double> standard_uncertainty; ///< mm, of one height
     DeckResult result;
+    metrology::Sureness sureness; ///< the same in its two parts; means nothing where it was not stated
 };
 
 /// A pass as the ledger has it.
@@ -35,13 +38,16 @@ struct DeckState {
     std::optional<DeckMeasurement> as_found; ///< the last one before the first cut: what the plan is made from
     std::optional<DeckMeasurement> latest;   ///< the last one; the same as as_found until it is cut and measured again
     std::vector<TakenCut> cuts;              ///< all passes, in order
-    std::vector<DeckReading> pending;        ///< readings of a set that is not complete yet
+    std::vector<TakenReading> readings;      ///< heights by hand since it was last cut or probed
+    std::int64_t tunnel_cut = 0;             ///< entry of the last cut of the tunnel; 0 for none
 
     /// Infeed of the passes since a measurement, mm.
     [[nodiscard]] double depth_since(std::int64_t sequence) const;
     [[nodiscard]] double depth_in_all() const { return depth_since(0); }
     /// Cut after it was last measured, so its heights are no longer true.
     [[nodiscard]] bool stale() const;
+    /// Measured from a tunnel that was cut since.
+    [[nodiscard]] bool from_old_tunnel() const { return latest && tunnel_cut > latest->sequence; }
 };
 
 /// An evaluation and the entries it came from.
@@ -50,7 +56,8 @@ struct EvaluationState {
     std::optional<double> standard_uncertainty; ///< mm, of one touch
     std::vector<LogHeader> logs;
     Evaluation evaluation;
-    std::string remark; ///< what was taken from an earlier log, or empty
+    std::string remark;                    ///< what was taken from an earlier log, or empty
+    std::shared_ptr<const ProbeSet> probe; ///< the touches it was made from
 };
 
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
@@ -63,9 +70,20 @@ struct JobState {
     std::map<std::string, DeckState> decks; ///< by bank id; one for every bank of the blueprint
     DeckTargetChosen target;
     std::optional<PassPlanChosen> passes;
+    std::vector<TakenReading> readings;         ///< all that are not struck, in order
+    std::vector<MeasuredPlace> places;          ///< what they say, place by place
+    Conditions conditions;                      ///< as last stated
+    std::vector<TakenCheck> checks;             ///< of instruments against something known
+    std::vector<RepeatabilityTest> repeats;     ///< tests of instruments
+    std::int64_t tunnel_cut = 0;                ///< entry of the last cut of the tunnel; 0 for none
+    std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
     std::vector<std::string> troubles; ///< entries that could not be used, in words
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
+    /// The tunnel was cut after it was last probed: positions and heights by that log no longer hold.
+    [[nodiscard]] bool probe_stale() const { return latest && tunnel_cut > latest->sequence; }
+    /// @param key of MeasuredAt
+    [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
 };
 
 /// The four places a deck is measured at by hand: front and rear, both sides, one cylinder wall in from the edge.
@@ -75,6 +93,10 @@ struct DeckPlace {
     bool positive_v = false;
 };
 [[nodiscard]] std::vector<DeckPlace> deck_places(const BankBlueprint& bank);
+
+/// Expansion of the block per kelvin: grey iron 10.8e-6, compacted iron 11.5e-6, aluminium alloy 22e-6 (typical values,
+/// from memory).
+[[nodiscard]] double expansion_of(Material material);
 
 /// @param entries in the order of their sequence
 [[nodiscard]] JobState fold(const std::vector<Entry>& entries);

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 
+#include "block/ledger_json.h"
+
 #include <algorithm>
 #include <array>
-#include <nlohmann/json.hpp>
 
 namespace pallix::block {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using metrology::Vec2;
 
 template <class... F>
@@ -17,31 +17,8 @@ struct Overloaded : F... {
 };
 
 constexpr std::array<const char*, 4> pass_kinds{"witness", "pass", "finish", "spring"};
+constexpr std::array<const char*, 2> tunnel_methods{"hone", "bore"};
 constexpr std::array<const char*, 3> schools{"least_cut", "blueprint", "height"};
-
-template <class Enum, std::size_t N>
-Enum enum_from(const Json& j, const std::array<const char*, N>& names) {
-    const std::string name = j;
-    for (std::size_t i = 0; i < N; ++i)
-        if (name == names[i])
-            return static_cast<Enum>(i);
-    throw Json::other_error::create(501, "\"" + name + "\" is not known here", &j);
-}
-
-Json place_json(Vec2 p) {
-    return Json::array({p.x, p.y});
-}
-Vec2 place_from(const Json& j) {
-    return {j.at(0).get<double>(), j.at(1).get<double>()};
-}
-
-void set_optional(Json& j, const char* key, const std::optional<double>& value) {
-    if (value)
-        j[key] = *value;
-}
-std::optional<double> optional_from(const Json& j, const char* key) {
-    return j.contains(key) ? std::optional(j.at(key).get<double>()) : std::nullopt;
-}
 
 Json to_json(const Payload& payload) {
     return std::visit(Overloaded{
@@ -58,15 +35,7 @@ Json to_json(const Payload& payload) {
                                   j["continues"] = true;
                               return j;
                           },
-                          [](const DeckReading& p) -> Json {
-                              Json j{{"bank", p.bank},
-                                     {"place_mm", place_json(p.place)},
-                                     {"place", p.place_name},
-                                     {"height_mm", p.height},
-                                     {"typed", p.typed}};
-                              set_optional(j, "standard_uncertainty_mm", p.standard_uncertainty);
-                              return j;
-                          },
+                          [](const Reading& p) -> Json { return reading_to_json(p); },
                           [](const DeckCut& p) -> Json {
                               Json dark = Json::array();
                               for (const Vec2 d : p.dark)
@@ -94,6 +63,19 @@ Json to_json(const Payload& payload) {
                           [](const Strike& p) -> Json {
                               return {{"sequence", p.sequence}, {"reason", p.reason}};
                           },
+                          [](const ConditionsStated& p) -> Json { return conditions_to_json(p.conditions); },
+                          [](const RingCheck& p) -> Json {
+                              return {{"instrument", p.instrument}, {"size_mm", p.size}, {"reading_mm", p.reading}};
+                          },
+                          [](const RepeatabilityTest& p) -> Json {
+                              return {{"instrument", p.instrument}, {"words", p.words}, {"readings_mm", p.readings}};
+                          },
+                          [](const TunnelCut& p) -> Json {
+                              return {{"method", tunnel_methods[static_cast<std::size_t>(p.method)]}, {"note", p.note}};
+                          },
+                          [](const ReadingPlanChosen& p) -> Json {
+                              return {{"plan", p.plan}, {"places", p.places}};
+                          },
                           [](const UnknownPayload& p) -> Json { return Json::parse(p.json); },
                       },
                       payload);
@@ -105,10 +87,8 @@ Payload from_json(std::string_view kind, const Json& j) {
     if (kind == "probe_log")
         return ProbeLogTaken{j.at("file"), j.at("sha256"), j.at("text"), optional_from(j, "standard_uncertainty_mm"),
                              j.value("continues", false)};
-    if (kind == "deck_reading")
-        return DeckReading{j.at("bank"),  place_from(j.at("place_mm")),
-                           j.at("place"), j.at("height_mm"),
-                           j.at("typed"), optional_from(j, "standard_uncertainty_mm")};
+    if (kind == "reading")
+        return reading_from_json(j);
     if (kind == "deck_cut") {
         DeckCut cut{j.at("bank"), enum_from<PassKind>(j.at("pass"), pass_kinds), j.at("depth_mm"), j.at("clean"), {}};
         for (const Json& d : j.at("dark_mm"))
@@ -122,11 +102,22 @@ Payload from_json(std::string_view kind, const Json& j) {
         return PassPlanChosen{j.at("witness_mm"), j.at("pass_mm"), j.at("finish_mm"), j.at("spring_passes")};
     if (kind == "note")
         return Note{j.at("text")};
+    if (kind == "conditions")
+        return ConditionsStated{conditions_from_json(j)};
+    if (kind == "ring_check")
+        return RingCheck{j.at("instrument"), j.at("size_mm"), j.at("reading_mm")};
+    if (kind == "repeatability_test")
+        return RepeatabilityTest{j.at("instrument"), j.at("words"), j.at("readings_mm").get<std::vector<double>>()};
+    if (kind == "tunnel_cut")
+        return TunnelCut{enum_from<TunnelMethod>(j.at("method"), tunnel_methods), j.at("note")};
+    if (kind == "reading_plan")
+        return ReadingPlanChosen{j.at("plan"), j.at("places").get<std::vector<std::string>>()};
     return Strike{j.at("sequence"), j.at("reason")};
 }
 
-constexpr std::array<std::string_view, 8> kinds{"job_opened",  "probe_log", "deck_reading", "deck_cut",
-                                                "deck_target", "pass_plan", "note",         "strike"};
+constexpr std::array<std::string_view, 13> kinds{
+    "job_opened", "probe_log",  "reading",    "deck_cut",           "deck_target", "pass_plan",   "note",
+    "strike",     "conditions", "ring_check", "repeatability_test", "tunnel_cut",  "reading_plan"};
 
 } // namespace
 

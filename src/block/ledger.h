@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/feature.h"
+#include "block/reading.h"
 #include "metrology/geometry.h"
 
 #include <cstdint>
@@ -33,16 +34,6 @@ struct ProbeLogTaken {
     bool continues = false;                     ///< read together with the log entry before it
 };
 
-/// One height of a deck, measured by hand.
-struct DeckReading {
-    std::string bank;
-    metrology::Vec2 place;                      ///< (u, v) mm
-    std::string place_name;                     ///< in words, as it was asked for
-    double height = 0;                          ///< w, mm
-    std::string typed;                          ///< as the person typed it
-    std::optional<double> standard_uncertainty; ///< mm
-};
-
 enum class PassKind { witness, pass, finish, spring };
 
 /// One pass over a deck.
@@ -71,6 +62,39 @@ struct PassPlanChosen {
     int spring_passes = 0;
 };
 
+/// From here on these conditions hold, until others are stated.
+struct ConditionsStated {
+    Conditions conditions;
+};
+
+/// An instrument held against something of known size. Two checks tell how far it drifted between them.
+struct RingCheck {
+    std::string instrument;
+    double size = 0;    ///< mm, of the ring
+    double reading = 0; ///< mm, what the instrument made of it, whole
+};
+
+/// One place read again and again with one instrument.
+struct RepeatabilityTest {
+    std::string instrument;
+    std::string words; ///< which place
+    std::vector<double> readings; ///< mm, at least 2
+};
+
+enum class TunnelMethod { hone, bore };
+
+/// The main tunnel was cut: what was measured from it holds no longer.
+struct TunnelCut {
+    TunnelMethod method = TunnelMethod::hone;
+    std::string note;
+};
+
+/// Which places one kind of measuring goes through, in which order.
+struct ReadingPlanChosen {
+    std::string plan;                ///< "main_sizes", "deck_heights R", …
+    std::vector<std::string> places; ///< keys of MeasuredAt
+};
+
 struct Note {
     std::string text;
 };
@@ -88,8 +112,9 @@ struct UnknownPayload {
     std::string json;
 };
 
-using Payload = std::variant<JobOpened, ProbeLogTaken, DeckReading, DeckCut, DeckTargetChosen, PassPlanChosen, Note,
-                             Strike, UnknownPayload>;
+using Payload = std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
+                             ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen,
+                             UnknownPayload>;
 
 struct Entry {
     std::int64_t sequence = 0; ///< from 1 within the job, without gaps

@@ -100,6 +100,31 @@ std::optional<double> with_point_supplied(double number, double expected) {
     return best;
 }
 
+/// @param value mm, as it was typed: the whole value, or the deviation
+void find_suspicion(Understood& u, double value, const Expected& e) {
+    const auto believable = [&e](double whole) { return std::abs(whole - e.value) <= e.believable; };
+    if (!believable(u.value)) {
+        u.suspicion = Suspicion::far;
+        if (const double less = u.value - 0.9 * value; (u.relative || e.direct) && believable(less)) {
+            u.suspicion = Suspicion::ten_times;
+            u.instead = less;
+        }
+    }
+    // A slipped zero leaves a dial exactly one turn off; that is told apart from ten times off by the remainder.
+    if (u.suspicion != Suspicion::none && e.turn > 0)
+        for (const double turned : {u.value - e.turn, u.value + e.turn})
+            if (std::abs(turned - e.repeat.value_or(e.value)) <= e.believable / 4) {
+                u.suspicion = Suspicion::one_turn;
+                u.instead = turned;
+            }
+    if (u.suspicion != Suspicion::none)
+        return;
+    if (e.repeat && e.repeat_limit > 0 && std::abs(u.value - *e.repeat) > e.repeat_limit)
+        u.suspicion = Suspicion::unlike_repeat;
+    else if (e.neighbours && e.neighbour_limit > 0 && std::abs(u.value - *e.neighbours) > e.neighbour_limit)
+        u.suspicion = Suspicion::unlike_neighbours;
+}
+
 } // namespace
 
 tl::expected<Understood, std::string> read_shorthand(std::string_view text, const Expected& expected) {
@@ -116,16 +141,11 @@ tl::expected<Understood, std::string> read_shorthand(std::string_view text, cons
             u.shorthand = true;
         }
     }
-    u.relative = written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value);
-    u.value = u.relative ? expected.value + value : value;
+    u.relative = !expected.direct &&
+                 (written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value));
+    u.value = u.relative ? expected.zero.value_or(expected.value) + value : value;
     u.deviation = u.value - expected.value;
-    if (std::abs(u.deviation) > expected.believable) {
-        u.suspicion = Suspicion::far;
-        if (u.relative && std::abs(u.deviation) / 10 <= expected.believable) {
-            u.suspicion = Suspicion::ten_times;
-            u.instead = expected.value + u.deviation / 10;
-        }
-    }
+    find_suspicion(u, value, expected);
     return u;
 }
 

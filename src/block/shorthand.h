@@ -15,13 +15,23 @@ struct Expected {
     double value = 0;        ///< mm, what the drawing or the plan says
     double believable = 0;   ///< mm, > 0: a deviation beyond this is asked about before it counts
     Unit bench = Unit::inch; ///< what a number without a unit means
+    std::optional<double> zero{}; ///< mm, what deviations count from, where a gauge was set on something else
+    bool direct = false;        ///< the number is the whole value, whatever its sign: an indicator
+    double turn = 0;            ///< mm, one turn of the dial; 0 without a dial
+    std::optional<double> repeat{};     ///< mm, the same place read before
+    double repeat_limit = 0;          ///< mm, what a repeat may differ
+    std::optional<double> neighbours{}; ///< mm, the middle one of the places beside it
+    double neighbour_limit = 0;       ///< mm, what it may differ from them
 };
 
 /// Why a reading is asked about before it counts.
 enum class Suspicion {
     none,
     ten_times, ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
+    one_turn,  ///< believable with one turn of the dial more or less: a slipped zero
     far,       ///< beyond what is believable, for no known reason
+    unlike_repeat,     ///< far from what the same place gave before
+    unlike_neighbours, ///< far from the places beside it
 };
 
 /// A reading as it was understood.
@@ -32,6 +42,7 @@ struct Understood {
     bool shorthand = false; ///< a decimal point was supplied
     Suspicion suspicion = Suspicion::none;
     std::optional<double> instead; ///< mm, the whole value that was probably meant
+    std::optional<double> upper;   ///< of a bracket: the thickness that does not go in; `value` does
 };
 
 /// Reads what a machinist types: `3.7552`, `3755` (where about 3¾ in is expected), `+2.5 thou`, `3t` and `6 tenths`

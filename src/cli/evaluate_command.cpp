@@ -2,6 +2,7 @@
 #include "cli/evaluate_command.h"
 
 #include "block/evaluation_uncertainty.h"
+#include "metrology/monte_carlo.h"
 #include "wording/tables.h"
 
 #include <cstdio>

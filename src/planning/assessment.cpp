@@ -12,7 +12,7 @@ using metrology::Verdict;
 constexpr double nothing = 5e-4; // mm, less cannot be dialled in
 
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
-                         const block::PassPlanChosen& chosen) {
+                         const block::PassPlanChosen& chosen, std::optional<double> flatness_uncertainty) {
     BankProgress p;
     p.plan = plan;
     p.taken = deck.depth_in_all();
@@ -23,17 +23,17 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
     if (!p.stale)
-        p.verdict = judge_deck(bank, newest, plan.target, p.dark_left);
+        p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, flatness_uncertainty);
     const bool good = p.verdict && p.verdict->verdict == Verdict::meets;
     p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
     // Once it is measured at depth, only a place proven too high is a reason to cut on.
     const bool too_high = p.verdict && std::ranges::any_of(p.verdict->checks, [](const DeckCheck& c) {
                               return c.kind == CheckKind::highest_height && c.verdict == Verdict::fails;
                           });
-    if (!good && (!measured_after_cut || too_high))
+    if (!good && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
         p.passes = plan_passes(p.remaining, chosen, deck.cuts.empty());
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
-    if (p.passes.empty() && p.stale) {
+    if (p.passes.empty() && p.stale && !deck.from_old_tunnel()) {
         int spring = 0;
         for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.kind == block::PassKind::spring; ++c)
             ++spring;
@@ -58,13 +58,21 @@ const BankProgress* bank_to_cut(const Assessment& a) {
     return any == a.banks.end() ? nullptr : &*any;
 }
 
+/// Measured since it was last cut, by probe or by gauge.
+bool tunnel_known(const JobState& state, const Assessment& a) {
+    return (a.tunnel && !state.probe_stale()) ||
+           std::ranges::any_of(a.gauge.mains, [](const BoreFinding& m) { return !m.stale; });
+}
+
 Call call_for(const JobState& state, const Assessment& a) {
     if (!state.blueprint)
         return {CallKind::mend_blueprint, {}, {}, 0, 0};
     if (a.plan.height_missing)
         return {CallKind::give_height, {}, {}, 0, 0};
+    if (state.tunnel_cut > 0 && !tunnel_known(state, a))
+        return {CallKind::measure_tunnel, {}, {}, 0, 0};
     if (a.banks.empty())
-        return {CallKind::take_probe_log, {}, {}, 0, 0};
+        return {state.places.empty() ? CallKind::take_probe_log : CallKind::measure_decks, {}, {}, 0, 0};
     const auto first = [&a](auto condition) -> const BankProgress* {
         const auto found = std::ranges::find_if(a.banks, condition);
         return found == a.banks.end() ? nullptr : &*found;
@@ -110,16 +118,61 @@ StageMark deck_mark(const Assessment& a) {
     return mark_of(v);
 }
 
+/// Of what the probe and the gauges say of it, the worse; what was measured before it was cut says nothing.
+StageMark tunnel_mark(const JobState& state, const Assessment& a) {
+    std::optional<Verdict> verdict;
+    const auto hold = [&verdict](Verdict v) { verdict = verdict ? metrology::worse(*verdict, v) : v; };
+    if (a.tunnel && !state.probe_stale())
+        hold(a.tunnel->overall);
+    for (const BoreFinding& main : a.gauge.mains)
+        if (!main.stale)
+            hold(main.verdict);
+    if (a.gauge.saddles)
+        hold(a.gauge.saddles->verdict);
+    if (verdict)
+        return mark_of(*verdict);
+    return a.tunnel || !a.gauge.mains.empty() ? StageMark::stale : StageMark::open;
+}
+
+StageMark positions_mark(const JobState& state, const Assessment& a) {
+    const bool probed = state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
+    if (probed && state.probe_stale())
+        return StageMark::stale;
+    return probed || !a.gauge.cylinders.empty() || !a.gauge.lifters.empty() ? StageMark::done : StageMark::open;
+}
+
 std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
-    const bool measured = state.latest.has_value() || !a.banks.empty();
+    const bool measured = state.latest.has_value() || !a.banks.empty() || !state.places.empty();
     const StageMark decks = deck_mark(a);
     return {{Stage::received, state.blueprint ? StageMark::done : StageMark::fails},
             {Stage::as_found, measured          ? StageMark::done
                               : state.blueprint ? StageMark::current
                                                 : StageMark::open},
-            {Stage::tunnel, a.tunnel ? mark_of(a.tunnel->overall) : StageMark::open},
+            {Stage::tunnel, tunnel_mark(state, a)},
             {Stage::decks, decks},
+            {Stage::positions, positions_mark(state, a)},
             {Stage::passport, decks == StageMark::meets ? StageMark::current : StageMark::open}};
+}
+
+std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const block::Evaluation& e) {
+    std::vector<BankPositions> found;
+    for (const block::BankBlueprint& bank : blueprint.banks) {
+        BankPositions p;
+        p.bank = bank.id;
+        p.cylinder_errors = position_errors(blueprint, e.bores, bank.id);
+        p.lifter_errors = position_errors(blueprint, e.lifters, bank.id);
+        p.cylinders = read_pattern(p.cylinder_errors);
+        p.lifters = read_pattern(p.lifter_errors);
+        std::vector<metrology::Vec2> sizes;
+        for (const block::HoleResult& h : e.lifters)
+            if (h.id.bank == bank.id)
+                sizes.push_back({h.centre.x, h.diameter()});
+        p.lifter_sizes = read_size_drift(sizes);
+        p.dowels = dowel_pair(blueprint, e.dowels, bank.id);
+        if (!p.cylinder_errors.empty() || !p.lifter_errors.empty() || p.dowels)
+            found.push_back(std::move(p));
+    }
+    return found;
 }
 
 } // namespace
@@ -130,7 +183,7 @@ const BankProgress* Assessment::bank(std::string_view id) const {
     return found == banks.end() ? nullptr : &*found;
 }
 
-Assessment assess(const JobState& state) {
+Assessment assess(const JobState& state, const Certainty* certainty) {
     Assessment a;
     if (state.blueprint) {
         std::vector<DeckToPlan> decks;
@@ -140,9 +193,13 @@ Assessment assess(const JobState& state) {
         a.plan = plan_decks(decks, state.target);
         const block::PassPlanChosen chosen = state.passes.value_or(usual_passes());
         for (const BankPlan& plan : a.plan.banks)
-            a.banks.push_back(progress_of(*state.blueprint->bank(plan.bank), plan, state.deck(plan.bank), chosen));
+            a.banks.push_back(progress_of(*state.blueprint->bank(plan.bank), plan, state.deck(plan.bank), chosen,
+                                          drawn_flatness(state, *state.deck(plan.bank).latest, certainty)));
         if (state.latest)
-            a.tunnel = judge_tunnel(*state.blueprint, *state.latest);
+            a.tunnel = judge_tunnel(*state.blueprint, *state.latest, certainty);
+        a.gauge = gauge_findings(state);
+        if (state.latest)
+            a.positions = positions_of(*state.blueprint, state.latest->evaluation);
         if (a.banks.size() == 2 && !a.banks[0].stale && !a.banks[1].stale)
             a.pair = judge_pair(*state.deck(a.banks[0].plan.bank).latest, a.banks[0].plan.target,
                                 *state.deck(a.banks[1].plan.bank).latest, a.banks[1].plan.target);

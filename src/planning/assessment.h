@@ -4,7 +4,9 @@
 #include "block/job_state.h"
 #include "planning/deck_plan.h"
 #include "planning/deck_verdict.h"
+#include "planning/gauge_findings.h"
 #include "planning/pass_plan.h"
+#include "planning/pattern.h"
 
 #include <optional>
 #include <string>
@@ -28,10 +30,12 @@ struct BankProgress {
 enum class CallKind {
     mend_blueprint, ///< the blueprint cannot be read
     take_probe_log, ///< nothing was measured
+    measure_decks,  ///< the tunnel was measured by hand, the decks not yet
     give_height,    ///< a given height was chosen and none given
     cut,            ///< make the next pass
     look_why_dark,  ///< planned depth taken, places still dark
-    measure_again,  ///< cut to depth
+    measure_tunnel, ///< it was cut: nothing measured from the old one holds
+    measure_again,  ///< cut to depth, or measured from a tunnel that was cut since
     settle_doubt,   ///< measured, too near a limit to tell
     will_not_clean, ///< the target leaves places untouched
     fails,          ///< measured and outside the limits, nothing left to cut
@@ -47,7 +51,7 @@ struct Call {
     double remaining = 0;        ///< mm, for cut
 };
 
-enum class Stage { received, as_found, tunnel, decks, passport };
+enum class Stage { received, as_found, tunnel, decks, positions, passport };
 enum class StageMark {
     open,    ///< nothing done yet
     current, ///< where the work is
@@ -63,18 +67,30 @@ struct StageState {
     StageMark mark{};
 };
 
+/// Where the cylinders and lifters of one bank lie.
+struct BankPositions {
+    std::string bank;
+    std::vector<PositionError> cylinder_errors, lifter_errors;
+    Pattern cylinders, lifters;
+    SizeDrift lifter_sizes; ///< growing along the bank
+    std::optional<DowelPair> dowels;
+};
+
 /// Everything the window, the shop list and the passport say of a job, worked out from its state.
 struct Assessment {
     DeckPlan plan;
     std::vector<BankProgress> banks; ///< in the blueprint's order; those with a measurement
     std::optional<TunnelVerdict> tunnel;
     std::optional<PairVerdict> pair;
+    GaugeFindings gauge;                  ///< what was measured by hand
+    std::vector<BankPositions> positions; ///< in the blueprint's order; those with a probed hole or dowel pair
     Call call;
     std::vector<StageState> stages;
 
     [[nodiscard]] const BankProgress* bank(std::string_view id) const;
 };
 
-[[nodiscard]] Assessment assess(const block::JobState& state);
+/// @param certainty drawn uncertainties, used where they belong to the newest evaluation; may be null
+[[nodiscard]] Assessment assess(const block::JobState& state, const Certainty* certainty = nullptr);
 
 } // namespace pallix::planning

@@ -21,22 +21,28 @@ std::optional<double> times(double factor, std::optional<double> u) {
 } // namespace
 
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
-                       bool dark_left) {
+                       bool dark_left, std::optional<double> flatness_uncertainty) {
     const auto u = measured.standard_uncertainty;
     const double lower = target + bank.deck_height.lower, upper = target + bank.deck_height.upper;
     BankVerdict v{bank.id, Verdict::meets, {}};
-    const auto check = [&v](CheckKind kind, double value, std::optional<double> uncertainty, Limits limits) {
-        v.checks.push_back({kind, value, uncertainty, limits, decide(value, uncertainty, limits)});
+    const auto check = [&](CheckKind kind, double value, std::optional<double> uncertainty, Limits limits,
+                           double factor) {
+        metrology::Sureness sureness = measured.sureness;
+        sureness.fixed *= factor;
+        sureness.of_one *= factor;
+        v.checks.push_back({kind, value, uncertainty, limits, decide(value, uncertainty, limits),
+                            u ? metrology::settle(value, sureness, limits) : metrology::Settling{}});
         v.verdict = worse(v.verdict, v.checks.back().verdict);
     };
     const block::DeckResult& deck = measured.result;
-    check(CheckKind::lowest_height, deck.height_min, u, {lower, std::nullopt});
-    check(CheckKind::highest_height, deck.height_max, u, {std::nullopt, upper});
+    check(CheckKind::lowest_height, deck.height_min, u, {lower, std::nullopt}, 1);
+    check(CheckKind::highest_height, deck.height_max, u, {std::nullopt, upper}, 1);
     // A zone is the difference of two heights: √2 of the uncertainty of one.
-    check(CheckKind::flatness, deck.flatness_mz, times(std::numbers::sqrt2, u),
-          {std::nullopt, bank.deck_flatness.value_or(usual_flatness)});
+    check(CheckKind::flatness, deck.flatness_mz,
+          flatness_uncertainty ? flatness_uncertainty : times(std::numbers::sqrt2, u),
+          {std::nullopt, bank.deck_flatness.value_or(usual_flatness)}, std::numbers::sqrt2);
     if (dark_left) {
-        v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails});
+        v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails, {}});
         v.verdict = Verdict::fails;
     }
     return v;
@@ -51,18 +57,36 @@ PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target,
     return {difference, u, decide(difference, u, {-usual_pair_difference, usual_pair_difference})};
 }
 
-TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state) {
+std::optional<double> drawn_flatness(const block::JobState& state, const block::DeckMeasurement& measured,
+                                     const Certainty* certainty) {
+    if (!certainty || !state.latest || state.latest->sequence != certainty->sequence ||
+        measured.source != block::DeckSource::probe || measured.sequence != certainty->sequence)
+        return std::nullopt;
+    const auto& decks = state.latest->evaluation.decks;
+    const auto found = std::ranges::find(decks, measured.result.id, &block::DeckResult::id);
+    return certainty->values.of("decks[" + std::to_string(found - decks.begin()) + "].flatness_mz");
+}
+
+TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
+                           const Certainty* certainty) {
+    const auto drawn = [&](const std::string& address) {
+        return certainty && certainty->sequence == state.sequence ? certainty->values.of(address) : std::nullopt;
+    };
     TunnelVerdict t;
     const block::Evaluation& e = state.evaluation;
     for (std::size_t i = 0; i < e.mains.size(); ++i) {
         const auto meant = std::ranges::find(blueprint.mains, e.mains[i].id, &block::MainBlueprint::id);
         // A fitted diameter of n evenly spread touches: 2·u·√(1/n), the radius being their mean.
-        const auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.standard_uncertainty);
+        auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.standard_uncertainty);
+        if (const auto better = drawn("mains[" + std::to_string(i) + "].diameter"))
+            u = better;
         const Verdict v = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
         t.mains.push_back({i, v});
         t.overall = worse(t.overall, v);
     }
-    t.straightness = decide(e.tunnel.straightness_lsq, times(std::numbers::sqrt2, state.standard_uncertainty),
+    const auto better = drawn("tunnel.straightness_lsq");
+    t.straightness = decide(e.tunnel.straightness_lsq,
+                            better ? better : times(std::numbers::sqrt2, state.standard_uncertainty),
                             {std::nullopt, usual_tunnel_straightness});
     t.overall = worse(t.overall, t.straightness);
     return t;

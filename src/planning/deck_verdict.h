@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/evaluation_uncertainty.h"
 #include "block/job_state.h"
 #include "metrology/decision.h"
 #include "planning/deck_plan.h"
 
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -26,6 +28,7 @@ struct DeckCheck {
     std::optional<double> uncertainty; ///< mm, standard
     metrology::Limits limits;          ///< mm
     metrology::Verdict verdict{};
+    metrology::Settling settling; ///< what would settle a doubt
 };
 
 struct BankVerdict {
@@ -34,11 +37,22 @@ struct BankVerdict {
     std::vector<DeckCheck> checks;
 };
 
+/// Standard uncertainties that were drawn for one evaluation, where they are better known than by rule.
+struct Certainty {
+    std::int64_t sequence = 0; ///< of the entry the evaluation came from: they hold for no other
+    block::Uncertainties values;
+};
+
 /// Height, flatness and clean-up of a measured deck against its target.
 /// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it
 /// @param dark_left whether places stayed dark in the last pass
+/// @param flatness_uncertainty mm, as drawn; nothing: by rule
 [[nodiscard]] BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured,
-                                     double target, bool dark_left);
+                                     double target, bool dark_left,
+                                     std::optional<double> flatness_uncertainty = std::nullopt);
+/// @return the drawn uncertainty of a deck's flatness; nothing where the measurement is not what was drawn
+[[nodiscard]] std::optional<double> drawn_flatness(const block::JobState& state, const block::DeckMeasurement& measured,
+                                                   const Certainty* certainty);
 
 /// Both banks against each other: mean height less target.
 struct PairVerdict {
@@ -59,6 +73,7 @@ struct TunnelVerdict {
     metrology::Verdict straightness{};
     metrology::Verdict overall{};
 };
-[[nodiscard]] TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state);
+[[nodiscard]] TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
+                                         const Certainty* certainty = nullptr);
 
 } // namespace pallix::planning

@@ -31,7 +31,10 @@ std::array<QRgb, tones> ramp(const QColor& from, const QColor& to) {
 } // namespace
 
 DeckPicture::DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank, std::vector<Vec3> points)
-    : blueprint_(blueprint), bank_(bank), points_(std::move(points)), extent_(planning::deck_extent(bank)) {
+    : blueprint_(blueprint), bank_(bank), points_(std::move(points)), extent_(planning::deck_extent(bank)),
+      low_(bank.deck_height.nominal), high_(low_) {
+    if (points_.empty())
+        return; // outline and holes only
     const auto [low, high] = std::ranges::minmax_element(points_, {}, &Vec3::z);
     low_ = low->z;
     high_ = high->z;

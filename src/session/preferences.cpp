@@ -9,7 +9,8 @@ namespace {
 const auto key_unit = QStringLiteral("bench/unit");
 const auto key_theme = QStringLiteral("bench/theme");
 const auto key_person = QStringLiteral("bench/person");
-const auto key_gauge = QStringLiteral("bench/height_gauge_standard_uncertainty_mm");
+const auto key_gauge = QStringLiteral("bench/gauge_address");
+const auto key_learner = QStringLiteral("bench/learner");
 const auto key_geometry = QStringLiteral("window/geometry");
 const auto key_recent = QStringLiteral("files/recent");
 constexpr int recent_limit = 8;
@@ -52,17 +53,33 @@ void Preferences::set_person(const QString& person) {
     Q_EMIT person_changed();
 }
 
-std::optional<double> Preferences::gauge_uncertainty() const {
-    bool sound = false;
-    const double mm = settings_->value(key_gauge).toDouble(&sound);
-    return sound && mm > 0 ? std::optional(mm) : std::nullopt;
+namespace {
+
+QString instrument_key(planning::Measuring what) {
+    return QStringLiteral("instrument/") + QString::fromStdString(planning::plan_name(what, "")).trimmed();
 }
 
-void Preferences::set_gauge_uncertainty(std::optional<double> mm) {
-    if (mm)
-        settings_->setValue(key_gauge, *mm);
-    else
-        settings_->remove(key_gauge);
+} // namespace
+
+QString Preferences::instrument_for(planning::Measuring what) const {
+    return settings_->value(instrument_key(what)).toString();
+}
+void Preferences::set_instrument_for(planning::Measuring what, const QString& name) {
+    settings_->setValue(instrument_key(what), name);
+}
+
+bool Preferences::learner() const {
+    return settings_->value(key_learner).toBool();
+}
+void Preferences::set_learner(bool learner) {
+    settings_->setValue(key_learner, learner);
+}
+
+QString Preferences::last_gauge_address() const {
+    return settings_->value(key_gauge).toString();
+}
+void Preferences::set_last_gauge_address(const QString& address) {
+    settings_->setValue(key_gauge, address);
 }
 
 QByteArray Preferences::geometry() const {

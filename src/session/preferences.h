@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/units.h"
+#include "planning/reading_plan.h"
 
 #include <QByteArray>
 #include <QObject>
@@ -29,9 +30,14 @@ class Preferences : public QObject {
     void set_theme(Theme theme);
     QString person() const;
     void set_person(const QString& person);
-    /// Standard uncertainty of the height gauge in use, mm; nothing until someone states it.
-    std::optional<double> gauge_uncertainty() const;
-    void set_gauge_uncertainty(std::optional<double> mm);
+    /// Name of the instrument last used for one kind of measuring; empty where none was chosen.
+    QString instrument_for(planning::Measuring what) const;
+    void set_instrument_for(planning::Measuring what, const QString& name);
+    /// Someone who learns the trade reads twice where a cut depends on it.
+    bool learner() const;
+    void set_learner(bool learner);
+    QString last_gauge_address() const; ///< what a gauge was last listened to on
+    void set_last_gauge_address(const QString& address);
     QByteArray geometry() const;
     void set_geometry(const QByteArray& geometry);
     QStringList recent_files() const; ///< newest first

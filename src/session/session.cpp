@@ -6,6 +6,8 @@
 #include <QCryptographicHash>
 #include <QDateTime>
 #include <QTimeZone>
+#include <algorithm>
+#include <cmath>
 
 namespace pallix::session {
 
@@ -33,6 +35,10 @@ std::string sha256_hex(const std::string& text) {
 
 Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* parent)
     : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)) {
+    connect(&certainty_, &CertaintyWork::ready, this, [this] {
+        assessment_ = planning::assess(state_, certainty_of_latest());
+        Q_EMIT certainty_known();
+    });
     refresh();
 }
 
@@ -42,7 +48,19 @@ Session::Clock Session::system_clock() {
 
 void Session::refresh() {
     state_ = block::fold(entries_);
-    assessment_ = planning::assess(state_);
+    assessment_ = planning::assess(state_, certainty_of_latest());
+    if (draws_certainty_ && state_.blueprint && state_.latest && state_.latest->standard_uncertainty)
+        certainty_.want(*state_.blueprint, *state_.latest);
+}
+
+void Session::draw_certainty() {
+    draws_certainty_ = true;
+    refresh();
+}
+
+const planning::Certainty* Session::certainty_of_latest() const {
+    const planning::Certainty* known = certainty_.result();
+    return known && state_.latest && known->sequence == state_.latest->sequence ? known : nullptr;
 }
 
 Entry Session::entry_of(Payload payload, std::int64_t sequence) const {
@@ -110,6 +128,10 @@ Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
     const auto probe = block::read_probe_logs(logs, *state_.blueprint, block::ProbeScope::part);
     if (!probe)
         return tl::unexpected(probe.error());
+    if (!standard_uncertainty) // then what the logs themselves state holds
+        for (const block::LogHeader& header : probe->logs)
+            if (header.touch_uncertainty)
+                standard_uncertainty = std::max(standard_uncertainty.value_or(0), *header.touch_uncertainty);
     std::vector<Payload> payloads;
     for (const block::NamedText& log : logs)
         payloads.push_back(
@@ -133,10 +155,88 @@ Outcome Session::log_cut(const block::DeckCut& cut) {
     return append({cut});
 }
 
-Outcome Session::take_reading(const block::DeckReading& reading) {
-    if (!state_.decks.contains(reading.bank))
-        return tl::unexpected(one_fault("bank \"" + reading.bank + "\" is not in the blueprint", "one of its banks"));
+Outcome Session::take_reading(const block::Reading& reading) {
+    if (!state_.blueprint || !state_.blueprint->lists(reading.at.feature))
+        return tl::unexpected(one_fault(reading.at.feature.text() + " is not in the blueprint", "a feature it lists"));
+    if (!std::isfinite(reading.value) || (reading.upper && !(*reading.upper > reading.value)))
+        return tl::unexpected(one_fault("the reading cannot be", "a number; of a bracket, the thinner first"));
     return append({reading});
+}
+
+Outcome Session::state_conditions(const block::Conditions& conditions) {
+    return append({block::ConditionsStated{conditions}});
+}
+
+Outcome Session::check_instrument(const block::RingCheck& check) {
+    if (!(check.size > 0) || !(check.reading > 0))
+        return tl::unexpected(one_fault("the check cannot be", "a size and what the instrument made of it"));
+    return append({check});
+}
+
+Outcome Session::test_repeatability(const block::RepeatabilityTest& test) {
+    if (test.readings.size() < 2)
+        return tl::unexpected(one_fault("a repeatability test has " + std::to_string(test.readings.size()) + " readings",
+                                        "at least two, better five"));
+    return append({test});
+}
+
+Outcome Session::cut_tunnel(const block::TunnelCut& cut) {
+    return append({cut});
+}
+
+Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {
+    if (plan.places.empty())
+        return tl::unexpected(one_fault("the reading plan has no place left", "at least one place"));
+    return append({plan});
+}
+
+Outcome Session::stream_lines(const QStringList& lines) {
+    if (!job_)
+        return tl::unexpected(one_fault("no job is open", "an open job for the probe's log"));
+    if (const auto done = book_.append_stream(*job_, lines); !done)
+        return tl::unexpected(as_faults(done.error()));
+    return {};
+}
+
+std::size_t Session::streamed_touches() const {
+    const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
+    if (!lines)
+        return 0;
+    qsizetype head = 0; // remarks and the header row
+    while (head < lines->size() && lines->at(head).startsWith(QLatin1Char('#')))
+        ++head;
+    return static_cast<std::size_t>(std::max<qsizetype>(lines->size() - head - 1, 0));
+}
+
+Outcome Session::take_stream(const QString& name) {
+    const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
+    if (!lines)
+        return tl::unexpected(as_faults(lines.error()));
+    if (lines->isEmpty())
+        return tl::unexpected(one_fault("no touch has arrived", "touches of a probe"));
+    const block::NamedText log{name.toStdString(), lines->join(QLatin1Char('\n')).toStdString() + "\n"};
+    if (auto taken = take_probe_logs({log}, std::nullopt); !taken)
+        return taken;
+    drop_stream();
+    return {};
+}
+
+Outcome Session::keep_stream_as_note() {
+    const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
+    if (!lines)
+        return tl::unexpected(as_faults(lines.error()));
+    if (auto noted = add_note(tr("A probe log was cut off after %n touches:\n", nullptr,
+                                 static_cast<int>(streamed_touches())) +
+                              lines->join(QLatin1Char('\n')));
+        !noted)
+        return noted;
+    drop_stream();
+    return {};
+}
+
+void Session::drop_stream() {
+    if (job_)
+        static_cast<void>(book_.clear_stream(*job_)); // lines that stay are only offered again
 }
 
 Outcome Session::choose_target(const block::DeckTargetChosen& target) {

@@ -3,6 +3,7 @@
 
 #include "block/job_state.h"
 #include "planning/assessment.h"
+#include "session/certainty_work.h"
 #include "storage/shop_book.h"
 
 #include <QObject>
@@ -41,11 +42,31 @@ class Session : public QObject {
     void close_job();
 
     /// Logs that belong together; refused as a whole when one has a fault.
-    /// @param standard_uncertainty mm, of one touch, as stated by the person
+    /// @param standard_uncertainty mm, of one touch, as stated by the person; nothing: as the logs state it, if they do
     [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs,
                                           std::optional<double> standard_uncertainty);
     [[nodiscard]] Outcome log_cut(const block::DeckCut& cut);
-    [[nodiscard]] Outcome take_reading(const block::DeckReading& reading);
+    [[nodiscard]] Outcome take_reading(const block::Reading& reading);
+    [[nodiscard]] Outcome state_conditions(const block::Conditions& conditions);
+    [[nodiscard]] Outcome check_instrument(const block::RingCheck& check);
+    [[nodiscard]] Outcome test_repeatability(const block::RepeatabilityTest& test);
+    [[nodiscard]] Outcome cut_tunnel(const block::TunnelCut& cut);
+    [[nodiscard]] Outcome choose_reading_plan(const block::ReadingPlanChosen& plan);
+
+    /// Lines of a log that a probe is sending: on the disk before this returns, not yet part of the job.
+    [[nodiscard]] Outcome stream_lines(const QStringList& lines);
+    /// Rows of touches that wait for their log to be taken in.
+    [[nodiscard]] std::size_t streamed_touches() const;
+    /// Takes the waiting lines in as one log; they go on waiting where it has a fault.
+    [[nodiscard]] Outcome take_stream(const QString& name);
+    /// Writes the waiting lines into the ledger as a note and waits for none any more.
+    [[nodiscard]] Outcome keep_stream_as_note();
+    void drop_stream();
+
+    /// Draws uncertainties in the background from here on, and holds verdicts against them.
+    void draw_certainty();
+    [[nodiscard]] CertaintyWork& certainty() { return certainty_; }
+    [[nodiscard]] const planning::Certainty* certainty_of_latest() const;
     [[nodiscard]] Outcome choose_target(const block::DeckTargetChosen& target);
     [[nodiscard]] Outcome choose_passes(const block::PassPlanChosen& passes);
     [[nodiscard]] Outcome add_note(const QString& text);
@@ -60,6 +81,7 @@ class Session : public QObject {
   Q_SIGNALS:
     void job_opened();             ///< another job, or none
     void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
+    void certainty_known();        ///< the assessment now holds drawn uncertainties
 
   private:
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
@@ -74,6 +96,8 @@ class Session : public QObject {
     std::vector<block::Entry> entries_;
     block::JobState state_;
     planning::Assessment assessment_;
+    CertaintyWork certainty_;
+    bool draws_certainty_ = false;
 };
 
 /// Book faults as the faults a view shows.

@@ -15,7 +15,7 @@ namespace {
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<QStringList, 2> migrations{{
+const std::array<QStringList, 3> migrations{{
     {QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, opened "
                     "TEXT NOT NULL)"),
      QStringLiteral(
@@ -29,6 +29,9 @@ const std::array<QStringList, 2> migrations{{
     {QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, "
                     "reader TEXT NOT NULL, "
                     "standing TEXT NOT NULL)")},
+    {QStringLiteral("CREATE TABLE instrument (name TEXT PRIMARY KEY, payload TEXT NOT NULL)"),
+     QStringLiteral("CREATE TABLE stream (job INTEGER NOT NULL REFERENCES job(id), number INTEGER NOT NULL, line TEXT "
+                    "NOT NULL, PRIMARY KEY (job, number))")},
 }};
 
 constexpr int schema_version = static_cast<int>(migrations.size());
@@ -247,6 +250,79 @@ void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reade
     query.addBindValue(reader);
     query.addBindValue(standing);
     query.exec();
+}
+
+BookResult<std::vector<block::Instrument>> ShopBook::instruments() const {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    if (!query.exec(QStringLiteral("SELECT payload FROM instrument ORDER BY name")))
+        return failed(QStringLiteral("The instruments cannot be read"), query);
+    std::vector<block::Instrument> out;
+    while (query.next())
+        if (auto instrument = block::read_instrument(query.value(0).toString().toStdString()))
+            out.push_back(std::move(*instrument));
+    return out;
+}
+
+BookResult<void> ShopBook::save_instrument(const block::Instrument& instrument) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(QStringLiteral("INSERT OR REPLACE INTO instrument (name, payload) VALUES (?, ?)"));
+    query.addBindValue(text(instrument.name));
+    query.addBindValue(text(block::instrument_json(instrument)));
+    if (!query.exec())
+        return failed(QStringLiteral("The instrument cannot be written"), query);
+    return {};
+}
+
+BookResult<void> ShopBook::remove_instrument(const QString& name) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(QStringLiteral("DELETE FROM instrument WHERE name = ?"));
+    query.addBindValue(name);
+    if (!query.exec())
+        return failed(QStringLiteral("The instrument cannot be removed"), query);
+    return {};
+}
+
+BookResult<void> ShopBook::append_stream(JobId job, const QStringList& lines) {
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    db.transaction();
+    QSqlQuery query(db);
+    query.prepare(QStringLiteral("INSERT INTO stream (job, number, line) VALUES (?, (SELECT coalesce(max(number), 0) + 1 "
+                                 "FROM stream WHERE job = ?), ?)"));
+    for (const QString& line : lines) {
+        query.addBindValue(job);
+        query.addBindValue(job);
+        query.addBindValue(line);
+        if (!query.exec()) {
+            const auto fault = failed(QStringLiteral("The touch cannot be written"), query);
+            db.rollback();
+            return fault;
+        }
+    }
+    if (!db.commit())
+        return tl::unexpected(sql_fault(QStringLiteral("The touch cannot be written"), db.lastError()));
+    return {};
+}
+
+BookResult<QStringList> ShopBook::stream(JobId job) const {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.setForwardOnly(true);
+    query.prepare(QStringLiteral("SELECT line FROM stream WHERE job = ? ORDER BY number"));
+    query.addBindValue(job);
+    if (!query.exec())
+        return failed(QStringLiteral("The touches cannot be read"), query);
+    QStringList lines;
+    while (query.next())
+        lines << query.value(0).toString();
+    return lines;
+}
+
+BookResult<void> ShopBook::clear_stream(JobId job) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(QStringLiteral("DELETE FROM stream WHERE job = ?"));
+    query.addBindValue(job);
+    if (!query.exec())
+        return failed(QStringLiteral("The touches cannot be put away"), query);
+    return {};
 }
 
 BookResult<void> ShopBook::back_up(const QString& to_file) const {

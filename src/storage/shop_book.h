@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/instrument.h"
 #include "block/ledger.h"
 
 #include <QLockFile>
 #include <QString>
+#include <QStringList>
 #include <memory>
 #include <tl/expected.hpp>
 #include <vector>
@@ -56,6 +58,17 @@ class ShopBook {
     /// Remembers where a job stands after so many entries, so that a long shop list need not fold every ledger. A
     /// cache: it can be thrown away, and a failure to write it is no failure.
     void remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing);
+
+    /// The shop's instruments, by name.
+    [[nodiscard]] BookResult<std::vector<block::Instrument>> instruments() const;
+    /// Adds an instrument or replaces the one of that name: readings keep their own copy.
+    [[nodiscard]] BookResult<void> save_instrument(const block::Instrument& instrument);
+    [[nodiscard]] BookResult<void> remove_instrument(const QString& name);
+
+    /// Lines a probe is sending for a job, each on the disk before this returns; they wait here until the log is whole.
+    [[nodiscard]] BookResult<void> append_stream(JobId job, const QStringList& lines);
+    [[nodiscard]] BookResult<QStringList> stream(JobId job) const;
+    [[nodiscard]] BookResult<void> clear_stream(JobId job);
 
     /// A copy of the whole book, taken while it is open.
     [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;

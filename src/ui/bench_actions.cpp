@@ -4,9 +4,12 @@
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/help_dialog.h"
+#include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/ledger_dialog.h"
+#include "ui/dialogs/measuring_dialogs.h"
 #include "ui/frame/reading_line.h"
 #include "ui/passport/passport_view.h"
+#include "ui/positions/positions_view.h"
 #include "ui/view.h"
 #include "wording/sentences.h"
 
@@ -32,6 +35,7 @@ void BenchWindow::build_actions() {
     build_edit_menu();
     build_view_menu();
     build_deck_actions();
+    build_measure_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this] { show_help(); });
 }
@@ -81,6 +85,8 @@ void BenchWindow::build_view_menu() {
         add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::tunnel); }));
     job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::decks); }));
     job_actions_.push_back(
+        add_action(menu, tr("P&ositions"), QKeySequence(Qt::Key_F6), [this] { go_to(Place::positions); }));
+    job_actions_.push_back(
         add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::passport); }));
     menu->addSeparator();
     add_action(menu, tr("&Inch or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
@@ -103,16 +109,65 @@ void BenchWindow::build_deck_actions() {
                 run();
         };
     };
-    job_actions_.push_back(add_action(menu, tr("The other &bank"), QKeySequence(tr("Ctrl+B")),
-                                      on_decks([this] { decks_->show_other_bank(); })));
+    job_actions_.push_back(add_action(menu, tr("The other &bank"), QKeySequence(tr("Ctrl+B")), [this, on_decks] {
+        if (place_ == Place::positions)
+            positions_->show_other_bank();
+        else
+            on_decks([this] { decks_->show_other_bank(); })();
+    }));
     job_actions_.push_back(add_action(menu, tr("Move the &cut level"), QKeySequence(tr("Ctrl+D")),
                                       on_decks([this] { decks_->focus_level(); })));
     job_actions_.push_back(add_action(menu, tr("Depth of the &pass"), QKeySequence(tr("Ctrl+K")),
                                       on_decks([this] { decks_->focus_pass(); })));
     job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")),
                                       on_decks([this] { decks_->log_pass(); })));
-    job_actions_.push_back(add_action(menu, tr("&Reading line"), QKeySequence(tr("Ctrl+R")),
-                                      on_decks([this] { reading_->take_focus(); })));
+}
+
+template <class Dialog, class... Arguments>
+void BenchWindow::run_dialog(Arguments&&... arguments) {
+    Dialog dialog(context_, std::forward<Arguments>(arguments)..., this);
+    dialog.exec();
+}
+
+void BenchWindow::build_measure_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Measure"));
+    const auto on_line = [this](auto run) {
+        return [this, run] {
+            if (!reading_->measuring()) // a view that reads nothing: go where something is read
+                go_to(Place::decks);
+            if (reading_->measuring())
+                run();
+        };
+    };
+    const auto add = [&](const QString& text, const char* keys, std::function<void()> run) {
+        job_actions_.push_back(add_action(menu, text, QKeySequence(QString::fromLatin1(keys)), std::move(run)));
+    };
+    add(tr("&Reading line"), "Ctrl+R", on_line([this] { reading_->take_focus(); }));
+    add(tr("What to &measure next"), "Ctrl+M", on_line([this] { reading_->measure_next(); }));
+    add(tr("Read the last place &once more"), "Ctrl+Shift+R", on_line([this] { reading_->once_more(); }));
+    add(tr("&Strike the last reading, with a reason…"), "Ctrl+Backspace",
+        on_line([this] { reading_->strike_with_reason(); }));
+    add(tr("&Places and their order…"), "Ctrl+Shift+P", on_line([this] {
+            run_dialog<ReadingPlanDialog>(*reading_->measuring(), reading_scope().bank);
+        }));
+    menu->addSeparator();
+    add(tr("&Conditions…"), "Ctrl+J", [this] { run_dialog<ConditionsDialog>(); });
+    add(tr("&Instruments…"), "Ctrl+G", [this] {
+        const auto what = reading_->measuring();
+        run_dialog<InstrumentDialog>(what ? qt(context_.instruments.in_hand(*what).name) : QString());
+    });
+    add(tr("&Gauge or probe on the line…"), "Ctrl+Shift+G", [this] { run_dialog<GaugeDialog>(); });
+    menu->addSeparator();
+    add(tr("The &tunnel was cut…"), "Ctrl+Shift+T", [this] { run_dialog<TunnelCutDialog>(); });
+    learner_ = add_action(menu, tr("A &learner is at the bench (reads twice)"), {}, [this] {
+        context_.preferences.set_learner(learner_->isChecked());
+        reading_->refresh();
+    });
+    learner_->setCheckable(true);
+    learner_->setChecked(context_.preferences.learner());
+    stop_drawing_ = add_action(menu, tr("Stop &working out the uncertainties"), QKeySequence(tr("Ctrl+.")),
+                               [this] { context_.session.certainty().cancel(); });
+    connect(&context_.session.certainty(), &session::CertaintyWork::progressed, this, &BenchWindow::refresh_actions);
 }
 
 void BenchWindow::refresh_actions() {
@@ -124,6 +179,7 @@ void BenchWindow::refresh_actions() {
     const block::Entry* target = context_.session.undo_target();
     undo_->setEnabled(target != nullptr);
     undo_->setText(target ? tr("&Undo: strike “%1”").arg(sentence(target)) : tr("&Undo"));
+    stop_drawing_->setEnabled(context_.session.certainty().running());
     redo_->setEnabled(context_.session.redo_target() != nullptr);
 }
 

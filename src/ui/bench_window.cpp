@@ -10,6 +10,7 @@
 #include "ui/frame/reading_line.h"
 #include "ui/frame/top_bar.h"
 #include "ui/passport/passport_view.h"
+#include "ui/positions/positions_view.h"
 #include "ui/shop/shop_view.h"
 #include "ui/tunnel/tunnel_view.h"
 
@@ -55,10 +56,9 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(&context_.session, &session::Session::entries_added, this, &BenchWindow::refresh);
     connect(&context_.preferences, &session::Preferences::unit_changed, this, &BenchWindow::refresh);
     connect(&context_.preferences, &session::Preferences::theme_changed, this, &BenchWindow::change_theme);
-    connect(reading_, &ReadingLine::asks_for, this, [this](const auto& asked) {
-        if (decks_)
-            decks_->show_asked(asked);
-    });
+    connect(&context_.session, &session::Session::certainty_known, this, &BenchWindow::refresh);
+    connect(&context_.session.certainty(), &session::CertaintyWork::progressed, top_, &TopBar::refresh);
+    connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);
     go_to(Place::shop);
 }
 
@@ -78,9 +78,15 @@ View* BenchWindow::view_of(Place place) {
     case Place::decks:
         if (!decks_) {
             built(decks_);
-            connect(decks_, &DecksView::bank_changed, this, [this] { reading_->set_bank(decks_->bank()); });
+            connect(decks_, &DecksView::bank_changed, this, [this] { reading_->set_scope(reading_scope()); });
         }
         return decks_;
+    case Place::positions:
+        if (!positions_) {
+            built(positions_);
+            connect(positions_, &PositionsView::bank_changed, this, [this] { reading_->set_scope(reading_scope()); });
+        }
+        return positions_;
     case Place::passport:
         return built(passport_);
     case Place::shop:
@@ -97,6 +103,47 @@ View* BenchWindow::view_of(Place place) {
 DecksView& BenchWindow::decks() {
     view_of(Place::decks);
     return *decks_;
+}
+
+PositionsView& BenchWindow::positions() {
+    view_of(Place::positions);
+    return *positions_;
+}
+
+void BenchWindow::read_next() {
+    reading_->take_focus();
+}
+
+ReadingScope BenchWindow::reading_scope() {
+    using enum planning::Measuring;
+    if (!context_.session.has_job() || !context_.session.state().blueprint)
+        return {};
+    switch (place_) {
+    case Place::tunnel:
+        return {{main_sizes, saddle_heights, bar_sweep, temperatures}, ""};
+    case Place::decks:
+        return {{deck_heights, feelers, deck_level, piston_heights, temperatures}, decks_->bank().value_or("")};
+    case Place::positions: {
+        ReadingScope scope{{cylinder_sizes, cylinder_walls}, positions_->bank().value_or("")};
+        if (!context_.session.state().blueprint->lifters.empty())
+            scope.measurings.push_back(lifter_sizes);
+        scope.measurings.push_back(temperatures);
+        return scope;
+    }
+    case Place::shop:
+    case Place::passport:
+        break;
+    }
+    return {};
+}
+
+void BenchWindow::show_asked(const std::optional<planning::AskedReading>& asked) {
+    if (tunnel_)
+        tunnel_->show_asked(asked);
+    if (decks_)
+        decks_->show_asked(asked);
+    if (positions_)
+        positions_->show_asked(asked);
 }
 
 void BenchWindow::go_to(Place place) {
@@ -118,7 +165,7 @@ void BenchWindow::refresh() {
     route_->refresh(place_);
     call_->refresh();
     view_of(place_)->refresh();
-    reading_->set_bank(place_ == Place::decks ? decks_->bank() : std::nullopt);
+    reading_->set_scope(reading_scope());
     refresh_actions();
 }
 

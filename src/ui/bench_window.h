@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "planning/reading_plan.h"
 #include "ui/context.h"
 #include "ui/frame/route_panel.h"
 
@@ -16,11 +17,13 @@ namespace pallix::ui {
 class CallPanel;
 class DecksView;
 class PassportView;
+class PositionsView;
 class ReadingLine;
 class ShopView;
 class TopBar;
 class TunnelView;
 class View;
+struct ReadingScope;
 
 /// The bench: route on the left, block in the middle, call on the right, reading line at the bottom. Assembles views
 /// and hands them changes; each view is built when it is first shown and keeps its own actions.
@@ -33,6 +36,8 @@ class BenchWindow : public QMainWindow {
     void go_to(Place place);
     [[nodiscard]] Place place() const { return place_; }
     [[nodiscard]] DecksView& decks();
+    [[nodiscard]] PositionsView& positions();
+    void read_next(); ///< puts the caret into the reading line
 
     void open_job(storage::JobId job);
     /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
@@ -51,6 +56,7 @@ class BenchWindow : public QMainWindow {
     void build_edit_menu();
     void build_view_menu();
     void build_deck_actions();
+    void build_measure_menu();
     QAction* add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
     void fill_recent_files();
     void import_job_file(const QString& file);
@@ -61,10 +67,14 @@ class BenchWindow : public QMainWindow {
     void redo();
     void show_help();
     void show_ledger();
+    template <class Dialog, class... Arguments>
+    void run_dialog(Arguments&&... arguments);
 
     View* view_of(Place place);
     void refresh();
     void refresh_actions();
+    void show_asked(const std::optional<planning::AskedReading>& asked);
+    [[nodiscard]] ReadingScope reading_scope();
     void change_theme();
     void report(const block::Faults& faults);
 
@@ -78,10 +88,13 @@ class BenchWindow : public QMainWindow {
     ShopView* shop_ = nullptr;
     TunnelView* tunnel_ = nullptr;
     DecksView* decks_ = nullptr;
+    PositionsView* positions_ = nullptr;
     PassportView* passport_ = nullptr;
     QMenu* recent_ = nullptr;
     QAction* undo_ = nullptr;
     QAction* redo_ = nullptr;
+    QAction* learner_ = nullptr;
+    QAction* stop_drawing_ = nullptr;
     std::vector<QAction*> job_actions_; ///< make sense only with a job open
 };
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "session/gauge_link.h"
+#include "session/instrument_register.h"
 #include "session/preferences.h"
 #include "session/session.h"
 #include "ui/theme.h"
@@ -15,6 +17,8 @@ namespace pallix::ui {
 struct Context {
     session::Session& session;
     session::Preferences& preferences;
+    session::InstrumentRegister& instruments;
+    session::GaugeLink& gauge;
 
     [[nodiscard]] const Palette& palette() const { return palette_of(preferences.theme()); }
     [[nodiscard]] wording::LengthText lengths() const { return wording::LengthText(preferences.unit()); }

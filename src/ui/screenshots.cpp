@@ -3,6 +3,7 @@
 
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
+#include "ui/positions/positions_view.h"
 
 #include <QApplication>
 #include <QDir>
@@ -32,18 +33,32 @@ class Tour {
         shoot("shop");
         window_.open_job(job(QStringLiteral("Puffling, port")));
         window_.go_to(Place::tunnel);
+        wait_for_certainty();
         shoot("tunnel");
         window_.go_to(Place::decks);
         shoot("decks-before");
         window_.decks().set_depth(0.105);
         shoot("decks-level");
+        window_.go_to(Place::positions);
+        window_.positions().mark({block::FeatureKind::bore, "R", 2});
+        shoot("positions");
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
+        window_.go_to(Place::decks);
+        wait_for_certainty();
         shoot("decks-during");
         context_.preferences.set_theme(session::Theme::dark);
         shoot("decks-night");
         context_.preferences.set_theme(session::Theme::light);
         context_.preferences.set_unit(block::Unit::mm);
+        window_.open_job(job(QStringLiteral("Tystie")));
+        window_.go_to(Place::tunnel);
+        window_.read_next();
+        shoot("tunnel-by-gauge");
+        window_.go_to(Place::decks);
+        window_.read_next();
+        shoot("reading-line");
         window_.open_job(job(QStringLiteral("Samphire")));
+        wait_for_certainty();
         shoot("decks-after");
         window_.go_to(Place::passport);
         shoot("passport");
@@ -54,6 +69,12 @@ class Tour {
     }
 
   private:
+    /// Pictures show what a person sees after a moment.
+    void wait_for_certainty() {
+        while (context_.session.certainty().running())
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    }
+
     void shoot(const char* name) {
         QApplication::processEvents();
         QApplication::sendPostedEvents();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/sentences.h"
 
+#include "wording/readings.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -31,7 +33,7 @@ std::string verdict_word(Verdict verdict) {
 }
 
 std::string stage_name(Stage stage) {
-    constexpr std::array names{"received", "as found", "tunnel", "decks", "passport"};
+    constexpr std::array names{"received", "as found", "tunnel", "decks", "positions", "passport"};
     return names[static_cast<std::size_t>(stage)];
 }
 
@@ -172,6 +174,16 @@ std::vector<std::string> open_checks(const BankProgress& b, Verdict verdict, con
     return out;
 }
 
+/// The doubt that takes most to settle speaks for all.
+std::string what_settles(const Assessment& a, const LengthText& l) {
+    const metrology::Settling* hardest = nullptr;
+    if (const BankProgress* b = a.bank(a.call.bank); b && b->verdict)
+        for (const planning::DeckCheck& check : b->verdict->checks)
+            if (check.verdict == Verdict::cannot_tell && (!hardest || check.settling.by > hardest->by))
+                hardest = &check.settling;
+    return hardest ? settling_sentence(*hardest, l) : "Measure again, several times, or with a better gauge.";
+}
+
 CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdict, const LengthText& l) {
     CallText t;
     const bool fails = verdict == Verdict::fails;
@@ -187,7 +199,7 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
             a.banks, [&](const BankProgress& b) { return !state.deck(b.plan.bank).latest->standard_uncertainty; });
         t.reasons.push_back(unstated
                                 ? "The gauge's uncertainty was not stated: measure again and state it."
-                                : "Measure again, several times, or with a better gauge. A coin-flip is not a pass.");
+                                : what_settles(a, l) + " A coin-flip is not a pass.");
     } else if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.remaining > 0; })) {
         t.reasons.push_back("Choose a lower target, or accept it with a note.");
     } else {
@@ -232,11 +244,18 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
         CallText t{"Take the probe log in",
                    "",
                    {"Drop a .csv file here, or choose it under Job.",
-                    "It holds mains, the origin dowel and the decks, caps torqued as they will run."},
+                    "It holds mains, the origin dowel and the decks, caps torqued as they will run.",
+                    "No probe: go to the tunnel or the decks and type what the gauges say into the line below."},
                    ""};
         t.reasons.insert(t.reasons.end(), state.troubles.begin(), state.troubles.end());
         return t;
     }
+    case CallKind::measure_decks:
+        return {"Read the deck heights",
+                "",
+                {"Four places of each bank, from a bar through the mains or a bridge on it.",
+                 "Go to the decks (F4) and type them into the line below (Ctrl+R)."},
+                "Spindle stopped, deck wiped, block and gauge at one temperature."};
     case CallKind::give_height:
         return {"Give the deck height to cut to", "", {"A given height was chosen as the target."}, ""};
     case CallKind::cut:
@@ -247,6 +266,12 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
                 {capitalised(the_bank(state, a.call.bank)) + " took its planned depth and is not clean everywhere.",
                  "Wrong depth, a moved block or a bad touch: measure it again before cutting on."},
                 ""};
+    case CallKind::measure_tunnel:
+        return {"Measure the tunnel again",
+                "",
+                {"It was cut: heights and positions measured from the old one no longer hold.",
+                 "Probe it, or read its sizes and saddle heights below. Then the decks, from the new tunnel."},
+                "Caps torqued as they will run; block and gauge at one temperature."};
     case CallKind::measure_again:
         return {"Measure " + the_bank(state, a.call.bank) + " again",
                 "",
@@ -271,6 +296,8 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
         return "a blueprint that can be read";
     case CallKind::take_probe_log:
         return "the probe log, as found";
+    case CallKind::measure_decks:
+        return "the deck heights";
     case CallKind::give_height:
         return "the deck height to cut to";
     case CallKind::cut:
@@ -278,6 +305,8 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
                (a.call.pass->depth > 0 ? ", " + l.with_unit(a.call.pass->depth) : "");
     case CallKind::look_why_dark:
         return "a look at what stayed dark on " + the_bank(state, a.call.bank);
+    case CallKind::measure_tunnel:
+        return "measuring the tunnel again";
     case CallKind::measure_again:
         return "measuring " + the_bank(state, a.call.bank) + " again";
     case CallKind::settle_doubt:
@@ -337,24 +366,6 @@ std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBl
            " than the other, at most " + l.plain(planning::usual_pair_difference) + " — " + verdict_word(pair.verdict);
 }
 
-std::string understood_sentence(const block::Understood& u, const LengthText& l) {
-    return "understood: " + l.with_unit(u.value) + ", " + l.with_sign(u.deviation) + " from what is expected";
-}
-
-std::string suspicion_question(const block::Understood& u, const LengthText& l) {
-    switch (u.suspicion) {
-    case block::Suspicion::none:
-        return "";
-    case block::Suspicion::ten_times:
-        return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
-               l.signed_with_unit(u.deviation) + ", or type it again.";
-    case block::Suspicion::far:
-        break;
-    }
-    return "That is " + l.with_unit(std::abs(u.deviation)) +
-           " from what is expected. Enter once more to take it all the same, or type it again.";
-}
-
 std::string entry_sentence(const block::Entry& entry, const JobState& state, const LengthText& l) {
     const auto bank = [&state](const std::string& id) {
         const auto* b = state.blueprint ? state.blueprint->bank(id) : nullptr;
@@ -369,8 +380,28 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
                    (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty)
                                            : std::string());
         }
-        std::string operator()(const block::DeckReading& p) const {
-            return name(p.bank) + ", " + p.place_name + ": " + l.with_unit(p.height) + " (typed " + p.typed + ")";
+        std::string operator()(const block::Reading& p) const {
+            const std::string value =
+                p.upper ? l.with_unit(p.value) + " goes in, " + l.with_unit(*p.upper) + " does not"
+                        : quantity_text(p.at.quantity, p.value, l);
+            return p.words + ": " + value + " (typed " + p.typed + "; " + p.instrument.name + ")";
+        }
+        std::string operator()(const block::ConditionsStated& p) const {
+            return "conditions: " + conditions_words(p.conditions);
+        }
+        std::string operator()(const block::RingCheck& p) const {
+            return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) + ", off by " +
+                   l.with_sign(p.reading - p.size);
+        }
+        std::string operator()(const block::RepeatabilityTest& p) const {
+            return p.instrument + " repeated " + std::to_string(p.readings.size()) + " times at " + p.words;
+        }
+        std::string operator()(const block::TunnelCut& p) const {
+            return std::string("tunnel ") + (p.method == block::TunnelMethod::hone ? "honed" : "bored") +
+                   (p.note.empty() ? std::string() : ": " + p.note);
+        }
+        std::string operator()(const block::ReadingPlanChosen& p) const {
+            return "reading plan " + p.plan + ": " + count_words(p.places.size(), "place", "places");
         }
         std::string operator()(const block::DeckCut& p) const {
             const std::string depth = p.kind == block::PassKind::spring ? std::string() : ", " + l.with_unit(p.depth);
@@ -389,7 +420,10 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
                    l.with_unit(p.finish) + ", " +
                    count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
         }
-        std::string operator()(const block::Note& p) const { return "note: " + p.text; }
+        std::string operator()(const block::Note& p) const {
+            const std::size_t end = p.text.find('\n');
+            return "note: " + p.text.substr(0, end) + (end == std::string::npos ? "" : " …");
+        }
         std::string operator()(const block::Strike& p) const {
             return "struck entry " + std::to_string(p.sequence) + (p.reason.empty() ? std::string() : ": " + p.reason);
         }

@@ -48,11 +48,6 @@ struct CallText {
 [[nodiscard]] std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBlueprint& first,
                                         const LengthText& lengths);
 
-/// "understood: 214.980 mm, −0.020 from what is expected"
-[[nodiscard]] std::string understood_sentence(const block::Understood& understood, const LengthText& lengths);
-/// The question a suspicious reading is asked about; empty where there is nothing to ask.
-[[nodiscard]] std::string suspicion_question(const block::Understood& understood, const LengthText& lengths);
-
 /// An entry of the ledger in one line.
 [[nodiscard]] std::string entry_sentence(const block::Entry& entry, const block::JobState& state,
                                          const LengthText& lengths);

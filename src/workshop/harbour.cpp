@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/harbour.h"
 
+#include "planning/reading_plan.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -66,8 +68,40 @@ void add_bank(Blueprint& b, const BankLayout& bank, int bores, double spacing, d
                         size(14, 0, 0.018)});
 }
 
+/// Two lifters for each cylinder of a bank, on the plane through the cam.
+void add_lifters(Blueprint& b, const std::string& bank, double angle_deg, double first_u) {
+    const double angle = angle_deg * radians_per_degree;
+    const double v = b.cam->y * std::cos(angle) - b.cam->z * std::sin(angle);
+    for (int i = 0; i < 6; ++i)
+        b.lifters.push_back({{FeatureKind::lifter, bank, i + 1},
+                             {},
+                             angle,
+                             first_u + (i / 2) * 116 + (i % 2) * 44,
+                             std::round(v * 1000) / 1000,
+                             size(22, 0, 0.021)});
+}
+
+/// Cylinders worn in their travel; the left bank drilled off its place as a whole, one cylinder of the right bank
+/// repaired once and not where it belongs; lifters a little off, more worn towards the rear.
+void wear_holes(PracticeBlock& p) {
+    const auto bore = [](const char* bank, int n) { return FeatureId{FeatureKind::bore, bank, n}; };
+    for (int n = 1; n <= 3; ++n) {
+        p.holes[bore("R", n)] = {{0.012 - 0.006 * n, 0.009 * (n - 2)}, {0.00004 * n, -0.00006}, 0.012, 0.035 + 0.006 * n, 0.014};
+        p.holes[bore("L", n)] = {{-0.052 + 0.004 * n, -0.098 + 0.006 * n}, {-0.00003, 0.00005}, 0.011, 0.030 + 0.004 * n, 0.011};
+    }
+    p.holes[bore("R", 2)].offset = {0.078, 0.134};
+    for (const char* bank : {"R", "L"})
+        for (int n = 1; n <= 6; ++n)
+            p.holes[{FeatureKind::lifter, bank, n}] = {{0.02 - 0.006 * n, (bank[0] == 'R' ? 0.06 : -0.05) + 0.007 * (n % 3)},
+                                                       {0, 0.0001 * (n % 2)},
+                                                       0.008 + 0.005 * n,
+                                                       0,
+                                                       0.002};
+}
+
 PracticeBlock port_engine() {
-    PracticeBlock p{workboat_v6(), {}, -0.009, 0.004, 0.002};
+    PracticeBlock p{workboat_v6(), {}, -0.009, 0.004, 0.002, {}};
+    wear_holes(p);
     p.decks["R"] = {.offset = 0.115,
                     .rear_over_front = -0.062,
                     .positive_over_negative = -0.048,
@@ -90,7 +124,8 @@ PracticeBlock port_engine() {
 }
 
 PracticeBlock starboard_engine() {
-    PracticeBlock p{workboat_v6(), {}, 0.006, -0.003, 0.003};
+    PracticeBlock p{workboat_v6(), {}, 0.006, -0.003, 0.003, {}};
+    wear_holes(p);
     p.decks["R"] = {.offset = 0.088,
                     .rear_over_front = 0.051,
                     .positive_over_negative = 0.034,
@@ -113,7 +148,7 @@ PracticeBlock starboard_engine() {
 }
 
 PracticeBlock tender_engine() {
-    PracticeBlock p{tender_inline_four(), {}, -0.004, 0.002, 0.001};
+    PracticeBlock p{tender_inline_four(), {}, -0.004, 0.002, 0.001, {}};
     p.decks["C"] = {.offset = 0.092,
                     .rear_over_front = 0.038,
                     .positive_over_negative = -0.029,
@@ -136,7 +171,9 @@ ProbeJob harbour_probe(std::uint64_t seed, bool rolled) {
             .temperature_c = 19.5,
             .rolled = rolled,
             .points_along = 13,
-            .points_across = 7};
+            .points_across = 7,
+            .holes = true,
+            .stated_uncertainty = touch_uncertainty};
 }
 
 constexpr std::array names{"workboat-v6.pallix-blueprint.json",
@@ -171,6 +208,69 @@ const std::string& text_of(const std::vector<DemoFile>& files, const std::string
     return std::ranges::find(files, name, &DemoFile::name)->text;
 }
 
+Instrument bore_gauge_on(double zero, const char* set_on) {
+    Instrument i;
+    i.name = "bore gauge, 50 to 100";
+    i.kind = InstrumentKind::bore_gauge;
+    i.resolution = 0.002;
+    i.standard_uncertainty = 0.0012;
+    i.turn = 0.2;
+    i.last_check = "2026-01-12";
+    i.zero = zero;
+    i.zero_set_on = set_on;
+    return i;
+}
+
+Instrument shop_instrument(const char* name, InstrumentKind kind, double resolution, double uncertainty) {
+    Instrument i;
+    i.name = name;
+    i.kind = kind;
+    i.resolution = resolution;
+    i.standard_uncertainty = uncertainty;
+    i.last_check = "2026-01-12";
+    return i;
+}
+
+/// A launch measured without a probe: every number typed into the reading line.
+std::vector<Entry> launch_diary() {
+    const Blueprint b = tender_inline_four();
+    Diary diary("2026-03-04", "Jorun");
+    diary.add(13, 5,
+              JobOpened{"Tystie, harbour launch", "harbour office, Skarvoy", names[1], write_blueprint(b)});
+    Conditions conditions;
+    conditions.caps_torqued = true;
+    conditions.part_c = 19.0;
+    conditions.gauge_c = 19.0;
+    conditions.fasteners = "light oil, three steps to the sheet's torque, from the middle outwards";
+    diary.add(13, 10, ConditionsStated{conditions});
+    int minute = 11;
+    const auto read = [&](const MeasuredAt& at, const char* words, double value, const char* typed,
+                          const Instrument& instrument) {
+        diary.add(13 + minute / 60, minute % 60, Reading{at, words, value, {}, typed, false, instrument, conditions});
+        ++minute;
+    };
+    // Sizes of the mains: worn a little where the load is, main 3 oval.
+    const Instrument gauge = bore_gauge_on(58.006, "micrometer");
+    std::array<char, 16> typed{};
+    for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::main_sizes, "")) {
+        double um = at.direction == "upright" ? 3 : -2;
+        um += at.feature.number == 3 ? (at.direction == "upright" ? 7 : -3) : at.feature.number % 2;
+        um += at.level == "rear" ? 1 : 0;
+        std::snprintf(typed.data(), typed.size(), "%+.0f µm", um);
+        const std::string words = "main " + std::to_string(at.feature.number) + ", " + at.level + ", " + at.direction;
+        read(at, words.c_str(), 58.006 + um / 1000, typed.data(), gauge);
+    }
+    const Instrument lever = shop_instrument("lever indicator", InstrumentKind::lever_indicator, 0.002, 0.0015);
+    constexpr std::array saddles{0.0, 0.004, 0.009, 0.006, 0.0};
+    std::size_t i = 0;
+    for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::saddle_heights, "")) {
+        std::snprintf(typed.data(), typed.size(), "%.3f", saddles[i]);
+        read(at, ("main " + std::to_string(at.feature.number) + ", saddle over the bar").c_str(), saddles[i++],
+             typed.data(), lever);
+    }
+    return diary.take();
+}
+
 } // namespace
 
 Blueprint workboat_v6() {
@@ -182,9 +282,13 @@ Blueprint workboat_v6() {
     b.cam = CamBlueprint{0, 128, row(FeatureKind::cam, 4, 14, 116, size(52, 0, 0.025))};
     add_bank(b, {"R", 30, 72, 6, 1, 2}, 3, 116, 97, 241.3, 80);
     add_bank(b, {"L", -30, 97, 31, 2, 2}, 3, 116, 97, 241.3, 80);
+    add_lifters(b, "R", 24, 50);
+    add_lifters(b, "L", -24, 75);
     // u counts from the origin dowel, so that the dowel stands at 0.
     const double origin = b.dowels.front().u;
     for (auto& hole : b.bores)
+        hole.u -= origin;
+    for (auto& hole : b.lifters)
         hole.u -= origin;
     for (auto& hole : b.dowels)
         hole.u -= origin;
@@ -254,6 +358,8 @@ std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
     tender.add(11, 10, pass("C", PassKind::spring, 0, true, {}));
     tender.add(11, 52, log(names[5]));
     jobs.push_back({tender.take()});
+
+    jobs.push_back({launch_diary()});
 
     Diary ketch("2026-03-04", "Jorun");
     ketch.add(8, 2, opened("Lantern Ketch, auxiliary", "sail training trust, Outer Holm", names[1]));

@@ -77,6 +77,8 @@ class Prober {
         line(std::string("# kind: ") + (job_.tip_radius > 0 ? "tip" : "surface"));
         if (job_.tip_radius > 0)
             line("# tip_diameter: " + number(2 * job_.tip_radius));
+        if (job_.stated_uncertainty > 0)
+            line("# touch_uncertainty: " + number(job_.stated_uncertainty));
         std::array<char, 32> t{};
         std::snprintf(t.data(), t.size(), "%.1f", job_.temperature_c);
         line("# temperature_c: " + std::string(t.data()));
@@ -111,6 +113,45 @@ class Prober {
         for (const Vec2 place : deck_pattern(bank)) {
             const double w = bank.deck_height.nominal + truth.height(bank, place) + noise_();
             touch(bank.id, feature, "", in_block(place, w + job_.tip_radius));
+        }
+        if (!job_.holes)
+            return;
+        const double deck = bank.deck_height.nominal;
+        for (const auto& bore : b_.bores)
+            if (bore.id.bank == bank.id)
+                probe_hole(bore, bank.id, axes, dowel_u, {{"top", deck - 12}, {"middle", deck - 60}, {"bottom", deck - 115}});
+        for (const auto& lifter : b_.lifters)
+            if (lifter.id.bank == bank.id) {
+                const double w = b_.cam->z * std::cos(*lifter.angle) + 62; // above the cam's lobes
+                probe_hole(lifter, bank.id, block::BankAxes(*lifter.angle), dowel_u, {{"top", w}, {"bottom", w - 30}});
+            }
+    }
+
+    using Levels = std::initializer_list<std::pair<const char*, double>>; ///< name and w, from the top down
+
+    void probe_hole(const block::HoleBlueprint& hole, const std::string& setup, const block::BankAxes& axes,
+                    double dowel_u, Levels levels) {
+        const auto known = block_.holes.find(hole.id);
+        const HoleTruth truth = known == block_.holes.end() ? HoleTruth{} : known->second;
+        const double top = levels.begin()->second, depth = top - (levels.end() - 1)->second;
+        for (const auto& [name, w] : levels) {
+            const double s = depth > 0 ? (top - w) / depth : 0;
+            const double diameter = hole.diameter.nominal + truth.oversize + truth.wear * 4 * s * (1 - s);
+            const Vec2 at{hole.u - dowel_u + truth.offset.x + truth.lean.x * (w - top),
+                          hole.v + truth.offset.y + truth.lean.y * (w - top)};
+            oval_ring(setup, hole.id.text(), name, at.x * axes.u + at.y * axes.v + w * axes.w, diameter / 2, truth.oval / 4,
+                      axes.u, axes.v);
+        }
+    }
+
+    /// @param oval mm, on radius: more along `second`, less along `first`
+    void oval_ring(const std::string& setup, const std::string& feature, const std::string& level, Vec3 centre,
+                   double radius, double oval, Vec3 first, Vec3 second) {
+        constexpr int count = 8;
+        for (int i = 0; i < count; ++i) {
+            const double angle = 2 * std::numbers::pi * (i + 0.25) / count;
+            const double r = radius - oval * std::cos(2 * angle) + noise_() - job_.tip_radius;
+            touch(setup, feature, level, centre + r * (std::cos(angle) * first + std::sin(angle) * second));
         }
     }
 

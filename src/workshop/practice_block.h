@@ -26,6 +26,15 @@ struct DeckTruth {
     [[nodiscard]] double height(const block::BankBlueprint& bank, metrology::Vec2 place) const;
 };
 
+/// How a cylinder or lifter bore really is, against its blueprint. Lengths mm.
+struct HoleTruth {
+    metrology::Vec2 offset; ///< (u, v) at the top
+    metrology::Vec2 lean;   ///< du/dw, dv/dw
+    double oversize = 0;    ///< on diameter, over nominal
+    double wear = 0;        ///< on diameter, more in the middle than at top and bottom
+    double oval = 0;        ///< on diameter, across over along
+};
+
 /// A simulated block with a hidden truth, for practice and for the demo.
 struct PracticeBlock {
     block::Blueprint blueprint;
@@ -33,6 +42,7 @@ struct PracticeBlock {
     double tunnel_sag = 0;    ///< mm, centre mains over the end mains (+ towards the cam)
     double tunnel_side = 0;   ///< mm, centre mains sideways
     double main_oversize = 0; ///< mm on diameter over the middle of the window
+    std::map<block::FeatureId, HoleTruth> holes; ///< cylinders and lifters that differ from the blueprint
 };
 
 /// How the stand-in probe works.
@@ -45,6 +55,8 @@ struct ProbeJob {
     bool rolled = false;  ///< each bank in its own set-up about the rotary axis
     int points_along = 7; ///< deck touches along and across
     int points_across = 4;
+    bool holes = false;       ///< cylinders and lifters too
+    double stated_uncertainty = 0; ///< mm, written into the log's head; 0 leaves it out
 };
 
 /// Probes the whole block and writes the log (docs/formats.md). The same job gives the same text, to the byte.

@@ -45,11 +45,8 @@ void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<V
     bank_id_ = bank.id;
     points_ = points;
     blueprint_ = std::make_unique<block::Blueprint>(*context_.session.state().blueprint);
-    picture_.reset();
-    if (points.size() >= 3) {
-        picture_ = std::make_unique<reporting::DeckPicture>(*blueprint_, *blueprint_->bank(bank_id_), points);
-        picture_->lay_out(deck_area());
-    }
+    picture_ = std::make_unique<reporting::DeckPicture>(*blueprint_, *blueprint_->bank(bank_id_), points);
+    picture_->lay_out(deck_area());
     update();
 }
 
@@ -58,7 +55,7 @@ void DeckDrawing::set_level(double w) {
     update();
 }
 
-void DeckDrawing::set_asked(const std::optional<session::ReadingAsked>& asked) {
+void DeckDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
     asked_ = asked;
     update();
 }
@@ -76,7 +73,7 @@ void DeckDrawing::clear_dark() {
 }
 
 std::optional<double> DeckDrawing::clean_share(double w) const {
-    return picture_ ? std::optional(picture_->map().clean_share(w)) : std::nullopt;
+    return points_.size() >= 3 ? std::optional(picture_->map().clean_share(w)) : std::nullopt;
 }
 
 double DeckDrawing::contour_step() const {
@@ -98,6 +95,7 @@ void DeckDrawing::paintEvent(QPaintEvent*) {
         {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true, .machined = machined_});
     paint_words(painter);
     paint_corners(painter);
+    paint_asked(painter);
     paint_pointer(painter);
     if (hasFocus()) {
         painter.setPen(QPen(context_.palette().accent, 2));
@@ -142,15 +140,35 @@ void DeckDrawing::paint_corners(QPainter& painter) {
                      y = corner.positive_v ? f.top() - 26 : f.bottom() + 5;
         painter.drawText(QRectF(x, y, 110, 20), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
     }
-    if (asked_ && asked_->needed && asked_->bank == bank_id_) {
-        const QPointF at = picture_->to_screen(asked_->place.place);
-        painter.setPen(QPen(p.accent, 3));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawEllipse(at, 13, 13);
+}
+
+/// Where the next reading is wanted: a place, a line of the straightedge, a cylinder.
+void DeckDrawing::paint_asked(QPainter& painter) {
+    if (!asked_ || asked_->at.feature.bank != bank_id_)
+        return;
+    painter.setPen(QPen(context_.palette().accent, 3));
+    painter.setBrush(Qt::NoBrush);
+    const block::MeasuredAt& at = asked_->at;
+    if (at.quantity == block::Quantity::height) {
+        const QPointF middle = picture_->to_screen(at.place);
+        painter.drawEllipse(middle, 13, 13);
         for (const double angle : {45.0, 135.0, 225.0, 315.0}) {
             const QPointF d(std::cos(angle * M_PI / 180), std::sin(angle * M_PI / 180));
-            painter.drawLine(at + 13 * d, at + 20 * d);
+            painter.drawLine(middle + 13 * d, middle + 20 * d);
         }
+    } else if (at.quantity == block::Quantity::gap) {
+        for (const planning::EdgeLine& line : planning::edge_lines(*blueprint_, bank_id_))
+            if (line.name == at.direction)
+                painter.drawLine(picture_->to_screen(line.from), picture_->to_screen(line.to));
+    } else if (at.quantity == block::Quantity::slope) {
+        const QRectF f = picture_->frame().adjusted(20, 14, -20, -14);
+        if (at.direction == "along")
+            painter.drawLine(QPointF(f.left(), f.center().y()), QPointF(f.right(), f.center().y()));
+        else
+            painter.drawLine(QPointF(f.center().x(), f.top()), QPointF(f.center().x(), f.bottom()));
+    } else if (const auto* bore = blueprint_->hole(at.feature)) {
+        const double radius = bore->diameter.nominal / 2 * picture_->pixels_per_mm();
+        painter.drawEllipse(picture_->to_screen({bore->u, bore->v}), radius, radius);
     }
 }
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "reporting/deck_picture.h"
-#include "session/reading_plan.h"
+#include "planning/reading_plan.h"
 #include "ui/context.h"
 
 #include <QWidget>
@@ -21,7 +21,7 @@ class DeckDrawing : public QWidget {
     /// @param machined measured on cut metal
     void set_deck(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points, bool machined = false);
     void set_level(double w);
-    void set_asked(const std::optional<session::ReadingAsked>& asked);
+    void set_asked(const std::optional<planning::AskedReading>& asked);
     void set_corners(std::vector<planning::CornerHeight> corners, double target);
 
     [[nodiscard]] const std::vector<metrology::Vec2>& dark() const { return dark_; }
@@ -49,6 +49,7 @@ class DeckDrawing : public QWidget {
     void toggle_dark(metrology::Vec2 place);
     void paint_words(QPainter& painter);
     void paint_corners(QPainter& painter);
+    void paint_asked(QPainter& painter);
     void paint_pointer(QPainter& painter);
 
     Context context_;
@@ -61,7 +62,7 @@ class DeckDrawing : public QWidget {
     double target_ = 0;
     std::vector<metrology::Vec2> dark_;
     std::vector<planning::CornerHeight> corners_;
-    std::optional<session::ReadingAsked> asked_;
+    std::optional<planning::AskedReading> asked_;
     std::optional<metrology::Vec2> pointer_;
 };
 

@@ -2,6 +2,7 @@
 #include "ui/decks/deck_facts.h"
 
 #include "ui/marks.h"
+#include "wording/readings.h"
 #include "wording/sentences.h"
 
 #include <QPainter>
@@ -25,9 +26,14 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
     std::vector<Line> out;
     const auto& assessment = context_.session.assessment();
     const planning::BankProgress* b = assessment.bank(bank_);
-    if (!b)
-        return out;
     const auto& state = context_.session.state();
+    std::vector<Line> by_gauge;
+    for (const std::string& sentence : wording::deck_gauge_sentences(state, assessment, bank_, context_.lengths()))
+        by_gauge.push_back({qt(sentence), {}, false});
+    for (const std::string& sentence : wording::doubt_sentences(state, assessment, context_.lengths()))
+        by_gauge.push_back({qt(sentence), planning::StageMark::cannot_tell, false});
+    if (!b)
+        return by_gauge;
     const auto& bank = *state.blueprint->bank(bank_);
     const auto lengths = context_.lengths();
     const auto& deck = state.deck(bank_);
@@ -51,6 +57,7 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
         out.push_back({qt(wording::pair_sentence(*assessment.pair,
                                                  *state.blueprint->bank(assessment.banks[0].plan.bank), lengths)),
                        mark_of(assessment.pair->verdict), false});
+    out.insert(out.end(), by_gauge.begin(), by_gauge.end());
     return out;
 }
 

@@ -30,7 +30,7 @@ DecksView::DecksView(Context context, QWidget* parent)
     share_->setFont(font_of(Type::title, true));
     share_->setObjectName(QStringLiteral("clean-share"));
     legend_->setFont(font_of(Type::small));
-    empty_->setAlignment(Qt::AlignCenter);
+    empty_->setWordWrap(true);
     empty_->setFont(font_of(Type::number));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 12, 20, 10);
@@ -42,7 +42,7 @@ DecksView::DecksView(Context context, QWidget* parent)
     top->addSpacing(12);
     top->addWidget(target_, 1);
     column->addLayout(top);
-    column->addWidget(empty_, 1);
+    column->addWidget(empty_);
     column->addWidget(body_, 1);
 
     auto* body = new QVBoxLayout(body_);
@@ -112,14 +112,16 @@ void DecksView::refresh() {
     const auto& assessment = context_.session.assessment();
     const bool known = context_.session.has_job() && state.blueprint;
     const bool measured = known && !assessment.banks.empty();
-    body_->setVisible(measured);
+    body_->setVisible(known);
+    for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, passes_})
+        w->setVisible(measured);
     empty_->setVisible(!measured);
     target_->setVisible(measured || assessment.plan.height_missing);
     empty_->setText(
         assessment.plan.height_missing
             ? tr("Give the height to cut to: type it above and press Enter.")
-            : tr("No deck has been measured.\n\nTake in a probe log: Ctrl+I, or drop the .csv file on this window.\n"
-                 "Without a probe, type the heights into the reading line below (Ctrl+R)."));
+            : tr("No deck has been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), or type the "
+                 "heights into the reading line below (Ctrl+R)."));
     if (!known) {
         bank_.clear();
         return;
@@ -132,8 +134,7 @@ void DecksView::refresh() {
     if (!state.blueprint->bank(bank_))
         bank_ = !assessment.call.bank.empty() ? assessment.call.bank : state.blueprint->banks.front().id;
     target_->refresh();
-    if (measured)
-        fill_bank();
+    fill_bank();
 }
 
 void DecksView::fill_bank() {
@@ -146,6 +147,7 @@ void DecksView::fill_bank() {
     const auto& bank = *blueprint.bank(bank_);
     if (!progress) {
         drawing_->set_deck(bank, {});
+        drawing_->set_corners({}, bank.deck_height.nominal);
         return;
     }
     const auto& deck = context_.session.state().deck(bank_);
@@ -205,7 +207,7 @@ void DecksView::focus_pass() {
 void DecksView::log_pass() {
     passes_->log();
 }
-void DecksView::show_asked(const std::optional<session::ReadingAsked>& asked) {
+void DecksView::show_asked(const std::optional<planning::AskedReading>& asked) {
     drawing_->set_asked(asked);
 }
 void DecksView::set_depth(double mm) {
@@ -220,7 +222,8 @@ QString DecksView::help() const {
               "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; "
               "Ctrl+Return logs it.<br>"
               "Click the deck, or arrow keys and Space on it: mark a place that stayed dark.<br>"
-              "Ctrl+R: the reading line. Page Up strikes the last reading, Page Down skips a place.</p>"
+              "Ctrl+R: the reading line; Ctrl+M: heights, feelers, level or piston to deck. Page Up strikes the last reading, "
+              "Page Down skips a place, Ctrl+Shift+R reads the last one once more.</p>"
               "<p>After the last pass measure again: a verdict needs heights that are still true, and an uncertainty "
               "that was stated.</p>");
 }

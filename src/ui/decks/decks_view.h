@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "session/reading_plan.h"
+#include "planning/reading_plan.h"
 #include "ui/context.h"
 #include "ui/view.h"
 
@@ -35,7 +35,7 @@ class DecksView : public View {
     void focus_level();
     void focus_pass();
     void log_pass();
-    void show_asked(const std::optional<session::ReadingAsked>& asked);
+    void show_asked(const std::optional<planning::AskedReading>& asked);
     /// Puts the cut level this far below the highest point, mm.
     void set_depth(double mm);
 

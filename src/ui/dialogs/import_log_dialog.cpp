@@ -63,7 +63,7 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
 void ImportLogDialog::echo_uncertainty() {
     const QString text = uncertainty_->text().trimmed();
     if (text.isEmpty()) {
-        echo_->setText(tr("Left empty, heights are shown but no verdict can be given."));
+        echo_->setText(tr("Left empty, what the log itself states holds; without that no verdict can be given."));
         return;
     }
     const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());

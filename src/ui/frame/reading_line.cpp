@@ -1,79 +1,140 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/reading_line.h"
 
+#include "wording/readings.h"
 #include "wording/sentences.h"
 
+#include <QComboBox>
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
+#include <QSignalBlocker>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace pallix::ui {
-namespace {
 
-// What a deck height may differ from what is expected before it is asked about (common practice, no source).
-constexpr double believable_as_found = 0.6; // mm
-constexpr double believable_after_cut = 0.127;
-
-} // namespace
+using planning::Measuring;
 
 ReadingLine::ReadingLine(Context context, QWidget* parent)
     : QWidget(parent), context_(context), place_(new QLabel(this)), detail_(new QLabel(this)),
-      field_(new QLineEdit(this)), echo_(new QLabel(this)),
-      gauge_label_(new QLabel(tr("gauge, std. uncertainty"), this)), gauge_(new QLineEdit(this)),
+      field_(new QLineEdit(this)), echo_(new QLabel(this)), what_(new QComboBox(this)), tool_(new QComboBox(this)),
       back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)) {
-    setFixedHeight(72);
+    build_row();
+    connect(field_, &QLineEdit::textChanged, this, &ReadingLine::echo);
+    connect(field_, &QLineEdit::returnPressed, this, &ReadingLine::take);
+    connect(back_, &QPushButton::clicked, this, &ReadingLine::back);
+    connect(skip_, &QPushButton::clicked, this, &ReadingLine::skip);
+    connect(what_, &QComboBox::activated, this,
+            [this](int row) { measure(static_cast<Measuring>(what_->itemData(row).toInt())); });
+    connect(tool_, &QComboBox::activated, this, [this](int row) {
+        context_.instruments.take_in_hand(wish_.what, tool_->itemData(row).toString().toStdString());
+    });
+    connect(&context_.instruments, &session::InstrumentRegister::changed, this, &ReadingLine::refresh);
+    connect(&context_.gauge, &session::GaugeLink::reading, this, [this](const block::GaugeReading& reading) {
+        sent_.push_back(reading);
+        if (questioned_.isEmpty())
+            take_from_gauge();
+        else
+            say(echo_->text() + tr(" %n readings from the gauge wait.", nullptr, static_cast<int>(sent_.size())),
+                context_.palette().cannot_tell);
+    });
+    connect(&context_.gauge, &session::GaugeLink::said, this, [this](const QString& message, bool fault) {
+        echo_->setVisible(true);
+        say(message, fault ? context_.palette().fails : context_.palette().quiet);
+    });
+}
+
+void ReadingLine::build_row() {
+    setFixedHeight(76);
     auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(18, 8, 12, 8);
+    row->setContentsMargins(18, 6, 12, 6);
     row->setSpacing(12);
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
-    place_->setFont(font_of(Type::number, true));
+    place_->setFont(font_of(Type::text, true));
+    place_->setWordWrap(true);
+    place_->setFixedWidth(280);
+    place_->setObjectName(QStringLiteral("reading-place"));
     detail_->setFont(font_of(Type::small));
+    words->addStretch();
     words->addWidget(place_);
     words->addWidget(detail_);
+    words->addStretch();
     row->addLayout(words);
     field_->setFont(font_of(Type::title));
-    field_->setFixedWidth(180);
-    field_->setFixedHeight(44);
+    field_->setFixedSize(180, 44);
     field_->setObjectName(QStringLiteral("reading"));
     field_->setAccessibleName(tr("reading"));
-    field_->setToolTip(tr("Type the height and press Enter (Ctrl+R goes here)"));
+    field_->setToolTip(tr("Type the reading and press Enter (Ctrl+R goes here)"));
     field_->installEventFilter(this);
     row->addWidget(field_);
     echo_->setWordWrap(true);
     echo_->setObjectName(QStringLiteral("echo"));
     row->addWidget(echo_, 1);
-    auto* gauge = new QVBoxLayout;
-    gauge->setSpacing(2);
-    gauge_label_->setFont(font_of(Type::small));
-    gauge_->setFixedWidth(140);
-    gauge_->setObjectName(QStringLiteral("gauge-uncertainty"));
-    gauge_->setAccessibleName(tr("standard uncertainty of the height gauge"));
-    gauge_->setToolTip(tr("How sure one reading is: 0.0001 in, 2 tenths, 2 µm. Without it no verdict can be given."));
-    gauge_->setPlaceholderText(tr("not stated"));
-    gauge->addWidget(gauge_label_);
-    gauge->addWidget(gauge_);
-    row->addLayout(gauge);
-    row->addWidget(back_);
-    row->addWidget(skip_);
+    auto* choices = new QVBoxLayout;
+    choices->setSpacing(4);
+    for (QComboBox* box : {what_, tool_}) {
+        box->setFixedSize(172, 30);
+        box->setFont(font_of(Type::small));
+        choices->addWidget(box);
+    }
+    what_->setObjectName(QStringLiteral("what-to-measure"));
+    what_->setAccessibleName(tr("what to measure"));
+    what_->setToolTip(tr("What to measure (Ctrl+M goes to the next)"));
+    tool_->setObjectName(QStringLiteral("instrument"));
+    tool_->setAccessibleName(tr("instrument in hand"));
+    row->addLayout(choices);
+    auto* steps = new QVBoxLayout;
+    steps->setSpacing(4);
+    for (QPushButton* button : {back_, skip_}) {
+        button->setFixedSize(72, 30);
+        button->setFont(font_of(Type::small));
+        button->setStyleSheet(QStringLiteral("padding: 2px 6px;"));
+        steps->addWidget(button);
+    }
+    row->addLayout(steps);
     back_->setToolTip(tr("Strike the last reading and read it again (Page Up)"));
     skip_->setToolTip(tr("Leave this place for later (Page Down)"));
-    connect(field_, &QLineEdit::textChanged, this, &ReadingLine::echo);
-    connect(field_, &QLineEdit::returnPressed, this, &ReadingLine::take);
-    connect(gauge_, &QLineEdit::editingFinished, this, &ReadingLine::state_gauge);
-    connect(back_, &QPushButton::clicked, this, &ReadingLine::back);
-    connect(skip_, &QPushButton::clicked, this, &ReadingLine::skip);
 }
 
-void ReadingLine::set_bank(const std::optional<std::string>& bank) {
-    if (bank != bank_)
-        skipped_.clear();
-    bank_ = bank;
+void ReadingLine::set_scope(const ReadingScope& scope) {
+    if (scope != scope_) {
+        wish_.skipped.clear();
+        wish_.once_more.reset();
+        questioned_.clear();
+        if (!scope.measurings.empty() && std::ranges::find(scope.measurings, wish_.what) == scope.measurings.end())
+            wish_.what = scope.measurings.front();
+    }
+    scope_ = scope;
+    wish_.bank = scope.bank;
     refresh();
+}
+
+std::optional<Measuring> ReadingLine::measuring() const {
+    return scope_.measurings.empty() ? std::nullopt : std::optional(wish_.what);
+}
+
+void ReadingLine::measure(Measuring what) {
+    if (std::ranges::find(scope_.measurings, what) == scope_.measurings.end())
+        return;
+    wish_.what = what;
+    wish_.skipped.clear();
+    wish_.once_more.reset();
+    questioned_.clear();
+    field_->clear();
+    refresh();
+    take_focus();
+}
+
+void ReadingLine::measure_next() {
+    const auto here = std::ranges::find(scope_.measurings, wish_.what);
+    if (here != scope_.measurings.end())
+        measure(here + 1 == scope_.measurings.end() ? scope_.measurings.front() : *(here + 1));
 }
 
 void ReadingLine::take_focus() {
@@ -81,48 +142,84 @@ void ReadingLine::take_focus() {
     field_->selectAll();
 }
 
+block::Instrument ReadingLine::instrument() const {
+    return context_.instruments.in_hand(wish_.what);
+}
+
+block::Expected ReadingLine::expected() const {
+    return planning::expectation(context_.session.state(), *asked_, instrument(), context_.preferences.unit());
+}
+
+void ReadingLine::fill_choices() {
+    const QSignalBlocker quiet_what(what_), quiet_tool(tool_);
+    what_->clear();
+    for (const Measuring what : scope_.measurings)
+        what_->addItem(qt(wording::measuring_name(what)), static_cast<int>(what));
+    what_->setCurrentIndex(what_->findData(static_cast<int>(wish_.what)));
+    tool_->clear();
+    for (const block::Instrument& i : context_.instruments.instruments())
+        tool_->addItem(qt(i.name), qt(i.name));
+    const block::Instrument in_hand = instrument();
+    tool_->setCurrentIndex(tool_->findData(qt(in_hand.name)));
+    tool_->setToolTip(tr("%1: %2 (Ctrl+G: register)")
+                          .arg(qt(in_hand.name), qt(wording::instrument_words(in_hand, context_.lengths()))));
+}
+
 void ReadingLine::refresh() {
     asked_.reset();
-    if (bank_ && context_.session.has_job()) {
-        asked_ = session::next_reading(context_.session.state(), context_.session.assessment(), *bank_, skipped_);
-        if (!asked_ && !skipped_.empty()) { // what was skipped comes round again
-            skipped_.clear();
-            asked_ = session::next_reading(context_.session.state(), context_.session.assessment(), *bank_, skipped_);
+    wish_.every_place_twice = context_.preferences.learner();
+    const bool reads = !scope_.measurings.empty() && context_.session.has_job() && context_.session.state().blueprint;
+    if (reads) {
+        asked_ = planning::next_reading(context_.session.state(), wish_);
+        if (!asked_ && !wish_.skipped.empty()) { // what was skipped comes round again
+            wish_.skipped.clear();
+            asked_ = planning::next_reading(context_.session.state(), wish_);
         }
+        fill_choices();
     }
-    const bool reads = asked_.has_value();
-    for (QWidget* w : std::initializer_list<QWidget*>{field_, gauge_, gauge_label_, back_, skip_, echo_})
+    for (QWidget* w : std::initializer_list<QWidget*>{what_, tool_, back_, echo_})
         w->setVisible(reads);
-    if (!reads) {
-        place_->setText(tr("No reading is asked for here"));
-        detail_->setText(context_.session.has_job() ? tr("Heights are read on the decks page (F4).")
-                                                    : tr("Open a job first."));
+    for (QWidget* w : std::initializer_list<QWidget*>{field_, skip_})
+        w->setVisible(asked_.has_value());
+    if (asked_)
+        show_asked();
+    else if (reads) {
+        place_->setText(tr("%1: all read").arg(qt(wording::measuring_name(wish_.what))));
+        detail_->setText(tr("Ctrl+M: something else · Ctrl+Shift+R: once more"));
+        echo_->clear();
+        if (!back_->hasFocus() && field_->hasFocus())
+            back_->setFocus();
     } else {
-        const auto lengths = context_.lengths();
-        const auto& bank = *context_.session.state().blueprint->bank(asked_->bank);
-        place_->setText(tr("%1, %2").arg(qt(wording::bank_name(bank)), qt(asked_->place_name)));
-        detail_->setText(tr("deck height %1 of %2 · expected %3")
-                             .arg(asked_->number)
-                             .arg(asked_->of)
-                             .arg(qt(lengths.with_unit(asked_->expected))));
-        field_->setPlaceholderText(tr("e.g. −0.4 thou"));
-        const auto u = context_.preferences.gauge_uncertainty();
-        if (!gauge_->hasFocus())
-            gauge_->setText(u ? qt(lengths.fine(*u)) : QString());
-        echo();
+        place_->setText(tr("No reading is asked for here"));
+        detail_->setText(context_.session.has_job() ? tr("Tunnel (F3), decks (F4) and positions (F6) read.")
+                                                    : tr("Open a job first."));
     }
     QPalette quiet = detail_->palette();
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);
     detail_->setPalette(quiet);
-    gauge_label_->setPalette(quiet);
     update();
-    Q_EMIT asks_for(asked_);
+    tell_asked();
 }
 
-block::Expected ReadingLine::expected() const {
-    const auto& deck = context_.session.state().deck(asked_->bank);
-    return {asked_->expected, deck.cuts.empty() ? believable_as_found : believable_after_cut,
-            context_.preferences.unit()};
+/// The drawing shows the place while someone is reading: otherwise it would only be in the way.
+void ReadingLine::tell_asked() {
+    Q_EMIT asks_for(field_->hasFocus() ? asked_ : std::nullopt);
+}
+
+void ReadingLine::show_asked() {
+    const auto& blueprint = *context_.session.state().blueprint;
+    place_->setText(qt(wording::place_of_reading(blueprint, asked_->at)));
+    QString detail = tr("%1 of %2").arg(asked_->number).arg(asked_->of);
+    if (asked_->reading > 1)
+        detail += tr(" · reading %1").arg(asked_->reading);
+    if (block::is_length(asked_->at.quantity) && asked_->expected != 0)
+        detail += tr(" · expected %1").arg(qt(context_.lengths().with_unit(asked_->expected)));
+    detail_->setText(detail);
+    field_->setPlaceholderText(asked_->at.quantity == block::Quantity::gap           ? tr("e.g. 6 7")
+                               : asked_->at.quantity == block::Quantity::temperature ? tr("e.g. 19.5")
+                                                                                     : tr("e.g. −0.4 thou"));
+    if (questioned_.isEmpty())
+        echo();
 }
 
 void ReadingLine::say(const QString& text, const QColor& colour) {
@@ -136,13 +233,19 @@ void ReadingLine::echo() {
     if (!asked_)
         return;
     const Palette& p = context_.palette();
+    const block::Instrument tool = instrument();
+    if (field_->text().trimmed() != questioned_)
+        questioned_.clear(); // typed anew: the question is answered
     if (field_->text().trimmed().isEmpty()) {
-        say(tr("A whole height, or its deviation with a sign or in thou, tenths, µm."), p.quiet);
+        say(qt(wording::what_to_type(asked_->at.quantity, tool, context_.lengths())), p.quiet);
         return;
     }
-    const auto understood = block::read_shorthand(field_->text().toStdString(), expected());
+    const auto understood =
+        block::read_reading(field_->text().toStdString(), asked_->at.quantity, expected());
     if (understood)
-        say(qt(wording::understood_sentence(*understood, context_.lengths())), p.ink);
+        say(qt(wording::understood_words(*understood, asked_->at.quantity, expected(), tool.zero_set_on,
+                                         context_.lengths())),
+            p.ink);
     else
         say(qt(understood.error()), p.fails);
 }
@@ -151,21 +254,25 @@ void ReadingLine::take() {
     if (!asked_)
         return;
     const QString typed = field_->text().trimmed();
-    const auto understood = block::read_shorthand(typed.toStdString(), expected());
+    const planning::AskedReading asked = *asked_;
+    const block::Quantity quantity = asked.at.quantity;
+    const auto understood = block::read_reading(typed.toStdString(), quantity, expected());
     if (!understood) {
         say(qt(understood.error()), context_.palette().fails);
         return;
     }
-    if (understood->suspicion != block::Suspicion::none && questioned_ != typed) {
+    const bool asked_before = !questioned_.isEmpty() && questioned_ == typed;
+    if (understood->suspicion != block::Suspicion::none && !asked_before) {
         questioned_ = typed;
-        say(qt(wording::suspicion_question(*understood, context_.lengths())), context_.palette().cannot_tell);
+        say(qt(wording::question_about(*understood, quantity, expected(), context_.lengths())),
+            context_.palette().cannot_tell);
         return;
     }
-    state_gauge();
-    const session::ReadingAsked asked = *asked_;
-    const auto taken =
-        context_.session.take_reading({asked.bank, asked.place.place, asked.place_name, understood->value,
-                                       typed.toStdString(), context_.preferences.gauge_uncertainty()});
+    const std::string words = wording::place_of_reading(*context_.session.state().blueprint, asked.at);
+    wish_.once_more.reset();
+    const auto taken = context_.session.take_reading({asked.at, words, understood->value, understood->upper,
+                                                      typed.toStdString(), asked_before, instrument(),
+                                                      context_.session.state().conditions});
     if (!taken) {
         say(qt(taken.error().front().text()), context_.palette().fails);
         return;
@@ -173,55 +280,111 @@ void ReadingLine::take() {
     questioned_.clear();
     field_->clear();
     refresh();
-    say(tr("taken: %1, %2").arg(qt(asked.place_name), qt(context_.lengths().with_unit(understood->value))),
-        context_.palette().quiet);
+    const QString value = understood->upper
+                              ? tr("%1 to %2").arg(qt(context_.lengths().plain(understood->value)),
+                                                   qt(context_.lengths().with_unit(*understood->upper)))
+                              : qt(wording::quantity_text(quantity, understood->value, context_.lengths()));
+    say(tr("taken: %1, %2").arg(qt(words), value), context_.palette().quiet);
+    answered();
 }
 
-void ReadingLine::skip() {
-    if (!asked_)
-        return;
-    skipped_.push_back(asked_->number - 1);
-    field_->clear();
-    refresh();
-    field_->setFocus();
+/// After a question was answered, what the gauge sent meanwhile has its turn.
+void ReadingLine::answered() {
+    if (!sent_.empty())
+        take_from_gauge();
 }
 
-void ReadingLine::back() {
-    if (!bank_)
-        return;
+void ReadingLine::take_from_gauge() {
+    const block::GaugeReading reading = sent_.front();
+    sent_.erase(sent_.begin());
+    const QString text = tr("%1 %2").arg(qt(reading.value), qt(reading.unit));
+    if (!asked_) { // nobody asked: it is kept all the same
+        const auto kept = context_.session.add_note(tr("The gauge sent %1 while no reading was asked for.").arg(text));
+        echo_->setVisible(true);
+        say(kept ? tr("The gauge sent %1: kept as a note, nothing was asked for.").arg(text)
+                 : qt(kept.error().front().text()),
+            context_.palette().quiet);
+        return answered();
+    }
+    const bool celsius = reading.unit == "C";
+    if (celsius != (asked_->at.quantity == block::Quantity::temperature)) {
+        say(tr("Not taken: the gauge sent %1, expected %2.").arg(text, celsius ? tr("a length") : tr("a temperature")),
+            context_.palette().fails);
+        return answered();
+    }
+    questioned_.clear();
+    field_->setText(text);
+    take();
+}
+
+const block::Entry* ReadingLine::last_reading() const {
     const auto& entries = context_.session.entries();
     const auto out = block::struck(entries);
     for (std::size_t i = entries.size(); i-- > 0;) {
         if (out[i] || std::holds_alternative<block::Strike>(entries[i].payload))
             continue;
-        const auto* reading = std::get_if<block::DeckReading>(&entries[i].payload);
-        if (!reading || reading->bank != *bank_)
-            break;
-        if (const auto done = context_.session.strike(entries[i].sequence, tr("read again")); !done)
-            say(qt(done.error().front().text()), context_.palette().fails);
-        field_->setFocus();
-        return;
+        return std::holds_alternative<block::Reading>(entries[i].payload) ? &entries[i] : nullptr;
     }
-    say(tr("There is no reading just before this one."), context_.palette().quiet);
+    return nullptr;
 }
 
-void ReadingLine::state_gauge() {
-    const QString text = gauge_->text().trimmed();
-    if (text.isEmpty()) {
-        context_.preferences.set_gauge_uncertainty(std::nullopt);
+void ReadingLine::skip() {
+    if (!asked_)
+        return;
+    wish_.skipped.push_back(asked_->at.key());
+    wish_.once_more.reset();
+    questioned_.clear();
+    field_->clear();
+    refresh();
+    field_->setFocus();
+    answered();
+}
+
+void ReadingLine::back() {
+    const block::Entry* last = last_reading();
+    if (scope_.measurings.empty())
+        return;
+    if (!last) {
+        say(tr("There is no reading just before this one."), context_.palette().quiet);
         return;
     }
-    const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());
-    if (!mm || !(*mm > 0)) {
-        say(tr("The gauge's uncertainty: %1").arg(mm ? tr("it must be greater than 0") : qt(mm.error())),
-            context_.palette().fails);
+    if (const auto done = context_.session.strike(last->sequence, tr("read again")); !done)
+        say(qt(done.error().front().text()), context_.palette().fails);
+    field_->setFocus();
+}
+
+void ReadingLine::once_more() {
+    const block::Entry* last = last_reading();
+    if (!last || scope_.measurings.empty()) {
+        say(tr("There is no reading to repeat."), context_.palette().quiet);
         return;
     }
-    context_.preferences.set_gauge_uncertainty(*mm);
-    gauge_->setText(qt(context_.lengths().fine(*mm)));
+    wish_.once_more = std::get<block::Reading>(last->payload).at.key();
+    refresh();
+    take_focus();
+}
+
+void ReadingLine::strike_with_reason() {
+    const block::Entry* last = last_reading();
+    if (!last || scope_.measurings.empty()) {
+        say(tr("There is no reading just before this one."), context_.palette().quiet);
+        return;
+    }
+    bool sure = false;
+    const auto sequence = last->sequence;
+    const QString sentence = qt(wording::entry_sentence(*last, context_.session.state(), context_.lengths()));
+    const QString reason = QInputDialog::getText(this, tr("Strike the last reading"), tr("%1\n\nWhy:").arg(sentence),
+                                                 QLineEdit::Normal, {}, &sure);
+    if (!sure)
+        return;
+    if (const auto done = context_.session.strike(sequence, reason); !done)
+        say(qt(done.error().front().text()), context_.palette().fails);
+    field_->setFocus();
 }
 
 bool ReadingLine::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == field_ && (event->type() == QEvent::FocusIn || event->type() == QEvent::FocusOut))
+        QMetaObject::invokeMethod(this, &ReadingLine::tell_asked, Qt::QueuedConnection);
     if (watched == field_ && event->type() == QEvent::KeyPress) {
         switch (static_cast<QKeyEvent*>(event)->key()) {
         case Qt::Key_PageUp:
@@ -232,6 +395,7 @@ bool ReadingLine::eventFilter(QObject* watched, QEvent* event) {
             return true;
         case Qt::Key_Escape:
             field_->clear();
+            answered();
             return true;
         default:
             break;

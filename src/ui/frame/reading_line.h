@@ -1,58 +1,81 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/shorthand.h"
-#include "session/reading_plan.h"
+#include "block/reading_text.h"
+#include "planning/reading_plan.h"
 #include "ui/context.h"
 
 #include <QWidget>
 #include <optional>
+#include <vector>
 
+class QComboBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
 
 namespace pallix::ui {
 
-/// Along the bottom: asks for the next reading in words, takes it in shop shorthand, says what it understood, and asks
-/// about a suspicious value before it counts.
+/// What a view lets a person measure.
+struct ReadingScope {
+    std::vector<planning::Measuring> measurings; ///< the first is the usual one
+    std::string bank;                            ///< the one on screen; empty where there is none
+    bool operator==(const ReadingScope&) const = default;
+};
+
+/// Along the bottom: asks for the next reading in words, takes it in shop shorthand or from a gauge on the line, says
+/// what it understood, and asks about a suspicious value before it counts.
 class ReadingLine : public QWidget {
     Q_OBJECT
   public:
     explicit ReadingLine(Context context, QWidget* parent = nullptr);
 
-    /// @param bank the deck whose heights are read; nothing where this view reads none
-    void set_bank(const std::optional<std::string>& bank);
+    void set_scope(const ReadingScope& scope);
     void refresh();
     void take_focus();
 
+    [[nodiscard]] std::optional<planning::Measuring> measuring() const;
+    void measure(planning::Measuring what); ///< one of the scope's
+    void measure_next();                    ///< the next of the scope's, round and round
+
+    void back();              ///< strikes the last reading, to read it again
+    void skip();              ///< leaves the place for later
+    void once_more();         ///< asks for the last place again: a repeat
+    void strike_with_reason();///< strikes the last reading and says why
+
   Q_SIGNALS:
-    void asks_for(const std::optional<session::ReadingAsked>& asked);
+    void asks_for(const std::optional<planning::AskedReading>& asked);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
+    void build_row();
+    void fill_choices();
+    void show_asked();
     void echo();
     void take();
-    void skip();
-    void back();
-    void state_gauge();
+    void take_from_gauge();
     void say(const QString& text, const QColor& colour);
+    void answered();
+    void tell_asked();
+    [[nodiscard]] block::Instrument instrument() const;
     [[nodiscard]] block::Expected expected() const;
+    [[nodiscard]] const block::Entry* last_reading() const;
 
     Context context_;
-    std::optional<std::string> bank_;
-    std::optional<session::ReadingAsked> asked_;
-    std::vector<std::size_t> skipped_;
+    ReadingScope scope_;
+    planning::ReadingWish wish_;
+    std::optional<planning::AskedReading> asked_;
     QString questioned_; ///< the text that was asked about: entered once more, it counts
+    std::vector<block::GaugeReading> sent_; ///< readings of a gauge that wait for a question to be answered
     QLabel* place_;
     QLabel* detail_;
     QLineEdit* field_;
     QLabel* echo_;
-    QLabel* gauge_label_;
-    QLineEdit* gauge_;
+    QComboBox* what_;
+    QComboBox* tool_;
     QPushButton* back_;
     QPushButton* skip_;
 };

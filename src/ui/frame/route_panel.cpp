@@ -67,8 +67,9 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
     column->setSpacing(0);
     column->addWidget(shop_);
     column->addSpacing(16);
-    const std::array<Place, 5> places{Place::tunnel, Place::tunnel, Place::tunnel, Place::decks, Place::passport};
-    const std::array<const char*, 5> shortcuts{"", "", "F3", "F4", "F5"};
+    const std::array<Place, 6> places{Place::tunnel, Place::tunnel,    Place::tunnel,
+                                      Place::decks,  Place::positions, Place::passport};
+    const std::array<const char*, 6> shortcuts{"", "", "F3", "F4", "F6", "F5"};
     for (std::size_t i = 0; i < places.size(); ++i) {
         auto* stop = new RouteStop(context, qt(wording::stage_name(static_cast<Stage>(i))), places[i], this);
         if (shortcuts[i][0] != '\0')
@@ -90,7 +91,7 @@ void RoutePanel::refresh(Place here) {
     const auto& stages = context_.session.assessment().stages;
     for (std::size_t i = 0; i < stages_.size(); ++i) {
         const auto stage = static_cast<Stage>(i);
-        const bool has_place = stage == Stage::tunnel || stage == Stage::decks || stage == Stage::passport;
+        const bool has_place = stage != Stage::received && stage != Stage::as_found;
         stages_[i]->set_state(job ? stages[i].mark : StageMark::open, job && has_place && stages_[i]->place() == here,
                               job && has_place);
         stages_[i]->setFocusPolicy(has_place ? Qt::TabFocus : Qt::NoFocus);

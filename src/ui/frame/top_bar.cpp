@@ -39,6 +39,7 @@ TopBar::TopBar(Context context, QWidget* parent)
         context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light
                                                                                             : session::Theme::dark);
     });
+    connect(&context_.gauge, &session::GaugeLink::changed, this, &TopBar::refresh);
     refresh();
 }
 
@@ -54,6 +55,10 @@ void TopBar::refresh() {
         if (state.latest && !state.latest->logs.empty() && state.latest->logs.front().temperature_c)
             facts << tr("probed at %1 °C").arg(*state.latest->logs.front().temperature_c, 0, 'f', 1);
     }
+    if (const auto& certainty = context_.session.certainty(); certainty.running())
+        facts << tr("working out uncertainties, %1 %").arg(100 * certainty.share(), 0, 'f', 0);
+    if (context_.gauge.is_open())
+        facts << tr("gauge on the line");
     datum_->setText(facts.join(QStringLiteral("  ·  ")));
     QPalette quiet = palette();
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);

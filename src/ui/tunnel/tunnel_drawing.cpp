@@ -10,18 +10,40 @@
 
 namespace pallix::ui {
 
-using block::MainResult;
 
 TunnelDrawing::TunnelDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
     setMouseTracking(true);
     setAccessibleName(tr("main tunnel seen from the side and from above"));
 }
 
-void TunnelDrawing::mark(int main) {
-    if (main == marked_)
+void TunnelDrawing::mark(int section) {
+    if (section == marked_)
         return;
-    marked_ = main;
+    marked_ = section;
     update();
+}
+
+void TunnelDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
+    asked_ = asked;
+    update();
+}
+
+std::vector<TunnelDrawing::Section> TunnelDrawing::sections() const {
+    const auto& state = context_.session.state();
+    std::vector<Section> found;
+    if (state.latest) {
+        for (const block::MainResult& m : state.latest->evaluation.mains)
+            found.push_back({m.id, m.centre});
+        return found;
+    }
+    const auto& saddles = context_.session.assessment().gauge.saddles;
+    if (saddles)
+        for (const auto& s : saddles->saddles)
+            found.push_back({s.main, {s.x, 0, s.off}, true, false});
+    else if (state.blueprint)
+        for (const auto& main : state.blueprint->mains)
+            found.push_back({main.id, {main.x, 0, 0}, false, false});
+    return found;
 }
 
 void TunnelDrawing::paintEvent(QPaintEvent*) {
@@ -50,16 +72,16 @@ void TunnelDrawing::paint_housing(QPainter& painter, const Panel& panel, double 
 }
 
 TunnelDrawing::Panel TunnelDrawing::panel_in(const QRectF& box, Exaggeration& scale) const {
-    const auto& mains = context_.session.state().latest->evaluation.mains;
+    const std::vector<Section> mains = sections();
     // Words to the left, the scale bar to the right, numbers below.
     Panel panel{box.adjusted(150, 26, -104, -42), 0, 0, 0, 0};
-    const auto [front, rear] = std::ranges::minmax_element(mains, {}, [](const MainResult& m) { return m.centre.x; });
+    const auto [front, rear] = std::ranges::minmax_element(mains, {}, [](const Section& m) { return m.centre.x; });
     const double margin = 0.06 * (rear->centre.x - front->centre.x);
     panel.x0 = front->centre.x - margin;
     panel.x1 = rear->centre.x + margin;
     panel.per_mm = panel.box.width() / (panel.x1 - panel.x0);
     double largest = 1e-4;
-    for (const MainResult& m : mains)
+    for (const Section& m : mains)
         largest = std::max({largest, std::abs(m.centre.y), std::abs(m.centre.z)}); // one scale for both views
     scale =
         exaggeration_for(largest, panel.box.height() * 0.21, panel.per_mm, block::mm_per(context_.preferences.unit()));
@@ -72,15 +94,16 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
     painter.setPen(Qt::NoPen);
     painter.setBrush(p.panel);
     painter.drawRoundedRect(box, 6, 6);
-    if (!context_.session.state().latest)
+    const std::vector<Section> mains = sections();
+    if (mains.size() < 2)
         return;
-    const auto& mains = context_.session.state().latest->evaluation.mains;
     const bool side = seen == Seen::from_side;
     Exaggeration scale;
     const Panel panel = panel_in(box, scale);
-    const auto deviation = [side](const MainResult& m) { return side ? m.centre.z : m.centre.y; };
-    const auto offset = [&](const MainResult& m) { return deviation(m) * panel.per_mm * panel.factor; };
+    const auto deviation = [side](const Section& m) { return side ? m.centre.z : m.centre.y; };
+    const auto offset = [&](const Section& m) { return deviation(m) * panel.per_mm * panel.factor; };
 
+    paint_margins(painter, box, panel, seen);
     // Housings first, one for each main at the mean of its sections.
     for (std::size_t i = 0; i < mains.size();) {
         std::size_t end = i;
@@ -90,8 +113,9 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
             off += offset(mains[end]);
         }
         const double n = static_cast<double>(end - i);
+        const bool asked = asked_ && asked_->at.feature == mains[i].id;
         paint_housing(painter, panel, x / n, off / n,
-                      marked_ >= static_cast<int>(i) && marked_ < static_cast<int>(end));
+                      asked || (marked_ >= static_cast<int>(i) && marked_ < static_cast<int>(end)));
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(panel.to_screen(x / n) - 40, box.top() + 6, 80, 18), Qt::AlignCenter,
@@ -102,8 +126,16 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
     const double axis = panel.box.center().y();
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
     painter.drawLine(QPointF(panel.box.left() - 10, axis), QPointF(panel.box.right() + 10, axis));
+    if (const bool known = side ? mains.front().height_known : mains.front().side_known; !known) {
+        painter.setFont(font_of(Type::small));
+        painter.drawText(QRectF(panel.box.left(), box.bottom() - 30, panel.box.width(), 18), Qt::AlignCenter,
+                         side ? tr("heights not measured") : tr("not measured from above"));
+        if (side)
+            paint_asked(painter, box);
+        return;
+    }
     QPolygonF line;
-    for (const MainResult& m : mains)
+    for (const Section& m : mains)
         line << QPointF(panel.to_screen(m.centre.x), axis - offset(m));
     painter.setPen(QPen(p.accent, 2));
     painter.setBrush(Qt::NoBrush);
@@ -122,12 +154,46 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
         painter.drawText(QRectF(at.x() - 44, box.bottom() - (i % 2 == 1 ? 22 : 39), 88, 18), Qt::AlignCenter,
                          qt(lengths.with_sign(deviation(mains[i]))));
     }
-    paint_margins(painter, box, panel, scale, seen);
+    paint_scale(painter, box, panel, scale);
+    if (side)
+        paint_asked(painter, box);
 }
 
-/// What is seen, what is up, and the scale.
-void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale,
-                                  Seen seen) {
+/// The housing seen from the rear, with the way the gauge goes in or where the indicator stands.
+void TunnelDrawing::paint_asked(QPainter& painter, const QRectF& box) {
+    if (!asked_ || (asked_->at.quantity != block::Quantity::size && asked_->at.quantity != block::Quantity::sweep))
+        return;
+    const Palette& p = context_.palette();
+    const QPointF middle(box.left() + 62, box.top() + 92);
+    const double r = 28;
+    painter.setPen(QPen(p.deck.edge, 1.4));
+    painter.setBrush(p.page);
+    painter.drawEllipse(middle, r, r);
+    painter.drawLine(middle - QPointF(r + 8, 0), middle - QPointF(r, 0)); // the parting line
+    painter.drawLine(middle + QPointF(r, 0), middle + QPointF(r + 8, 0));
+    const std::string& way = asked_->at.direction;
+    double angle = 0; // from upright, clockwise
+    if (way == "60 left")
+        angle = -60;
+    else if (way == "60 right")
+        angle = 60;
+    else if (way == "3")
+        angle = 90;
+    else if (way == "6")
+        angle = 180;
+    else if (way == "9")
+        angle = -90;
+    const double a = angle * block::radians_per_degree;
+    const QPointF d(std::sin(a), -std::cos(a));
+    painter.setPen(QPen(p.accent, 3));
+    painter.drawLine(middle + (asked_->at.quantity == block::Quantity::size ? -r : 0) * d, middle + r * d);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(p.accent);
+    painter.drawEllipse(middle + r * d, 4, 4);
+}
+
+/// What is seen and what is up.
+void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, Seen seen) {
     const Palette& p = context_.palette();
     const bool side = seen == Seen::from_side;
     const double axis = panel.box.center().y();
@@ -141,6 +207,13 @@ void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Pa
                      side ? tr("up: towards the cam") : tr("up: right, as seen from the rear"));
     painter.drawText(QRectF(panel.box.left() - 66, axis - 9, 50, 18), Qt::AlignRight | Qt::AlignVCenter, tr("datum"));
     painter.drawText(QRectF(box.left() + 16, box.bottom() - 26, 110, 18), Qt::AlignLeft, tr("front to the left"));
+}
+
+/// The bar that says how much larger than life it is drawn.
+void TunnelDrawing::paint_scale(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale) {
+    const Palette& p = context_.palette();
+    const double axis = panel.box.center().y();
+    painter.setFont(font_of(Type::small));
     const double x = box.right() - 52, top = axis - scale.bar_pixels / 2;
     painter.setPen(QPen(p.ink, 1.6));
     painter.drawLine(QPointF(x, top), QPointF(x, top + scale.bar_pixels));

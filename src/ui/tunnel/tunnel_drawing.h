@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "planning/reading_plan.h"
 #include "ui/context.h"
 #include "ui/marks.h"
 
 #include <QWidget>
+#include <optional>
 
 namespace pallix::ui {
 
@@ -16,11 +18,12 @@ class TunnelDrawing : public QWidget {
     explicit TunnelDrawing(Context context, QWidget* parent = nullptr);
     QSize minimumSizeHint() const override { return {480, 280}; }
 
-    /// @param main index into Evaluation::mains, −1 for none
-    void mark(int main);
+    /// @param section index into what is drawn, in its order; −1 for none
+    void mark(int section);
+    void set_asked(const std::optional<planning::AskedReading>& asked);
 
   Q_SIGNALS:
-    void pointed_at(int main);
+    void pointed_at(int section);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -28,6 +31,15 @@ class TunnelDrawing : public QWidget {
 
   private:
     enum class Seen { from_side, from_above };
+    /// A section centre off the datum: as probed, else by indicator over the saddles, else as the blueprint has it.
+    struct Section {
+        block::FeatureId id;
+        metrology::Vec3 centre; ///< mm
+        bool height_known = true;
+        bool side_known = true;
+    };
+    [[nodiscard]] std::vector<Section> sections() const;
+    void paint_asked(QPainter& painter, const QRectF& box);
     struct Panel {
         QRectF box;
         double x0, x1; ///< mm along the crankshaft at the box's ends
@@ -36,13 +48,15 @@ class TunnelDrawing : public QWidget {
         double to_screen(double x) const { return box.left() + (x - x0) * per_mm; }
     };
     [[nodiscard]] Panel panel_in(const QRectF& box, Exaggeration& scale) const;
-    void paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale, Seen seen);
+    void paint_margins(QPainter& painter, const QRectF& box, const Panel& panel, Seen seen);
+    void paint_scale(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale);
     void paint_panel(QPainter& painter, const QRectF& box, Seen seen);
     void paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px, bool marked);
     [[nodiscard]] int main_at(QPointF position) const;
 
     Context context_;
     int marked_ = -1;
+    std::optional<planning::AskedReading> asked_;
     std::vector<std::pair<QPointF, int>> hot_; ///< where the centres were drawn
 };
 

@@ -3,11 +3,15 @@
 
 #include "ui/marks.h"
 #include "ui/tunnel/tunnel_drawing.h"
+#include "wording/readings.h"
 #include "wording/sentences.h"
 
+#include <QButtonGroup>
+#include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QPainter>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -29,15 +33,18 @@ QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal rati
 } // namespace
 
 TunnelView::TunnelView(Context context, QWidget* parent)
-    : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel, as probed"), this)),
+    : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)),
       summary_(new QLabel(this)), empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
+      by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
       table_(new QTableWidget(this)) {
     heading_->setFont(font_of(Type::title, true));
     summary_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     empty_->setFont(font_of(Type::number));
     empty_->setText(
-        tr("The tunnel has not been measured.\n\nTake in a probe log: Ctrl+I, or drop the .csv file on this window."));
+        tr("The tunnel has not been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), or read its "
+           "sizes with a gauge in the line below (Ctrl+R)."));
+    empty_->setWordWrap(true);
     table_->setObjectName(QStringLiteral("mains"));
     table_->setAccessibleName(tr("mains, section by section"));
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -51,26 +58,66 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 14, 20, 12);
     column->setSpacing(8);
-    column->addWidget(heading_);
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading_, 1);
+    auto* sources = new QButtonGroup(this);
+    for (QPushButton* button : {by_probe_, by_gauge_}) {
+        button->setCheckable(true);
+        sources->addButton(button);
+        top->addWidget(button);
+        connect(button, &QPushButton::toggled, this, [this](bool on) {
+            if (on && table_->isVisible())
+                fill_table();
+        });
+    }
+    by_probe_->setChecked(true);
+    column->addLayout(top);
     column->addWidget(summary_);
-    column->addWidget(empty_, 1);
+    column->addWidget(empty_);
     column->addWidget(drawing_, 1);
     column->addWidget(table_);
-    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) { drawing_->mark(row); });
-    connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int main) { table_->selectRow(main); });
+    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
+        drawing_->mark(by_gauge_->isChecked() ? -1 : row);
+    });
+    connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int section) {
+        if (by_probe_->isChecked())
+            table_->selectRow(section);
+    });
     setFocusProxy(table_);
     refresh();
 }
 
 void TunnelView::refresh() {
     const auto& state = context_.session.state();
-    const bool measured = state.latest.has_value();
-    empty_->setVisible(!measured);
-    drawing_->setVisible(measured);
-    table_->setVisible(measured);
-    summary_->setVisible(measured);
-    if (!measured)
-        return;
+    const auto& assessment = context_.session.assessment();
+    const bool probed = state.latest.has_value(), gauged = !assessment.gauge.mains.empty();
+    const bool known = context_.session.has_job() && state.blueprint;
+    empty_->setVisible(!probed && !gauged && !assessment.gauge.saddles);
+    drawing_->setVisible(known);
+    table_->setVisible(probed || gauged);
+    by_probe_->setVisible(probed && gauged);
+    by_gauge_->setVisible(probed && gauged);
+    if (!probed)
+        by_gauge_->setChecked(true);
+    else if (!gauged)
+        by_probe_->setChecked(true);
+    QStringList words;
+    if (probed)
+        words << probed_summary();
+    if (known)
+        for (const auto& sentences : {wording::tunnel_gauge_sentences(state, assessment, context_.lengths()),
+                                      wording::doubt_sentences(state, assessment, context_.lengths())})
+            for (const std::string& sentence : sentences)
+                words << qt(sentence);
+    summary_->setText(words.join(QLatin1Char(' ')));
+    summary_->setVisible(!words.isEmpty());
+    if (probed || gauged)
+        fill_table();
+    drawing_->update();
+}
+
+QString TunnelView::probed_summary() const {
+    const auto& state = context_.session.state();
     const auto l = context_.lengths();
     const auto& t = state.latest->evaluation.tunnel;
     QString words =
@@ -79,6 +126,8 @@ void TunnelView::refresh() {
                  qt(wording::verdict_word(context_.session.assessment().tunnel->straightness)),
                  qt(l.with_unit(planning::usual_tunnel_straightness)), qt(l.plain(t.straightness_vertical_mz)),
                  qt(l.plain(t.straightness_lateral_mz)));
+    if (state.probe_stale())
+        words = tr("Before it was cut: ") + words;
     if (const auto& cam = state.latest->evaluation.cam)
         words += tr(" Cam %1 away, %2 from the blueprint.")
                      .arg(qt(l.with_unit(cam->distance)), qt(l.with_sign(cam->distance_error)));
@@ -86,26 +135,62 @@ void TunnelView::refresh() {
         words += tr(" The probe's uncertainty was not stated, so no verdict can be given.");
     if (!state.latest->remark.empty())
         words += QStringLiteral(" (") + qt(state.latest->remark) + QStringLiteral(")");
-    summary_->setText(words);
-    fill_table();
-    drawing_->update();
+    return words;
 }
 
-void TunnelView::fill_table() {
-    const auto l = context_.lengths();
-    const auto& evaluation = context_.session.state().latest->evaluation;
-    const auto& verdicts = context_.session.assessment().tunnel->mains;
-    const QStringList heads{tr("main"),     tr("level"),       tr("across"), tr("height"),
-                            tr("diameter"), tr("round, zone"), tr("window"), tr("verdict")};
-    const int before = table_->currentRow();
+void TunnelView::show_asked(const std::optional<planning::AskedReading>& asked) {
+    drawing_->set_asked(asked);
+}
+
+void TunnelView::set_heads(const QStringList& heads, int rows) {
     table_->clear();
     table_->setColumnCount(static_cast<int>(heads.size()));
     table_->setHorizontalHeaderLabels(heads);
-    table_->setRowCount(static_cast<int>(evaluation.mains.size()));
-    table_->setFixedHeight(36 + row_height * std::min(table_->rowCount(), most_rows));
+    table_->setRowCount(rows);
+    table_->setFixedHeight(36 + row_height * std::min(rows, most_rows));
+}
+
+void TunnelView::add_verdict(int row, int column, metrology::Verdict verdict) {
+    auto* item = new QTableWidgetItem(qt(wording::verdict_word(verdict)));
+    item->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    item->setIcon(mark_pixmap(mark_of(verdict), context_.palette(), devicePixelRatioF()));
+    table_->setItem(row, column, item);
+}
+
+void TunnelView::fill_table() {
+    const int before = table_->currentRow();
+    const bool gauged = by_gauge_->isChecked();
+    if (gauged)
+        fill_gauged();
+    else
+        fill_probed();
+    // The window takes what the others leave; words stand left, numbers right.
+    const std::vector<int> widths = gauged ? std::vector<int>{56, 64, 92, 92, 64, 0, 124}
+                                           : std::vector<int>{56, 64, 84, 84, 92, 96, 0, 124};
+    const auto is_word = [&](int c) { return c == 1 || c == table_->columnCount() - 1 || (gauged && c == 2); };
+    for (int c = 0; c < table_->columnCount(); ++c) {
+        const int width = widths[static_cast<std::size_t>(c)];
+        table_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
+        if (width > 0)
+            table_->setColumnWidth(c, width);
+        const auto side = (is_word(c) ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter;
+        table_->horizontalHeaderItem(c)->setTextAlignment(side);
+        for (int row = 0; row < table_->rowCount(); ++row)
+            if (QTableWidgetItem* item = table_->item(row, c))
+                item->setTextAlignment(side);
+    }
+    table_->setCurrentCell(std::clamp(before, 0, table_->rowCount() - 1), 0);
+}
+
+void TunnelView::fill_probed() {
+    const auto l = context_.lengths();
+    const auto& evaluation = context_.session.state().latest->evaluation;
+    const auto& verdicts = context_.session.assessment().tunnel->mains;
+    set_heads({tr("main"), tr("level"), tr("across"), tr("height"), tr("diameter"), tr("round, zone"), tr("window"),
+               tr("verdict")},
+              static_cast<int>(evaluation.mains.size()));
     for (int row = 0; row < table_->rowCount(); ++row) {
-        const auto i = static_cast<std::size_t>(row);
-        const block::MainResult& m = evaluation.mains[i];
+        const block::MainResult& m = evaluation.mains[static_cast<std::size_t>(row)];
         const auto& main =
             *std::ranges::find(context_.session.state().blueprint->mains, m.id, &block::MainBlueprint::id);
         const QStringList cells{
@@ -115,26 +200,41 @@ void TunnelView::fill_table() {
             qt(l.with_sign(m.centre.z)),
             qt(l.plain(m.diameter)),
             qt(l.plain(m.roundness_mz)),
-            tr("%1 to %2").arg(qt(l.plain(main.diameter.smallest())), qt(l.plain(main.diameter.largest()))),
-            qt(wording::verdict_word(verdicts[i].verdict))};
-        for (int c = 0; c < cells.size(); ++c) {
-            auto* item = new QTableWidgetItem(cells[c]);
-            item->setTextAlignment((c == 1 || c == 7 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
-            if (c == 7)
-                item->setIcon(mark_pixmap(mark_of(verdicts[i].verdict), context_.palette(), devicePixelRatioF()));
-            table_->setItem(row, c, item);
+            tr("%1 to %2").arg(qt(l.plain(main.diameter.smallest())), qt(l.plain(main.diameter.largest())))};
+        for (int c = 0; c < cells.size(); ++c)
+            table_->setItem(row, c, new QTableWidgetItem(cells[c]));
+        add_verdict(row, static_cast<int>(cells.size()), verdicts[static_cast<std::size_t>(row)].verdict);
+    }
+}
+
+void TunnelView::fill_gauged() {
+    const auto l = context_.lengths();
+    const auto& mains = context_.session.assessment().gauge.mains;
+    int rows = 0;
+    for (const auto& main : mains)
+        rows += static_cast<int>(main.sizes.size());
+    set_heads({tr("main"), tr("end"), tr("way"), tr("size"), tr("reads"), tr("window"), tr("verdict")}, rows);
+    int row = 0;
+    for (const auto& main : mains)
+        for (const planning::SizeFinding& s : main.sizes) {
+            const QStringList cells{
+                QString::number(main.id.number),
+                qt(s.place.at.level),
+                qt(s.place.at.direction),
+                qt(l.plain(s.place.value)),
+                QString::number(s.place.count),
+                tr("%1 to %2").arg(qt(l.plain(*s.limits.lower)), qt(l.plain(*s.limits.upper)))};
+            for (int c = 0; c < cells.size(); ++c)
+                table_->setItem(row, c, new QTableWidgetItem(cells[c]));
+            if (main.stale)
+                table_->setItem(row, 6, new QTableWidgetItem(tr("stale: cut since")));
+            else
+                add_verdict(row, 6, s.verdict);
+            table_->item(row, 6)->setToolTip(
+                qt(s.place.sureness ? wording::settling_sentence(s.settling, l)
+                                    : std::string("The gauge's uncertainty was not stated (Ctrl+G).")));
+            ++row;
         }
-    }
-    constexpr std::array widths{56, 64, 84, 84, 92, 96, 0, 124};
-    for (int c = 0; c < table_->columnCount(); ++c) {
-        const int width = widths[static_cast<std::size_t>(c)];
-        table_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
-        if (width > 0)
-            table_->setColumnWidth(c, width);
-        table_->horizontalHeaderItem(c)->setTextAlignment((c == 1 || c == 7 ? Qt::AlignLeft : Qt::AlignRight) |
-                                                          Qt::AlignVCenter);
-    }
-    table_->setCurrentCell(std::clamp(before, 0, table_->rowCount() - 1), 0);
 }
 
 QString TunnelView::help() const {
@@ -142,7 +242,9 @@ QString TunnelView::help() const {
               "straight line that "
               "fits all section centres best. Dots are the section centres, drawn larger than life across; the bar "
               "says how much.</p>"
-              "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>");
+              "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>"
+              "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. Ctrl+Shift+T: the tunnel was cut; "
+              "what was measured from the old one is stale from then on.</p>");
 }
 
 } // namespace pallix::ui

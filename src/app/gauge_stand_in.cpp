@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A digital gauge or a probe that is not there: sends what it would say over a local socket or a pseudo-terminal
+// (docs/formats.md, gauge protocol).
+#include "workshop/stand_ins.h"
+
+#include <QCommandLineParser>
+#include <QCoreApplication>
+#include <QFile>
+#include <QLocalServer>
+#include <QLocalSocket>
+#include <QTimer>
+#include <cstdio>
+#include <cstdlib>
+#include <fcntl.h>
+#include <functional>
+#include <termios.h>
+#include <unistd.h>
+
+namespace {
+
+using namespace pallix;
+
+constexpr int wrong_usage = 2;
+
+int refuse(const QString& what) {
+    std::fprintf(stderr, "pallix-gauge: %s\n", qPrintable(what));
+    return wrong_usage;
+}
+
+/// Hands out one line after the other at a steady pace.
+class Speaker : public QObject {
+  public:
+    using Send = std::function<void(const std::string&)>;
+
+    Speaker(std::vector<std::string> lines, int interval_ms, int drop_after)
+        : lines_(std::move(lines)), drop_after_(drop_after) {
+        timer_.setInterval(interval_ms);
+        QObject::connect(&timer_, &QTimer::timeout, this, [this] { next(); });
+    }
+    void speak(Send send) {
+        send_ = std::move(send);
+        timer_.start();
+    }
+
+  private:
+    void next() {
+        if (at_ == lines_.size() || (drop_after_ > 0 && static_cast<int>(at_) == drop_after_)) {
+            timer_.stop();
+            QTimer::singleShot(50, qApp, &QCoreApplication::quit); // the last line shall arrive
+            return;
+        }
+        send_(lines_[at_++]);
+    }
+
+    std::vector<std::string> lines_;
+    std::size_t at_ = 0;
+    int drop_after_;
+    QTimer timer_;
+    Send send_;
+};
+
+/// A pseudo-terminal that programs may open like a serial port.
+int open_terminal(QString& path) {
+    const int terminal = posix_openpt(O_RDWR | O_NOCTTY);
+    if (terminal < 0 || grantpt(terminal) != 0 || unlockpt(terminal) != 0)
+        return -1;
+    termios settings{};
+    tcgetattr(terminal, &settings);
+    cfmakeraw(&settings);
+    tcsetattr(terminal, TCSANOW, &settings);
+    path = QString::fromLocal8Bit(ptsname(terminal));
+    return terminal;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QCoreApplication app(argc, argv);
+    QCoreApplication::setApplicationName(QStringLiteral("pallix-gauge"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("A stand-in for a digital gauge or a probe."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    const auto option = [&parser](const char* name, const char* text, const char* value, const char* usual = "") {
+        const QCommandLineOption o(QString::fromLatin1(name), QString::fromLatin1(text), QString::fromLatin1(value),
+                                   QString::fromLatin1(usual));
+        parser.addOption(o);
+        return o;
+    };
+    const auto socket = option("socket", "Wait on this local socket for a listener.", "name");
+    const QCommandLineOption terminal(QStringLiteral("terminal"),
+                                      QStringLiteral("Speak on a pseudo-terminal and print its path."));
+    parser.addOption(terminal);
+    const auto play = option("play", "Play this probe log touch by touch.", "file");
+    const auto readings = option("readings", "Send these readings.", "numbers, spaces between");
+    const auto unit = option("unit", "Unit of the readings.", "mm, in, um, thou or C", "mm");
+    const auto noise = option("noise", "Standard deviation added to each reading.", "number", "0");
+    const auto seed = option("seed", "Seed of the noise.", "number", "1");
+    const auto interval = option("interval", "Milliseconds from line to line.", "number", "400");
+    const auto drop = option("drop-after", "Go dead after so many lines.", "number", "0");
+    parser.process(app);
+
+    std::vector<std::string> lines;
+    if (parser.isSet(play)) {
+        QFile file(parser.value(play));
+        if (!file.open(QIODevice::ReadOnly))
+            return refuse(QStringLiteral("%1 cannot be read").arg(parser.value(play)));
+        lines = workshop::lines_of_probe("stand-in probe", file.readAll().toStdString());
+    } else {
+        workshop::GaugeStandIn gauge;
+        gauge.unit = parser.value(unit).toStdString();
+        gauge.noise = parser.value(noise).toDouble();
+        gauge.seed = parser.value(seed).toULongLong();
+        for (const QString& word : parser.value(readings).split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+            bool sound = false;
+            gauge.values.push_back(word.toDouble(&sound));
+            if (!sound)
+                return refuse(QStringLiteral("\"%1\" is no reading, expected a number").arg(word));
+        }
+        if (gauge.values.empty())
+            return refuse(QStringLiteral("nothing to send, expected --readings or --play"));
+        lines = workshop::lines_of(gauge);
+    }
+    Speaker speaker(std::move(lines), parser.value(interval).toInt(), parser.value(drop).toInt());
+
+    QLocalServer server;
+    if (parser.isSet(socket)) {
+        QLocalServer::removeServer(parser.value(socket));
+        if (!server.listen(parser.value(socket)))
+            return refuse(server.errorString());
+        QObject::connect(&server, &QLocalServer::newConnection, &app, [&] {
+            QLocalSocket* listener = server.nextPendingConnection();
+            QObject::connect(listener, &QLocalSocket::disconnected, &app, &QCoreApplication::quit);
+            speaker.speak([listener](const std::string& line) {
+                listener->write(line.data(), static_cast<qint64>(line.size()));
+                listener->flush();
+            });
+        });
+        std::printf("local:%s\n", qPrintable(parser.value(socket)));
+    } else if (parser.isSet(terminal)) {
+        QString path;
+        const int handle = open_terminal(path);
+        if (handle < 0)
+            return refuse(QStringLiteral("no pseudo-terminal is to be had"));
+        std::printf("serial:%s\n", qPrintable(path));
+        QTimer::singleShot(1500, &app, [&speaker, handle] { // time for a listener to open it
+            speaker.speak([handle](const std::string& line) {
+                if (::write(handle, line.data(), line.size()) < 0)
+                    QCoreApplication::exit(1);
+            });
+        });
+    } else {
+        return refuse(QStringLiteral("nowhere to speak, expected --socket NAME or --terminal"));
+    }
+    std::fflush(stdout);
+    return QCoreApplication::exec();
+}

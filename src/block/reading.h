@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/feature.h"
+#include "block/instrument.h"
+#include "metrology/geometry.h"
+
+#include <optional>
+#include <string>
+
+namespace pallix::block {
+
+/// What a reading by hand says of its feature.
+enum class Quantity {
+    size,        ///< mm, between two opposite places of a bore
+    height,      ///< mm, w of a place on a deck
+    saddle,      ///< mm, height of a main's saddle over a bar on the end mains
+    gap,         ///< mm, under a straightedge: a bracket
+    sweep,       ///< mm, indicator carried round by a bar, + pushed in
+    piston,      ///< mm, piston crown below the deck at one side of the pin, at top dead centre
+    slope,       ///< mm per m
+    wall,        ///< mm, thickness of a cylinder's wall
+    temperature, ///< °C, of the block or the gauge
+};
+inline constexpr std::size_t quantities = 9;
+
+constexpr bool is_length(Quantity q) {
+    return q != Quantity::slope && q != Quantity::temperature;
+}
+
+/// Where a reading is taken. Two readings of one place are repeats of each other.
+struct MeasuredAt {
+    FeatureId feature;
+    Quantity quantity = Quantity::size;
+    std::string level;     ///< "front", "rear" of a main; "top", "middle", "bottom" of a bore; else empty
+    std::string direction; ///< "upright", "60 left", "across", "along", a straightedge's line, a clock position; or empty
+    metrology::Vec2 place; ///< (u, v) mm, heights of a deck
+
+    /// One text for one place: "main.2 size front upright", "deck.R height 12.5 −60.0".
+    [[nodiscard]] std::string key() const;
+};
+
+/// What held while a reading was taken. What nobody stated is not known, not assumed.
+struct Conditions {
+    std::optional<bool> caps_torqued;
+    std::optional<bool> plate_on;   ///< torque plate
+    std::optional<double> part_c;   ///< °C, of the block
+    std::optional<double> gauge_c;  ///< °C
+    std::string fasteners;          ///< lubricant, torque or stretch, pattern, steps: as the person writes it
+
+    bool operator==(const Conditions&) const = default;
+};
+
+/// One reading by hand or from a gauge on the line.
+struct Reading {
+    MeasuredAt at;
+    std::string words;           ///< the place as it was asked for: "main 2, front, upright"
+    double value = 0;            ///< mm (mm per m, °C), whole; of a bracket, the thickest that goes in
+    std::optional<double> upper; ///< of a bracket, the thinnest that does not go in
+    std::string typed;           ///< as the person typed it or the gauge sent it
+    bool confirmed = false;      ///< it was asked about and meant
+    Instrument instrument;
+    Conditions conditions;
+};
+
+} // namespace pallix::block

@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/job_state.h"
+#include "block/shorthand.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// What a person sets out to measure by hand. Each has its places, in the order the trade goes through them.
+enum class Measuring {
+    main_sizes,     ///< three ways at both ends of each main
+    saddle_heights, ///< indicator over the saddles, from a bar on the end mains
+    bar_sweep,      ///< indicator carried round by the bar, at both end mains
+    deck_heights,   ///< four places of a bank
+    feelers,        ///< straightedge: lengthwise, diagonals, between cylinders
+    deck_level,     ///< precision level along and across a bank
+    cylinder_sizes, ///< top, middle, bottom; across and along
+    cylinder_walls, ///< four sides, top and bottom
+    piston_heights, ///< both sides of the pin at top dead centre, end cylinders
+    lifter_sizes,   ///< top and bottom, across and along
+    temperatures,   ///< block and gauge
+};
+inline constexpr std::size_t measurings = 11;
+
+/// Whether it is done bank by bank.
+[[nodiscard]] bool goes_by_bank(Measuring what);
+[[nodiscard]] block::InstrumentKind usual_instrument(Measuring what);
+/// Name in the ledger and in settings: "main_sizes", "deck_heights R".
+[[nodiscard]] std::string plan_name(Measuring what, const std::string& bank);
+
+/// A line a straightedge is laid along.
+struct EdgeLine {
+    std::string name; ///< "inboard", "diagonal from front, outboard", "between 1 and 2"
+    metrology::Vec2 from, to; ///< (u, v) mm
+};
+[[nodiscard]] std::vector<EdgeLine> edge_lines(const block::Blueprint& blueprint, const std::string& bank);
+
+/// Every place the trade reads, in its order (common practice, no source).
+[[nodiscard]] std::vector<block::MeasuredAt> usual_places(const block::Blueprint& blueprint, Measuring what,
+                                                          const std::string& bank);
+/// The places as the shop has chosen them for this job; the usual ones where nothing was chosen.
+[[nodiscard]] std::vector<block::MeasuredAt> chosen_places(const block::JobState& state, Measuring what,
+                                                           const std::string& bank);
+
+/// The next reading: where, and what it should be.
+struct AskedReading {
+    block::MeasuredAt at;
+    double expected = 0;   ///< mm (mm per m, °C)
+    double believable = 0; ///< the same unit: a deviation beyond it is asked about
+    std::size_t number = 0; ///< from 1, of the place in its plan
+    std::size_t of = 0;
+    std::size_t reading = 1; ///< 1, or 2 where it is read a second time
+};
+
+struct ReadingWish {
+    Measuring what = Measuring::deck_heights;
+    std::string bank;
+    bool every_place_twice = false;       ///< for a learner, where a cut depends on it
+    std::vector<std::string> skipped;     ///< keys left for later
+    std::optional<std::string> once_more; ///< key asked for again
+};
+
+/// @return nothing once every place was read since it was last cut
+[[nodiscard]] std::optional<AskedReading> next_reading(const block::JobState& state, const ReadingWish& wish);
+
+/// What the reading is held against before it counts: what is expected, the zero of the gauge, the same place before, the
+/// places beside it.
+[[nodiscard]] block::Expected expectation(const block::JobState& state, const AskedReading& asked,
+                                          const block::Instrument& instrument, block::Unit bench);
+
+/// Whether a cut depends on what is measured, so that a learner reads it twice.
+[[nodiscard]] bool decides_a_cut(Measuring what);
+
+} // namespace pallix::planning

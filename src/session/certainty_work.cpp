@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/certainty_work.h"
+
+#include "metrology/monte_carlo.h"
+
+#include <QMetaObject>
+#include <thread>
+
+namespace pallix::session {
+
+struct CertaintyWork::Worker {
+    std::jthread thread;
+};
+
+CertaintyWork::CertaintyWork(QObject* parent) : QObject(parent) {}
+
+CertaintyWork::~CertaintyWork() {
+    if (cancelled_)
+        *cancelled_ = true;
+}
+
+void CertaintyWork::cancel() {
+    cancelled_for_ = wanted_;
+    wanted_ = 0;
+    if (cancelled_)
+        *cancelled_ = true;
+    Q_EMIT progressed();
+}
+
+void CertaintyWork::want(const block::Blueprint& blueprint, const block::EvaluationState& evaluation) {
+    if (wanted_ == evaluation.sequence || cancelled_for_ == evaluation.sequence ||
+        (result_ && result_->sequence == evaluation.sequence))
+        return;
+    if (cancelled_)
+        *cancelled_ = true;
+    worker_.reset(); // it ends within one draw
+    wanted_ = evaluation.sequence;
+    share_ = 0;
+    cancelled_ = std::make_shared<std::atomic<bool>>(false);
+    worker_ = std::make_unique<Worker>();
+    worker_->thread = std::jthread([this, blueprint, probe = evaluation.probe, sequence = evaluation.sequence,
+                            touch = *evaluation.standard_uncertainty, cancelled = cancelled_] {
+        metrology::MonteCarloRun run;
+        run.cancelled = cancelled.get();
+        run.progress = [this, cancelled](double share) {
+            if (!*cancelled)
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, share] {
+                        share_ = share;
+                        Q_EMIT progressed();
+                    },
+                    Qt::QueuedConnection);
+        };
+        auto values = block::uncertainties_of(blueprint, *probe, {touch, true}, run);
+        if (!*cancelled)
+            QMetaObject::invokeMethod(
+                this, [this, sequence, values = std::move(values)]() mutable { take(sequence, std::move(values)); },
+                Qt::QueuedConnection);
+    });
+}
+
+void CertaintyWork::take(std::int64_t sequence, std::optional<block::Uncertainties> values) {
+    if (sequence != wanted_)
+        return;
+    wanted_ = 0;
+    if (!values)
+        return;
+    result_ = planning::Certainty{sequence, std::move(*values)};
+    Q_EMIT ready();
+}
+
+} // namespace pallix::session

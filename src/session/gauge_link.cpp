@@ -1,0 +1,172 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/gauge_link.h"
+
+#include <QLocalSocket>
+#include <QSerialPort>
+#include <QTimer>
+#include <utility>
+
+namespace pallix::session {
+namespace {
+
+Outcome refused(const QString& address, const QString& what, const char* expected) {
+    return tl::unexpected(block::Faults{{address.toStdString(), 0, what.toStdString(), expected}});
+}
+
+} // namespace
+
+GaugeLink::GaugeLink(Session& session, QObject* parent) : QObject(parent), session_(session) {}
+
+GaugeLink::~GaugeLink() {
+    if (device_)
+        device_->disconnect(this);
+}
+
+Outcome GaugeLink::open(const QString& address) {
+    close();
+    const QString target = address.section(QLatin1Char(':'), 1);
+    if (address.startsWith(QStringLiteral("local:")) && !target.isEmpty()) {
+        auto socket = std::make_unique<QLocalSocket>();
+        socket->connectToServer(target);
+        if (!socket->waitForConnected(2000))
+            return refused(address, tr("nothing answers there (%1)").arg(socket->errorString()),
+                           "a gauge that is switched on and listening");
+        connect(socket.get(), &QLocalSocket::disconnected, this, [this] { lost(tr("the line went dead")); });
+        device_ = std::move(socket);
+    } else if (address.startsWith(QStringLiteral("serial:")) && !target.isEmpty()) {
+        auto port = std::make_unique<QSerialPort>(target);
+        if (!port->open(QIODevice::ReadWrite))
+            return refused(address, tr("the port cannot be opened (%1)").arg(port->errorString()),
+                           "a serial port that is there and free");
+        connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
+            if (error != QSerialPort::NoError && error != QSerialPort::TimeoutError && device_)
+                // A dead port reports again and again: it is closed from outside its own signal.
+                QTimer::singleShot(0, this, [this] { lost(tr("the plug was pulled")); });
+        });
+        device_ = std::move(port);
+    } else {
+        return refused(address, tr("this is no address of a gauge"), "local:NAME or serial:PATH");
+    }
+    address_ = address;
+    name_.clear();
+    reader_.clear();
+    greeted_ = false;
+    fresh_log_ = true;
+    last_number_ = 0;
+    readings_ = 0;
+    connect(device_.get(), &QIODevice::readyRead, this, &GaugeLink::read);
+    Q_EMIT changed();
+    if (device_->bytesAvailable() > 0)
+        read();
+    return {};
+}
+
+void GaugeLink::close() {
+    if (!device_)
+        return;
+    device_->disconnect(this);
+    device_->close();
+    device_.release()->deleteLater(); // it may be what called
+    Q_EMIT changed();
+}
+
+void GaugeLink::lost(const QString& why) {
+    if (!device_)
+        return;
+    read(); // what came before it broke
+    if (!device_)
+        return; // it had said goodbye
+    const bool cut = !reader_.unfinished().empty();
+    close();
+    const auto touches = session_.streamed_touches();
+    QString kept = touches > 0 ? tr("%n touches are kept", nullptr, static_cast<int>(touches))
+                               : tr("all %n readings are kept", nullptr, static_cast<int>(readings_));
+    if (cut)
+        kept += tr("; the one being sent was cut off, take it again");
+    Q_EMIT said(tr("Connection to the gauge lost: %1; %2. Connect again to go on.").arg(why, kept), true);
+}
+
+void GaugeLink::read() {
+    const QByteArray bytes = device_->readAll();
+    QStringList faults;
+    for (auto& item : reader_.feed({bytes.constData(), static_cast<std::size_t>(bytes.size())})) {
+        if (item.line)
+            take(*item.line);
+        else
+            faults << QString::fromStdString(item.fault);
+        if (!device_)
+            return;
+    }
+    if (!faults.isEmpty()) // one message, however much of it came
+        Q_EMIT said(faults.size() == 1
+                        ? tr("Not taken: %1.").arg(faults.front())
+                        : tr("Not taken: %1, and %2 lines more.").arg(faults.front()).arg(faults.size() - 1),
+                    true);
+}
+
+void GaugeLink::take_number(std::int64_t number, const QString& what) {
+    if (last_number_ > 0 && number > last_number_ + 1)
+        Q_EMIT said(tr("%1 %2 to %3 never arrived: take them again.").arg(what).arg(last_number_ + 1).arg(number - 1),
+                    true);
+    last_number_ = number;
+}
+
+void GaugeLink::take(const block::GaugeLine& line) {
+    if (const auto* hello = std::get_if<block::GaugeHello>(&line)) {
+        greeted_ = true;
+        name_ = QString::fromStdString(hello->name);
+        Q_EMIT changed();
+    } else if (std::holds_alternative<block::GaugeBye>(line)) {
+        const QString name = name_.isEmpty() ? tr("The gauge") : name_;
+        close();
+        Q_EMIT said(tr("%1 has said goodbye; everything it sent is kept.").arg(name), false);
+    } else if (const auto* reading_line = std::get_if<block::GaugeReading>(&line)) {
+        if (reading_line->number <= last_number_)
+            return; // sent once more: it is here already
+        take_number(reading_line->number, tr("Readings"));
+        ++readings_;
+        Q_EMIT reading(*reading_line);
+    } else if (const auto* head = std::get_if<block::ProbeLogLine>(&line)) {
+        if (std::exchange(fresh_log_, false))
+            put_away_touches();
+        stream({QString::fromStdString(head->line)});
+    } else if (const auto* touch = std::get_if<block::ProbeTouch>(&line)) {
+        if (touch->number <= last_number_)
+            return;
+        take_number(touch->number, tr("Touches"));
+        stream({QString::fromStdString(touch->row)});
+    } else {
+        fresh_log_ = true;
+        if (const auto taken = take_in_touches(); !taken)
+            Q_EMIT said(tr("The log cannot be taken in: %1. Its touches are kept.")
+                            .arg(QString::fromStdString(taken.error().front().text())),
+                        true);
+    }
+}
+
+void GaugeLink::stream(const QStringList& lines) {
+    if (const auto done = session_.stream_lines(lines); !done)
+        Q_EMIT said(QString::fromStdString(done.error().front().text()), true);
+    Q_EMIT changed();
+}
+
+Outcome GaugeLink::take_in_touches() {
+    const std::size_t touches = session_.streamed_touches();
+    auto done = session_.take_stream(name_.isEmpty() ? tr("probe on the line") : name_);
+    if (done)
+        Q_EMIT said(tr("Log of %n touches taken in.", nullptr, static_cast<int>(touches)), false);
+    Q_EMIT changed();
+    return done;
+}
+
+/// A new log begins while touches of one that was cut off still wait: they go into the ledger as they are.
+void GaugeLink::put_away_touches() {
+    if (session_.streamed_touches() == 0)
+        return session_.drop_stream();
+    const auto kept = session_.keep_stream_as_note();
+    Q_EMIT said(kept ? tr("The log before this one was cut off; its touches stand in the ledger as a note.")
+                     : QString::fromStdString(kept.error().front().text()),
+                !kept);
+}
+
+} // namespace pallix::session

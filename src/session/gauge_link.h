@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/gauge_protocol.h"
+#include "session/session.h"
+
+#include <QIODevice>
+#include <QObject>
+#include <QString>
+#include <memory>
+
+namespace pallix::session {
+
+/// Listens to a gauge or probe: `local:NAME` is a local socket, `serial:PATH` a serial port or pseudo-terminal.
+/// Readings are handed on as they come; touches of a probe go to the shop book line by line and become one log entry
+/// when the log is whole. A line that breaks loses nothing that arrived and says so.
+class GaugeLink : public QObject {
+    Q_OBJECT
+  public:
+    explicit GaugeLink(Session& session, QObject* parent = nullptr);
+    ~GaugeLink() override;
+
+    /// @return why it cannot be listened to
+    [[nodiscard]] Outcome open(const QString& address);
+    void close();
+    [[nodiscard]] bool is_open() const { return device_ != nullptr; }
+    [[nodiscard]] QString name() const { return name_; }
+    [[nodiscard]] QString address() const { return address_; }
+    [[nodiscard]] std::size_t readings() const { return readings_; }
+
+    /// Takes what a probe has sent so far in as a log: for a log that was cut off.
+    [[nodiscard]] Outcome take_in_touches();
+
+  Q_SIGNALS:
+    void reading(const block::GaugeReading& reading);
+    void said(const QString& message, bool fault); ///< for the person to read
+    void changed();                                ///< opened, closed, name known, touches arrived
+
+  private:
+    void read();
+    void take(const block::GaugeLine& line);
+    void take_number(std::int64_t number, const QString& what);
+    void lost(const QString& why);
+    void stream(const QStringList& lines);
+    void put_away_touches();
+
+    Session& session_;
+    std::unique_ptr<QIODevice> device_;
+    block::GaugeLineReader reader_;
+    QString address_;
+    QString name_;
+    std::int64_t last_number_ = 0;
+    std::size_t readings_ = 0;
+    bool greeted_ = false;
+    bool fresh_log_ = true; ///< the next line of a log starts a new one
+};
+
+} // namespace pallix::session

@@ -1,0 +1,269 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/dialogs/measuring_dialogs.h"
+
+#include "wording/readings.h"
+
+#include <QComboBox>
+#include <QDialogButtonBox>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace pallix::ui {
+namespace {
+
+/// Form above, what is wrong beneath it, the two buttons at the end.
+void finish(QDialog* dialog, QLayout* form, QLabel* echo, Context context, const QString& ok) {
+    echo->setWordWrap(true);
+    QPalette p = echo->palette();
+    p.setColor(QPalette::WindowText, context.palette().fails);
+    echo->setPalette(p);
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, dialog);
+    buttons->button(QDialogButtonBox::Ok)->setText(ok);
+    auto* column = new QVBoxLayout(dialog);
+    column->setContentsMargins(24, 24, 24, 16);
+    column->setSpacing(16);
+    column->addLayout(form);
+    column->addWidget(echo);
+    column->addWidget(buttons);
+    QObject::connect(buttons, &QDialogButtonBox::accepted, dialog, &QDialog::accept);
+    QObject::connect(buttons, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
+}
+
+QComboBox* three_way(QWidget* parent, const char* name, const QString& yes, const QString& no,
+                     std::optional<bool> now) {
+    auto* box = new QComboBox(parent);
+    box->setObjectName(QString::fromLatin1(name));
+    box->addItems({QObject::tr("not stated"), yes, no});
+    box->setCurrentIndex(!now ? 0 : *now ? 1 : 2);
+    return box;
+}
+
+std::optional<bool> answer(const QComboBox* box) {
+    return box->currentIndex() == 0 ? std::nullopt : std::optional(box->currentIndex() == 1);
+}
+
+} // namespace
+
+// ---- conditions ---------------------------------------------------------------------------------------------------
+
+ConditionsDialog::ConditionsDialog(Context context, QWidget* parent)
+    : QDialog(parent), context_(context),
+      caps_(three_way(this, "caps", tr("torqued as they will run"), tr("off or loose"),
+                      context.session.state().conditions.caps_torqued)),
+      plate_(three_way(this, "plate", tr("on"), tr("off"), context.session.state().conditions.plate_on)),
+      part_(new QLineEdit(this)), gauge_(new QLineEdit(this)), fasteners_(new QLineEdit(this)),
+      echo_(new QLabel(this)) {
+    setWindowTitle(tr("Conditions of the readings to come"));
+    setMinimumWidth(560);
+    const block::Conditions& now = context_.session.state().conditions;
+    part_->setObjectName(QStringLiteral("part-temperature"));
+    gauge_->setObjectName(QStringLiteral("gauge-temperature"));
+    fasteners_->setObjectName(QStringLiteral("fasteners"));
+    for (QLineEdit* edit : {part_, gauge_})
+        edit->setPlaceholderText(tr("°C; empty where nobody knows"));
+    if (now.part_c)
+        part_->setText(QString::number(*now.part_c));
+    if (now.gauge_c)
+        gauge_->setText(QString::number(*now.gauge_c));
+    fasteners_->setText(qt(now.fasteners));
+    fasteners_->setPlaceholderText(tr("lubricant, torque or stretch, pattern, steps"));
+    auto* form = new QFormLayout;
+    form->setVerticalSpacing(12);
+    form->addRow(tr("Main &caps"), caps_);
+    form->addRow(tr("Torque &plate"), plate_);
+    form->addRow(tr("&Block, °C"), part_);
+    form->addRow(tr("&Gauge, °C"), gauge_);
+    form->addRow(tr("&Fasteners"), fasteners_);
+    finish(this, form, echo_, context_, tr("From here on"));
+}
+
+void ConditionsDialog::accept() {
+    block::Conditions c{answer(caps_), answer(plate_), {}, {}, fasteners_->text().trimmed().toStdString()};
+    for (const auto& [edit, value] : {std::pair(part_, &c.part_c), std::pair(gauge_, &c.gauge_c)}) {
+        const QString text = edit->text().trimmed();
+        if (text.isEmpty())
+            continue;
+        bool sound = false;
+        *value = text.toDouble(&sound);
+        if (!sound || **value < -40 || **value > 120) {
+            echo_->setText(tr("“%1”: a temperature from −40 to 120 °C is expected.").arg(text));
+            edit->setFocus();
+            return;
+        }
+    }
+    if (const auto stated = context_.session.state_conditions(c); !stated)
+        echo_->setText(qt(stated.error().front().text()));
+    else
+        QDialog::accept();
+}
+
+// ---- reading plan -------------------------------------------------------------------------------------------------
+
+ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, const std::string& bank,
+                                     QWidget* parent)
+    : QDialog(parent), context_(context), what_(what), bank_(bank), list_(new QListWidget(this)),
+      echo_(new QLabel(this)) {
+    setWindowTitle(tr("Reading plan: %1").arg(qt(wording::measuring_name(what))));
+    resize(520, 520);
+    list_->setObjectName(QStringLiteral("plan-places"));
+    list_->setAccessibleName(tr("places in their order; Space leaves one out"));
+    auto* up = new QPushButton(tr("&Up"), this);
+    auto* down = new QPushButton(tr("&Down"), this);
+    auto* usual = new QPushButton(tr("As &usual"), this);
+    auto* side = new QVBoxLayout;
+    for (QPushButton* button : {up, down, usual}) {
+        button->setAutoDefault(false);
+        side->addWidget(button);
+    }
+    side->addStretch();
+    auto* form = new QHBoxLayout;
+    form->addWidget(list_, 1);
+    form->addLayout(side);
+    finish(this, form, echo_, context_, tr("Read in this order"));
+    connect(up, &QPushButton::clicked, this, [this] { move(-1); });
+    connect(down, &QPushButton::clicked, this, [this] { move(1); });
+    connect(usual, &QPushButton::clicked, this,
+            [this] { fill(planning::usual_places(*context_.session.state().blueprint, what_, bank_)); });
+    fill(planning::chosen_places(context_.session.state(), what_, bank_));
+}
+
+void ReadingPlanDialog::fill(const std::vector<block::MeasuredAt>& chosen) {
+    const auto& blueprint = *context_.session.state().blueprint;
+    list_->clear();
+    const auto add = [&](const block::MeasuredAt& at, bool in) {
+        auto* item = new QListWidgetItem(qt(wording::place_of_reading(blueprint, at)), list_);
+        item->setData(Qt::UserRole, qt(at.key()));
+        item->setCheckState(in ? Qt::Checked : Qt::Unchecked);
+    };
+    for (const auto& at : chosen)
+        add(at, true);
+    for (const auto& at : planning::usual_places(blueprint, what_, bank_))
+        if (std::ranges::none_of(chosen, [&](const auto& c) { return c.key() == at.key(); }))
+            add(at, false);
+    list_->setCurrentRow(0);
+}
+
+void ReadingPlanDialog::move(int by) {
+    const int row = list_->currentRow(), to = row + by;
+    if (row < 0 || to < 0 || to >= list_->count())
+        return;
+    QListWidgetItem* item = list_->takeItem(row);
+    list_->insertItem(to, item);
+    list_->setCurrentRow(to);
+}
+
+void ReadingPlanDialog::accept() {
+    block::ReadingPlanChosen plan{planning::plan_name(what_, bank_), {}};
+    for (int row = 0; row < list_->count(); ++row)
+        if (list_->item(row)->checkState() == Qt::Checked)
+            plan.places.push_back(list_->item(row)->data(Qt::UserRole).toString().toStdString());
+    if (const auto chosen = context_.session.choose_reading_plan(plan); !chosen)
+        echo_->setText(qt(chosen.error().front().text()));
+    else
+        QDialog::accept();
+}
+
+// ---- tunnel cut ---------------------------------------------------------------------------------------------------
+
+TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
+    : QDialog(parent), context_(context), method_(new QComboBox(this)), note_(new QLineEdit(this)),
+      echo_(new QLabel(this)) {
+    setWindowTitle(tr("The tunnel was cut"));
+    setMinimumWidth(520);
+    method_->addItems({tr("line honed"), tr("line bored")});
+    method_->setObjectName(QStringLiteral("tunnel-method"));
+    note_->setObjectName(QStringLiteral("tunnel-note"));
+    note_->setPlaceholderText(tr("caps cut, strokes, size aimed at"));
+    auto* form = new QFormLayout;
+    form->setVerticalSpacing(12);
+    form->addRow(tr("&How"), method_);
+    form->addRow(tr("&Note"), note_);
+    auto* warning = new QLabel(
+        tr("What was measured from the old tunnel is stale from here on: heights, positions, sizes of the mains."), this);
+    warning->setWordWrap(true);
+    form->addRow(warning);
+    finish(this, form, echo_, context_, tr("Log it"));
+}
+
+void TunnelCutDialog::accept() {
+    const auto method = method_->currentIndex() == 0 ? block::TunnelMethod::hone : block::TunnelMethod::bore;
+    if (const auto logged = context_.session.cut_tunnel({method, note_->text().trimmed().toStdString()}); !logged)
+        echo_->setText(qt(logged.error().front().text()));
+    else
+        QDialog::accept();
+}
+
+// ---- gauge on the line --------------------------------------------------------------------------------------------
+
+GaugeDialog::GaugeDialog(Context context, QWidget* parent)
+    : QDialog(parent), context_(context), address_(new QLineEdit(this)), state_(new QLabel(this)),
+      echo_(new QLabel(this)), connect_(new QPushButton(this)), take_in_(new QPushButton(this)) {
+    setWindowTitle(tr("Gauge or probe on the line"));
+    setMinimumWidth(600);
+    address_->setObjectName(QStringLiteral("gauge-address"));
+    address_->setPlaceholderText(tr("local:NAME of a socket, or serial:PATH of a port"));
+    address_->setText(context_.gauge.is_open() ? context_.gauge.address() : context_.preferences.last_gauge_address());
+    connect_->setObjectName(QStringLiteral("gauge-connect"));
+    state_->setWordWrap(true);
+    echo_->setWordWrap(true);
+    auto* form = new QFormLayout;
+    form->setVerticalSpacing(12);
+    form->addRow(tr("&Listen on"), address_);
+    form->addRow(state_);
+    form->addRow(echo_);
+    auto* close = new QPushButton(tr("Close"), this);
+    close->setAutoDefault(false);
+    take_in_->setAutoDefault(false);
+    take_in_->setText(tr("&Take in what has arrived"));
+    auto* foot = new QHBoxLayout;
+    foot->addWidget(take_in_);
+    foot->addStretch();
+    foot->addWidget(connect_);
+    foot->addWidget(close);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(24, 24, 24, 16);
+    column->setSpacing(16);
+    column->addLayout(form);
+    column->addLayout(foot);
+    connect(connect_, &QPushButton::clicked, this, &GaugeDialog::switch_connection);
+    connect(close, &QPushButton::clicked, this, &QDialog::accept);
+    connect(take_in_, &QPushButton::clicked, this, [this] {
+        if (const auto taken = context_.gauge.take_in_touches(); !taken)
+            echo_->setText(qt(taken.error().front().text()));
+    });
+    connect(&context_.gauge, &session::GaugeLink::changed, this, &GaugeDialog::refresh);
+    connect(&context_.gauge, &session::GaugeLink::said, this, [this](const QString& text) { echo_->setText(text); });
+    refresh();
+}
+
+void GaugeDialog::refresh() {
+    const bool open = context_.gauge.is_open();
+    const auto touches = static_cast<int>(context_.session.streamed_touches());
+    connect_->setText(open ? tr("&Disconnect") : tr("&Connect"));
+    QString text = open ? tr("Listening to %1: %n readings so far.", nullptr,
+                             static_cast<int>(context_.gauge.readings()))
+                              .arg(context_.gauge.name().isEmpty() ? context_.gauge.address() : context_.gauge.name())
+                        : tr("Not connected.");
+    if (touches > 0)
+        text += tr(" %n touches of a log that is not whole yet are kept.", nullptr, touches);
+    state_->setText(text);
+    take_in_->setVisible(touches > 0);
+}
+
+void GaugeDialog::switch_connection() {
+    echo_->clear();
+    if (context_.gauge.is_open())
+        return context_.gauge.close();
+    if (const auto opened = context_.gauge.open(address_->text().trimmed()); !opened)
+        echo_->setText(qt(opened.error().front().text()));
+    else
+        context_.preferences.set_last_gauge_address(address_->text().trimmed());
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+
+#include <QDialog>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QListWidget;
+class QPushButton;
+
+namespace pallix::ui {
+
+/// What holds while readings are taken: caps, plate, temperatures, how the fasteners were brought up.
+class ConditionsDialog : public QDialog {
+    Q_OBJECT
+  public:
+    explicit ConditionsDialog(Context context, QWidget* parent = nullptr);
+
+  private:
+    void accept() override;
+
+    Context context_;
+    QComboBox *caps_, *plate_;
+    QLineEdit *part_, *gauge_, *fasteners_;
+    QLabel* echo_;
+};
+
+/// Which places are read, in which order.
+class ReadingPlanDialog : public QDialog {
+    Q_OBJECT
+  public:
+    ReadingPlanDialog(Context context, planning::Measuring what, const std::string& bank, QWidget* parent = nullptr);
+
+  private:
+    void accept() override;
+    void fill(const std::vector<block::MeasuredAt>& chosen);
+    void move(int by);
+
+    Context context_;
+    planning::Measuring what_;
+    std::string bank_;
+    QListWidget* list_;
+    QLabel* echo_;
+};
+
+/// The tunnel was cut: how, and what was done.
+class TunnelCutDialog : public QDialog {
+    Q_OBJECT
+  public:
+    explicit TunnelCutDialog(Context context, QWidget* parent = nullptr);
+
+  private:
+    void accept() override;
+
+    Context context_;
+    QComboBox* method_;
+    QLineEdit* note_;
+    QLabel* echo_;
+};
+
+/// A gauge or probe on the line: where to listen, what has arrived.
+class GaugeDialog : public QDialog {
+    Q_OBJECT
+  public:
+    explicit GaugeDialog(Context context, QWidget* parent = nullptr);
+
+  private:
+    void refresh();
+    void switch_connection();
+
+    Context context_;
+    QLineEdit* address_;
+    QLabel* state_;
+    QLabel* echo_;
+    QPushButton *connect_, *take_in_;
+};
+
+} // namespace pallix::ui

@@ -1,0 +1,309 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/positions/positions_drawing.h"
+
+#include "planning/place.h"
+#include "wording/readings.h"
+#include "wording/sentences.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::ui {
+
+using block::FeatureId;
+using block::FeatureKind;
+using metrology::Vec2;
+
+namespace {
+
+const block::HoleResult* result_of(const block::JobState& state, const FeatureId& id) {
+    if (!state.latest)
+        return nullptr;
+    const auto& e = state.latest->evaluation;
+    const auto& list = id.kind == FeatureKind::bore ? e.bores : e.lifters;
+    const auto found = std::ranges::find(list, id, &block::HoleResult::id);
+    return found == list.end() ? nullptr : &*found;
+}
+
+} // namespace
+
+PositionsDrawing::PositionsDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
+    setObjectName(QStringLiteral("positions"));
+    setAccessibleName(tr("bank in plan with the position errors of its holes"));
+    setToolTip(tr("Click a hole, or go from one to the next with the arrow keys"));
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+void PositionsDrawing::show_bank(const std::string& bank, bool from_dowel) {
+    bank_ = bank;
+    from_dowel_ = from_dowel;
+    update();
+}
+
+void PositionsDrawing::mark(const std::optional<FeatureId>& id) {
+    marked_ = id;
+    update();
+}
+
+void PositionsDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
+    asked_ = asked;
+    update();
+}
+
+std::vector<FeatureId> PositionsDrawing::holes() const {
+    std::vector<FeatureId> ids;
+    if (const auto& b = context_.session.state().blueprint)
+        for (const auto* list : {&b->bores, &b->lifters})
+            for (const auto& hole : *list)
+                if (hole.id.bank == bank_)
+                    ids.push_back(hole.id);
+    return ids;
+}
+
+std::optional<Vec2> PositionsDrawing::error_of(const FeatureId& id) const {
+    const auto& state = context_.session.state();
+    if (id.kind == FeatureKind::dowel) {
+        if (state.latest)
+            for (const auto& d : state.latest->evaluation.dowels)
+                if (d.id == id)
+                    return Vec2{d.du, d.dv};
+        return std::nullopt;
+    }
+    const block::HoleResult* hole = result_of(state, id);
+    if (!hole)
+        return std::nullopt;
+    return from_dowel_ && hole->from_dowel ? *hole->from_dowel : hole->error;
+}
+
+QPointF PositionsDrawing::Layout::at(Vec2 place) const {
+    return {deck.left() + (place.x - low.x) * per_mm, deck.bottom() - (place.y - low.y) * per_mm};
+}
+
+PositionsDrawing::Layout PositionsDrawing::lay_out() const {
+    const auto& b = *context_.session.state().blueprint;
+    const planning::DeckExtent e = planning::deck_extent(*b.bank(bank_));
+    const bool lifters = std::ranges::any_of(b.lifters, [this](const auto& h) { return h.id.bank == bank_; });
+    const double row = lifters ? 96 : 0; // px for the lifters below
+    const QRectF room = QRectF(rect()).adjusted(44, 26, -44, -26 - row);
+    Layout l;
+    l.per_mm = std::min(room.width() / e.length(), room.height() / e.width());
+    const QSizeF size(e.length() * l.per_mm, e.width() * l.per_mm);
+    l.deck = QRectF(QPointF(room.center().x() - size.width() / 2, room.top()), size);
+    l.lifters_y = lifters ? height() - row / 2 - 16 : 0;
+    l.low = e.low;
+    double largest = 0.01; // mm
+    for (const FeatureId& id : holes())
+        if (const auto error = error_of(id))
+            largest = std::max(largest, norm(*error));
+    l.scale = exaggeration_for(largest, 44, l.per_mm, block::mm_per(context_.preferences.unit()));
+    return l;
+}
+
+void PositionsDrawing::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    hot_.clear();
+    const auto& blueprint = context_.session.state().blueprint;
+    if (!blueprint || !blueprint->bank(bank_))
+        return;
+    const Layout layout = lay_out();
+    paint_outline(painter, layout);
+    for (const auto* list : {&blueprint->dowels, &blueprint->bores})
+        for (const auto& hole : *list)
+            if (hole.id.bank == bank_)
+                paint_hole(painter, layout, hole, layout.at({hole.u, hole.v}));
+    for (const auto& hole : blueprint->lifters)
+        if (hole.id.bank == bank_)
+            paint_hole(painter, layout, hole, {layout.at({hole.u, 0}).x(), layout.lifters_y});
+    paint_words(painter, layout);
+    if (hasFocus()) {
+        painter.setPen(QPen(context_.palette().accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+    }
+}
+
+void PositionsDrawing::paint_outline(QPainter& painter, const Layout& layout) {
+    const Palette& p = context_.palette();
+    QPolygonF outline;
+    for (const Vec2 corner : context_.session.state().blueprint->bank(bank_)->deck_outline)
+        outline << layout.at(corner);
+    painter.setPen(QPen(p.deck.edge, 1.4));
+    painter.setBrush(p.panel);
+    painter.drawPolygon(outline);
+    painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the plane through the crankshaft
+    const double y = layout.at({0, 0}).y();
+    painter.drawLine(QPointF(layout.deck.left() - 12, y), QPointF(layout.deck.right() + 12, y));
+}
+
+void PositionsDrawing::paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole,
+                                  QPointF at) {
+    const Palette& p = context_.palette();
+    const double radius = std::max(hole.diameter.nominal / 2 * layout.per_mm, 5.0);
+    const bool marked = marked_ == hole.id, asked = asked_ && asked_->at.feature == hole.id;
+    painter.setPen(QPen(marked || asked ? p.accent : p.deck.edge, marked || asked ? 2.4 : 1.2));
+    painter.setBrush(hole.id.kind == FeatureKind::dowel ? p.hairline : p.page);
+    painter.drawEllipse(at, radius, radius);
+    if (hole.id.kind != FeatureKind::dowel)
+        hot_.emplace_back(QRectF(at - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)), hole.id);
+    const auto error = error_of(hole.id);
+    if (error)
+        paint_error(painter, layout, *error, at, marked);
+    painter.setFont(font_of(Type::small, marked));
+    painter.setPen(p.ink);
+    const bool lifter = hole.id.kind == FeatureKind::lifter;
+    if (hole.id.kind == FeatureKind::bore) {
+        const QString name = hole.cylinder ? tr("cyl %1 · bore %2").arg(*hole.cylinder).arg(hole.id.number)
+                                           : tr("bore %1").arg(hole.id.number);
+        painter.drawText(QRectF(at.x() - 60, at.y() - radius + 8, 120, 18), Qt::AlignCenter, name);
+        if (error)
+            painter.drawText(QRectF(at.x() - 70, at.y() + radius - 26, 140, 18), Qt::AlignCenter,
+                             qt(context_.lengths().with_sign(error->y)));
+    } else if (lifter) {
+        painter.drawText(QRectF(at.x() - 30, at.y() - radius - 20, 60, 18), Qt::AlignCenter,
+                         QString::number(hole.id.number));
+        if (error)
+            painter.drawText(QRectF(at.x() - 40, at.y() + radius + (hole.id.number % 2 == 1 ? 3 : 18), 80, 18), Qt::AlignCenter,
+                             qt(context_.lengths().with_sign(error->y)));
+    }
+    if (asked && asked_->at.quantity == block::Quantity::size) { // which way the gauge goes in
+        const bool across = asked_->at.direction == "across";
+        const QPointF d = across ? QPointF(0, radius - 3) : QPointF(radius - 3, 0);
+        painter.setPen(QPen(p.accent, 3));
+        painter.drawLine(at - d, at + d);
+    }
+}
+
+void PositionsDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2 error, QPointF at, bool marked) {
+    const Palette& p = context_.palette();
+    const double px = layout.per_mm * layout.scale.factor;
+    const QPointF along(error.x * px, 0), across(0, -error.y * px);
+    painter.setPen(QPen(p.quiet, 1.2, Qt::DotLine));
+    painter.drawLine(at, at + along);
+    painter.setPen(QPen(p.accent, marked ? 4 : 3));
+    painter.drawLine(at + along, at + along + across);
+    painter.setPen(QPen(p.accent, 1));
+    painter.drawLine(at, at + along + across);
+    painter.setPen(QPen(p.page, 1.5));
+    painter.setBrush(p.accent);
+    painter.drawEllipse(at + along + across, 4.5, 4.5);
+    painter.setPen(QPen(p.ink, 1.2)); // where the blueprint has it
+    painter.drawLine(at - QPointF(4, 0), at + QPointF(4, 0));
+    painter.drawLine(at - QPointF(0, 4), at + QPointF(0, 4));
+}
+
+void PositionsDrawing::paint_words(QPainter& painter, const Layout& layout) {
+    const Palette& p = context_.palette();
+    const auto& bank = *context_.session.state().blueprint->bank(bank_);
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.quiet);
+    const QRectF d = layout.deck;
+    painter.drawText(QRectF(d.left(), d.top() - 20, d.width(), 18), Qt::AlignCenter,
+                     qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(d.left(), d.bottom() + 2, d.width(), 18), Qt::AlignCenter,
+                     qt(wording::across_word(planning::negative_side(bank))));
+    for (const bool rear : {false, true}) {
+        painter.save();
+        painter.translate(rear ? d.right() + 26 : d.left() - 26, d.center().y());
+        painter.rotate(-90);
+        painter.drawText(QRectF(-60, -9, 120, 18), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
+        painter.restore();
+    }
+    if (layout.lifters_y > 0)
+        painter.drawText(QRectF(14, layout.lifters_y - 46, 80, 18), Qt::AlignLeft, tr("lifters"));
+    // The scale, in the corner where no hole is.
+    const double x = width() - 16, top = 8;
+    painter.setPen(QPen(p.ink, 1.6));
+    painter.drawLine(QPointF(x, top), QPointF(x, top + layout.scale.bar_pixels));
+    for (const double y : {top, top + layout.scale.bar_pixels})
+        painter.drawLine(QPointF(x - 5, y), QPointF(x + 5, y));
+    painter.drawText(QRectF(x - 150, top - 6, 140, 18), Qt::AlignRight,
+                     qt(context_.lengths().with_unit(layout.scale.bar)));
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(x - 150, top + 10, 140, 18), Qt::AlignRight,
+                     tr("errors × %1").arg(layout.scale.factor, 0, 'f', 0));
+}
+
+void PositionsDrawing::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    for (const auto& [box, id] : hot_)
+        if (box.adjusted(-4, -4, 4, 4).contains(event->position()))
+            Q_EMIT pointed_at(id);
+}
+
+void PositionsDrawing::keyPressEvent(QKeyEvent* event) {
+    const std::vector<FeatureId> all = holes();
+    if (all.empty() || (event->key() != Qt::Key_Left && event->key() != Qt::Key_Right))
+        return QWidget::keyPressEvent(event);
+    const auto here = marked_ ? std::ranges::find(all, *marked_) : all.end();
+    const auto n = static_cast<std::ptrdiff_t>(all.size());
+    std::ptrdiff_t i = here == all.end() ? -1 : here - all.begin();
+    i = event->key() == Qt::Key_Right ? (i + 1) % n : (i + n - 1) % n;
+    Q_EMIT pointed_at(all[static_cast<std::size_t>(std::max<std::ptrdiff_t>(i, 0))]);
+}
+
+void PositionsDrawing::focusInEvent(QFocusEvent*) {
+    update();
+}
+void PositionsDrawing::focusOutEvent(QFocusEvent*) {
+    update();
+}
+
+// ---- roundness ----------------------------------------------------------------------------------------------------
+
+RoundnessPlot::RoundnessPlot(Context context, QWidget* parent) : QWidget(parent), context_(context) {
+    setAccessibleName(tr("roundness of the marked level"));
+    setFixedSize(200, 200);
+}
+
+void RoundnessPlot::show_level(const std::optional<block::HoleLevel>& level) {
+    level_ = level;
+    update();
+}
+
+void RoundnessPlot::paintEvent(QPaintEvent*) {
+    if (!level_)
+        return;
+    const Palette& p = context_.palette();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const QPointF middle(width() / 2.0, height() / 2.0 - 8);
+    const double radius = 66; // px, of the LSQ circle
+    const double r = level_->diameter / 2;
+    double largest = 1e-4;
+    for (const Vec2 q : level_->surface)
+        largest = std::max(largest, std::abs(norm(q - level_->centre) - r));
+    const Exaggeration scale = exaggeration_for(largest, 20, radius / r, block::mm_per(context_.preferences.unit()));
+    painter.setPen(QPen(p.quiet, 1, Qt::DashLine));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(middle, radius, radius);
+    std::vector<std::pair<double, QPointF>> ring;
+    for (const Vec2 q : level_->surface) {
+        const Vec2 d = q - level_->centre;
+        const double out = radius + (norm(d) - r) * radius / r * scale.factor;
+        ring.emplace_back(std::atan2(d.y, d.x), middle + out / norm(d) * QPointF(d.x, -d.y));
+    }
+    std::ranges::sort(ring, {}, [](const auto& entry) { return entry.first; });
+    QPolygonF line;
+    for (const auto& [angle, at] : ring)
+        line << at;
+    painter.setPen(QPen(p.accent, 2));
+    painter.drawPolygon(line);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(p.accent);
+    for (const QPointF at : line)
+        painter.drawEllipse(at, 2.6, 2.6);
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.ink);
+    const auto l = context_.lengths();
+    painter.drawText(QRectF(0, middle.y() - 20, width(), 40), Qt::AlignCenter,
+                     tr("%1\nround %2").arg(qt(level_->level), qt(l.plain(level_->roundness_mz))));
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(0, height() - 20, width(), 18), Qt::AlignCenter,
+                     tr("form × %1").arg(scale.factor, 0, 'f', 0));
+}
+
+} // namespace pallix::ui

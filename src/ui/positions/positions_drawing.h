@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+#include "ui/marks.h"
+
+#include <QWidget>
+#include <optional>
+#include <vector>
+
+namespace pallix::ui {
+
+/// A bank in plan with its cylinders and dowels, its lifters in a row of their own below; where each hole lies off its
+/// place is drawn larger than life, the part across the crankshaft strong, the part along it faint.
+class PositionsDrawing : public QWidget {
+    Q_OBJECT
+  public:
+    explicit PositionsDrawing(Context context, QWidget* parent = nullptr);
+    QSize minimumSizeHint() const override { return {480, 260}; }
+
+    void show_bank(const std::string& bank, bool from_dowel);
+    void mark(const std::optional<block::FeatureId>& id);
+    void set_asked(const std::optional<planning::AskedReading>& asked);
+    /// Holes of the bank that can be marked, cylinders first, each row from front to rear.
+    [[nodiscard]] std::vector<block::FeatureId> holes() const;
+
+  Q_SIGNALS:
+    void pointed_at(const block::FeatureId& id);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+
+  private:
+    struct Layout {
+        QRectF deck;      ///< px, of the outline's box
+        double per_mm;    ///< px per mm
+        double lifters_y; ///< px, middle of the row of lifters; 0 without
+        Exaggeration scale;
+        metrology::Vec2 low; ///< (u, v) of the box's corner, mm
+        [[nodiscard]] QPointF at(metrology::Vec2 place) const;
+    };
+    [[nodiscard]] Layout lay_out() const;
+    [[nodiscard]] std::optional<metrology::Vec2> error_of(const block::FeatureId& id) const;
+    void paint_outline(QPainter& painter, const Layout& layout);
+    void paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole, QPointF at);
+    void paint_error(QPainter& painter, const Layout& layout, metrology::Vec2 error, QPointF at, bool marked);
+    void paint_words(QPainter& painter, const Layout& layout);
+
+    Context context_;
+    std::string bank_;
+    bool from_dowel_ = false;
+    std::optional<block::FeatureId> marked_;
+    std::optional<planning::AskedReading> asked_;
+    std::vector<std::pair<QRectF, block::FeatureId>> hot_; ///< where each hole was drawn
+};
+
+/// The touches of one level about their circle, drawn larger than life, with the zone that holds them.
+class RoundnessPlot : public QWidget {
+    Q_OBJECT
+  public:
+    explicit RoundnessPlot(Context context, QWidget* parent = nullptr);
+    QSize sizeHint() const override { return {200, 200}; }
+    void show_level(const std::optional<block::HoleLevel>& level);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Context context_;
+    std::optional<block::HoleLevel> level_;
+};
+
+} // namespace pallix::ui

@@ -1,0 +1,336 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/positions/positions_view.h"
+
+#include "ui/positions/positions_drawing.h"
+#include "wording/readings.h"
+#include "wording/sentences.h"
+
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <array>
+
+namespace pallix::ui {
+
+using block::FeatureId;
+using block::FeatureKind;
+
+PositionsView::PositionsView(Context context, QWidget* parent)
+    : View(parent), context_(context), empty_(new QLabel(this)), bank_row_(new QHBoxLayout),
+      banks_(new QButtonGroup(this)), from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)),
+      drawing_(new PositionsDrawing(context, this)), pattern_(new QLabel(this)), name_(new QLabel(this)),
+      where_(new QLabel(this)), levels_(new QTableWidget(this)), history_(new QLabel(this)),
+      round_(new RoundnessPlot(context, this)) {
+    auto* heading = new QLabel(tr("Positions"), this);
+    heading->setFont(font_of(Type::title, true));
+    from_dowel_->setToolTip(tr("Errors from the bank's first dowel as measured, instead of the datum"));
+    from_dowel_->setObjectName(QStringLiteral("from-dowel"));
+    empty_->setWordWrap(true);
+    empty_->setObjectName(QStringLiteral("positions-empty"));
+    pattern_->setWordWrap(true);
+    pattern_->setObjectName(QStringLiteral("pattern"));
+    name_->setFont(font_of(Type::number, true));
+    name_->setObjectName(QStringLiteral("hole-name"));
+    where_->setWordWrap(true);
+    where_->setObjectName(QStringLiteral("hole-where"));
+    history_->setFont(font_of(Type::small));
+    history_->setWordWrap(true);
+    history_->setObjectName(QStringLiteral("hole-history"));
+    levels_->setObjectName(QStringLiteral("hole-levels"));
+    levels_->setAccessibleName(tr("levels of the marked hole"));
+    levels_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    levels_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    levels_->setSelectionMode(QAbstractItemView::SingleSelection);
+    levels_->setShowGrid(false);
+    levels_->setTabKeyNavigation(false);
+    levels_->verticalHeader()->hide();
+    levels_->verticalHeader()->setDefaultSectionSize(24);
+    levels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 12, 20, 10);
+    column->setSpacing(6);
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading);
+    top->addSpacing(12);
+    top->addLayout(bank_row_);
+    top->addStretch();
+    top->addWidget(from_dowel_);
+    column->addLayout(top);
+    column->addWidget(empty_);
+    column->addWidget(drawing_, 1);
+    column->addWidget(pattern_);
+    auto* foot = new QHBoxLayout;
+    foot->setSpacing(16);
+    auto* facts = new QVBoxLayout;
+    facts->setSpacing(3);
+    facts->addWidget(name_);
+    facts->addWidget(where_);
+    facts->addWidget(levels_);
+    facts->addWidget(history_);
+    facts->addStretch();
+    foot->addLayout(facts, 1);
+    foot->addWidget(round_, 0, Qt::AlignTop);
+    column->addLayout(foot);
+    connect(from_dowel_, &QCheckBox::toggled, this, [this] { fill(); });
+    connect(drawing_, &PositionsDrawing::pointed_at, this, &PositionsView::mark);
+    connect(levels_, &QTableWidget::currentCellChanged, this, [this](int row) {
+        const block::HoleResult* hole = marked_result();
+        round_->show_level(hole && row >= 0 && row < static_cast<int>(hole->levels.size())
+                               ? std::optional(hole->levels[static_cast<std::size_t>(row)])
+                               : std::nullopt);
+    });
+    setFocusProxy(drawing_);
+    refresh();
+}
+
+std::optional<std::string> PositionsView::bank() const {
+    return bank_.empty() ? std::nullopt : std::optional(bank_);
+}
+
+void PositionsView::build_bank_buttons() {
+    const auto& blueprint = *context_.session.state().blueprint;
+    std::string wanted;
+    for (const auto& bank : blueprint.banks)
+        wanted += bank.id + "|";
+    if (wanted == buttons_for_)
+        return;
+    buttons_for_ = wanted;
+    for (QAbstractButton* old : banks_->buttons())
+        delete old;
+    for (const auto& bank : blueprint.banks) {
+        auto* button = new QPushButton(qt(wording::bank_name(bank)), this);
+        button->setCheckable(true);
+        button->setToolTip(tr("Show this bank (Ctrl+B changes)"));
+        button->setVisible(blueprint.banks.size() > 1);
+        banks_->addButton(button);
+        bank_row_->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, id = bank.id] { show_bank(id); });
+    }
+}
+
+void PositionsView::show_bank(const std::string& bank) {
+    bank_ = bank;
+    fill();
+    Q_EMIT bank_changed();
+}
+
+void PositionsView::show_other_bank() {
+    if (!context_.session.state().blueprint || bank_.empty())
+        return;
+    const auto& banks = context_.session.state().blueprint->banks;
+    const auto here = std::ranges::find(banks, bank_, &block::BankBlueprint::id);
+    show_bank(here + 1 == banks.end() ? banks.front().id : (here + 1)->id);
+}
+
+void PositionsView::mark(const FeatureId& id) {
+    marked_ = id;
+    drawing_->mark(id);
+    fill_hole();
+}
+
+void PositionsView::show_asked(const std::optional<planning::AskedReading>& asked) {
+    drawing_->set_asked(asked);
+}
+
+void PositionsView::refresh() {
+    const auto& state = context_.session.state();
+    if (!context_.session.has_job() || !state.blueprint) {
+        bank_.clear();
+        return;
+    }
+    build_bank_buttons();
+    if (!state.blueprint->bank(bank_))
+        bank_ = state.blueprint->banks.front().id;
+    fill();
+}
+
+void PositionsView::fill() {
+    const auto& state = context_.session.state();
+    const auto& blueprint = *state.blueprint;
+    for (qsizetype i = 0; i < banks_->buttons().size(); ++i)
+        banks_->buttons()[i]->setChecked(blueprint.banks[static_cast<std::size_t>(i)].id == bank_);
+    const bool probed =
+        state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
+    empty_->setVisible(!probed);
+    empty_->setText(tr("No cylinder or lifter was probed. Take in a log that holds them (Ctrl+I); sizes can be read with "
+                       "a gauge in the line below (Ctrl+R)."));
+    from_dowel_->setVisible(probed);
+    drawing_->show_bank(bank_, from_dowel_->isChecked());
+    pattern_->setText(bank_sentences().join(QStringLiteral("  ")));
+    pattern_->setVisible(!pattern_->text().isEmpty());
+    const std::vector<FeatureId> holes = drawing_->holes();
+    if (!marked_ || std::ranges::find(holes, *marked_) == holes.end())
+        marked_ = holes.empty() ? std::nullopt : std::optional(holes.front());
+    drawing_->mark(marked_);
+    fill_hole();
+}
+
+QStringList PositionsView::bank_sentences() const {
+    const auto& state = context_.session.state();
+    const auto l = context_.lengths();
+    QStringList words;
+    for (const planning::BankPositions& p : context_.session.assessment().positions) {
+        if (p.bank != bank_)
+            continue;
+        if (!p.cylinder_errors.empty())
+            words << tr("Cylinders: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.cylinders, l)));
+        if (!p.lifter_errors.empty())
+            words << tr("Lifters: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.lifters, l)));
+        if (p.lifter_sizes.explained > 0.7)
+            words << tr("Lifter bores grow along the bank (%1 %): wear.").arg(100 * p.lifter_sizes.explained, 0, 'f', 0);
+        if (p.dowels)
+            words << qt(wording::dowel_pair_sentence(*p.dowels, l));
+    }
+    for (const std::string& doubt : wording::doubt_sentences(state, context_.session.assessment(), l))
+        words << qt(doubt);
+    return words;
+}
+
+const block::HoleResult* PositionsView::marked_result() const {
+    const auto& latest = context_.session.state().latest;
+    if (!latest || !marked_)
+        return nullptr;
+    const auto& list =
+        marked_->kind == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
+    const auto found = std::ranges::find(list, *marked_, &block::HoleResult::id);
+    return found == list.end() ? nullptr : &*found;
+}
+
+void PositionsView::fill_hole() {
+    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, levels_, history_, round_})
+        w->setVisible(marked_.has_value());
+    if (!marked_)
+        return;
+    const auto& state = context_.session.state();
+    const auto l = context_.lengths();
+    name_->setText(qt(wording::feature_words(*state.blueprint, *marked_)));
+    const block::HoleResult* hole = marked_result();
+    QString words;
+    if (hole) {
+        const metrology::Vec2 error =
+            from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
+        words = qt(wording::position_words(*state.blueprint->bank(bank_), error, l));
+        const planning::Certainty* sure = context_.session.certainty_of_latest();
+        const auto& list = marked_->kind == FeatureKind::bore ? state.latest->evaluation.bores
+                                                              : state.latest->evaluation.lifters;
+        const std::string address = (marked_->kind == FeatureKind::bore ? "bores[" : "lifters[") +
+                                    std::to_string(hole - list.data()) + "]";
+        if (const auto u = sure ? sure->values.of(address + ".dv") : std::nullopt)
+            words += tr(" (±%1)").arg(qt(l.fine(2 * *u)));
+        if (hole->v_cam)
+            words += tr("; %1 from the plane through the cam").arg(qt(l.signed_with_unit(*hole->v_cam)));
+        words += tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
+                     .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)),
+                          qt(l.plain(hole->clean_blueprint)));
+        if (state.probe_stale())
+            words = tr("Stale, the tunnel was cut since: %1").arg(words);
+    } else {
+        words = tr("Not probed.");
+    }
+    where_->setText(words);
+    fill_levels();
+    history_->setText(history());
+}
+
+void PositionsView::fill_levels() {
+    const auto l = context_.lengths();
+    const block::HoleResult* hole = marked_result();
+    const planning::BoreFinding* gauged = context_.session.assessment().gauge.bore(*marked_);
+    const QStringList heads{tr("level"), tr("along"), tr("across"), tr("size"), tr("round, zone"), tr("by gauge")};
+    QStringList rows; // levels by probe, then those only a gauge has seen
+    if (hole)
+        for (const auto& level : hole->levels)
+            rows << qt(level.level);
+    if (gauged)
+        for (const auto& s : gauged->sizes)
+            if (!rows.contains(qt(s.place.at.level)))
+                rows << qt(s.place.at.level);
+    levels_->clear();
+    levels_->setColumnCount(static_cast<int>(heads.size()));
+    levels_->setHorizontalHeaderLabels(heads);
+    levels_->setRowCount(static_cast<int>(rows.size()));
+    levels_->setFixedHeight(34 + 24 * std::clamp(static_cast<int>(rows.size()), 1, 3));
+    for (int row = 0; row < rows.size(); ++row) {
+        QStringList cells{rows[row], {}, {}, {}, {}, {}};
+        if (hole && row < static_cast<int>(hole->levels.size())) {
+            const auto& level = hole->levels[static_cast<std::size_t>(row)];
+            cells = {rows[row],
+                     qt(l.plain(level.centre.x)),
+                     qt(l.with_sign(level.centre.y)),
+                     qt(l.plain(level.diameter)),
+                     qt(l.plain(level.roundness_mz)),
+                     {}};
+        }
+        if (gauged) {
+            QStringList sizes;
+            for (const auto& s : gauged->sizes)
+                if (qt(s.place.at.level) == rows[row])
+                    sizes << qt(s.place.at.direction + " " + l.plain(s.place.value));
+            cells[5] = (gauged->stale ? tr("stale: ") : QString()) + sizes.join(QStringLiteral(", "));
+        }
+        for (int c = 0; c < cells.size(); ++c) {
+            auto* item = new QTableWidgetItem(cells[c]);
+            item->setTextAlignment((c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+            levels_->setItem(row, c, item);
+        }
+    }
+    constexpr std::array widths{64, 72, 72, 72, 100, 0};
+    for (int c = 0; c < levels_->columnCount(); ++c) {
+        const int width = widths[static_cast<std::size_t>(c)];
+        levels_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
+        if (width > 0)
+            levels_->setColumnWidth(c, width);
+        levels_->horizontalHeaderItem(c)->setTextAlignment(
+            (c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    }
+    levels_->setCurrentCell(rows.isEmpty() ? -1 : 0, 0);
+    round_->show_level(hole ? std::optional(hole->levels.front()) : std::nullopt);
+}
+
+/// The entries of the ledger this hole comes from, the newest first.
+QString PositionsView::history() const {
+    constexpr int most = 3;
+    const auto& state = context_.session.state();
+    const auto out = block::struck(context_.session.entries());
+    QStringList lines;
+    int more = 0;
+    for (std::size_t i = context_.session.entries().size(); i-- > 0;) {
+        const block::Entry& entry = context_.session.entries()[i];
+        const auto* reading = std::get_if<block::Reading>(&entry.payload);
+        const auto* log = std::get_if<block::ProbeLogTaken>(&entry.payload);
+        const bool mine = (reading && reading->at.feature == *marked_) ||
+                          (log && log->text.find(marked_->text() + ",") != std::string::npos);
+        if (!mine)
+            continue;
+        if (lines.size() >= most) {
+            ++more;
+            continue;
+        }
+        lines << tr("%1  %2%3")
+                     .arg(entry.sequence)
+                     .arg(qt(wording::entry_sentence(entry, state, context_.lengths())),
+                          out[i] ? tr(" (struck)") : QString());
+    }
+    if (more > 0)
+        lines << tr("and %n entries before (Ctrl+L: ledger)", nullptr, more);
+    return lines.join(QLatin1Char('\n'));
+}
+
+QString PositionsView::help() const {
+    return tr("<h2>Positions</h2><p>The bank seen from outside, front to the left. The cross is where the blueprint has a "
+              "hole, the dot where it is, drawn larger than life; the strong line is the part across the crankshaft, which "
+              "turns into side thrust and timing, the dotted one the part along it.</p>"
+              "<p>Click a hole, or Left and Right: its levels, roundness and history. Ctrl+B: the other bank.<br>"
+              "Ctrl+R: the reading line; Ctrl+M: what to measure.</p>"
+              "<p>A bank whose errors all point one way is a datum or core shift; one that wanders is tooling; one odd "
+              "hole is probed again before it counts.</p>");
+}
+
+} // namespace pallix::ui
