@@ -34,7 +34,9 @@ struct Bench {
         std::move(*storage::ShopBook::open(folder.filePath(QStringLiteral("demo.shopbook"))));
     session::Preferences preferences{folder.filePath(QStringLiteral("p.ini"))};
     session::Session session{*book, [] { return std::string("bench"); }};
-    ui::Context context{session, preferences};
+    session::InstrumentRegister instruments{*book, preferences};
+    session::GaugeLink gauge{session};
+    ui::Context context{session, preferences, instruments, gauge};
     Bench() { static_cast<void>(session::fill_with_demo(*book)); }
 };
 
@@ -84,7 +86,9 @@ int paint_in_this_process(int argc, char** argv) {
         session::Session session(*book, [] { return std::string("bench"); });
         ui::load_fonts();
         ui::apply_theme(app, session::Theme::light);
-        ui::BenchWindow window({session, preferences});
+        session::InstrumentRegister instruments(*book, preferences);
+        session::GaugeLink gauge(session);
+        ui::BenchWindow window({session, preferences, instruments, gauge});
         paint_once(window);
     }
     std::printf("%.3f\n", static_cast<double>(clock.nsecsElapsed()) / 1e6);

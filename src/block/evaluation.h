@@ -86,7 +86,7 @@ struct HoleResult {
     double taper() const { return levels.front().diameter - levels.back().diameter; }
 };
 
-/// Deviations of all round sections from their circles, pooled.
+/// Deviations of mains, cylinders and lifters from their circles, pooled.
 struct Scatter {
     double squares = 0;      ///< mm²
     std::size_t freedom = 0; ///< points less three for each section

@@ -22,7 +22,7 @@ struct DeckMeasurement {
     std::int64_t sequence = 0;                  ///< of the entry that completed it
     std::optional<double> standard_uncertainty; ///< mm, of one height
     DeckResult result;
-    metrology::Sureness sureness; ///< the same in its two parts; means nothing where it was not stated
+    metrology::Sureness sureness{}; ///< the same in its two parts; means nothing where it was not stated
 };
 
 /// A pass as the ledger has it.
@@ -57,7 +57,7 @@ struct EvaluationState {
     std::vector<LogHeader> logs;
     Evaluation evaluation;
     std::string remark;                    ///< what was taken from an earlier log, or empty
-    std::shared_ptr<const ProbeSet> probe; ///< the touches it was made from
+    std::shared_ptr<const ProbeSet> probe{}; ///< the touches it was made from
 };
 
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.

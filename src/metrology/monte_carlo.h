@@ -11,11 +11,11 @@
 
 namespace pallix::metrology {
 
-/// Random numbers of one trial. A trial's numbers depend on the seed and the trial alone, so that a run gives the same
-/// answer on any number of threads.
+/// Random numbers of one part of a run. They depend on the seed and the part alone, so that a run gives the same answer
+/// on any number of threads.
 class Deviates {
   public:
-    Deviates(std::uint64_t seed, std::uint64_t trial);
+    Deviates(std::uint64_t seed, std::uint64_t part);
     double uniform(); ///< in (0, 1)
     double normal();  ///< mean 0, standard deviation 1 (Box and Muller, 1958)
 

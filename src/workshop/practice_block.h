@@ -42,7 +42,7 @@ struct PracticeBlock {
     double tunnel_sag = 0;    ///< mm, centre mains over the end mains (+ towards the cam)
     double tunnel_side = 0;   ///< mm, centre mains sideways
     double main_oversize = 0; ///< mm on diameter over the middle of the window
-    std::map<block::FeatureId, HoleTruth> holes; ///< cylinders and lifters that differ from the blueprint
+    std::map<block::FeatureId, HoleTruth> holes{}; ///< cylinders and lifters that differ from the blueprint
 };
 
 /// How the stand-in probe works.

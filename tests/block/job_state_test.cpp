@@ -4,6 +4,7 @@
 #include "small_block.h"
 
 using namespace pallix::block;
+using pallix::test::height_reading;
 using pallix::test::LogWriter;
 using pallix::test::small_log;
 
@@ -23,7 +24,7 @@ class Ledger {
     }
     void read_all(double height, std::optional<double> u = 0.001) {
         for (const DeckPlace& place : deck_places(pallix::test::read_small_blueprint().banks[0]))
-            add(DeckReading{"C", place.place, "", height, "", u});
+            add(pallix::test::height_reading(place.place, height, u));
     }
     JobState state() const { return fold(entries_); }
 
@@ -111,18 +112,19 @@ TEST(JobState, FourReadingsMakeAMeasurement) {
     const auto places = deck_places(pallix::test::read_small_blueprint().banks[0]);
     ASSERT_EQ(places.size(), 4U);
     for (std::size_t i = 0; i < 3; ++i)
-        job.add(DeckReading{"C", places[i].place, "", 200.0 + 0.001 * static_cast<double>(i), "", 0.001});
+        job.add(height_reading(places[i].place, 200.0 + 0.001 * static_cast<double>(i)));
     EXPECT_TRUE(job.state().deck("C").stale());
-    EXPECT_EQ(job.state().deck("C").pending.size(), 3U);
-    job.add(DeckReading{"C", places[1].place, "", 200.004, "", 0.002}); // one read again replaces the first
-    EXPECT_EQ(job.state().deck("C").pending.size(), 3U);
-    job.add(DeckReading{"C", places[3].place, "", 200.0, "", 0.001});
+    EXPECT_EQ(job.state().deck("C").readings.size(), 3U);
+    job.add(height_reading(places[1].place, 200.005, 0.002)); // read again: the mean of both counts
+    job.add(height_reading(places[3].place, 200.0));
     const JobState s = job.state();
     ASSERT_FALSE(s.deck("C").stale());
     EXPECT_EQ(s.deck("C").latest->source, DeckSource::readings);
-    EXPECT_NEAR(s.deck("C").latest->result.height_max, 200.004, 1e-12);
-    EXPECT_EQ(s.deck("C").latest->standard_uncertainty, 0.002);
-    EXPECT_TRUE(s.deck("C").pending.empty());
+    EXPECT_NEAR(s.deck("C").latest->result.height_max, 200.003, 1e-12);
+    // The larger of the two gauges, and the spread of two readings 0.004 apart: s = 0.004/√2, of their mean 0.002.
+    EXPECT_NEAR(*s.deck("C").latest->standard_uncertainty, std::hypot(0.002, 0.002), 1e-12);
+    EXPECT_EQ(s.deck("C").latest->sureness.taken, 2U);
+    EXPECT_NEAR(s.deck("C").latest->sureness.of_one, 0.004 / std::numbers::sqrt2, 1e-12);
 }
 
 TEST(JobState, AReadingWithoutUncertaintyLeavesTheSetWithout) {
@@ -136,9 +138,9 @@ TEST(JobState, AReadingWithoutUncertaintyLeavesTheSetWithout) {
 TEST(JobState, ACutEndsAnUnfinishedSetOfReadings) {
     Ledger job;
     job.log(small_log().text());
-    job.add(DeckReading{"C", deck_places(pallix::test::read_small_blueprint().banks[0])[0].place, "", 200, "", 0.001});
+    job.add(height_reading(deck_places(pallix::test::read_small_blueprint().banks[0])[0].place, 200));
     job.add(cut(0.01));
-    EXPECT_TRUE(job.state().deck("C").pending.empty());
+    EXPECT_TRUE(job.state().deck("C").readings.empty());
 }
 
 TEST(JobState, StruckEntriesHaveNoPart) {

@@ -14,11 +14,34 @@ Entry entry(std::int64_t sequence, Payload payload) {
     return {sequence, "2026-03-02T09:41:00Z", "Marit", std::move(payload)};
 }
 
+/// Every field filled.
+Reading full_reading() {
+    Reading r = pallix::test::size_reading("bore.C.1", "top", "across", 60.01);
+    r.upper = 60.02;
+    r.confirmed = true;
+    r.instrument.resolution = 0.002;
+    r.instrument.turn = 0.2;
+    r.instrument.last_check = "2026-01-12";
+    r.instrument.zero = 60.0;
+    r.instrument.zero_set_on = "ring";
+    r.instrument.contact_angle = 0.2;
+    r.instrument.repeatability = 0.0007;
+    r.instrument.repeatability_readings = 5;
+    r.conditions = {true, true, 24.0, 21.0, "oil"};
+    return r;
+}
+
 std::vector<Payload> one_of_each() {
     return {JobOpened{"title", "customer", "b.json", pallix::test::small_blueprint()},
             ProbeLogTaken{"a.csv", "abc", "text\nwith lines", 0.002, true},
             ProbeLogTaken{"b.csv", "abd", "t", std::nullopt, false},
-            DeckReading{"C", {10, -20.5}, "front, left side", 199.987, "-.5 thou", 0.001},
+            pallix::test::height_reading({10, -20.5}, 199.987),
+            full_reading(),
+            ConditionsStated{{true, false, 21.5, {}, "oil, 3 steps"}},
+            RingCheck{"bore gauge", 73.99, 73.9915},
+            RepeatabilityTest{"bore gauge", "main 2", {73.991, 73.992, 73.99}},
+            TunnelCut{TunnelMethod::bore, "caps cut 3 thou"},
+            ReadingPlanChosen{"main_sizes", {"main.1 size front upright"}},
             DeckCut{"C", PassKind::spring, 0, false, {{1, 2}, {3, 4}}},
             DeckTargetChosen{TargetSchool::height, false, 199.5},
             PassPlanChosen{0.02, 0.05, 0.03, 3},

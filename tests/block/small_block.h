@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/evaluation.h"
+#include "block/job_state.h"
 
 #include <cmath>
 #include <cstdio>
@@ -86,6 +86,28 @@ inline LogWriter small_log(double deck_height = 200.03, double rear_over_front =
         .ring_x("cam.1", {20, 0, 100}, 20.005);
     log.ring_z("dowel.C.1", {0, -40, 195}, 5.004).deck(deck_height, rear_over_front, right_over_left);
     return log;
+}
+
+/// A deck height by hand, with a gauge of that standard uncertainty.
+inline block::Reading height_reading(metrology::Vec2 place, double height, std::optional<double> u = 0.001,
+                                     const std::string& bank = "C") {
+    block::Instrument bridge;
+    bridge.name = "deck bridge";
+    bridge.kind = block::InstrumentKind::deck_bridge;
+    bridge.standard_uncertainty = u;
+    return {{{block::FeatureKind::deck, bank, 0}, block::Quantity::height, "", "", place},
+            "deck, somewhere", height, {}, "200", false, bridge, {}};
+}
+
+/// A size by hand.
+inline block::Reading size_reading(const std::string& feature, const std::string& level, const std::string& direction,
+                                   double size, std::optional<double> u = 0.001) {
+    block::Reading r = height_reading({}, size, u);
+    r.at = {*block::FeatureId::parse(feature), block::Quantity::size, level, direction, {}};
+    r.words = feature + " " + level;
+    r.instrument.name = "bore gauge";
+    r.instrument.kind = block::InstrumentKind::bore_gauge;
+    return r;
 }
 
 inline block::Blueprint read_small_blueprint(const std::string& clocking = "cam", const std::string& angle = "0") {

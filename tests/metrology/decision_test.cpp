@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "metrology/decision.h"
 
+#include <cmath>
 #include <gtest/gtest.h>
 
 using namespace pallix::metrology;
@@ -50,4 +51,39 @@ TEST(Decision, AWindowNarrowerThanTheGuardIsNeverMet) {
 TEST(Decision, TheWorseVerdictCounts) {
     EXPECT_EQ(worse(Verdict::meets, Verdict::cannot_tell), Verdict::cannot_tell);
     EXPECT_EQ(worse(Verdict::fails, Verdict::cannot_tell), Verdict::fails);
+}
+
+TEST(Settling, IsEnoughWhereMoreWouldChangeNothing) {
+    EXPECT_EQ(settle(64.01, {0.0012, 0, 1}, bore).by, SettledBy::nothing_needed);
+    EXPECT_EQ(settle(64.1, {0.0012, 0, 1}, bore).by, SettledBy::nothing_needed);
+}
+
+TEST(Settling, CountsTheReadingsByHand) {
+    // 0.002 from the limit needs u ≤ 0.001; with 0.0006 fixed the rest may be 0.0008: (0.0016/0.0008)² = 4 readings.
+    const Settling s = settle(64.002, {0.0006, 0.0016, 1}, bore);
+    EXPECT_EQ(s.by, SettledBy::more_readings);
+    EXPECT_EQ(s.readings, 3U);
+    EXPECT_NEAR(s.gauge_uncertainty, 0.001, 1e-9);
+    // Having taken them, and the mean stayed: proven.
+    EXPECT_EQ(decide(64.002 + 1e-9, Sureness{0.0006, 0.0016, 4}.standard_uncertainty(), bore), Verdict::meets);
+}
+
+TEST(Settling, SaysWhenOnlyABetterGaugeWillDo) {
+    const Settling s = settle(64.002, {0.0012, 0.0004, 3}, bore); // more than 0.001 is fixed
+    EXPECT_EQ(s.by, SettledBy::better_gauge);
+    EXPECT_NEAR(s.gauge_uncertainty, 0.001, 1e-9);
+    EXPECT_EQ(settle(64.0001, {0, 0.002, 1}, bore).by, SettledBy::better_gauge) << "1600 readings are no answer";
+    EXPECT_EQ(settle(63.999, {0.0012, 0, 1}, bore).by, SettledBy::better_gauge) << "outside, by less than the band";
+}
+
+TEST(Settling, SaysWhenNothingWill) {
+    EXPECT_EQ(settle(64.000, {0.0001, 0.0001, 1}, bore).by, SettledBy::nothing_will);
+}
+
+// ISO 14253-1 zones with u 0.0012: acceptance 64.0024 to 64.0166 at 2u. Risk of a wrong acceptance at its very edge is the
+// normal tail beyond two standard deviations, 2.275 %.
+TEST(Decision, RiskAtTheEdgeOfTheZone) {
+    EXPECT_NEAR(0.5 * std::erfc(2 / std::sqrt(2.0)), 0.02275, 1e-5);
+    EXPECT_EQ(decide(64.0024 + 1e-9, 0.0012, bore), Verdict::meets);
+    EXPECT_NEAR(0.5 * std::erfc(1.65 / std::sqrt(2.0)), 0.0494715, 1e-6);
 }

@@ -23,11 +23,12 @@ TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
     ShopModel model(*book_, preferences_);
     const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);
     model.reload();
-    ASSERT_EQ(model.rowCount(), 4);
-    EXPECT_EQ(model.index(0).data(), QStringLiteral("Lantern Ketch, auxiliary")) << "newest first";
-    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
-    EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
-    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 5);
+    ASSERT_EQ(model.rowCount(), 5);
+    EXPECT_EQ(model.index(0).data(), QStringLiteral("Tystie, harbour launch")) << "newest first";
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("the deck heights"));
+    EXPECT_EQ(model.index(1).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
+    EXPECT_EQ(model.index(4).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
+    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 6);
     EXPECT_TRUE(model.index(1).data(Qt::AccessibleTextRole).toString().contains(QStringLiteral("waits for")));
     EXPECT_EQ(model.index_of(model.row(2).id), 2);
     EXPECT_EQ(model.index_of(999), -1);
@@ -80,14 +81,16 @@ TEST_F(ModelsTest, PreferencesAreKept) {
     {
         Preferences p(file);
         EXPECT_EQ(p.unit(), block::Unit::inch);
-        EXPECT_FALSE(p.gauge_uncertainty());
+        EXPECT_FALSE(p.learner());
+        EXPECT_TRUE(p.instrument_for(planning::Measuring::feelers).isEmpty());
         QSignalSpy unit(&p, &Preferences::unit_changed);
         p.set_unit(block::Unit::mm);
         p.set_unit(block::Unit::mm);
         EXPECT_EQ(unit.count(), 1);
         p.set_theme(Theme::dark);
         p.set_person(QStringLiteral(" Jorun "));
-        p.set_gauge_uncertainty(0.002);
+        p.set_learner(true);
+        p.set_instrument_for(planning::Measuring::feelers, QStringLiteral("edge 2"));
         for (int i = 0; i < 12; ++i)
             p.add_recent_file(QStringLiteral("f%1").arg(i % 10));
     }
@@ -95,7 +98,9 @@ TEST_F(ModelsTest, PreferencesAreKept) {
     EXPECT_EQ(p.unit(), block::Unit::mm);
     EXPECT_EQ(p.theme(), Theme::dark);
     EXPECT_EQ(p.person(), QStringLiteral("Jorun"));
-    EXPECT_EQ(p.gauge_uncertainty(), 0.002);
+    EXPECT_TRUE(p.learner());
+    EXPECT_EQ(p.instrument_for(planning::Measuring::feelers), QStringLiteral("edge 2"));
+    EXPECT_TRUE(p.instrument_for(planning::Measuring::deck_heights).isEmpty());
     EXPECT_EQ(p.recent_files().size(), 8);
     EXPECT_EQ(p.recent_files().front(), QStringLiteral("f1"));
 }

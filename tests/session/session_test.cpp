@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "session/reading_plan.h"
 #include "session_fixture.h"
 
 #include "block/job_file.h"
@@ -143,7 +142,7 @@ TEST_F(SessionTest, ChoicesAreChecked) {
     EXPECT_FALSE(session_.choose_passes({0.02, 0.05, 0.02, 99}));
     EXPECT_TRUE(session_.choose_passes({0.02, 0.05, 0.02, 1}));
     EXPECT_FALSE(session_.add_note(QStringLiteral("  ")));
-    EXPECT_FALSE(session_.take_reading({"X", {}, "", 200, "", 0.001}));
+    EXPECT_FALSE(session_.take_reading(pallix::test::height_reading({}, 200, 0.001, "X")));
 }
 
 TEST_F(SessionTest, AJobGoesOutAndComesBackWhole) {
@@ -167,28 +166,10 @@ TEST_F(SessionTest, WithoutAJobNothingIsTaken) {
     EXPECT_FALSE(session_.has_job());
 }
 
-TEST_F(SessionTest, ReadingPlanGoesThroughThePlacesAndRound) {
-    open_small_job();
-    take_log(small_log(200.1, 0.15).text());
-    const auto next = [&](std::vector<std::size_t> skipped = {}) {
-        return next_reading(session_.state(), session_.assessment(), "C", skipped);
-    };
-    ASSERT_TRUE(next());
-    EXPECT_EQ(next()->place_name, "front, right side");
-    EXPECT_NEAR(next()->expected, 200.03, 1e-6) << "what it shall be cut to";
-    EXPECT_FALSE(next()->needed);
-    EXPECT_EQ(next({0})->place_name, "front, left side");
-    EXPECT_FALSE(next({0, 1, 2, 3}));
-    ASSERT_TRUE(session_.take_reading({"C", next()->place.place, next()->place_name, 200.0, "200", 0.001}));
-    EXPECT_EQ(next()->number, 2U);
-    EXPECT_TRUE(next()->needed);
-    EXPECT_FALSE(next_reading(session_.state(), session_.assessment(), "R", {}));
-}
-
 TEST_F(SessionTest, TheDemoFillsABook) {
     ASSERT_TRUE(fill_with_demo(*book_));
     const auto jobs = book_->jobs();
-    ASSERT_EQ(jobs->size(), 4U);
+    ASSERT_EQ(jobs->size(), 5U);
     for (const auto& job : *jobs) {
         ASSERT_TRUE(session_.open_job(job.id));
         EXPECT_TRUE(session_.state().troubles.empty());

@@ -126,13 +126,46 @@ TEST_F(ShopBookTest, ABookOfTheFirstSchemaIsBroughtForward) {
         auto book = open();
         ASSERT_TRUE(book->create_job({opened("old"), entry(2, Note{"a"})}));
     }
-    ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE standing"))); // as schema 1 was
+    for (const char* later : {"standing", "instrument", "stream"}) // as schema 1 was
+        ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE %1").arg(QLatin1String(later))));
     ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA user_version = 1")));
     auto book = open();
     EXPECT_EQ(book->jobs()->front().title, QStringLiteral("old"));
     EXPECT_EQ(book->entries(1)->size(), 2U);
     book->remember_standing(1, 2, QStringLiteral("r"), QStringLiteral("s"));
     EXPECT_EQ(book->jobs(QStringLiteral("r"))->front().standing, QStringLiteral("s"));
+}
+
+TEST_F(ShopBookTest, InstrumentsAreKeptByName) {
+    auto book = open();
+    EXPECT_TRUE(book->instruments()->empty());
+    Instrument gauge;
+    gauge.name = "bore gauge";
+    gauge.standard_uncertainty = 0.001;
+    ASSERT_TRUE(book->save_instrument(gauge));
+    gauge.zero = 73.99;
+    ASSERT_TRUE(book->save_instrument(gauge));
+    book.reset();
+    book = open();
+    ASSERT_EQ(book->instruments()->size(), 1U);
+    EXPECT_EQ(book->instruments()->front(), gauge);
+    ASSERT_TRUE(book->remove_instrument(QStringLiteral("bore gauge")));
+    EXPECT_TRUE(book->instruments()->empty());
+}
+
+TEST_F(ShopBookTest, LinesOfAProbeWaitForTheirLog) {
+    auto book = open();
+    const JobId job = book->create_job({opened()}).value(), other = book->create_job({opened("other")}).value();
+    ASSERT_TRUE(book->append_stream(job, {QStringLiteral("# unit: mm"), QStringLiteral("feature,x,y,z")}));
+    ASSERT_TRUE(book->append_stream(other, {QStringLiteral("elsewhere")}));
+    ASSERT_TRUE(book->append_stream(job, {QStringLiteral("main.1,1,2,3")}));
+    book.reset(); // the process is gone
+    book = open();
+    EXPECT_EQ(*book->stream(job), (QStringList{QStringLiteral("# unit: mm"), QStringLiteral("feature,x,y,z"),
+                                               QStringLiteral("main.1,1,2,3")}));
+    ASSERT_TRUE(book->clear_stream(job));
+    EXPECT_TRUE(book->stream(job)->isEmpty());
+    EXPECT_EQ(book->stream(other)->size(), 1);
 }
 
 TEST_F(ShopBookTest, AStandingIsRecalledUntilTheNextEntry) {

@@ -26,7 +26,8 @@ namespace pallix::test {
 /// The real window on a shop book of its own, driven by keys and mouse.
 class BenchFixture : public SessionFixture {
   protected:
-    BenchFixture() : context_{session_, preferences_} {
+    BenchFixture()
+        : instruments_(*book_, preferences_), gauge_(session_), context_{session_, preferences_, instruments_, gauge_} {
         ui::load_fonts();
         ui::apply_theme(*qApp, preferences_.theme());
         preferences_.set_unit(block::Unit::mm);
@@ -84,6 +85,16 @@ class BenchFixture : public SessionFixture {
         return file.toStdString();
     }
 
+    /// States how sure every reading with the instrument in hand is.
+    void state_uncertainty(planning::Measuring what, double mm) {
+        block::Instrument i = instruments_.in_hand(what);
+        i.standard_uncertainty = mm;
+        i.resolution = 0;
+        ASSERT_TRUE(instruments_.save(i));
+    }
+
+    session::InstrumentRegister instruments_;
+    session::GaugeLink gauge_;
     ui::Context context_;
     std::unique_ptr<ui::BenchWindow> window_;
 

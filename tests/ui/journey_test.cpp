@@ -94,7 +94,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     key(Qt::Key_R, Qt::ControlModifier);
     auto* reading = find<QLineEdit>("reading");
     ASSERT_TRUE(reading->hasFocus());
-    find<QLineEdit>("gauge-uncertainty")->setText(QStringLiteral("1 µm"));
+    state_uncertainty(planning::Measuring::deck_heights, 0.001);
     for (const char* typed : {"200.031", "+1 µm", "20003", "-0.001"}) {
         QTest::keyClicks(reading, QString::fromUtf8(typed));
         EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 200.0"))) << text_of("echo").toStdString();
@@ -148,11 +148,11 @@ TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
     QTest::keyClick(reading, Qt::Key_Escape);
     EXPECT_TRUE(reading->text().isEmpty());
     QTest::keyClick(reading, Qt::Key_PageUp); // strikes the reading just taken
-    EXPECT_TRUE(session_.state().deck("C").pending.empty());
+    EXPECT_TRUE(session_.state().deck("C").readings.empty());
     QTest::keyClick(reading, Qt::Key_PageDown);
     QTest::keyClicks(reading, QStringLiteral("200.03"));
     QTest::keyClick(reading, Qt::Key_Return);
-    EXPECT_EQ(std::get<block::DeckReading>(session_.entries().back().payload).place_name, "front, left side")
+    EXPECT_EQ(std::get<block::Reading>(session_.entries().back().payload).words, "deck, front, left side")
         << "the first place was skipped";
 }
 

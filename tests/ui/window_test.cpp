@@ -38,6 +38,7 @@ TEST_F(WindowTest, AJobIsOpenedByKeys) {
     auto* jobs = find<QListView>("jobs");
     ASSERT_TRUE(jobs->hasFocus());
     QTest::keyClick(jobs, Qt::Key_Down);
+    QTest::keyClick(jobs, Qt::Key_Down);
     QTest::keyClick(jobs, Qt::Key_Return);
     ASSERT_TRUE(session_.has_job());
     EXPECT_EQ(session_.state().title, "Puffling, starboard engine");

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/readings.h"
 #include "wording/sentences.h"
 #include "wording/tables.h"
 
@@ -113,16 +114,17 @@ TEST(Lie, IsToldInWords) {
 }
 
 TEST(Checks, ShowValueUncertaintyLimitAndVerdict) {
-    const DeckCheck check{CheckKind::flatness, 0.012, 0.0012, {std::nullopt, 0.05}, pallix::metrology::Verdict::meets};
+    const DeckCheck check{CheckKind::flatness, 0.012, 0.0012, {std::nullopt, 0.05}, pallix::metrology::Verdict::meets, {}};
     EXPECT_EQ(check_sentence(check, mm), "flatness 0.012 ±0.0024 mm, at most 0.050 — meets");
 }
 
 TEST(Understood, IsEchoedAndQuestioned) {
-    const auto u = read_shorthand("-8 thou", {215, 0.127, Unit::inch});
+    const Expected e{215, 0.127, Unit::inch};
+    const auto u = read_shorthand("-8 thou", e);
     ASSERT_TRUE(u);
-    EXPECT_EQ(understood_sentence(*u, mm), "understood: 214.797 mm, −0.203 from what is expected");
-    EXPECT_THAT(suspicion_question(*u, mm), HasSubstr("ten times more than expected"));
-    EXPECT_EQ(suspicion_question(*read_shorthand("-.0005", {215, 0.127, Unit::inch}), mm), "");
+    EXPECT_EQ(understood_words(*u, Quantity::height, e, "", mm), "understood: 214.797 mm, −0.203 from what is expected");
+    EXPECT_THAT(question_about(*u, Quantity::height, e, mm), HasSubstr("ten times more than expected"));
+    EXPECT_EQ(question_about(*read_shorthand("-.0005", e), Quantity::height, e, mm), "");
 }
 
 TEST(Entries, AreOneLineEach) {
@@ -136,8 +138,12 @@ TEST(Entries, AreOneLineEach) {
     EXPECT_THAT(line(UnknownPayload{"bore_honed", 1, "{}"}), HasSubstr("bore_honed"));
     EXPECT_EQ(line(DeckTargetChosen{TargetSchool::height, false, 199.5}),
               "target: given height 199.500 mm, each bank its own");
-    EXPECT_EQ(line(DeckReading{"C", {}, "front, left side", 200, "200", 0.001}),
-              "deck, front, left side: 200.000 mm (typed 200)");
+    EXPECT_EQ(line(pallix::test::height_reading({}, 200)), "deck, somewhere: 200.000 mm (typed 200; deck bridge)");
+    EXPECT_EQ(line(RingCheck{"bore gauge", 73.99, 73.993}),
+              "bore gauge checked: 73.993 mm on a size of 73.990, off by +0.003");
+    EXPECT_EQ(line(TunnelCut{TunnelMethod::hone, ""}), "tunnel honed");
+    EXPECT_EQ(line(ConditionsStated{{true, {}, 20.0, {}, ""}}), "conditions: caps torqued, block 20.0 °C");
+    EXPECT_EQ(line(Note{"first line\nand more"}), "note: first line …");
 }
 
 TEST(Table, AlignsUnderItsHeads) {

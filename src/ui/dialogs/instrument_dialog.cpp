@@ -57,7 +57,6 @@ InstrumentDialog::InstrumentDialog(Context context, const QString& marked, QWidg
     right->addWidget(echo_);
     auto* keep = button(tr("&Save"), this);
     keep->setObjectName(QStringLiteral("instrument-save"));
-    keep->setDefault(true);
     auto* close = button(tr("Close"), this);
     auto* foot = new QHBoxLayout;
     foot->addStretch();
@@ -83,6 +82,7 @@ QLineEdit* InstrumentDialog::field(QFormLayout* form, const QString& label, cons
     edit->setObjectName(QString::fromLatin1(name));
     edit->setPlaceholderText(hint);
     form->addRow(label, edit);
+    connect(edit, &QLineEdit::returnPressed, this, &InstrumentDialog::save);
     return edit;
 }
 

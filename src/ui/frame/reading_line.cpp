@@ -25,7 +25,11 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
       field_(new QLineEdit(this)), echo_(new QLabel(this)), what_(new QComboBox(this)), tool_(new QComboBox(this)),
       back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)) {
     build_row();
-    connect(field_, &QLineEdit::textChanged, this, &ReadingLine::echo);
+    connect(field_, &QLineEdit::textChanged, this, [this](const QString& text) {
+        echo();
+        if (text.isEmpty()) // answered or taken back: what the gauge sent meanwhile has its turn
+            QMetaObject::invokeMethod(this, &ReadingLine::take_what_waits, Qt::QueuedConnection);
+    });
     connect(field_, &QLineEdit::returnPressed, this, &ReadingLine::take);
     connect(back_, &QPushButton::clicked, this, &ReadingLine::back);
     connect(skip_, &QPushButton::clicked, this, &ReadingLine::skip);
@@ -37,11 +41,10 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
     connect(&context_.instruments, &session::InstrumentRegister::changed, this, &ReadingLine::refresh);
     connect(&context_.gauge, &session::GaugeLink::reading, this, [this](const block::GaugeReading& reading) {
         sent_.push_back(reading);
-        if (questioned_.isEmpty())
-            take_from_gauge();
-        else
+        if (!field_->text().isEmpty())
             say(echo_->text() + tr(" %n readings from the gauge wait.", nullptr, static_cast<int>(sent_.size())),
                 context_.palette().cannot_tell);
+        take_what_waits();
     });
     connect(&context_.gauge, &session::GaugeLink::said, this, [this](const QString& message, bool fault) {
         echo_->setVisible(true);
@@ -285,34 +288,35 @@ void ReadingLine::take() {
                                                    qt(context_.lengths().with_unit(*understood->upper)))
                               : qt(wording::quantity_text(quantity, understood->value, context_.lengths()));
     say(tr("taken: %1, %2").arg(qt(words), value), context_.palette().quiet);
-    answered();
 }
 
-/// After a question was answered, what the gauge sent meanwhile has its turn.
-void ReadingLine::answered() {
-    if (!sent_.empty())
+/// Readings of a gauge wait while something stands in the field: typed by hand, asked about or not understood.
+void ReadingLine::take_what_waits() {
+    while (!sent_.empty() && field_->text().isEmpty())
         take_from_gauge();
 }
 
 void ReadingLine::take_from_gauge() {
     const block::GaugeReading reading = sent_.front();
     sent_.erase(sent_.begin());
-    const QString text = tr("%1 %2").arg(qt(reading.value), qt(reading.unit));
+    const QString value = reading.value.find_first_of("eE") == std::string::npos
+                              ? qt(reading.value)
+                              : QString::number(qt(reading.value).toDouble(), 'f', 6); // powers of ten are not typed here
+    const QString text = value + QLatin1Char(' ') + qt(reading.unit);
     if (!asked_) { // nobody asked: it is kept all the same
         const auto kept = context_.session.add_note(tr("The gauge sent %1 while no reading was asked for.").arg(text));
         echo_->setVisible(true);
         say(kept ? tr("The gauge sent %1: kept as a note, nothing was asked for.").arg(text)
                  : qt(kept.error().front().text()),
             context_.palette().quiet);
-        return answered();
+        return;
     }
     const bool celsius = reading.unit == "C";
     if (celsius != (asked_->at.quantity == block::Quantity::temperature)) {
         say(tr("Not taken: the gauge sent %1, expected %2.").arg(text, celsius ? tr("a length") : tr("a temperature")),
             context_.palette().fails);
-        return answered();
+        return;
     }
-    questioned_.clear();
     field_->setText(text);
     take();
 }
@@ -337,7 +341,6 @@ void ReadingLine::skip() {
     field_->clear();
     refresh();
     field_->setFocus();
-    answered();
 }
 
 void ReadingLine::back() {
@@ -395,7 +398,6 @@ bool ReadingLine::eventFilter(QObject* watched, QEvent* event) {
             return true;
         case Qt::Key_Escape:
             field_->clear();
-            answered();
             return true;
         default:
             break;

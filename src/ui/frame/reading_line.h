@@ -58,7 +58,7 @@ class ReadingLine : public QWidget {
     void take();
     void take_from_gauge();
     void say(const QString& text, const QColor& colour);
-    void answered();
+    void take_what_waits();
     void tell_asked();
     [[nodiscard]] block::Instrument instrument() const;
     [[nodiscard]] block::Expected expected() const;
@@ -69,7 +69,7 @@ class ReadingLine : public QWidget {
     planning::ReadingWish wish_;
     std::optional<planning::AskedReading> asked_;
     QString questioned_; ///< the text that was asked about: entered once more, it counts
-    std::vector<block::GaugeReading> sent_; ///< readings of a gauge that wait for a question to be answered
+    std::vector<block::GaugeReading> sent_; ///< readings of a gauge that wait for the field to be free
     QLabel* place_;
     QLabel* detail_;
     QLineEdit* field_;

@@ -1,0 +1,232 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A gauge and a probe on the line: what they say arrives, and nothing that arrived is lost.
+#include "session/gauge_link.h"
+
+#include "session/instrument_register.h"
+#include "session_fixture.h"
+#include "workshop/stand_ins.h"
+
+#include <QLocalServer>
+#include <QLocalSocket>
+#include <QSignalSpy>
+#include <QTest>
+#include <algorithm>
+#include <fcntl.h>
+#include <termios.h>
+#include <unistd.h>
+
+using namespace pallix;
+using session::GaugeLink;
+
+namespace {
+
+class GaugeLinkTest : public test::SessionFixture {
+  protected:
+    void SetUp() override {
+        open_small_job();
+        QObject::connect(&link_, &GaugeLink::reading, &link_,
+                         [this](const block::GaugeReading& r) { values_ << QString::fromStdString(r.value + r.unit); });
+        QObject::connect(&link_, &GaugeLink::said, &link_,
+                         [this](const QString& text, bool fault) { (fault ? faults_ : news_) << text; });
+    }
+    /// Listens on a socket of this test and hands the other end to it.
+    void connect_socket() {
+        QLocalServer server;
+        const QString name = QStringLiteral("pallix-test-%1").arg(QCoreApplication::applicationPid());
+        QLocalServer::removeServer(name);
+        ASSERT_TRUE(server.listen(name));
+        const auto opened = link_.open(QStringLiteral("local:") + name);
+        ASSERT_TRUE(opened) << opened.error().front().text();
+        ASSERT_TRUE(server.waitForNewConnection(1000));
+        gauge_.reset(server.nextPendingConnection());
+        gauge_->setParent(nullptr);
+    }
+    void send(const QByteArray& bytes) {
+        gauge_->write(bytes);
+        gauge_->flush();
+        QTest::qWait(20);
+    }
+    void send_all(const std::vector<std::string>& lines, std::size_t count) {
+        for (std::size_t i = 0; i < std::min(count, lines.size()); ++i)
+            gauge_->write(QByteArray::fromStdString(lines[i]));
+        gauge_->flush();
+        QTest::qWait(60);
+    }
+    void pull_the_plug() {
+        gauge_->abort();
+        QTest::qWait(40);
+    }
+
+    GaugeLink link_{session_};
+    std::unique_ptr<QLocalSocket> gauge_;
+    QStringList values_, faults_, news_;
+};
+
+} // namespace
+
+TEST_F(GaugeLinkTest, ReadingsArriveInOrderAndOnce) {
+    connect_socket();
+    send("pallix-gauge 1 ring gauge\nreading 1 0.5 mm\nread");
+    send("ing 2 -3 um\nreading 2 -3 um\nreading 3 1 thou\n");
+    EXPECT_EQ(values_, (QStringList{QStringLiteral("0.5mm"), QStringLiteral("-3um"), QStringLiteral("1thou")}))
+        << "what is sent once more counts once";
+    EXPECT_EQ(link_.name(), QStringLiteral("ring gauge"));
+    EXPECT_EQ(link_.readings(), 3U);
+    EXPECT_TRUE(faults_.isEmpty());
+    send("bye\n");
+    EXPECT_FALSE(link_.is_open());
+    EXPECT_EQ(news_.size(), 1);
+}
+
+TEST_F(GaugeLinkTest, PullingThePlugLosesNothingAndSaysSo) {
+    connect_socket();
+    send("pallix-gauge 1 g\nreading 1 0.5 mm\nreading 2 0.6 mm\nreading 3 0.");
+    pull_the_plug();
+    EXPECT_EQ(values_.size(), 2);
+    EXPECT_FALSE(link_.is_open());
+    ASSERT_EQ(faults_.size(), 1) << faults_.join(QLatin1Char('|')).toStdString();
+    EXPECT_TRUE(faults_[0].contains(QStringLiteral("Connection to the gauge lost")));
+    EXPECT_TRUE(faults_[0].contains(QStringLiteral("2 readings are kept")));
+    EXPECT_TRUE(faults_[0].contains(QStringLiteral("cut off")));
+    connect_socket(); // and it goes on
+    send("reading 3 0.7 mm\n");
+    EXPECT_EQ(values_.size(), 3);
+}
+
+TEST_F(GaugeLinkTest, GarbageAWrongUnitAndAGapAreOneMessageEach) {
+    connect_socket();
+    send("pallix-gauge 1 g\n");
+    send("\x01\x02\x03 what\n");
+    ASSERT_EQ(faults_.size(), 1);
+    EXPECT_TRUE(faults_[0].startsWith(QStringLiteral("Not taken: the gauge sent “... what”")));
+    send("reading 1 2 ells\n");
+    ASSERT_EQ(faults_.size(), 2);
+    EXPECT_TRUE(faults_[1].contains(QStringLiteral("a unit of mm")));
+    send("reading 1 2 mm\nreading 4 2 mm\n");
+    ASSERT_EQ(faults_.size(), 3);
+    EXPECT_TRUE(faults_[2].contains(QStringLiteral("Readings 2 to 3 never arrived")));
+    send("a\nb\nc\n");
+    ASSERT_EQ(faults_.size(), 4) << "much garbage at once is one message";
+    EXPECT_TRUE(faults_[3].contains(QStringLiteral("2 lines more")));
+    EXPECT_EQ(values_.size(), 2);
+}
+
+TEST_F(GaugeLinkTest, AddressesThatLeadNowhereAreRefused) {
+    EXPECT_FALSE(link_.open(QStringLiteral("local:nobody-is-here-at-all")));
+    EXPECT_FALSE(link_.open(QStringLiteral("serial:no-such-port")));
+    const auto odd = link_.open(QStringLiteral("carrier pigeon"));
+    ASSERT_FALSE(odd);
+    EXPECT_EQ(odd.error().front().expected, "local:NAME or serial:PATH");
+    EXPECT_FALSE(link_.is_open());
+}
+
+TEST_F(GaugeLinkTest, APseudoTerminalIsASerialPort) {
+    const int terminal = posix_openpt(O_RDWR | O_NOCTTY);
+    ASSERT_GE(terminal, 0);
+    ASSERT_EQ(grantpt(terminal), 0);
+    ASSERT_EQ(unlockpt(terminal), 0);
+    termios raw{};
+    tcgetattr(terminal, &raw);
+    cfmakeraw(&raw);
+    tcsetattr(terminal, TCSANOW, &raw);
+    const auto opened = link_.open(QStringLiteral("serial:") + QString::fromLocal8Bit(ptsname(terminal)));
+    ASSERT_TRUE(opened) << opened.error().front().text();
+    const QByteArray text("pallix-gauge 1 serial gauge\nreading 1 +0.0123 mm\n");
+    ASSERT_EQ(::write(terminal, text.constData(), static_cast<std::size_t>(text.size())), text.size());
+    QTest::qWait(80);
+    EXPECT_EQ(values_, QStringList{QStringLiteral("+0.0123mm")});
+    ::close(terminal); // the plug
+    QTest::qWait(120);
+    EXPECT_FALSE(link_.is_open());
+    EXPECT_EQ(faults_.size(), 1) << "a dead port is told once, not thirty thousand times";
+}
+
+TEST_F(GaugeLinkTest, AProbePlaysItsLogIntoTheJob) {
+    connect_socket();
+    const auto lines = workshop::lines_of_probe("probe", "# touch_uncertainty: 0.0015\n" + test::small_log(200.03).text());
+    send_all(lines, lines.size());
+    ASSERT_TRUE(session_.state().latest) << faults_.join(QLatin1Char('|')).toStdString();
+    EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.0015);
+    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 200.03, 1e-8);
+    EXPECT_EQ(session_.streamed_touches(), 0U);
+}
+
+TEST_F(GaugeLinkTest, TouchesOfABrokenLineAreKeptAndGoOn) {
+    const auto lines = workshop::lines_of_probe("probe", test::small_log(200.03).text());
+    connect_socket();
+    send_all(lines, 20); // hello, three lines of head, sixteen touches
+    pull_the_plug();
+    EXPECT_EQ(session_.streamed_touches(), 16U);
+    ASSERT_EQ(faults_.size(), 1);
+    EXPECT_TRUE(faults_[0].contains(QStringLiteral("16 touches are kept")));
+    EXPECT_FALSE(session_.state().latest);
+    connect_socket();
+    for (std::size_t i = 20; i < lines.size(); ++i)
+        gauge_->write(QByteArray::fromStdString(lines[i]));
+    gauge_->flush();
+    QTest::qWait(60);
+    ASSERT_TRUE(session_.state().latest);
+    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 200.03, 1e-8);
+}
+
+TEST_F(GaugeLinkTest, ANewLogPutsACutOffOneIntoTheLedger) {
+    const auto lines = workshop::lines_of_probe("probe", test::small_log(200.03).text());
+    connect_socket();
+    send_all(lines, 20);
+    pull_the_plug();
+    connect_socket();
+    send_all(lines, lines.size());
+    EXPECT_TRUE(session_.state().latest);
+    const auto note = std::ranges::find_if(session_.entries(), [](const block::Entry& e) {
+        return std::holds_alternative<block::Note>(e.payload);
+    });
+    ASSERT_NE(note, session_.entries().end());
+    EXPECT_NE(std::get<block::Note>(note->payload).text.find("main.1,front,"), 0U);
+    EXPECT_NE(std::get<block::Note>(note->payload).text.find("16 touches"), std::string::npos);
+}
+
+TEST_F(GaugeLinkTest, ALogThatCannotBeReadStaysWhereItIs) {
+    connect_socket();
+    const auto lines = workshop::lines_of_probe("probe", "feature,x,y,z\nwheel.1,1,2,3\n");
+    send_all(lines, lines.size());
+    EXPECT_FALSE(session_.state().latest);
+    EXPECT_EQ(session_.streamed_touches(), 1U);
+    ASSERT_EQ(faults_.size(), 1);
+    EXPECT_TRUE(faults_[0].contains(QStringLiteral("wheel.1")));
+}
+
+TEST_F(GaugeLinkTest, InstrumentsAreKeptAndChosen) {
+    session::InstrumentRegister shop(*book_, preferences_);
+    EXPECT_EQ(shop.instruments().size(), block::instrument_kinds) << "one of each to start from";
+    EXPECT_EQ(shop.in_hand(planning::Measuring::main_sizes).kind, block::InstrumentKind::bore_gauge);
+    block::Instrument mike;
+    mike.name = "stick micrometer";
+    mike.kind = block::InstrumentKind::inside_micrometer;
+    ASSERT_TRUE(shop.save(mike));
+    EXPECT_EQ(shop.instruments().size(), block::instrument_kinds + 1) << "the others are still there";
+    shop.take_in_hand(planning::Measuring::main_sizes, mike.name);
+    EXPECT_EQ(session::InstrumentRegister(*book_, preferences_).in_hand(planning::Measuring::main_sizes).name, mike.name);
+    mike.standard_uncertainty = -1;
+    EXPECT_FALSE(shop.save(mike));
+    ASSERT_TRUE(shop.remove(mike.name));
+    EXPECT_EQ(shop.in_hand(planning::Measuring::main_sizes).kind, block::InstrumentKind::bore_gauge);
+}
+
+TEST_F(GaugeLinkTest, CertaintyIsDrawnBesideTheWindowAndUsed) {
+    session_.draw_certainty();
+    QSignalSpy known(&session_, &session::Session::certainty_known);
+    take_log(test::small_log(200.03).text(), 0.001);
+    const auto by_rule = session_.assessment().banks[0].verdict->checks[2].uncertainty;
+    EXPECT_TRUE(session_.certainty().running());
+    ASSERT_TRUE(known.wait(20000));
+    EXPECT_FALSE(session_.certainty().running());
+    const auto drawn = session_.certainty_of_latest()->values.of("decks[0].flatness_mz");
+    ASSERT_TRUE(drawn);
+    EXPECT_EQ(session_.assessment().banks[0].verdict->checks[2].uncertainty, drawn);
+    EXPECT_NE(by_rule, drawn);
+    // Another log: what was drawn for the first says nothing of it.
+    take_log(test::small_log(200.02).text(), 0.001);
+    EXPECT_EQ(session_.certainty_of_latest(), nullptr);
+    session_.certainty().cancel();
+    EXPECT_FALSE(session_.certainty().running());
+}
