@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Speed of the core. Each run also measures a plain loop over the same points, so that figures are ratios in one run.
-#include "block/evaluation.h"
+#include "block/evaluation_uncertainty.h"
 #include "metrology/minimum_zone.h"
+#include "metrology/monte_carlo.h"
 #include "metrology/plane_fit.h"
 #include "planning/assessment.h"
 #include "planning/deck_map.h"
@@ -9,6 +10,7 @@
 #include "workshop/practice_block.h"
 
 #include <benchmark/benchmark.h>
+#include <cmath>
 #include <random>
 
 using namespace pallix;
@@ -22,6 +24,7 @@ block::Blueprint v8() {
     b.mains.clear();
     b.cam->bearings.clear();
     b.bores.clear();
+    b.lifters.clear();
     for (int i = 0; i < 5; ++i) {
         b.mains.push_back({{block::FeatureKind::main, "", i + 1}, 14.0 + 112 * i, tolerance(74)});
         b.cam->bearings.push_back({{block::FeatureKind::cam, "", i + 1}, 14.0 + 112 * i, tolerance(52)});
@@ -32,6 +35,10 @@ block::Blueprint v8() {
         for (int i = 0; i < 4; ++i)
             b.bores.push_back(
                 {{block::FeatureKind::bore, bank.id, i + 1}, i + 1, {}, 70.0 + 112 * i, 0, tolerance(100)});
+        const double angle = bank.angle * 0.9, v = -b.cam->z * std::sin(angle);
+        for (int i = 0; i < 8; ++i)
+            b.lifters.push_back(
+                {{block::FeatureKind::lifter, bank.id, i + 1}, {}, angle, 50.0 + 56 * i, v, tolerance(22)});
     }
     return b;
 }
@@ -48,11 +55,13 @@ workshop::PracticeBlock practice(const block::Blueprint& blueprint) {
 
 /// A log of about a thousand touches.
 std::vector<block::NamedText> v8_log() {
-    return {
-        {"v8.csv",
-         workshop::probe(
-             practice(v8()),
-             {.seed = 8, .noise = 0.002, .tip_radius = 1.5, .rolled = true, .points_along = 35, .points_across = 14})}};
+    return {{"v8.csv", workshop::probe(practice(v8()), {.seed = 8,
+                                                        .noise = 0.002,
+                                                        .tip_radius = 1.5,
+                                                        .rolled = true,
+                                                        .points_along = 18,
+                                                        .points_across = 9,
+                                                        .holes = true})}};
 }
 
 std::vector<metrology::Vec3> scan(std::size_t count) {
@@ -137,6 +146,25 @@ void EvaluateV8Log(benchmark::State& state) {
         benchmark::DoNotOptimize(block::evaluate(b, *set));
 }
 BENCHMARK(EvaluateV8Log)->Unit(benchmark::kMillisecond);
+
+void PropagateV8Uncertainties(benchmark::State& state) {
+    const block::Blueprint b = v8();
+    const auto set = block::read_probe_logs(v8_log(), b);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(block::propagate(b, *set, 0.002));
+}
+BENCHMARK(PropagateV8Uncertainties)->Unit(benchmark::kMillisecond);
+
+/// On so many threads; the wall clock counts.
+void DrawV8UncertaintiesFourHundredTimes(benchmark::State& state) {
+    const block::Blueprint b = v8();
+    const auto set = block::read_probe_logs(v8_log(), b);
+    metrology::MonteCarloRun run;
+    run.threads = static_cast<unsigned>(state.range(0));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(block::draw_uncertainties(b, *set, 0.002, run));
+}
+BENCHMARK(DrawV8UncertaintiesFourHundredTimes)->Arg(1)->Arg(2)->UseRealTime()->Unit(benchmark::kMillisecond);
 
 void ReadAndEvaluateV8Log(benchmark::State& state) {
     const block::Blueprint b = v8();

@@ -301,8 +301,8 @@ class Evaluator {
         for (const HoleBlueprint& meant : blueprint_.lifters)
             if (auto lifter = hole(e, meant, *meant.angle)) {
                 if (e.cam)
-                    lifter->v_cam = lifter->centre.y -
-                                    (e.cam->y * std::cos(*meant.angle) - e.cam->z * std::sin(*meant.angle));
+                    lifter->v_cam =
+                        lifter->centre.y - (e.cam->y * std::cos(*meant.angle) - e.cam->z * std::sin(*meant.angle));
                 e.lifters.push_back(std::move(*lifter));
             }
     }

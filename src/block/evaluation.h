@@ -128,5 +128,4 @@ struct Evaluation {
 [[nodiscard]] std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<metrology::Vec3> points,
                                                       Detail detail = Detail::whole);
 
-
 } // namespace pallix::block

@@ -75,8 +75,8 @@ std::vector<Mode> circle_modes(const Section& s, const SectionFrame& f, double t
         for (int k = 0; k < 3; ++k) {
             Mode mode;
             for (const Vec2 o : out)
-                mode.push_back(touch * ((root(0, k) + root(2, k) * o.x) * f.first +
-                                        (root(1, k) + root(2, k) * o.y) * f.second));
+                mode.push_back(
+                    touch * ((root(0, k) + root(2, k) * o.x) * f.first + (root(1, k) + root(2, k) * o.y) * f.second));
             modes.push_back(std::move(mode));
         }
     }

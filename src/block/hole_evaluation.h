@@ -18,7 +18,7 @@ struct HoleSource {
 /// @param angle rad, of the frame it is measured in: its bank's, or a lifter's own
 /// @param scatter gathers its sections' deviations
 /// @return nothing where it was not probed; throws Refused where its points fix no circle
-[[nodiscard]] std::optional<HoleResult> evaluate_hole(const HoleSource& source, const HoleBlueprint& meant, double angle,
-                                                      Scatter& scatter);
+[[nodiscard]] std::optional<HoleResult> evaluate_hole(const HoleSource& source, const HoleBlueprint& meant,
+                                                      double angle, Scatter& scatter);
 
 } // namespace pallix::block

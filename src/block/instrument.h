@@ -14,13 +14,13 @@ enum class InstrumentKind {
     bore_gauge,        ///< dial bore gauge: reads from a zero that was set on something
     inside_micrometer, ///< reads whole sizes
     outside_micrometer,
-    deck_bridge,       ///< height of a deck over a bar through the mains
-    straightedge,      ///< with feelers: a bracket, the thickest that goes in and the thinnest that does not
-    lever_indicator,   ///< swept from a bar; reads long by the cosine of its angle
-    dial_indicator,    ///< straight plunger, on the piston
-    precision_level,   ///< mm per m
-    wall_gauge,        ///< ultrasonic
-    thermometer,       ///< °C
+    deck_bridge,     ///< height of a deck over a bar through the mains
+    straightedge,    ///< with feelers: a bracket, the thickest that goes in and the thinnest that does not
+    lever_indicator, ///< swept from a bar; reads long by the cosine of its angle
+    dial_indicator,  ///< straight plunger, on the piston
+    precision_level, ///< mm per m
+    wall_gauge,      ///< ultrasonic
+    thermometer,     ///< °C
 };
 inline constexpr std::size_t instrument_kinds = 10;
 
@@ -57,8 +57,8 @@ struct Instrument {
 /// (resolution/√12). Nothing where nobody has stated it.
 [[nodiscard]] std::optional<double> fixed_uncertainty(const Instrument& instrument);
 
-/// What a shop without a register starts from: one of each kind with usual resolutions (common practice, no source), its
-/// uncertainty not stated.
+/// What a shop without a register starts from: one of each kind with usual resolutions (common practice, no source),
+/// its uncertainty not stated.
 [[nodiscard]] std::array<Instrument, instrument_kinds> usual_instruments();
 
 } // namespace pallix::block

@@ -168,7 +168,8 @@ class Folder {
         deck->cuts.push_back({entry_->sequence, entry_->time, entry_->person, cut});
         deck->readings.clear();
         make_stale("the deck was cut since", [&](const MeasuredAt& at) {
-            return at.feature.bank == cut.bank && (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston);
+            return at.feature.bank == cut.bank &&
+                   (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston);
         });
     }
 
@@ -216,7 +217,8 @@ double DeckState::depth_since(std::int64_t sequence) const {
 }
 
 bool DeckState::stale() const {
-    return from_old_tunnel() || (latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; }));
+    return from_old_tunnel() ||
+           (latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; }));
 }
 
 const MeasuredPlace* JobState::place(const std::string& key) const {
@@ -266,7 +268,8 @@ std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, 
         if (out[i])
             continue;
         if (const auto* r = std::get_if<Reading>(&e.payload))
-            readings.push_back({e.sequence, e.time, e.person, *r, r->value, 0, 0, fixed_uncertainty(r->instrument), ""});
+            readings.push_back(
+                {e.sequence, e.time, e.person, *r, r->value, 0, 0, fixed_uncertainty(r->instrument), ""});
         else if (const auto* check = std::get_if<RingCheck>(&e.payload))
             checks.push_back({e.sequence, check->instrument, check->reading - check->size});
         else if (const auto* opened = std::get_if<JobOpened>(&e.payload))
@@ -295,8 +298,8 @@ JobState fold(const std::vector<Entry>& entries) {
 Result<EvaluationState> evaluate_on_top(const Blueprint& blueprint, const ProbeSet* earlier, const ProbeSet& newest) {
     const auto state_of = [](const ProbeSet& set, std::string remark) {
         return [&set, remark = std::move(remark)](Evaluation e) {
-            return EvaluationState{0, std::nullopt, set.logs, std::move(e), remark,
-                                   std::make_shared<const ProbeSet>(set)};
+            return EvaluationState{
+                0, std::nullopt, set.logs, std::move(e), remark, std::make_shared<const ProbeSet>(set)};
         };
     };
     const bool own_tunnel = newest.of(FeatureKind::main).size() >= 2;

@@ -56,7 +56,7 @@ struct EvaluationState {
     std::optional<double> standard_uncertainty; ///< mm, of one touch
     std::vector<LogHeader> logs;
     Evaluation evaluation;
-    std::string remark;                    ///< what was taken from an earlier log, or empty
+    std::string remark;                      ///< what was taken from an earlier log, or empty
     std::shared_ptr<const ProbeSet> probe{}; ///< the touches it was made from
 };
 
@@ -70,14 +70,14 @@ struct JobState {
     std::map<std::string, DeckState> decks; ///< by bank id; one for every bank of the blueprint
     DeckTargetChosen target;
     std::optional<PassPlanChosen> passes;
-    std::vector<TakenReading> readings;         ///< all that are not struck, in order
-    std::vector<MeasuredPlace> places;          ///< what they say, place by place
-    Conditions conditions;                      ///< as last stated
-    std::vector<TakenCheck> checks;             ///< of instruments against something known
-    std::vector<RepeatabilityTest> repeats;     ///< tests of instruments
-    std::int64_t tunnel_cut = 0;                ///< entry of the last cut of the tunnel; 0 for none
+    std::vector<TakenReading> readings;                     ///< all that are not struck, in order
+    std::vector<MeasuredPlace> places;                      ///< what they say, place by place
+    Conditions conditions;                                  ///< as last stated
+    std::vector<TakenCheck> checks;                         ///< of instruments against something known
+    std::vector<RepeatabilityTest> repeats;                 ///< tests of instruments
+    std::int64_t tunnel_cut = 0;                            ///< entry of the last cut of the tunnel; 0 for none
     std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
-    std::vector<std::string> troubles; ///< entries that could not be used, in words
+    std::vector<std::string> troubles;                      ///< entries that could not be used, in words
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
     /// The tunnel was cut after it was last probed: positions and heights by that log no longer hold.

@@ -77,7 +77,7 @@ struct RingCheck {
 /// One place read again and again with one instrument.
 struct RepeatabilityTest {
     std::string instrument;
-    std::string words; ///< which place
+    std::string words;            ///< which place
     std::vector<double> readings; ///< mm, at least 2
 };
 
@@ -112,9 +112,9 @@ struct UnknownPayload {
     std::string json;
 };
 
-using Payload = std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
-                             ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen,
-                             UnknownPayload>;
+using Payload =
+    std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
+                 ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, UnknownPayload>;
 
 struct Entry {
     std::int64_t sequence = 0; ///< from 1 within the job, without gaps

@@ -20,8 +20,8 @@ struct TakenReading {
     double value = 0;              ///< corrected for drift and temperature; of a bracket, its lower end
     double drift_correction = 0;   ///< mm, part of the difference to reading.value
     double thermal_correction = 0; ///< mm, the other part
-    std::optional<double> fixed;   ///< standard uncertainty that repeating does not lower; nothing where none was stated
-    std::string stale_because;     ///< what was cut since; empty while it holds
+    std::optional<double> fixed; ///< standard uncertainty that repeating does not lower; nothing where none was stated
+    std::string stale_because;   ///< what was cut since; empty while it holds
 
     [[nodiscard]] bool stale() const { return !stale_because.empty(); }
 };

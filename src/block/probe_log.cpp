@@ -269,6 +269,8 @@ class LogReader {
             fault(kind_line_, "kind is tip and no tip_diameter is given", "# tip_diameter: the ball's diameter");
         if (header().is_tip && tip_diameter_)
             header().tip_radius = *tip_diameter_ * mm / 2;
+        for (const auto& [name, turned] : setups_)
+            header().rolled = header().rolled || turned.rotation != setups_.begin()->second.rotation;
         if (touch_uncertainty_)
             header().touch_uncertainty = *touch_uncertainty_ * mm;
     }

@@ -32,10 +32,11 @@ struct LogHeader {
     std::string file;
     Unit unit = Unit::mm;
     bool is_tip = false;
-    double tip_radius = 0;               ///< mm
-    std::optional<double> temperature_c; ///< kept and shown, never applied
+    double tip_radius = 0;                   ///< mm
+    std::optional<double> temperature_c;     ///< kept and shown, never applied
     std::optional<double> touch_uncertainty; ///< mm, standard, of one touch, as the log states it
     int header_line = 1;
+    bool rolled = false; ///< has set-ups at different rotations
     std::size_t touches = 0;
 };
 

@@ -32,8 +32,9 @@ constexpr bool is_length(Quantity q) {
 struct MeasuredAt {
     FeatureId feature;
     Quantity quantity = Quantity::size;
-    std::string level;     ///< "front", "rear" of a main; "top", "middle", "bottom" of a bore; else empty
-    std::string direction; ///< "upright", "60 left", "across", "along", a straightedge's line, a clock position; or empty
+    std::string level; ///< "front", "rear" of a main; "top", "middle", "bottom" of a bore; else empty
+    std::string
+        direction; ///< "upright", "60 left", "across", "along", a straightedge's line, a clock position; or empty
     metrology::Vec2 place; ///< (u, v) mm, heights of a deck
 
     /// One text for one place: "main.2 size front upright", "deck.R height 12.5 −60.0".
@@ -43,10 +44,10 @@ struct MeasuredAt {
 /// What held while a reading was taken. What nobody stated is not known, not assumed.
 struct Conditions {
     std::optional<bool> caps_torqued;
-    std::optional<bool> plate_on;   ///< torque plate
-    std::optional<double> part_c;   ///< °C, of the block
-    std::optional<double> gauge_c;  ///< °C
-    std::string fasteners;          ///< lubricant, torque or stretch, pattern, steps: as the person writes it
+    std::optional<bool> plate_on;  ///< torque plate
+    std::optional<double> part_c;  ///< °C, of the block
+    std::optional<double> gauge_c; ///< °C
+    std::string fasteners;         ///< lubricant, torque or stretch, pattern, steps: as the person writes it
 
     bool operator==(const Conditions&) const = default;
 };

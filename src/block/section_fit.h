@@ -17,10 +17,10 @@ struct Refused {
 
 /// A circle fitted to one section of an inside surface, in a measuring plane.
 struct RoundSection {
-    metrology::Vec2 centre; ///< mm, in the plane
-    double radius{};        ///< mm
-    double range{};         ///< mm, roundness against the LSQ circle
-    double squares{};       ///< mm², sum over the deviations from the circle
+    metrology::Vec2 centre;               ///< mm, in the plane
+    double radius{};                      ///< mm
+    double range{};                       ///< mm, roundness against the LSQ circle
+    double squares{};                     ///< mm², sum over the deviations from the circle
     std::vector<metrology::Vec2> surface; ///< mm, in the plane, tip compensated
 };
 

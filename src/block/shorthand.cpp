@@ -141,8 +141,8 @@ tl::expected<Understood, std::string> read_shorthand(std::string_view text, cons
             u.shorthand = true;
         }
     }
-    u.relative = !expected.direct &&
-                 (written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value));
+    u.relative =
+        !expected.direct && (written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value));
     u.value = u.relative ? expected.zero.value_or(expected.value) + value : value;
     u.deviation = u.value - expected.value;
     find_suspicion(u, value, expected);

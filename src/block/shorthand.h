@@ -12,24 +12,24 @@ namespace pallix::block {
 
 /// What a reading is expected to be: without it `3755` could be anything.
 struct Expected {
-    double value = 0;        ///< mm, what the drawing or the plan says
-    double believable = 0;   ///< mm, > 0: a deviation beyond this is asked about before it counts
-    Unit bench = Unit::inch; ///< what a number without a unit means
-    std::optional<double> zero{}; ///< mm, what deviations count from, where a gauge was set on something else
-    bool direct = false;        ///< the number is the whole value, whatever its sign: an indicator
-    double turn = 0;            ///< mm, one turn of the dial; 0 without a dial
+    double value = 0;                   ///< mm, what the drawing or the plan says
+    double believable = 0;              ///< mm, > 0: a deviation beyond this is asked about before it counts
+    Unit bench = Unit::inch;            ///< what a number without a unit means
+    std::optional<double> zero{};       ///< mm, what deviations count from, where a gauge was set on something else
+    bool direct = false;                ///< the number is the whole value, whatever its sign: an indicator
+    double turn = 0;                    ///< mm, one turn of the dial; 0 without a dial
     std::optional<double> repeat{};     ///< mm, the same place read before
-    double repeat_limit = 0;          ///< mm, what a repeat may differ
+    double repeat_limit = 0;            ///< mm, what a repeat may differ
     std::optional<double> neighbours{}; ///< mm, the middle one of the places beside it
-    double neighbour_limit = 0;       ///< mm, what it may differ from them
+    double neighbour_limit = 0;         ///< mm, what it may differ from them
 };
 
 /// Why a reading is asked about before it counts.
 enum class Suspicion {
     none,
-    ten_times, ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
-    one_turn,  ///< believable with one turn of the dial more or less: a slipped zero
-    far,       ///< beyond what is believable, for no known reason
+    ten_times,         ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
+    one_turn,          ///< believable with one turn of the dial more or less: a slipped zero
+    far,               ///< beyond what is believable, for no known reason
     unlike_repeat,     ///< far from what the same place gave before
     unlike_neighbours, ///< far from the places beside it
 };

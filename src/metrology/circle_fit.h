@@ -10,9 +10,9 @@
 namespace pallix::metrology {
 
 struct CircleFit {
-    Vec2 centre;     ///< mm
-    double radius{}; ///< mm
-    double range{};  ///< mm, largest less smallest distance from the centre: roundness against the LSQ circle
+    Vec2 centre;             ///< mm
+    double radius{};         ///< mm
+    double range{};          ///< mm, largest less smallest distance from the centre: roundness against the LSQ circle
     double sum_of_squares{}; ///< mm², of the deviations from the circle
     int iterations{};
 };

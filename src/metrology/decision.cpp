@@ -41,10 +41,11 @@ Settling settle(double value, const Sureness& sureness, const Limits& limits, De
         return {SettledBy::nothing_will, 0, 0};
     const double to_spare = wanted * wanted - sureness.fixed * sureness.fixed;
     if (sureness.of_one > 0 && to_spare > 0) {
-        const double needed = std::ceil(sureness.of_one * sureness.of_one / to_spare * (1 - 1e-9)); // of 64 mm a difference keeps 12 digits
+        const double needed = std::ceil(sureness.of_one * sureness.of_one / to_spare *
+                                        (1 - 1e-9)); // of 64 mm a difference keeps 12 digits
         if (needed <= static_cast<double>(sureness.taken + most_readings_to_ask_for))
-            return {SettledBy::more_readings, std::max(static_cast<std::size_t>(needed), sureness.taken + 1) - sureness.taken,
-                    wanted};
+            return {SettledBy::more_readings,
+                    std::max(static_cast<std::size_t>(needed), sureness.taken + 1) - sureness.taken, wanted};
     }
     return {SettledBy::better_gauge, 0, wanted};
 }

@@ -35,8 +35,8 @@ struct DecisionRule {
 
 /// How sure a mean of readings is, in the two parts that behave differently.
 struct Sureness {
-    double fixed = 0;     ///< mm, standard uncertainty that repeating does not lower: gauge, setting ring, temperature
-    double of_one = 0;    ///< mm, standard deviation of one reading: falls with the root of their number
+    double fixed = 0;      ///< mm, standard uncertainty that repeating does not lower: gauge, setting ring, temperature
+    double of_one = 0;     ///< mm, standard deviation of one reading: falls with the root of their number
     std::size_t taken = 1; ///< readings so far, at least 1
     [[nodiscard]] double standard_uncertainty() const;
 };

@@ -35,8 +35,8 @@ struct Distribution {
 struct MonteCarloRun {
     std::size_t trials = 400;
     std::uint64_t seed = 1;
-    unsigned threads = 0;                        ///< 0: one for every processor
-    std::function<void(double share)> progress;  ///< 0 to 1; called from any thread, one call at a time
+    unsigned threads = 0;                         ///< 0: one for every processor
+    std::function<void(double share)> progress;   ///< 0 to 1; called from any thread, one call at a time
     const std::atomic<bool>* cancelled = nullptr; ///< may be set by anyone
 };
 

@@ -34,7 +34,7 @@ struct Thermal {
     double gauge_c = 20;
     double part_expansion = 0;
     double gauge_expansion = 0;
-    double temperature_uncertainty = 0.5;       ///< K, standard, of either thermometer reading
+    double temperature_uncertainty = 0.5;        ///< K, standard, of either thermometer reading
     double expansion_relative_uncertainty = 0.1; ///< standard, of either expansion coefficient
 };
 /// D20 = D·(1 + α_g(T_g − 20) − α_p(T_p − 20)): first order, better than 1e-7 of D within 30 K (ISO 1: 20 °C).

@@ -135,7 +135,8 @@ StageMark tunnel_mark(const JobState& state, const Assessment& a) {
 }
 
 StageMark positions_mark(const JobState& state, const Assessment& a) {
-    const bool probed = state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
+    const bool probed =
+        state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
     if (probed && state.probe_stale())
         return StageMark::stale;
     return probed || !a.gauge.cylinders.empty() || !a.gauge.lifters.empty() ? StageMark::done : StageMark::open;
@@ -152,6 +153,23 @@ std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
             {Stage::decks, decks},
             {Stage::positions, positions_mark(state, a)},
             {Stage::passport, decks == StageMark::meets ? StageMark::current : StageMark::open}};
+}
+
+/// After the block was rolled the datum is confirmed on each bank by its dowel pair.
+std::vector<std::string> unconfirmed_banks(const block::Blueprint& blueprint, const block::EvaluationState& latest,
+                                           const std::vector<BankPositions>& positions) {
+    if (std::ranges::none_of(latest.logs, &block::LogHeader::rolled))
+        return {};
+    std::vector<std::string> banks;
+    for (const block::BankBlueprint& bank : blueprint.banks) {
+        const auto listed =
+            std::ranges::count_if(blueprint.dowels, [&](const auto& d) { return d.id.bank == bank.id; });
+        const auto found = std::ranges::find(positions, bank.id, &BankPositions::bank);
+        const bool probed = latest.evaluation.deck(bank.id) || found != positions.end();
+        if (probed && listed >= 2 && (found == positions.end() || !found->dowels))
+            banks.push_back(bank.id);
+    }
+    return banks;
 }
 
 std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const block::Evaluation& e) {
@@ -198,8 +216,10 @@ Assessment assess(const JobState& state, const Certainty* certainty) {
         if (state.latest)
             a.tunnel = judge_tunnel(*state.blueprint, *state.latest, certainty);
         a.gauge = gauge_findings(state);
-        if (state.latest)
+        if (state.latest) {
             a.positions = positions_of(*state.blueprint, state.latest->evaluation);
+            a.unconfirmed_banks = unconfirmed_banks(*state.blueprint, *state.latest, a.positions);
+        }
         if (a.banks.size() == 2 && !a.banks[0].stale && !a.banks[1].stale)
             a.pair = judge_pair(*state.deck(a.banks[0].plan.bank).latest, a.banks[0].plan.target,
                                 *state.deck(a.banks[1].plan.bank).latest, a.banks[1].plan.target);

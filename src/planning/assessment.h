@@ -82,8 +82,9 @@ struct Assessment {
     std::vector<BankProgress> banks; ///< in the blueprint's order; those with a measurement
     std::optional<TunnelVerdict> tunnel;
     std::optional<PairVerdict> pair;
-    GaugeFindings gauge;                  ///< what was measured by hand
-    std::vector<BankPositions> positions; ///< in the blueprint's order; those with a probed hole or dowel pair
+    GaugeFindings gauge;                        ///< what was measured by hand
+    std::vector<BankPositions> positions;       ///< in the blueprint's order; those with a probed hole or dowel pair
+    std::vector<std::string> unconfirmed_banks; ///< measured after the block was rolled, dowel pair not probed
     Call call;
     std::vector<StageState> stages;
 

@@ -85,9 +85,9 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         t.overall = worse(t.overall, v);
     }
     const auto better = drawn("tunnel.straightness_lsq");
-    t.straightness = decide(e.tunnel.straightness_lsq,
-                            better ? better : times(std::numbers::sqrt2, state.standard_uncertainty),
-                            {std::nullopt, usual_tunnel_straightness});
+    t.straightness =
+        decide(e.tunnel.straightness_lsq, better ? better : times(std::numbers::sqrt2, state.standard_uncertainty),
+               {std::nullopt, usual_tunnel_straightness});
     t.overall = worse(t.overall, t.straightness);
     return t;
 }

@@ -113,8 +113,7 @@ std::optional<SaddleFinding> saddle_finding(const JobState& state) {
         return std::nullopt; // two saddles always lie on a line
     const Vec2 first = line.front(), last = line.back();
     for (std::size_t i = 0; i < line.size(); ++i)
-        f.saddles[i].off =
-            line[i].y - (first.y + (last.y - first.y) * (line[i].x - first.x) / (last.x - first.x));
+        f.saddles[i].off = line[i].y - (first.y + (last.y - first.y) * (line[i].x - first.x) / (last.x - first.x));
     f.straightness = metrology::strip_width(line);
     // A zone is the difference of two heights.
     if (f.uncertainty)

@@ -44,7 +44,7 @@ struct SaddleFinding {
 /// Where a bar with an indicator stands in a bore: what to move the block by.
 struct SweepFinding {
     block::FeatureId main;
-    double up = 0;       ///< mm, the bar above the bore's centre: raise the block by it
+    double up = 0;        ///< mm, the bar above the bore's centre: raise the block by it
     double towards_3 = 0; ///< mm, the bar off towards 3 o'clock: push the block by it that way
     std::optional<double> uncertainty;
 };
@@ -56,7 +56,8 @@ struct FeelerFinding {
     double at_most = 0;  ///< mm, the largest of the thinnest that did not, over the lines laid
     std::string where;   ///< the line it went in furthest
     std::size_t lines = 0;
-    metrology::Verdict verdict{}; ///< fails where a feeler thicker than the limit goes in; else can't tell: lines are no surface
+    metrology::Verdict
+        verdict{}; ///< fails where a feeler thicker than the limit goes in; else can't tell: lines are no surface
 };
 
 struct ClearanceFinding {

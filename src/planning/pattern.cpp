@@ -102,8 +102,13 @@ Pattern read_pattern(const std::vector<PositionError>& errors, double scatter) {
         return std::max(f.left / std::max(values - f.parameters, 1.0), scatter * scatter / 16);
     };
     std::vector<Fit> models{fit_shift(errors),
-                            fit_lever(errors, PatternKind::rotation, [](Vec2 p) { return Vec2{-p.y, p.x}; }),
-                            fit_lever(errors, PatternKind::drift, [](Vec2 p) { return Vec2{p.x, 0}; })};
+                            fit_lever(errors, PatternKind::rotation,
+                                      [](Vec2 p) {
+                                          return Vec2{-p.y, p.x};
+                                      }),
+                            fit_lever(errors, PatternKind::drift, [](Vec2 p) {
+                                return Vec2{p.x, 0};
+                            })};
     if (errors.size() >= 3)
         models.push_back(fit_outlier(errors));
     for (const Fit& model : models)

@@ -27,16 +27,17 @@ enum class PatternKind {
 /// What a bank's errors have in common.
 struct Pattern {
     PatternKind kind = PatternKind::none;
-    double explained = 0;        ///< share of the sum of squared errors it accounts for, 0 to 1
-    metrology::Vec2 shift;       ///< mm, common to all (with an outlier: to the others)
-    double rotation = 0;         ///< rad, seen out of the deck, + from u towards v
-    double drift = 0;            ///< mm per m along the bank
-    block::FeatureId odd;        ///< the one that stands out
-    metrology::Vec2 odd_by;      ///< mm, from where the others would put it
+    double explained = 0;   ///< share of the sum of squared errors it accounts for, 0 to 1
+    metrology::Vec2 shift;  ///< mm, common to all (with an outlier: to the others)
+    double rotation = 0;    ///< rad, seen out of the deck, + from u towards v
+    double drift = 0;       ///< mm per m along the bank
+    block::FeatureId odd;   ///< the one that stands out
+    metrology::Vec2 odd_by; ///< mm, from where the others would put it
 };
 
-/// Fits a shift, a shift with rotation, a shift with drift, and a shift without each one of the holes in turn, and takes
-/// the simplest that leaves markedly less than the next simpler one: the variance left per degree of freedom must halve.
+/// Fits a shift, a shift with rotation, a shift with drift, and a shift without each one of the holes in turn, and
+/// takes the simplest that leaves markedly less than the next simpler one: the variance left per degree of freedom must
+/// halve.
 /// @param scatter mm, errors smaller than this all over are no pattern
 [[nodiscard]] Pattern read_pattern(const std::vector<PositionError>& errors, double scatter = 0.01);
 
@@ -58,8 +59,7 @@ struct DowelPair {
     double distance_error = 0; ///< mm
     block::FeatureId first, second;
 };
-[[nodiscard]] std::optional<DowelPair> dowel_pair(const block::Blueprint& blueprint,
-                                                  const std::vector<block::DowelResult>& dowels,
-                                                  const std::string& bank);
+[[nodiscard]] std::optional<DowelPair>
+dowel_pair(const block::Blueprint& blueprint, const std::vector<block::DowelResult>& dowels, const std::string& bank);
 
 } // namespace pallix::planning

@@ -146,8 +146,8 @@ bool goes_by_bank(Measuring what) {
 block::InstrumentKind usual_instrument(Measuring what) {
     using enum block::InstrumentKind;
     constexpr std::array<block::InstrumentKind, measurings> kinds{
-        bore_gauge,      lever_indicator, lever_indicator, deck_bridge, straightedge, precision_level,
-        bore_gauge,      wall_gauge,      dial_indicator,  bore_gauge,  thermometer};
+        bore_gauge, lever_indicator, lever_indicator, deck_bridge, straightedge, precision_level,
+        bore_gauge, wall_gauge,      dial_indicator,  bore_gauge,  thermometer};
     return kinds[static_cast<std::size_t>(what)];
 }
 
@@ -176,10 +176,10 @@ std::vector<EdgeLine> edge_lines(const Blueprint& blueprint, const std::string& 
             continue;
         if (before) {
             const double u = (before->u + bore.u) / 2;
-            lines.push_back({"between bores " + std::to_string(before->id.number) + " and " +
-                                 std::to_string(bore.id.number),
-                             {u, v0},
-                             {u, v1}});
+            lines.push_back(
+                {"between bores " + std::to_string(before->id.number) + " and " + std::to_string(bore.id.number),
+                 {u, v0},
+                 {u, v1}});
         }
         before = &bore;
     }

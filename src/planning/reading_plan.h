@@ -34,7 +34,7 @@ inline constexpr std::size_t measurings = 11;
 
 /// A line a straightedge is laid along.
 struct EdgeLine {
-    std::string name; ///< "inboard", "diagonal from front, outboard", "between 1 and 2"
+    std::string name;         ///< "inboard", "diagonal from front, outboard", "between 1 and 2"
     metrology::Vec2 from, to; ///< (u, v) mm
 };
 [[nodiscard]] std::vector<EdgeLine> edge_lines(const block::Blueprint& blueprint, const std::string& bank);
@@ -49,8 +49,8 @@ struct EdgeLine {
 /// The next reading: where, and what it should be.
 struct AskedReading {
     block::MeasuredAt at;
-    double expected = 0;   ///< mm (mm per m, °C)
-    double believable = 0; ///< the same unit: a deviation beyond it is asked about
+    double expected = 0;    ///< mm (mm per m, °C)
+    double believable = 0;  ///< the same unit: a deviation beyond it is asked about
     std::size_t number = 0; ///< from 1, of the place in its plan
     std::size_t of = 0;
     std::size_t reading = 1; ///< 1, or 2 where it is read a second time
@@ -67,8 +67,8 @@ struct ReadingWish {
 /// @return nothing once every place was read since it was last cut
 [[nodiscard]] std::optional<AskedReading> next_reading(const block::JobState& state, const ReadingWish& wish);
 
-/// What the reading is held against before it counts: what is expected, the zero of the gauge, the same place before, the
-/// places beside it.
+/// What the reading is held against before it counts: what is expected, the zero of the gauge, the same place before,
+/// the places beside it.
 [[nodiscard]] block::Expected expectation(const block::JobState& state, const AskedReading& asked,
                                           const block::Instrument& instrument, block::Unit bench);
 

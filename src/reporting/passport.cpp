@@ -2,6 +2,7 @@
 #include "reporting/passport.h"
 
 #include "reporting/deck_picture.h"
+#include "wording/readings.h"
 #include "wording/sentences.h"
 
 #include <QAbstractTextDocumentLayout>
@@ -58,6 +59,7 @@ class Sheet {
     QString html() {
         head();
         tunnel();
+        by_gauge();
         decks(
             QStringLiteral("As found"), [](const DeckState& d) { return d.as_found ? &*d.as_found : nullptr; }, false);
         cuts();
@@ -111,6 +113,34 @@ class Sheet {
         paragraph(QStringLiteral("Diameters %1 to %2 — %3.")
                       .arg(q(l_.plain(small->diameter)), q(l_.plain(large->diameter)),
                            q(wording::verdict_word(s_.assessment.tunnel->overall))));
+    }
+
+    /// What was measured by hand, with what, and how sure.
+    void by_gauge() {
+        const planning::GaugeFindings& g = s_.assessment.gauge;
+        QString rows;
+        for (const auto* bores : {&g.mains, &g.cylinders, &g.lifters})
+            for (const planning::BoreFinding& bore : *bores) {
+                if (bore.stale)
+                    continue;
+                const auto value = [](const planning::SizeFinding& f) { return f.place.value; };
+                const auto [small, large] = std::ranges::minmax_element(bore.sizes, {}, value);
+                const auto u = small->place.standard_uncertainty();
+                rows += row({q(wording::feature_words(*s_.state.blueprint, bore.id)), q(l_.plain(value(*small))),
+                             q(l_.plain(value(*large))), q(l_.plain(bore.out_of_round)), q(l_.plain(bore.taper)),
+                             u ? q(l_.fine(*u)) : QStringLiteral("not stated"), q(small->place.instrument),
+                             q(wording::verdict_word(bore.verdict))});
+            }
+        if (rows.isEmpty())
+            return;
+        add(QStringLiteral("<h2>Sizes by gauge</h2><table cellspacing=\"0\">%1%2</table>")
+                .arg(row({QString(), QStringLiteral("smallest"), QStringLiteral("largest"),
+                          QStringLiteral("out of round"), QStringLiteral("taper"), QStringLiteral("std. uncertainty"),
+                          QStringLiteral("gauge"), QStringLiteral("verdict")},
+                         "th"),
+                     rows));
+        paragraph(
+            QStringLiteral("<span class=\"quiet\">%1</span>").arg(q(wording::conditions_words(s_.state.conditions))));
     }
 
     template <class Choose>

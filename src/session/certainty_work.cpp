@@ -39,7 +39,7 @@ void CertaintyWork::want(const block::Blueprint& blueprint, const block::Evaluat
     cancelled_ = std::make_shared<std::atomic<bool>>(false);
     worker_ = std::make_unique<Worker>();
     worker_->thread = std::jthread([this, blueprint, probe = evaluation.probe, sequence = evaluation.sequence,
-                            touch = *evaluation.standard_uncertainty, cancelled = cancelled_] {
+                                    touch = *evaluation.standard_uncertainty, cancelled = cancelled_] {
         metrology::MonteCarloRun run;
         run.cancelled = cancelled.get();
         run.progress = [this, cancelled](double share) {

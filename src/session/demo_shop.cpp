@@ -10,6 +10,9 @@ storage::BookResult<void> fill_with_demo(storage::ShopBook& book) {
     for (const workshop::DemoJob& job : workshop::harbour_jobs(&sha256_hex))
         if (auto created = book.create_job(job.entries); !created)
             return tl::unexpected(created.error());
+    for (const block::Instrument& instrument : workshop::harbour_instruments())
+        if (auto saved = book.save_instrument(instrument); !saved)
+            return saved;
     return {};
 }
 

@@ -175,8 +175,9 @@ Outcome Session::check_instrument(const block::RingCheck& check) {
 
 Outcome Session::test_repeatability(const block::RepeatabilityTest& test) {
     if (test.readings.size() < 2)
-        return tl::unexpected(one_fault("a repeatability test has " + std::to_string(test.readings.size()) + " readings",
-                                        "at least two, better five"));
+        return tl::unexpected(
+            one_fault("a repeatability test has " + std::to_string(test.readings.size()) + " readings",
+                      "at least two, better five"));
     return append({test});
 }
 
@@ -225,9 +226,9 @@ Outcome Session::keep_stream_as_note() {
     const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
     if (!lines)
         return tl::unexpected(as_faults(lines.error()));
-    if (auto noted = add_note(tr("A probe log was cut off after %n touches:\n", nullptr,
-                                 static_cast<int>(streamed_touches())) +
-                              lines->join(QLatin1Char('\n')));
+    if (auto noted =
+            add_note(tr("A probe log was cut off after %n touches:\n", nullptr, static_cast<int>(streamed_touches())) +
+                     lines->join(QLatin1Char('\n')));
         !noted)
         return noted;
     drop_stream();

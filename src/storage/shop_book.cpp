@@ -286,8 +286,9 @@ BookResult<void> ShopBook::append_stream(JobId job, const QStringList& lines) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
     db.transaction();
     QSqlQuery query(db);
-    query.prepare(QStringLiteral("INSERT INTO stream (job, number, line) VALUES (?, (SELECT coalesce(max(number), 0) + 1 "
-                                 "FROM stream WHERE job = ?), ?)"));
+    query.prepare(
+        QStringLiteral("INSERT INTO stream (job, number, line) VALUES (?, (SELECT coalesce(max(number), 0) + 1 "
+                       "FROM stream WHERE job = ?), ?)"));
     for (const QString& line : lines) {
         query.addBindValue(job);
         query.addBindValue(job);

@@ -147,9 +147,8 @@ void BenchWindow::build_measure_menu() {
     add(tr("Read the last place &once more"), "Ctrl+Shift+R", on_line([this] { reading_->once_more(); }));
     add(tr("&Strike the last reading, with a reason…"), "Ctrl+Backspace",
         on_line([this] { reading_->strike_with_reason(); }));
-    add(tr("&Places and their order…"), "Ctrl+Shift+P", on_line([this] {
-            run_dialog<ReadingPlanDialog>(*reading_->measuring(), reading_scope().bank);
-        }));
+    add(tr("&Places and their order…"), "Ctrl+Shift+P",
+        on_line([this] { run_dialog<ReadingPlanDialog>(*reading_->measuring(), reading_scope().bank); }));
     menu->addSeparator();
     add(tr("&Conditions…"), "Ctrl+J", [this] { run_dialog<ConditionsDialog>(); });
     add(tr("&Instruments…"), "Ctrl+G", [this] {

@@ -3,10 +3,12 @@
 
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
+#include "ui/dialogs/instrument_dialog.h"
 #include "ui/positions/positions_view.h"
 
 #include <QApplication>
 #include <QDir>
+#include <QPainter>
 
 namespace pallix::ui {
 namespace {
@@ -57,6 +59,7 @@ class Tour {
         window_.go_to(Place::decks);
         window_.read_next();
         shoot("reading-line");
+        shoot_instruments();
         window_.open_job(job(QStringLiteral("Samphire")));
         wait_for_certainty();
         shoot("decks-after");
@@ -75,11 +78,30 @@ class Tour {
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     }
 
+    /// The register over the window, as it stands on the screen.
+    void shoot_instruments() {
+        InstrumentDialog dialog(context_, QStringLiteral("bore gauge, 50 to 100"), &window_);
+        dialog.show();
+        QApplication::processEvents();
+        QPixmap picture = window_.grab();
+        {
+            QPainter painter(&picture);
+            painter.fillRect(picture.rect(), QColor(0, 0, 0, 70));
+            const QPixmap over = dialog.grab();
+            painter.drawPixmap((picture.width() - over.width()) / 2, (picture.height() - over.height()) / 2, over);
+        }
+        keep(picture, "instruments");
+    }
+
     void shoot(const char* name) {
         QApplication::processEvents();
         QApplication::sendPostedEvents();
+        keep(window_.grab(), name);
+    }
+
+    void keep(const QPixmap& picture, const char* name) {
         const QString file = QDir(folder_).filePath(QString::fromLatin1(name) + QStringLiteral(".png"));
-        if (!window_.grab().save(file) && fault_.isEmpty())
+        if (!picture.save(file) && fault_.isEmpty())
             fault_ = QStringLiteral("%1 cannot be written").arg(file);
     }
 

@@ -112,7 +112,8 @@ QCheckBox::indicator:focus, QCheckBox::indicator:hover { border: 2px solid @acce
 QCheckBox::indicator:checked { background: @accent; border-color: @accent; image: url(:/tick-@shade.svg); }
 QComboBox QAbstractItemView { background: @field; selection-background-color: @accent; selection-color: @on_accent; }
 QListView, QTableView, QTextBrowser { background: @panel; border: 1px solid @hairline; border-radius: 6px; outline: 0; selection-background-color: @selected; selection-color: @ink; }
-QTableView:focus, QTextBrowser:focus { border-color: @accent; }
+QListWidget::item { padding: 5px 6px; }
+QTableView:focus, QListWidget:focus, QTextBrowser:focus { border-color: @accent; }
 QHeaderView::section { background: @panel; color: @quiet; border: 0; border-bottom: 1px solid @hairline; padding: 6px 8px; }
 QToolTip { background: @panel; color: @ink; border: 1px solid @hairline; padding: 4px; }
 QScrollBar:vertical { background: transparent; width: 10px; }

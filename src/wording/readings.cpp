@@ -16,10 +16,9 @@ using block::Quantity;
 using planning::Measuring;
 
 std::string instrument_kind_name(InstrumentKind kind) {
-    constexpr std::array names{"dial bore gauge",     "inside micrometer", "outside micrometer",
-                               "deck bridge",         "straightedge and feelers", "lever indicator",
-                               "dial indicator",      "precision level",   "ultrasonic wall gauge",
-                               "thermometer"};
+    constexpr std::array names{"dial bore gauge",          "inside micrometer", "outside micrometer", "deck bridge",
+                               "straightedge and feelers", "lever indicator",   "dial indicator",     "precision level",
+                               "ultrasonic wall gauge",    "thermometer"};
     return names[static_cast<std::size_t>(kind)];
 }
 
@@ -121,8 +120,8 @@ std::string understood_words(const block::Understood& u, Quantity q, const block
     if (!block::is_length(q) || e.direct)
         return text;
     if (u.relative && e.zero)
-        text += ", " + l.with_sign(u.value - *e.zero) + " from the zero" +
-                (zero_set_on.empty() ? std::string() : " (" + zero_set_on + ")");
+        text += ", " + l.plain(std::abs(u.value - *e.zero)) + (u.value < *e.zero ? " smaller" : " larger") +
+                " than the zero" + (zero_set_on.empty() ? std::string() : " (" + zero_set_on + ")");
     return text + ", " + l.with_sign(u.deviation) + " from what is expected";
 }
 
@@ -137,8 +136,8 @@ std::string question_about(const block::Understood& u, Quantity q, const block::
         return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
                (e.direct ? quantity_text(q, u.value, l) : l.signed_with_unit(u.deviation)) + ", or type it again.";
     case block::Suspicion::one_turn:
-        return "That is one turn of the dial off: slipped zero? " + quantity_text(q, *u.instead, l) +
-               " would fit." + again;
+        return "That is one turn of the dial off: slipped zero? " + quantity_text(q, *u.instead, l) + " would fit." +
+               again;
     case block::Suspicion::unlike_repeat:
         return "The same place read " + quantity_text(q, *e.repeat, l) + " before, " +
                l.with_unit(std::abs(u.value - *e.repeat)) + " away." + again;
@@ -233,9 +232,10 @@ std::string settling_sentence(const metrology::Settling& s, const LengthText& l)
 // ---- positions ----------------------------------------------------------------------------------------------------
 
 std::string position_words(const block::BankBlueprint& bank, metrology::Vec2 error, const LengthText& l) {
-    const std::string across = across_word(error.y >= 0 ? planning::positive_side(bank) : planning::negative_side(bank));
-    return l.with_unit(std::abs(error.y)) + " " + across + " across the crankshaft, " +
-           l.with_unit(std::abs(error.x)) + (error.x >= 0 ? " to the rear" : " to the front") + " along it";
+    const std::string across =
+        across_word(error.y >= 0 ? planning::positive_side(bank) : planning::negative_side(bank));
+    return l.with_unit(std::abs(error.y)) + " " + across + " across the crankshaft, " + l.with_unit(std::abs(error.x)) +
+           (error.x >= 0 ? " to the rear" : " to the front") + " along it";
 }
 
 namespace {
@@ -264,7 +264,8 @@ std::string pattern_sentence(const block::Blueprint& b, const planning::Pattern&
         return all_one_way(p, l) + "turned by " + per_length(std::abs(p.rotation) * 1000, l) + " (" + share +
                "): the bank was machined turned, or the datum pair is off.";
     case planning::PatternKind::drift:
-        return all_one_way(p, l) + "growing along the bank, " + per_length(p.drift, l) + " (" + share + "): a pitch error, or heat.";
+        return all_one_way(p, l) + "growing along the bank, " + per_length(p.drift, l) + " (" + share +
+               "): a pitch error, or heat.";
     case planning::PatternKind::outlier:
         break;
     }
@@ -272,9 +273,14 @@ std::string pattern_sentence(const block::Blueprint& b, const planning::Pattern&
            "): probe it again before it counts.";
 }
 
+namespace {
+constexpr double worn_dowel = 0.05; // mm; common practice, no source
+}
+
 std::string dowel_pair_sentence(const planning::DowelPair& pair, const LengthText& l) {
     return "Dowel pair: turned by " + fixed(std::abs(pair.rotation) * 180 * 60 / std::numbers::pi, 1) +
-           "′ against the blueprint, apart by " + l.with_sign(pair.distance_error) + " from it.";
+           "′ against the blueprint, apart by " + l.with_sign(pair.distance_error) + " from it" +
+           (std::abs(pair.distance_error) > worn_dowel ? ": a worn or damaged dowel shows here." : ".");
 }
 
 // ---- what the gauges say ------------------------------------------------------------------------------------------
@@ -340,11 +346,12 @@ std::vector<std::string> deck_gauge_sentences(const block::JobState& state, cons
     std::vector<std::string> out;
     for (const auto& f : a.gauge.feelers)
         if (f.bank == bank)
-            out.push_back("Feelers on " + std::to_string(f.lines) + (f.lines == 1 ? " line: " : " lines: ") +
-                          (f.at_least > 0 ? l.with_unit(f.at_least) + " goes in (" + f.where + "), "
-                                          : std::string("nothing goes in that was tried, ")) +
-                          l.with_unit(f.at_most) + " nowhere" +
-                          (f.verdict == metrology::Verdict::fails ? " — fails." : ". The ends and the height are not in it."));
+            out.push_back(
+                "Feelers on " + std::to_string(f.lines) + (f.lines == 1 ? " line: " : " lines: ") +
+                (f.at_least > 0 ? l.with_unit(f.at_least) + " goes in (" + f.where + "), "
+                                : std::string("nothing goes in that was tried, ")) +
+                l.with_unit(f.at_most) + " nowhere" +
+                (f.verdict == metrology::Verdict::fails ? " — fails." : ". The ends and the height are not in it."));
     for (const auto& p : state.places)
         if (p.at.quantity == Quantity::slope && p.at.feature.bank == bank && !p.stale())
             out.push_back("Level " + p.at.direction + ": " + quantity_text(Quantity::slope, p.value, l) + ".");
@@ -366,11 +373,18 @@ std::vector<std::string> doubt_sentences(const block::JobState& state, const pla
         out.push_back("Not to be compared: " + feature_words(*state.blueprint, w.feature) + ", " + w.words + ".");
     if (!a.gauge.measure_again.empty()) {
         const std::size_t n = a.gauge.measure_again.size();
-        out.push_back("Measure again (cut since): " + a.gauge.measure_again.front() +
-                      (n > 1 ? " and " + std::to_string(n - 1) + " more places." : "."));
+        constexpr std::size_t named = 4;
+        std::string list;
+        for (std::size_t i = 0; i < std::min(n, named); ++i)
+            list += (i == 0 ? "" : "; ") + a.gauge.measure_again[i];
+        out.push_back("Measure again (cut since): " + list +
+                      (n > named ? "; and " + std::to_string(n - named) + " more places." : "."));
     }
     if (state.probe_stale())
         out.emplace_back("The tunnel was cut since it was probed: positions and heights of that log no longer hold.");
+    for (const std::string& bank : a.unconfirmed_banks)
+        out.push_back("The block was rolled: " + bank_name(*state.blueprint->bank(bank)) +
+                      " has no probed dowel pair, so its datum is not confirmed. Probe both its dowels.");
     return out;
 }
 

@@ -51,9 +51,8 @@ namespace pallix::wording {
 /// Everything the gauges say of the tunnel, the decks, the cylinders, in sentences.
 [[nodiscard]] std::vector<std::string> tunnel_gauge_sentences(const block::JobState& state,
                                                               const planning::Assessment& a, const LengthText& l);
-[[nodiscard]] std::vector<std::string> deck_gauge_sentences(const block::JobState& state,
-                                                            const planning::Assessment& a, const std::string& bank,
-                                                            const LengthText& l);
+[[nodiscard]] std::vector<std::string> deck_gauge_sentences(const block::JobState& state, const planning::Assessment& a,
+                                                            const std::string& bank, const LengthText& l);
 /// Disagreements of gauge and probe, conditions that may not be compared, what is to be measured again.
 [[nodiscard]] std::vector<std::string> doubt_sentences(const block::JobState& state, const planning::Assessment& a,
                                                        const LengthText& l);

@@ -197,9 +197,8 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
     if (!fails) {
         const bool unstated = std::ranges::any_of(
             a.banks, [&](const BankProgress& b) { return !state.deck(b.plan.bank).latest->standard_uncertainty; });
-        t.reasons.push_back(unstated
-                                ? "The gauge's uncertainty was not stated: measure again and state it."
-                                : what_settles(a, l) + " A coin-flip is not a pass.");
+        t.reasons.push_back(unstated ? "The gauge's uncertainty was not stated: measure again and state it."
+                                     : what_settles(a, l) + " A coin-flip is not a pass.");
     } else if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.remaining > 0; })) {
         t.reasons.push_back("Choose a lower target, or accept it with a note.");
     } else {
@@ -230,7 +229,7 @@ CallText done_text(const JobState& state, const Assessment& a, const LengthText&
             (cut ? l.with_unit(b.taken) + " came off in all." : std::string("nothing needs to come off.")));
     if (a.pair)
         t.reasons.push_back(capitalised(pair_sentence(*a.pair, bank_of(state, a.banks[0].plan.bank), l)) + ".");
-    t.reasons.push_back("Print the passport.");
+    t.reasons.push_back("Enough: more readings would change nothing. Print the passport.");
     return t;
 }
 
@@ -381,17 +380,17 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
                                            : std::string());
         }
         std::string operator()(const block::Reading& p) const {
-            const std::string value =
-                p.upper ? l.with_unit(p.value) + " goes in, " + l.with_unit(*p.upper) + " does not"
-                        : quantity_text(p.at.quantity, p.value, l);
+            const std::string value = p.upper
+                                          ? l.with_unit(p.value) + " goes in, " + l.with_unit(*p.upper) + " does not"
+                                          : quantity_text(p.at.quantity, p.value, l);
             return p.words + ": " + value + " (typed " + p.typed + "; " + p.instrument.name + ")";
         }
         std::string operator()(const block::ConditionsStated& p) const {
             return "conditions: " + conditions_words(p.conditions);
         }
         std::string operator()(const block::RingCheck& p) const {
-            return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) + ", off by " +
-                   l.with_sign(p.reading - p.size);
+            return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) +
+                   ", off by " + l.with_sign(p.reading - p.size);
         }
         std::string operator()(const block::RepeatabilityTest& p) const {
             return p.instrument + " repeated " + std::to_string(p.readings.size()) + " times at " + p.words;

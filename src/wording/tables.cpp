@@ -46,15 +46,14 @@ std::string hole_table(const std::string& title, const std::vector<block::HoleRe
     if (holes.empty())
         return "";
     const bool lifters = holes.front().id.kind == block::FeatureKind::lifter;
-    Table table({lifters ? "lifter" : "bore", lifters ? "from cam plane" : "cylinder", "along", "across",
-                 "along error", "across error", "top size", "taper", "round MZ", "cleans free", "about top",
-                 "about blueprint"});
+    Table table({lifters ? "lifter" : "bore", lifters ? "from cam plane" : "cylinder", "along", "across", "along error",
+                 "across error", "top size", "taper", "round MZ", "cleans free", "about top", "about blueprint"});
     for (const block::HoleResult& h : holes) {
         double round = 0;
         for (const block::HoleLevel& level : h.levels)
             round = std::max(round, level.roundness_mz);
-        const std::string second = lifters ? (h.v_cam ? l.with_sign(*h.v_cam) : "")
-                                           : (h.cylinder ? std::to_string(*h.cylinder) : "");
+        const std::string second =
+            lifters ? (h.v_cam ? l.with_sign(*h.v_cam) : "") : (h.cylinder ? std::to_string(*h.cylinder) : "");
         table.add({h.id.text(), second, l.plain(h.centre.x), l.plain(h.centre.y), l.with_sign(h.error.x),
                    l.with_sign(h.error.y), l.plain(h.diameter()), l.with_sign(h.taper()), l.plain(round),
                    l.plain(h.clean_free), l.plain(h.clean_top), l.plain(h.clean_blueprint)});

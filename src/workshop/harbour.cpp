@@ -86,17 +86,20 @@ void add_lifters(Blueprint& b, const std::string& bank, double angle_deg, double
 void wear_holes(PracticeBlock& p) {
     const auto bore = [](const char* bank, int n) { return FeatureId{FeatureKind::bore, bank, n}; };
     for (int n = 1; n <= 3; ++n) {
-        p.holes[bore("R", n)] = {{0.012 - 0.006 * n, 0.009 * (n - 2)}, {0.00004 * n, -0.00006}, 0.012, 0.035 + 0.006 * n, 0.014};
-        p.holes[bore("L", n)] = {{-0.052 + 0.004 * n, -0.098 + 0.006 * n}, {-0.00003, 0.00005}, 0.011, 0.030 + 0.004 * n, 0.011};
+        p.holes[bore("R", n)] = {
+            {0.012 - 0.006 * n, 0.009 * (n - 2)}, {0.00004 * n, -0.00006}, 0.012, 0.035 + 0.006 * n, 0.014};
+        p.holes[bore("L", n)] = {
+            {-0.052 + 0.004 * n, -0.098 + 0.006 * n}, {-0.00003, 0.00005}, 0.011, 0.030 + 0.004 * n, 0.011};
     }
     p.holes[bore("R", 2)].offset = {0.078, 0.134};
     for (const char* bank : {"R", "L"})
         for (int n = 1; n <= 6; ++n)
-            p.holes[{FeatureKind::lifter, bank, n}] = {{0.02 - 0.006 * n, (bank[0] == 'R' ? 0.06 : -0.05) + 0.007 * (n % 3)},
-                                                       {0, 0.0001 * (n % 2)},
-                                                       0.008 + 0.005 * n,
-                                                       0,
-                                                       0.002};
+            p.holes[{FeatureKind::lifter, bank, n}] = {
+                {0.02 - 0.006 * n, (bank[0] == 'R' ? 0.06 : -0.05) + 0.007 * (n % 3)},
+                {0, 0.0001 * (n % 2)},
+                0.008 + 0.005 * n,
+                0,
+                0.002};
 }
 
 PracticeBlock port_engine() {
@@ -235,8 +238,7 @@ Instrument shop_instrument(const char* name, InstrumentKind kind, double resolut
 std::vector<Entry> launch_diary() {
     const Blueprint b = tender_inline_four();
     Diary diary("2026-03-04", "Jorun");
-    diary.add(13, 5,
-              JobOpened{"Tystie, harbour launch", "harbour office, Skarvoy", names[1], write_blueprint(b)});
+    diary.add(13, 5, JobOpened{"Tystie, harbour launch", "harbour office, Skarvoy", names[1], write_blueprint(b)});
     Conditions conditions;
     conditions.caps_torqued = true;
     conditions.part_c = 19.0;
@@ -319,6 +321,25 @@ std::vector<DemoFile> harbour_files() {
         {names[4], probe(tender_engine(), harbour_probe(2603, false))},
         {names[5], probe(after, harbour_probe(2604, false))},
     };
+}
+
+std::vector<Instrument> harbour_instruments() {
+    const Instrument gauge = bore_gauge_on(58.006, "micrometer");
+    std::vector<Instrument> shop{
+        gauge,
+        shop_instrument("large bore gauge", InstrumentKind::bore_gauge, 0.002, 0.0015),
+        shop_instrument("inside micrometer", InstrumentKind::inside_micrometer, 0.01, 0.003),
+        shop_instrument("outside micrometers", InstrumentKind::outside_micrometer, 0.002, 0.0015),
+        shop_instrument("deck bridge", InstrumentKind::deck_bridge, 0.01, 0.004),
+        shop_instrument("straightedge, 600", InstrumentKind::straightedge, 0, 0.005),
+        shop_instrument("lever indicator", InstrumentKind::lever_indicator, 0.002, 0.0015),
+        shop_instrument("dial indicator", InstrumentKind::dial_indicator, 0.01, 0.004),
+        shop_instrument("precision level", InstrumentKind::precision_level, 0.02, 0.01),
+        shop_instrument("wall gauge", InstrumentKind::wall_gauge, 0.01, 0.05),
+        shop_instrument("thermometer", InstrumentKind::thermometer, 0.1, 0.3)};
+    shop.front().repeatability = 0.0009;
+    shop.front().repeatability_readings = 8;
+    return shop;
 }
 
 std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {

@@ -23,6 +23,9 @@ struct DemoJob {
     std::vector<block::Entry> entries;
 };
 
+/// The shop's register of instruments.
+[[nodiscard]] std::vector<block::Instrument> harbour_instruments();
+
 /// The jobs of the demo shop book, made from the files above.
 /// @param sha256 hexadecimal digest of a text
 [[nodiscard]] std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&));

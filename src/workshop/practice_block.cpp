@@ -119,7 +119,8 @@ class Prober {
         const double deck = bank.deck_height.nominal;
         for (const auto& bore : b_.bores)
             if (bore.id.bank == bank.id)
-                probe_hole(bore, bank.id, axes, dowel_u, {{"top", deck - 12}, {"middle", deck - 60}, {"bottom", deck - 115}});
+                probe_hole(bore, bank.id, axes, dowel_u,
+                           {{"top", deck - 12}, {"middle", deck - 60}, {"bottom", deck - 115}});
         for (const auto& lifter : b_.lifters)
             if (lifter.id.bank == bank.id) {
                 const double w = b_.cam->z * std::cos(*lifter.angle) + 62; // above the cam's lobes
@@ -139,8 +140,8 @@ class Prober {
             const double diameter = hole.diameter.nominal + truth.oversize + truth.wear * 4 * s * (1 - s);
             const Vec2 at{hole.u - dowel_u + truth.offset.x + truth.lean.x * (w - top),
                           hole.v + truth.offset.y + truth.lean.y * (w - top)};
-            oval_ring(setup, hole.id.text(), name, at.x * axes.u + at.y * axes.v + w * axes.w, diameter / 2, truth.oval / 4,
-                      axes.u, axes.v);
+            oval_ring(setup, hole.id.text(), name, at.x * axes.u + at.y * axes.v + w * axes.w, diameter / 2,
+                      truth.oval / 4, axes.u, axes.v);
         }
     }
 

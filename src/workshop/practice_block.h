@@ -39,9 +39,9 @@ struct HoleTruth {
 struct PracticeBlock {
     block::Blueprint blueprint;
     std::map<std::string, DeckTruth> decks;
-    double tunnel_sag = 0;    ///< mm, centre mains over the end mains (+ towards the cam)
-    double tunnel_side = 0;   ///< mm, centre mains sideways
-    double main_oversize = 0; ///< mm on diameter over the middle of the window
+    double tunnel_sag = 0;                         ///< mm, centre mains over the end mains (+ towards the cam)
+    double tunnel_side = 0;                        ///< mm, centre mains sideways
+    double main_oversize = 0;                      ///< mm on diameter over the middle of the window
     std::map<block::FeatureId, HoleTruth> holes{}; ///< cylinders and lifters that differ from the blueprint
 };
 
@@ -55,7 +55,7 @@ struct ProbeJob {
     bool rolled = false;  ///< each bank in its own set-up about the rotary axis
     int points_along = 7; ///< deck touches along and across
     int points_across = 4;
-    bool holes = false;       ///< cylinders and lifters too
+    bool holes = false;            ///< cylinders and lifters too
     double stated_uncertainty = 0; ///< mm, written into the log's head; 0 leaves it out
 };
 

@@ -121,10 +121,7 @@ TEST(TouchUncertainties, ComeFromTheAskerTheLogOrTheScatter) {
     EXPECT_TRUE(found(stating, {})->stated);
     EXPECT_FALSE(found(plain, {})->stated);
     EXPECT_NEAR(found(plain, {})->value, 0, 1e-7) << "an exact block scatters by its log's rounding only";
-    EXPECT_NEAR(found("# unit: in\n# touch_uncertainty: 0.0001\n" +
-                          plain.substr(plain.find("setup,")),
-                      {})
-                    ->value,
+    EXPECT_NEAR(found("# unit: in\n# touch_uncertainty: 0.0001\n" + plain.substr(plain.find("setup,")), {})->value,
                 0.00254, 1e-12)
         << "in the log's unit";
 }
@@ -134,7 +131,8 @@ TEST(Json, CarriesUncertaintiesUnderTheSameNamesAndLeavesTheRestAlone) {
     const ProbeSet probe = probe_of(b, whole_log().text());
     const Evaluation e = *evaluate(b, probe);
     const auto u = uncertainties_of(b, probe, {touch, true}, run_of(60));
-    const json without = json::parse(evaluation_json(e, Unit::inch)), with = json::parse(evaluation_json(e, Unit::inch, &*u));
+    const json without = json::parse(evaluation_json(e, Unit::inch)),
+               with = json::parse(evaluation_json(e, Unit::inch, &*u));
     EXPECT_FALSE(without["mains"][0].contains("uncertainty"));
     EXPECT_NEAR(with["touch_uncertainty"]["value"].get<double>(), touch / 25.4, 1e-12);
     EXPECT_EQ(with["touch_uncertainty"]["source"], "stated");
@@ -144,10 +142,9 @@ TEST(Json, CarriesUncertaintiesUnderTheSameNamesAndLeavesTheRestAlone) {
                 ASSERT_TRUE(item.contains(key)) << list << " " << key;
                 EXPECT_GE(value.get<double>(), 0);
             }
-    EXPECT_NEAR(with["bores"][0]["levels"][0]["uncertainty"]["diameter"].get<double>(), 2 * touch / std::sqrt(8.0) / 25.4,
-                1e-7);
-    EXPECT_NEAR(with["decks"][0]["uncertainty"]["slope_u"].get<double>(),
-                u->of("decks[0].slope_u").value(), 1e-15)
+    EXPECT_NEAR(with["bores"][0]["levels"][0]["uncertainty"]["diameter"].get<double>(),
+                2 * touch / std::sqrt(8.0) / 25.4, 1e-7);
+    EXPECT_NEAR(with["decks"][0]["uncertainty"]["slope_u"].get<double>(), u->of("decks[0].slope_u").value(), 1e-15)
         << "a ratio has no unit";
     json stripped = with;
     stripped.erase("touch_uncertainty");

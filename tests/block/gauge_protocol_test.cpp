@@ -6,9 +6,12 @@
 using namespace pallix::block;
 
 TEST(GaugeProtocol, EveryLineComesBackAsItWasWritten) {
-    const std::vector<GaugeLine> lines{GaugeHello{"bore gauge on bench 2"}, GaugeReading{17, "-0.0123", "mm"},
-                                       ProbeLogLine{"# unit: mm"}, ProbeTouch{212, "left,bore.L.1,top,3.1,1.7,9.0"},
-                                       ProbeLogEnd{}, GaugeBye{}};
+    const std::vector<GaugeLine> lines{GaugeHello{"bore gauge on bench 2"},
+                                       GaugeReading{17, "-0.0123", "mm"},
+                                       ProbeLogLine{"# unit: mm"},
+                                       ProbeTouch{212, "left,bore.L.1,top,3.1,1.7,9.0"},
+                                       ProbeLogEnd{},
+                                       GaugeBye{}};
     for (const GaugeLine& line : lines) {
         std::string text = write_gauge_line(line);
         ASSERT_EQ(text.back(), '\n');

@@ -67,7 +67,9 @@ TEST(Bore, OneLevelHasNeitherLeanNorTaper) {
 
 TEST(Bore, FromDowelTakesTheDowelsOwnErrorAway) {
     LogWriter log;
-    log.ring_x("main.1", {20, 0, 0}, 30.005).ring_x("main.2", {120, 0, 0}, 30.005).ring_x("cam.1", {20, 0, 100}, 20.005);
+    log.ring_x("main.1", {20, 0, 0}, 30.005)
+        .ring_x("main.2", {120, 0, 0}, 30.005)
+        .ring_x("cam.1", {20, 0, 100}, 20.005);
     log.ring_z("dowel.C.1", {0, -39.9, 195}, 5.004); // 0.1 off across; the origin follows it along
     ring(log, "top", {75, 0.04, 180}, 30);
     const HoleResult b = evaluated(log).bores.front();
@@ -110,7 +112,8 @@ TEST(Bore, TipCentresAreCompensated) {
     ring(tip, "top", {75.1, 0, 180}, 28);
     const auto blueprint = pallix::test::read_small_blueprint();
     const std::vector<NamedText> logs{{"a.csv", log.text()}, {"b.csv", tip.text()}};
-    const auto e = read_probe_logs(logs, blueprint).and_then([&](const ProbeSet& set) { return evaluate(blueprint, set); });
+    const auto e =
+        read_probe_logs(logs, blueprint).and_then([&](const ProbeSet& set) { return evaluate(blueprint, set); });
     ASSERT_TRUE(e);
     EXPECT_NEAR(e->bores[0].diameter(), 60, 1e-7);
     EXPECT_NEAR(e->bores[0].clean_free, 60, 1e-7);

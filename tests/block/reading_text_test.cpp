@@ -65,7 +65,8 @@ TEST(ReadingText, RepeatsAndNeighboursAreHeldAgainstIt) {
 
 TEST(ReadingText, FeelersAreABracket) {
     const Expected e = inch(0, 0.3);
-    for (const char* text : {"6 7", "6/7", "0.006 0.007", "0.006 goes in, 0.007 does not", "6 thou 7 thou", "6, 7 not"}) {
+    for (const char* text :
+         {"6 7", "6/7", "0.006 0.007", "0.006 goes in, 0.007 does not", "6 thou 7 thou", "6, 7 not"}) {
         const Understood u = read(text, Quantity::gap, e);
         EXPECT_NEAR(u.value, 0.1524, 1e-9) << text;
         EXPECT_NEAR(u.upper.value_or(0), 0.1778, 1e-9) << text;

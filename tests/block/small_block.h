@@ -96,7 +96,13 @@ inline block::Reading height_reading(metrology::Vec2 place, double height, std::
     bridge.kind = block::InstrumentKind::deck_bridge;
     bridge.standard_uncertainty = u;
     return {{{block::FeatureKind::deck, bank, 0}, block::Quantity::height, "", "", place},
-            "deck, somewhere", height, {}, "200", false, bridge, {}};
+            "deck, somewhere",
+            height,
+            {},
+            "200",
+            false,
+            bridge,
+            {}};
 }
 
 /// A size by hand.

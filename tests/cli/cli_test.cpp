@@ -138,3 +138,21 @@ TEST_F(Cli, TellsVersionAndHelp) {
     EXPECT_THAT(help.out, HasSubstr("evaluate"));
     EXPECT_THAT(run("evaluate --help").out, HasSubstr("--blueprint"));
 }
+
+TEST_F(Cli, GivesUncertaintiesUnlessAskedNotTo) {
+    const auto parsed = [this](const std::string& more) {
+        const Outcome r = run("evaluate " + files("v6") + more);
+        EXPECT_EQ(r.status, 0) << r.err;
+        return nlohmann::json::parse(r.out);
+    };
+    const auto with = parsed(" --trials 20");
+    EXPECT_EQ(with["touch_uncertainty"]["source"], "scatter");
+    EXPECT_GT(with["bores"][0]["uncertainty"]["diameter"].get<double>(), 0);
+    EXPECT_GT(with["decks"][0]["uncertainty"]["flatness_mz"].get<double>(), 0);
+    const auto stated = parsed(" --trials 20 --uncertainty 0.001 --unit in");
+    EXPECT_NEAR(stated["touch_uncertainty"]["value"].get<double>(), 0.001, 1e-12);
+    EXPECT_EQ(parsed(" --uncertainty off").count("touch_uncertainty"), 0U);
+    EXPECT_FALSE(parsed(" --uncertainty off")["bores"][0].contains("uncertainty"));
+    for (const char* wrong : {" --uncertainty perhaps", " --uncertainty -1", " --trials 3", " --trials many"})
+        EXPECT_EQ(run("evaluate " + files("v6") + wrong).status, 2) << wrong;
+}

@@ -80,8 +80,8 @@ TEST(Settling, SaysWhenNothingWill) {
     EXPECT_EQ(settle(64.000, {0.0001, 0.0001, 1}, bore).by, SettledBy::nothing_will);
 }
 
-// ISO 14253-1 zones with u 0.0012: acceptance 64.0024 to 64.0166 at 2u. Risk of a wrong acceptance at its very edge is the
-// normal tail beyond two standard deviations, 2.275 %.
+// ISO 14253-1 zones with u 0.0012: acceptance 64.0024 to 64.0166 at 2u. Risk of a wrong acceptance at its very edge is
+// the normal tail beyond two standard deviations, 2.275 %.
 TEST(Decision, RiskAtTheEdgeOfTheZone) {
     EXPECT_NEAR(0.5 * std::erfc(2 / std::sqrt(2.0)), 0.02275, 1e-5);
     EXPECT_EQ(decide(64.0024 + 1e-9, 0.0012, bore), Verdict::meets);

@@ -13,8 +13,7 @@ namespace {
 
 /// NIST StRD univariate data: certified values in the head, the data after the line of dashes.
 std::vector<double> nist(const std::string& name) {
-    std::istringstream in(
-        pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/nist/" + name + ".txt"));
+    std::istringstream in(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/nist/" + name + ".txt"));
     std::vector<double> values;
     bool data = false;
     for (std::string line; std::getline(in, line);) {
@@ -39,8 +38,8 @@ TEST(Repeatability, AgreesWithCertifiedData) {
     EXPECT_NEAR(filter.standard_deviation, 0.000429123454003053, 1e-14);
 }
 
-// NumAcc4: values of ten million that differ by a tenth, exact answer 0.1. Their own rounding to doubles leaves 8 digits; a
-// naive sum of squares would leave none.
+// NumAcc4: values of ten million that differ by a tenth, exact answer 0.1. Their own rounding to doubles leaves 8
+// digits; a naive sum of squares would leave none.
 TEST(Repeatability, KeepsItsDigitsOnLargeValues) {
     const Repeatability r = repeatability(nist("NumAcc4"));
     EXPECT_EQ(r.count, 1001U);

@@ -95,9 +95,11 @@ TEST(Saddles, BowIsTakenFromTheLineThroughTheEnds) {
     EXPECT_EQ(s->verdict, Verdict::fails) << "0.030 against a thou";
 }
 
+// The usual caution of a lever indicator: at 15° it reads 3.5 % long.
 TEST(Sweep, HalvesTheDifferencesAndCorrectsTheLever) {
     Job job;
-    for (const auto& [clock, value] : {std::pair("12", 0.06), std::pair("6", 0.02), std::pair("3", -0.01), std::pair("9", 0.05)}) {
+    for (const auto& [clock, value] :
+         {std::pair("12", 0.06), std::pair("6", 0.02), std::pair("3", -0.01), std::pair("9", 0.05)}) {
         Reading r = size_reading("main.1", "", clock, value);
         r.at.quantity = Quantity::sweep;
         r.instrument.contact_angle = 15 * radians_per_degree; // reads 3.5 % long: true = reading × 0.966
@@ -168,7 +170,8 @@ TEST(Disagreement, IsNamedBeyondTheUncertaintyOfBoth) {
 
 TEST(Conditions, OfOneBoreMustAgree) {
     Job job;
-    Reading with = size_reading("bore.C.1", "top", "across", 60.01), without = size_reading("bore.C.1", "bottom", "across", 60.01);
+    Reading with = size_reading("bore.C.1", "top", "across", 60.01),
+            without = size_reading("bore.C.1", "bottom", "across", 60.01);
     with.conditions.plate_on = true;
     without.conditions.plate_on = false;
     job.add(with);
@@ -216,4 +219,25 @@ TEST(Stale, DeckCutTakesItsHeightsFeelersAndPistons) {
     EXPECT_EQ(f.measure_again.size(), 2U);
     EXPECT_TRUE(f.feelers.empty());
     EXPECT_FALSE(f.mains[0].stale);
+}
+
+TEST(RolledBlock, AsksForTheDowelPairOfEveryBank) {
+    std::string text = test::small_blueprint();
+    const std::string dowel = R"("dowels": [ )";
+    text.replace(
+        text.find(dowel), dowel.size(),
+        R"("dowels": [ { "id": "dowel.C.2", "bank": "C", "u": 140, "v": -40, "diameter": { "nominal": 10, "lower": 0, "upper": 0.02 } },
+   )");
+    const auto assessed = [&](const std::string& log) {
+        Job job(text);
+        job.add(ProbeLogTaken{"log.csv", "", log, 0.001, false});
+        return assess(job.state()).unconfirmed_banks;
+    };
+    const std::string log = test::small_log().text(),
+                      rolled = "# setup.a.rotation_deg: 0\n# setup.b.rotation_deg: 30\n" + log;
+    EXPECT_TRUE(assessed(log).empty()) << "one clamping confirms itself";
+    EXPECT_EQ(assessed(rolled), std::vector<std::string>{"C"});
+    EXPECT_TRUE(assessed("# setup.b.rotation_deg: 30\n# setup.a.rotation_deg: 0\n" +
+                         test::small_log().ring_z("dowel.C.2", {140, -40, 195}, 5.004).text())
+                    .empty());
 }

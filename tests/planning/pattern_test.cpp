@@ -17,7 +17,8 @@ namespace {
 std::vector<PositionError> bank(const std::vector<Vec2>& errors) {
     std::vector<PositionError> out;
     for (std::size_t i = 0; i < errors.size(); ++i)
-        out.push_back({{FeatureKind::bore, "R", static_cast<int>(i + 1)}, {100.0 * static_cast<double>(i), 0}, errors[i]});
+        out.push_back(
+            {{FeatureKind::bore, "R", static_cast<int>(i + 1)}, {100.0 * static_cast<double>(i), 0}, errors[i]});
     return out;
 }
 
@@ -56,7 +57,8 @@ TEST(Pattern, OneOddHoleStandsOut) {
 
 TEST(Pattern, WanderingOrTinyErrorsAreNone) {
     EXPECT_EQ(read_pattern(bank({{0.1, 0.1}, {-0.1, 0.1}, {0.1, -0.1}, {-0.1, -0.1}})).kind, PatternKind::none);
-    EXPECT_EQ(read_pattern(bank({{0.002, 0}, {0.002, 0}, {0.002, 0}})).kind, PatternKind::none) << "below what is measured";
+    EXPECT_EQ(read_pattern(bank({{0.002, 0}, {0.002, 0}, {0.002, 0}})).kind, PatternKind::none)
+        << "below what is measured";
     EXPECT_EQ(read_pattern(bank({{0.2, 0}, {0.2, 0}})).kind, PatternKind::none) << "two holes are no row";
 }
 
@@ -90,7 +92,8 @@ TEST(SizeDrift, OfALineByHand) {
 TEST(DowelPair, IsHeldAgainstTheBlueprintsPair) {
     using namespace pallix::block;
     Blueprint b;
-    b.dowels = {{{FeatureKind::dowel, "R", 1}, {}, {}, 0, -70, {}}, {{FeatureKind::dowel, "R", 2}, {}, {}, 300, -70, {}}};
+    b.dowels = {{{FeatureKind::dowel, "R", 1}, {}, {}, 0, -70, {}},
+                {{FeatureKind::dowel, "R", 2}, {}, {}, 300, -70, {}}};
     std::vector<DowelResult> measured{{{FeatureKind::dowel, "R", 2}, 300.04, -69.7, 12, 0.04, 0.3},
                                       {{FeatureKind::dowel, "R", 1}, 0, -70, 12, 0, 0}};
     const auto pair = dowel_pair(b, measured, "R");

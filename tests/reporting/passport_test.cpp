@@ -30,7 +30,7 @@ struct Job {
     }
 };
 
-constexpr std::size_t port = 0, tender = 2, ketch = 3;
+constexpr std::size_t port = 0, tender = 2, ketch = 4;
 
 } // namespace
 

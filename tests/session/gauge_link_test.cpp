@@ -143,7 +143,8 @@ TEST_F(GaugeLinkTest, APseudoTerminalIsASerialPort) {
 
 TEST_F(GaugeLinkTest, AProbePlaysItsLogIntoTheJob) {
     connect_socket();
-    const auto lines = workshop::lines_of_probe("probe", "# touch_uncertainty: 0.0015\n" + test::small_log(200.03).text());
+    const auto lines =
+        workshop::lines_of_probe("probe", "# touch_uncertainty: 0.0015\n" + test::small_log(200.03).text());
     send_all(lines, lines.size());
     ASSERT_TRUE(session_.state().latest) << faults_.join(QLatin1Char('|')).toStdString();
     EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.0015);
@@ -177,9 +178,8 @@ TEST_F(GaugeLinkTest, ANewLogPutsACutOffOneIntoTheLedger) {
     connect_socket();
     send_all(lines, lines.size());
     EXPECT_TRUE(session_.state().latest);
-    const auto note = std::ranges::find_if(session_.entries(), [](const block::Entry& e) {
-        return std::holds_alternative<block::Note>(e.payload);
-    });
+    const auto note = std::ranges::find_if(
+        session_.entries(), [](const block::Entry& e) { return std::holds_alternative<block::Note>(e.payload); });
     ASSERT_NE(note, session_.entries().end());
     EXPECT_NE(std::get<block::Note>(note->payload).text.find("main.1,front,"), 0U);
     EXPECT_NE(std::get<block::Note>(note->payload).text.find("16 touches"), std::string::npos);
@@ -205,7 +205,8 @@ TEST_F(GaugeLinkTest, InstrumentsAreKeptAndChosen) {
     ASSERT_TRUE(shop.save(mike));
     EXPECT_EQ(shop.instruments().size(), block::instrument_kinds + 1) << "the others are still there";
     shop.take_in_hand(planning::Measuring::main_sizes, mike.name);
-    EXPECT_EQ(session::InstrumentRegister(*book_, preferences_).in_hand(planning::Measuring::main_sizes).name, mike.name);
+    EXPECT_EQ(session::InstrumentRegister(*book_, preferences_).in_hand(planning::Measuring::main_sizes).name,
+              mike.name);
     mike.standard_uncertainty = -1;
     EXPECT_FALSE(shop.save(mike));
     ASSERT_TRUE(shop.remove(mike.name));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Measuring by hand in the real window: a whole block through the reading line without the mouse, and a gauge on the line.
+// Measuring by hand in the real window: a whole block through the reading line without the mouse, and a gauge on the
+// line.
 #include "bench_fixture.h"
 #include "ui/positions/positions_view.h"
 
@@ -72,7 +73,8 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main 1, front, upright"));
     for (int i = 0; i < 12; ++i) {
         QTest::keyClicks(reading(), i % 2 == 0 ? QStringLiteral("+10 µm") : QStringLiteral("60.010"));
-        EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 60.010 mm"))) << text_of("echo").toStdString();
+        EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 60.010 mm")))
+            << text_of("echo").toStdString();
         QTest::keyClick(reading(), Qt::Key_Return);
     }
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main sizes: all read"));
@@ -152,7 +154,8 @@ TEST_F(GaugeJourney, ALearnerIsAskedTwiceAndADoubtfulRepeatIsQuestioned) {
     enter(QStringLiteral("60.010"));
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main 1, front, upright")) << "once more";
     enter(QStringLiteral("60.060"));
-    EXPECT_TRUE(text_of("echo").contains(QStringLiteral("The same place read 60.010 mm before"))) << text_of("echo").toStdString();
+    EXPECT_TRUE(text_of("echo").contains(QStringLiteral("The same place read 60.010 mm before")))
+        << text_of("echo").toStdString();
     EXPECT_EQ(session_.state().places.at(0).count, 1U);
     QTest::keyClick(reading(), Qt::Key_Escape);
     enter(QStringLiteral("60.011"));

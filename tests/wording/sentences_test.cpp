@@ -114,7 +114,8 @@ TEST(Lie, IsToldInWords) {
 }
 
 TEST(Checks, ShowValueUncertaintyLimitAndVerdict) {
-    const DeckCheck check{CheckKind::flatness, 0.012, 0.0012, {std::nullopt, 0.05}, pallix::metrology::Verdict::meets, {}};
+    const DeckCheck check{
+        CheckKind::flatness, 0.012, 0.0012, {std::nullopt, 0.05}, pallix::metrology::Verdict::meets, {}};
     EXPECT_EQ(check_sentence(check, mm), "flatness 0.012 ±0.0024 mm, at most 0.050 — meets");
 }
 
@@ -122,7 +123,8 @@ TEST(Understood, IsEchoedAndQuestioned) {
     const Expected e{215, 0.127, Unit::inch};
     const auto u = read_shorthand("-8 thou", e);
     ASSERT_TRUE(u);
-    EXPECT_EQ(understood_words(*u, Quantity::height, e, "", mm), "understood: 214.797 mm, −0.203 from what is expected");
+    EXPECT_EQ(understood_words(*u, Quantity::height, e, "", mm),
+              "understood: 214.797 mm, −0.203 from what is expected");
     EXPECT_THAT(question_about(*u, Quantity::height, e, mm), HasSubstr("ten times more than expected"));
     EXPECT_EQ(question_about(*read_shorthand("-.0005", e), Quantity::height, e, mm), "");
 }

@@ -66,8 +66,8 @@ TEST(PracticeBlock, HolesAreFoundWhereTheyWereHidden) {
     EXPECT_NEAR(*e->lifters[3].v_cam, 0.06, 1e-3);
 }
 
-// 2,000 simulated blocks with known truth, each touched with noise that the log states: the 95 % interval of each result
-// (± 1.96 u as propagated) must hold the truth in 93 to 97 % of them.
+// 2,000 simulated blocks with known truth, each touched with noise that the log states: the 95 % interval of each
+// result (± 1.96 u as propagated) must hold the truth in 93 to 97 % of them.
 TEST(Coverage, OfTheNinetyFivePercentInterval) {
     block::Blueprint b = tender_inline_four();
     b.mains.resize(3);
@@ -78,18 +78,16 @@ TEST(Coverage, OfTheNinetyFivePercentInterval) {
     p.decks["C"].offset = 0.08;
     p.holes[{block::FeatureKind::bore, "C", 1}] = {{0.05, -0.03}, {}, 0.04, 0, 0};
     // The stand-in errs along the surface normal: what hangs on touches along the crankshaft is left out here.
-    const std::vector<std::pair<std::string, double>> truths{{"mains[0].diameter", 58.0065},
-                                                             {"mains[5].diameter", 58.0065},
-                                                             {"bores[0].diameter", 82.04},
-                                                             {"bores[0].levels[2].diameter", 82.04},
-                                                             {"bores[0].taper", 0},
-                                                             {"bores[0].dv", -0.03},
-                                                             {"dowels[1].diameter", 14.008}};
+    const std::vector<std::pair<std::string, double>> truths{
+        {"mains[0].diameter", 58.0065},         {"mains[5].diameter", 58.0065}, {"bores[0].diameter", 82.04},
+        {"bores[0].levels[2].diameter", 82.04}, {"bores[0].taper", 0},          {"bores[0].dv", -0.03},
+        {"dowels[1].diameter", 14.008}};
     std::vector<int> held(truths.size(), 0);
     std::optional<block::Uncertainties> u; // hangs on where it is touched, not on the noise
     constexpr int blocks = 2000;
     for (int i = 0; i < blocks; ++i) {
-        ProbeJob job{.seed = static_cast<std::uint64_t>(1000 + i), .noise = sigma, .points_along = 3, .points_across = 2};
+        ProbeJob job{
+            .seed = static_cast<std::uint64_t>(1000 + i), .noise = sigma, .points_along = 3, .points_across = 2};
         job.holes = true;
         const std::vector<block::NamedText> logs{{"p.csv", probe(p, job)}};
         const auto set = block::read_probe_logs(logs, b);

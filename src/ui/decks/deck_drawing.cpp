@@ -157,9 +157,7 @@ void DeckDrawing::paint_asked(QPainter& painter) {
             painter.drawLine(middle + 13 * d, middle + 20 * d);
         }
     } else if (at.quantity == block::Quantity::gap) {
-        for (const planning::EdgeLine& line : planning::edge_lines(*blueprint_, bank_id_))
-            if (line.name == at.direction)
-                painter.drawLine(picture_->to_screen(line.from), picture_->to_screen(line.to));
+        paint_feelers(painter, at.direction);
     } else if (at.quantity == block::Quantity::slope) {
         const QRectF f = picture_->frame().adjusted(20, 14, -20, -14);
         if (at.direction == "along")
@@ -169,6 +167,32 @@ void DeckDrawing::paint_asked(QPainter& painter) {
     } else if (const auto* bore = blueprint_->hole(at.feature)) {
         const double radius = bore->diameter.nominal / 2 * picture_->pixels_per_mm();
         painter.drawEllipse(picture_->to_screen({bore->u, bore->v}), radius, radius);
+    }
+}
+
+/// The straightedge's lines: the one that is asked for strong, those that were read with their bracket.
+void DeckDrawing::paint_feelers(QPainter& painter, const std::string& asked) {
+    const Palette& p = context_.palette();
+    const auto l = context_.lengths();
+    painter.setFont(font_of(Type::small, true));
+    for (const planning::EdgeLine& line : planning::edge_lines(*blueprint_, bank_id_)) {
+        const QPointF from = picture_->to_screen(line.from), to = picture_->to_screen(line.to);
+        const bool now = line.name == asked;
+        painter.setPen(QPen(p.accent, now ? 3 : 1, now ? Qt::SolidLine : Qt::DashLine));
+        painter.drawLine(from, to);
+        const block::MeasuredPlace* read = context_.session.state().place(
+            block::MeasuredAt{{block::FeatureKind::deck, bank_id_, 0}, block::Quantity::gap, "", line.name, {}}.key());
+        if (!read || read->stale() || !read->upper)
+            continue;
+        const QString text = tr("%1 to %2").arg(qt(l.plain(read->value)), qt(l.plain(*read->upper)));
+        // A third along, so that lines that cross do not write over each other.
+        QRectF box(QPointF(), QSizeF(painter.fontMetrics().horizontalAdvance(text) + 12, 20));
+        box.moveCenter(from + 0.34 * (to - from));
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(p.panel);
+        painter.drawRoundedRect(box, 4, 4);
+        painter.setPen(p.ink);
+        painter.drawText(box, Qt::AlignCenter, text);
     }
 }
 

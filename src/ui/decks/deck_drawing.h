@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "reporting/deck_picture.h"
 #include "planning/reading_plan.h"
+#include "reporting/deck_picture.h"
 #include "ui/context.h"
 
 #include <QWidget>
@@ -50,6 +50,7 @@ class DeckDrawing : public QWidget {
     void paint_words(QPainter& painter);
     void paint_corners(QPainter& painter);
     void paint_asked(QPainter& painter);
+    void paint_feelers(QPainter& painter, const std::string& asked);
     void paint_pointer(QPainter& painter);
 
     Context context_;

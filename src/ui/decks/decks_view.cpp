@@ -117,11 +117,10 @@ void DecksView::refresh() {
         w->setVisible(measured);
     empty_->setVisible(!measured);
     target_->setVisible(measured || assessment.plan.height_missing);
-    empty_->setText(
-        assessment.plan.height_missing
-            ? tr("Give the height to cut to: type it above and press Enter.")
-            : tr("No deck has been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), or type the "
-                 "heights into the reading line below (Ctrl+R)."));
+    empty_->setText(assessment.plan.height_missing ? tr("Give the height to cut to: type it above and press Enter.")
+                                                   : tr("No deck has been measured. Take in a probe log (Ctrl+I, or "
+                                                        "drop the .csv on this window), or type the "
+                                                        "heights into the reading line below (Ctrl+R)."));
     if (!known) {
         bank_.clear();
         return;
@@ -222,7 +221,8 @@ QString DecksView::help() const {
               "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; "
               "Ctrl+Return logs it.<br>"
               "Click the deck, or arrow keys and Space on it: mark a place that stayed dark.<br>"
-              "Ctrl+R: the reading line; Ctrl+M: heights, feelers, level or piston to deck. Page Up strikes the last reading, "
+              "Ctrl+R: the reading line; Ctrl+M: heights, feelers, level or piston to deck. Page Up strikes the last "
+              "reading, "
               "Page Down skips a place, Ctrl+Shift+R reads the last one once more.</p>"
               "<p>After the last pass measure again: a verdict needs heights that are still true, and an uncertainty "
               "that was stated.</p>");

@@ -249,7 +249,8 @@ void InstrumentDialog::test_repeatability() {
     if (!i)
         return say(tr("Save the instrument first."), true);
     std::vector<double> readings;
-    for (const QString& word : repeats_->text().split(QRegularExpression(QStringLiteral("[\\s;]+")), Qt::SkipEmptyParts)) {
+    for (const QString& word :
+         repeats_->text().split(QRegularExpression(QStringLiteral("[\\s;]+")), Qt::SkipEmptyParts)) {
         const auto mm = block::read_length(word.toStdString(), context_.preferences.unit());
         if (!mm)
             return say(qt(mm.error()), true);

@@ -185,7 +185,8 @@ TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
     form->addRow(tr("&How"), method_);
     form->addRow(tr("&Note"), note_);
     auto* warning = new QLabel(
-        tr("What was measured from the old tunnel is stale from here on: heights, positions, sizes of the mains."), this);
+        tr("What was measured from the old tunnel is stale from here on: heights, positions, sizes of the mains."),
+        this);
     warning->setWordWrap(true);
     form->addRow(warning);
     finish(this, form, echo_, context_, tr("Log it"));
@@ -246,10 +247,10 @@ void GaugeDialog::refresh() {
     const bool open = context_.gauge.is_open();
     const auto touches = static_cast<int>(context_.session.streamed_touches());
     connect_->setText(open ? tr("&Disconnect") : tr("&Connect"));
-    QString text = open ? tr("Listening to %1: %n readings so far.", nullptr,
-                             static_cast<int>(context_.gauge.readings()))
-                              .arg(context_.gauge.name().isEmpty() ? context_.gauge.address() : context_.gauge.name())
-                        : tr("Not connected.");
+    QString text =
+        open ? tr("Listening to %1: %n readings so far.", nullptr, static_cast<int>(context_.gauge.readings()))
+                   .arg(context_.gauge.name().isEmpty() ? context_.gauge.address() : context_.gauge.name())
+             : tr("Not connected.");
     if (touches > 0)
         text += tr(" %n touches of a log that is not whole yet are kept.", nullptr, touches);
     state_->setText(text);

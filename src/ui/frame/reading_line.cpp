@@ -58,7 +58,7 @@ void ReadingLine::build_row() {
     row->setContentsMargins(18, 6, 12, 6);
     row->setSpacing(12);
     auto* words = new QVBoxLayout;
-    words->setSpacing(0);
+    words->setSpacing(3);
     place_->setFont(font_of(Type::text, true));
     place_->setWordWrap(true);
     place_->setFixedWidth(280);
@@ -243,8 +243,7 @@ void ReadingLine::echo() {
         say(qt(wording::what_to_type(asked_->at.quantity, tool, context_.lengths())), p.quiet);
         return;
     }
-    const auto understood =
-        block::read_reading(field_->text().toStdString(), asked_->at.quantity, expected());
+    const auto understood = block::read_reading(field_->text().toStdString(), asked_->at.quantity, expected());
     if (understood)
         say(qt(wording::understood_words(*understood, asked_->at.quantity, expected(), tool.zero_set_on,
                                          context_.lengths())),
@@ -273,9 +272,9 @@ void ReadingLine::take() {
     }
     const std::string words = wording::place_of_reading(*context_.session.state().blueprint, asked.at);
     wish_.once_more.reset();
-    const auto taken = context_.session.take_reading({asked.at, words, understood->value, understood->upper,
-                                                      typed.toStdString(), asked_before, instrument(),
-                                                      context_.session.state().conditions});
+    const auto taken =
+        context_.session.take_reading({asked.at, words, understood->value, understood->upper, typed.toStdString(),
+                                       asked_before, instrument(), context_.session.state().conditions});
     if (!taken) {
         say(qt(taken.error().front().text()), context_.palette().fails);
         return;
@@ -284,8 +283,9 @@ void ReadingLine::take() {
     field_->clear();
     refresh();
     const QString value = understood->upper
-                              ? tr("%1 to %2").arg(qt(context_.lengths().plain(understood->value)),
-                                                   qt(context_.lengths().with_unit(*understood->upper)))
+                              ? tr("%1 to %2")
+                                    .arg(qt(context_.lengths().plain(understood->value)),
+                                         qt(context_.lengths().with_unit(*understood->upper)))
                               : qt(wording::quantity_text(quantity, understood->value, context_.lengths()));
     say(tr("taken: %1, %2").arg(qt(words), value), context_.palette().quiet);
 }
@@ -299,9 +299,10 @@ void ReadingLine::take_what_waits() {
 void ReadingLine::take_from_gauge() {
     const block::GaugeReading reading = sent_.front();
     sent_.erase(sent_.begin());
-    const QString value = reading.value.find_first_of("eE") == std::string::npos
-                              ? qt(reading.value)
-                              : QString::number(qt(reading.value).toDouble(), 'f', 6); // powers of ten are not typed here
+    const QString value =
+        reading.value.find_first_of("eE") == std::string::npos
+            ? qt(reading.value)
+            : QString::number(qt(reading.value).toDouble(), 'f', 6); // powers of ten are not typed here
     const QString text = value + QLatin1Char(' ') + qt(reading.unit);
     if (!asked_) { // nobody asked: it is kept all the same
         const auto kept = context_.session.add_note(tr("The gauge sent %1 while no reading was asked for.").arg(text));

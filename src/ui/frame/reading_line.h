@@ -38,10 +38,10 @@ class ReadingLine : public QWidget {
     void measure(planning::Measuring what); ///< one of the scope's
     void measure_next();                    ///< the next of the scope's, round and round
 
-    void back();              ///< strikes the last reading, to read it again
-    void skip();              ///< leaves the place for later
-    void once_more();         ///< asks for the last place again: a repeat
-    void strike_with_reason();///< strikes the last reading and says why
+    void back();               ///< strikes the last reading, to read it again
+    void skip();               ///< leaves the place for later
+    void once_more();          ///< asks for the last place again: a repeat
+    void strike_with_reason(); ///< strikes the last reading and says why
 
   Q_SIGNALS:
     void asks_for(const std::optional<planning::AskedReading>& asked);
@@ -68,7 +68,7 @@ class ReadingLine : public QWidget {
     ReadingScope scope_;
     planning::ReadingWish wish_;
     std::optional<planning::AskedReading> asked_;
-    QString questioned_; ///< the text that was asked about: entered once more, it counts
+    QString questioned_;                    ///< the text that was asked about: entered once more, it counts
     std::vector<block::GaugeReading> sent_; ///< readings of a gauge that wait for the field to be free
     QLabel* place_;
     QLabel* detail_;

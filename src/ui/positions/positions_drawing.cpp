@@ -166,8 +166,8 @@ void PositionsDrawing::paint_hole(QPainter& painter, const Layout& layout, const
         painter.drawText(QRectF(at.x() - 30, at.y() - radius - 20, 60, 18), Qt::AlignCenter,
                          QString::number(hole.id.number));
         if (error)
-            painter.drawText(QRectF(at.x() - 40, at.y() + radius + (hole.id.number % 2 == 1 ? 3 : 18), 80, 18), Qt::AlignCenter,
-                             qt(context_.lengths().with_sign(error->y)));
+            painter.drawText(QRectF(at.x() - 40, at.y() + radius + (hole.id.number % 2 == 1 ? 3 : 18), 80, 18),
+                             Qt::AlignCenter, qt(context_.lengths().with_sign(error->y)));
     }
     if (asked && asked_->at.quantity == block::Quantity::size) { // which way the gauge goes in
         const bool across = asked_->at.direction == "across";

@@ -159,8 +159,9 @@ void PositionsView::fill() {
     const bool probed =
         state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
     empty_->setVisible(!probed);
-    empty_->setText(tr("No cylinder or lifter was probed. Take in a log that holds them (Ctrl+I); sizes can be read with "
-                       "a gauge in the line below (Ctrl+R)."));
+    empty_->setText(
+        tr("No cylinder or lifter was probed. Take in a log that holds them (Ctrl+I); sizes can be read with "
+           "a gauge in the line below (Ctrl+R)."));
     from_dowel_->setVisible(probed);
     drawing_->show_bank(bank_, from_dowel_->isChecked());
     pattern_->setText(bank_sentences().join(QStringLiteral("  ")));
@@ -184,7 +185,8 @@ QStringList PositionsView::bank_sentences() const {
         if (!p.lifter_errors.empty())
             words << tr("Lifters: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.lifters, l)));
         if (p.lifter_sizes.explained > 0.7)
-            words << tr("Lifter bores grow along the bank (%1 %): wear.").arg(100 * p.lifter_sizes.explained, 0, 'f', 0);
+            words
+                << tr("Lifter bores grow along the bank (%1 %): wear.").arg(100 * p.lifter_sizes.explained, 0, 'f', 0);
         if (p.dowels)
             words << qt(wording::dowel_pair_sentence(*p.dowels, l));
     }
@@ -197,8 +199,7 @@ const block::HoleResult* PositionsView::marked_result() const {
     const auto& latest = context_.session.state().latest;
     if (!latest || !marked_)
         return nullptr;
-    const auto& list =
-        marked_->kind == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
+    const auto& list = marked_->kind == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
     const auto found = std::ranges::find(list, *marked_, &block::HoleResult::id);
     return found == list.end() ? nullptr : &*found;
 }
@@ -214,21 +215,20 @@ void PositionsView::fill_hole() {
     const block::HoleResult* hole = marked_result();
     QString words;
     if (hole) {
-        const metrology::Vec2 error =
-            from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
+        const metrology::Vec2 error = from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
         words = qt(wording::position_words(*state.blueprint->bank(bank_), error, l));
         const planning::Certainty* sure = context_.session.certainty_of_latest();
-        const auto& list = marked_->kind == FeatureKind::bore ? state.latest->evaluation.bores
-                                                              : state.latest->evaluation.lifters;
-        const std::string address = (marked_->kind == FeatureKind::bore ? "bores[" : "lifters[") +
-                                    std::to_string(hole - list.data()) + "]";
+        const auto& list =
+            marked_->kind == FeatureKind::bore ? state.latest->evaluation.bores : state.latest->evaluation.lifters;
+        const std::string address =
+            (marked_->kind == FeatureKind::bore ? "bores[" : "lifters[") + std::to_string(hole - list.data()) + "]";
         if (const auto u = sure ? sure->values.of(address + ".dv") : std::nullopt)
             words += tr(" (±%1)").arg(qt(l.fine(2 * *u)));
         if (hole->v_cam)
             words += tr("; %1 from the plane through the cam").arg(qt(l.signed_with_unit(*hole->v_cam)));
-        words += tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
-                     .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)),
-                          qt(l.plain(hole->clean_blueprint)));
+        words +=
+            tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
+                .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)), qt(l.plain(hole->clean_blueprint)));
         if (state.probe_stale())
             words = tr("Stale, the tunnel was cut since: %1").arg(words);
     } else {
@@ -287,8 +287,8 @@ void PositionsView::fill_levels() {
         levels_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
         if (width > 0)
             levels_->setColumnWidth(c, width);
-        levels_->horizontalHeaderItem(c)->setTextAlignment(
-            (c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+        levels_->horizontalHeaderItem(c)->setTextAlignment((c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) |
+                                                           Qt::AlignVCenter);
     }
     levels_->setCurrentCell(rows.isEmpty() ? -1 : 0, 0);
     round_->show_level(hole ? std::optional(hole->levels.front()) : std::nullopt);
@@ -324,13 +324,14 @@ QString PositionsView::history() const {
 }
 
 QString PositionsView::help() const {
-    return tr("<h2>Positions</h2><p>The bank seen from outside, front to the left. The cross is where the blueprint has a "
-              "hole, the dot where it is, drawn larger than life; the strong line is the part across the crankshaft, which "
-              "turns into side thrust and timing, the dotted one the part along it.</p>"
-              "<p>Click a hole, or Left and Right: its levels, roundness and history. Ctrl+B: the other bank.<br>"
-              "Ctrl+R: the reading line; Ctrl+M: what to measure.</p>"
-              "<p>A bank whose errors all point one way is a datum or core shift; one that wanders is tooling; one odd "
-              "hole is probed again before it counts.</p>");
+    return tr(
+        "<h2>Positions</h2><p>The bank seen from outside, front to the left. The cross is where the blueprint has a "
+        "hole, the dot where it is, drawn larger than life; the strong line is the part across the crankshaft, which "
+        "turns into side thrust and timing, the dotted one the part along it.</p>"
+        "<p>Click a hole, or Left and Right: its levels, roundness and history. Ctrl+B: the other bank.<br>"
+        "Ctrl+R: the reading line; Ctrl+M: what to measure.</p>"
+        "<p>A bank whose errors all point one way is a datum or core shift; one that wanders is tooling; one odd "
+        "hole is probed again before it counts.</p>");
 }
 
 } // namespace pallix::ui

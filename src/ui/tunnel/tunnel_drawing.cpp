@@ -10,7 +10,6 @@
 
 namespace pallix::ui {
 
-
 TunnelDrawing::TunnelDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
     setMouseTracking(true);
     setAccessibleName(tr("main tunnel seen from the side and from above"));

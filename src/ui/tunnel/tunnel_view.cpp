@@ -33,17 +33,17 @@ QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal rati
 } // namespace
 
 TunnelView::TunnelView(Context context, QWidget* parent)
-    : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)),
-      summary_(new QLabel(this)), empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
+    : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)), summary_(new QLabel(this)),
+      empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
       table_(new QTableWidget(this)) {
     heading_->setFont(font_of(Type::title, true));
     summary_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     empty_->setFont(font_of(Type::number));
-    empty_->setText(
-        tr("The tunnel has not been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), or read its "
-           "sizes with a gauge in the line below (Ctrl+R)."));
+    empty_->setText(tr(
+        "The tunnel has not been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), or read its "
+        "sizes with a gauge in the line below (Ctrl+R)."));
     empty_->setWordWrap(true);
     table_->setObjectName(QStringLiteral("mains"));
     table_->setAccessibleName(tr("mains, section by section"));
@@ -76,9 +76,8 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     column->addWidget(empty_);
     column->addWidget(drawing_, 1);
     column->addWidget(table_);
-    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
-        drawing_->mark(by_gauge_->isChecked() ? -1 : row);
-    });
+    connect(table_, &QTableWidget::currentCellChanged, this,
+            [this](int row) { drawing_->mark(by_gauge_->isChecked() ? -1 : row); });
     connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int section) {
         if (by_probe_->isChecked())
             table_->selectRow(section);
@@ -165,8 +164,8 @@ void TunnelView::fill_table() {
     else
         fill_probed();
     // The window takes what the others leave; words stand left, numbers right.
-    const std::vector<int> widths = gauged ? std::vector<int>{56, 64, 92, 92, 64, 0, 124}
-                                           : std::vector<int>{56, 64, 84, 84, 92, 96, 0, 124};
+    const std::vector<int> widths =
+        gauged ? std::vector<int>{56, 64, 92, 92, 64, 0, 124} : std::vector<int>{56, 64, 84, 84, 92, 96, 0, 124};
     const auto is_word = [&](int c) { return c == 1 || c == table_->columnCount() - 1 || (gauged && c == 2); };
     for (int c = 0; c < table_->columnCount(); ++c) {
         const int width = widths[static_cast<std::size_t>(c)];
@@ -217,34 +216,34 @@ void TunnelView::fill_gauged() {
     int row = 0;
     for (const auto& main : mains)
         for (const planning::SizeFinding& s : main.sizes) {
-            const QStringList cells{
-                QString::number(main.id.number),
-                qt(s.place.at.level),
-                qt(s.place.at.direction),
-                qt(l.plain(s.place.value)),
-                QString::number(s.place.count),
-                tr("%1 to %2").arg(qt(l.plain(*s.limits.lower)), qt(l.plain(*s.limits.upper)))};
+            const QStringList cells{QString::number(main.id.number),
+                                    qt(s.place.at.level),
+                                    qt(s.place.at.direction),
+                                    qt(l.plain(s.place.value)),
+                                    QString::number(s.place.count),
+                                    tr("%1 to %2").arg(qt(l.plain(*s.limits.lower)), qt(l.plain(*s.limits.upper)))};
             for (int c = 0; c < cells.size(); ++c)
                 table_->setItem(row, c, new QTableWidgetItem(cells[c]));
             if (main.stale)
                 table_->setItem(row, 6, new QTableWidgetItem(tr("stale: cut since")));
             else
                 add_verdict(row, 6, s.verdict);
-            table_->item(row, 6)->setToolTip(
-                qt(s.place.sureness ? wording::settling_sentence(s.settling, l)
-                                    : std::string("The gauge's uncertainty was not stated (Ctrl+G).")));
+            table_->item(row, 6)->setToolTip(qt(s.place.sureness
+                                                    ? wording::settling_sentence(s.settling, l)
+                                                    : std::string("The gauge's uncertainty was not stated (Ctrl+G).")));
             ++row;
         }
 }
 
 QString TunnelView::help() const {
-    return tr("<h2>Main tunnel</h2><p>Everything is measured from the mains. The dash-dotted line is the datum: the "
-              "straight line that "
-              "fits all section centres best. Dots are the section centres, drawn larger than life across; the bar "
-              "says how much.</p>"
-              "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>"
-              "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. Ctrl+Shift+T: the tunnel was cut; "
-              "what was measured from the old one is stale from then on.</p>");
+    return tr(
+        "<h2>Main tunnel</h2><p>Everything is measured from the mains. The dash-dotted line is the datum: the "
+        "straight line that "
+        "fits all section centres best. Dots are the section centres, drawn larger than life across; the bar "
+        "says how much.</p>"
+        "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>"
+        "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. Ctrl+Shift+T: the tunnel was cut; "
+        "what was measured from the old one is stale from then on.</p>");
 }
 
 } // namespace pallix::ui
