@@ -235,7 +235,12 @@ class Evaluator {
             const RoundSection& r = main_rounds_[i];
             const Vec3 c = frame_.to_block(main_centres_[i]);
             const double zone = whole() ? metrology::roundness_zone(r.surface, r.centre).width : 0;
-            e.mains.push_back({mains_[i]->feature, mains_[i]->level, c, 2 * r.radius, r.range, zone, r.surface.size()});
+            std::vector<Vec3> surface;
+            for (std::size_t k = 0; k < r.surface.size(); ++k)
+                surface.push_back(frame_.to_block(r.surface[k].x * basis_.first + r.surface[k].y * basis_.second +
+                                                  dot(mains_[i]->touches[k].position, frame_.x) * frame_.x));
+            e.mains.push_back({mains_[i]->feature, mains_[i]->level, c, 2 * r.radius, r.range, zone, r.surface.size(),
+                               std::move(surface)});
             e.scatter.add(r.squares, r.surface.size());
             side.push_back({c.x, c.z});
             top.push_back({c.x, c.y});
@@ -287,7 +292,7 @@ class Evaluator {
             const HoleBlueprint& meant = *blueprint_.hole(s->feature);
             const DowelFit fit = dowel_centre(*s);
             const Vec3 c = BankAxes(blueprint_.bank(s->feature.bank)->angle).of(frame_.to_block(fit.centre));
-            e.dowels.push_back({s->feature, c.x, c.y, 2 * fit.radius, c.x - meant.u, c.y - meant.v});
+            e.dowels.push_back({s->feature, c.x, c.y, 2 * fit.radius, c.x - meant.u, c.y - meant.v, c.z});
         }
     }
 

@@ -27,6 +27,7 @@ struct MainResult {
     double roundness_lsq{};
     double roundness_mz{};
     std::size_t points{};
+    std::vector<metrology::Vec3> surface; ///< its points on the surface, block frame, mm
 };
 
 struct CamResult {
@@ -55,6 +56,7 @@ struct DowelResult {
     double u{}, v{};   ///< bank frame, mm
     double diameter{}; ///< mm
     double du{}, dv{}; ///< less the blueprint's, mm
+    double w{};        ///< where it was touched, mm
 };
 
 /// One level of a cylinder or lifter bore, in the bank frame (a lifter's is turned to its own angle), mm.
@@ -66,6 +68,7 @@ struct HoleLevel {
     double roundness_lsq{};
     double roundness_mz{};
     std::vector<metrology::Vec2> surface; ///< (u, v) of the points
+    std::vector<double> heights;          ///< w of the points, in the same order
 };
 
 /// A cylinder or lifter bore over all its levels.

@@ -46,6 +46,8 @@ HoleLevel level_of(const HoleSource& source, const Section& section, const Turne
     level.surface = std::move(round.surface);
     for (Vec2& p : level.surface)
         p = p - bank.origin;
+    for (const Touch& t : section.touches)
+        level.heights.push_back(dot(t.position, bank.w) - bank.origin_w);
     if (source.detail == Detail::whole)
         level.roundness_mz = metrology::roundness_zone(level.surface, level.centre).width;
     return level;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Internal to the block library: keeps nlohmann's header out of the public ones.
+// For the readers of documents: keeps nlohmann's header out of the public ones.
 
 #include "block/fault.h"
 #include "block/json_lines.h"
@@ -13,6 +13,7 @@ namespace pallix::block {
 
 extern const char* const blueprint_schema_text;
 extern const char* const job_schema_text;
+extern const char* const policy_schema_text;
 
 using Json = nlohmann::ordered_json;
 

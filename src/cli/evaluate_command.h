@@ -2,17 +2,15 @@
 #pragma once
 
 #include "block/units.h"
+#include "cli/inputs.h"
 
 #include <cstddef>
 #include <optional>
-#include <string>
-#include <vector>
 
 namespace pallix::cli {
 
 struct EvaluateRequest {
-    std::string blueprint_file;
-    std::vector<std::string> probe_files;
+    BlockFiles files;
     block::Unit unit = block::Unit::mm;
     bool as_text = false;
     bool with_uncertainty = true;

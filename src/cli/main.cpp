@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/evaluate_command.h"
+#include "cli/plan_command.h"
 
 #include <CLI/CLI.hpp>
 #include <charconv>
@@ -20,22 +21,26 @@ std::optional<double> length_of(const std::string& text) {
                : std::nullopt;
 }
 
+void add_block_files(CLI::App& command, pallix::cli::BlockFiles& files) {
+    command.add_option("--blueprint", files.blueprint, "the blueprint, .pallix-blueprint.json")->required();
+    command.add_option("--probe", files.probes, "a probe log, .csv; may be given several times")
+        ->required()
+        ->expected(1)
+        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
     using namespace pallix;
-    CLI::App app{"pallix-cli: what probe logs say of an engine block, in its datum frame"};
+    CLI::App app{"pallix-cli: what probe logs say of an engine block, and what to cut"};
     app.set_version_flag("--version", "pallix-cli " PALLIX_VERSION);
     app.require_subcommand(1);
 
     cli::EvaluateRequest request;
     std::string unit = "mm", format = "json";
     CLI::App* evaluate = app.add_subcommand("evaluate", "print what the probe logs say of the block");
-    evaluate->add_option("--blueprint", request.blueprint_file, "the blueprint, .pallix-blueprint.json")->required();
-    evaluate->add_option("--probe", request.probe_files, "a probe log, .csv; may be given several times")
-        ->required()
-        ->expected(1)
-        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+    add_block_files(*evaluate, request.files);
     evaluate->add_option("--unit", unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
     evaluate->add_option("--format", format, "json, or a table to read")->check(CLI::IsMember({"json", "text"}));
     std::string uncertainty = "auto";
@@ -49,12 +54,23 @@ int main(int argc, char** argv) {
     evaluate->add_option("--trials", request.trials, "draws behind the uncertainty of zones and extremes")
         ->check(CLI::Range(10, 1'000'000));
 
+    cli::PlanRequest plan_request;
+    std::string plan_format = "json";
+    CLI::App* plan = app.add_subcommand("plan", "print what to cut: tunnel, decks, cylinders");
+    add_block_files(*plan, plan_request.files);
+    plan->add_option("--policy", plan_request.policy, "what to plan by, .json; the usual policy without it");
+    plan->add_option("--format", plan_format, "json, or tables to read")->check(CLI::IsMember({"json", "text"}));
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
         const bool asked = error.get_exit_code() == 0; // --help, --version
         app.exit(error, std::cout, std::cerr);
         return asked ? 0 : wrong_usage;
+    }
+    if (plan->parsed()) {
+        plan_request.as_text = plan_format == "text";
+        return cli::plan(plan_request);
     }
     request.unit = *block::unit_from_name(unit);
     request.with_uncertainty = uncertainty != "off";

@@ -2,6 +2,7 @@
 #include "wording/tables.h"
 
 #include "wording/sentences.h"
+#include "wording/tunnel_words.h"
 
 #include <algorithm>
 #include <vector>
@@ -104,6 +105,41 @@ std::string evaluation_table(const block::Blueprint& blueprint, const block::Eva
     }
     out += hole_table("Cylinders", e.bores, l);
     out += hole_table("Lifters", e.lifters, l);
+    return out;
+}
+
+std::string plan_table(const block::Blueprint& blueprint, const planning::CorrectionPlan& plan, const LengthText& l) {
+    std::string out = blueprint.name + "\nall lengths in " + l.unit_name() + "\n\nMain tunnel\n";
+    for (const std::string& sentence : tunnel_plan_sentences(plan.tunnel, l))
+        out += "  " + sentence + "\n";
+    if (plan.roll != 0)
+        out += "  " + roll_sentence(plan.roll) + "\n";
+    out += "\n";
+    if (plan.tunnel.feasible) {
+        Table cuts({"cap", "cut"});
+        for (const planning::CapCut& cut : plan.tunnel.cuts)
+            cuts.add({cut.id.text(), l.plain(cut.cut)});
+        out += cuts.text();
+    }
+    if (!plan.decks.empty()) {
+        out += "Decks, from the tunnel as it will be\n";
+        Table decks({"deck", "cut to", "lowest", "highest", "cut", "short by"});
+        for (const planning::DeckCorrection& d : plan.decks)
+            decks.add({d.id.text(), l.plain(d.target), l.plain(d.low), l.plain(d.high), l.with_sign(d.cut()),
+                       d.cleans() ? "cleans" : l.plain(d.short_by)});
+        out += decks.text();
+    }
+    if (!plan.bores.each.empty()) {
+        out += plan.bores.oversize ? "Cylinders: oversize " + l.with_sign(*plan.bores.oversize) + ", set by " +
+                                         plan.bores.set_by->text() + "\n"
+                                   : "Cylinders: no oversize of the list holds them all; most needed by " +
+                                         plan.bores.set_by->text() + "\n";
+        Table bores({"bore", "cleans at", "needed", "over nominal", "oversize"});
+        for (const planning::BoreNeed& b : plan.bores.each)
+            bores.add({b.id.text(), l.plain(b.clean), l.plain(b.needed), l.with_sign(b.needed - b.nominal),
+                       b.oversize ? l.with_sign(*b.oversize) : "none"});
+        out += bores.text();
+    }
     return out;
 }
 

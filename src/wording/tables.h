@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/evaluation.h"
+#include "planning/correction_plan.h"
 #include "wording/lengths.h"
 
 #include <string>
@@ -11,5 +12,9 @@ namespace pallix::wording {
 /// The evaluation as tables to read in a terminal (`pallix-cli evaluate --format text`).
 [[nodiscard]] std::string evaluation_table(const block::Blueprint& blueprint, const block::Evaluation& evaluation,
                                            const LengthText& lengths);
+
+/// The correction plan as tables (`pallix-cli plan --format text`).
+[[nodiscard]] std::string plan_table(const block::Blueprint& blueprint, const planning::CorrectionPlan& plan,
+                                     const LengthText& lengths);
 
 } // namespace pallix::wording

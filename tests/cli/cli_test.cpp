@@ -156,3 +156,44 @@ TEST_F(Cli, GivesUncertaintiesUnlessAskedNotTo) {
     for (const char* wrong : {" --uncertainty perhaps", " --uncertainty -1", " --trials 3", " --trials many"})
         EXPECT_EQ(run("evaluate " + files("v6") + wrong).status, 2) << wrong;
 }
+
+TEST_F(Cli, PlansToJsonAndText) {
+    for (const std::string block : {"v6", "i4"}) {
+        const Outcome o = run("plan " + files(block) + " --policy " + pallix::test::example("policy.json"));
+        EXPECT_EQ(o.status, 0) << o.err;
+        EXPECT_EQ(o.err, "");
+        const auto ours = nlohmann::json::parse(o.out);
+        EXPECT_EQ(ours["format"], "pallix-plan");
+        const auto expected =
+            nlohmann::json::parse(pallix::test::read_file(pallix::test::example(block + "/expected-plan.json")));
+        EXPECT_NEAR(ours["tunnel"]["max_cap_cut"].get<double>(), expected["tunnel"]["max_cap_cut"].get<double>(), 1e-5);
+        EXPECT_FALSE(ours["tunnel"]["binding"].empty());
+    }
+    const Outcome text = run("plan --format text " + files("v6"));
+    EXPECT_EQ(text.status, 0);
+    EXPECT_THAT(text.out, HasSubstr("Main tunnel"));
+    EXPECT_THAT(text.out, HasSubstr("deck.R"));
+}
+
+TEST_F(Cli, APlanWithoutAWayIsAnAnswer) {
+    const std::string policy =
+        write("tight.json", R"({"format":"pallix-policy","version":1,"tunnel":{"target_diameter":86.0}})");
+    const Outcome o = run("plan " + files("v6") + " --policy " + policy);
+    EXPECT_EQ(o.status, 0);
+    const auto ours = nlohmann::json::parse(o.out);
+    EXPECT_FALSE(ours["tunnel"]["feasible"].get<bool>());
+    EXPECT_GT(ours["tunnel"]["short_by"].get<double>(), 0);
+    EXPECT_FALSE(ours["tunnel"].contains("cap_cuts"));
+    EXPECT_FALSE(ours["decks"].empty()) << "planned from datum A as measured";
+}
+
+TEST_F(Cli, AWrongPolicyIsWrongInput) {
+    const std::string policy =
+        write("p.json", "{\"format\":\"pallix-policy\",\"version\":1,\n\"decks\":{\"school\":\"deep\"}}");
+    const Outcome o = run("plan " + files("i4") + " --policy " + policy);
+    EXPECT_EQ(o.status, 1);
+    EXPECT_EQ(o.out, "");
+    EXPECT_THAT(o.err, HasSubstr("p.json:2: "));
+    EXPECT_EQ(run("plan " + files("i4") + " --policy nowhere.json").status, 1);
+    EXPECT_EQ(run("plan --policy x").status, 2);
+}

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/evaluation.h"
+#include "block/ledger.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+enum class CapCuts { each, equal };   ///< each cap its own cut, or one for all
+enum class GivenLine { datum, ends }; ///< datum A, or through the end mains
+
+/// What the tunnel shall become, and within which limits. mm, rad.
+struct TunnelPolicy {
+    block::TunnelMethod method = block::TunnelMethod::hone;
+    std::optional<double> target_diameter{}; ///< nothing: the middle of each main's own window
+    double stock = 0;                        ///< metal that must come off everywhere
+    double parting = 0;                      ///< rad beside the parting line that need no stock
+    CapCuts caps = CapCuts::each;
+    double max_cap_cut = 0.5;
+    double max_rise = 0.15; ///< of the centre line, up or down
+    double max_side = 0.05;
+    GivenLine line = GivenLine::datum; ///< for line boring
+};
+
+/// A main's old surface as torqued.
+struct Housing {
+    block::FeatureId id;
+    std::vector<metrology::Vec3> points; ///< block frame, mm; z < 0 is the cap
+    double target_diameter = 0;          ///< mm, finished
+
+    [[nodiscard]] double mean_x() const;
+};
+
+/// The finished tunnel's centre line: y = y0 + yk·x, z = z0 + zk·x in the block frame, mm.
+struct CentreLine {
+    double y0 = 0, yk = 0, z0 = 0, zk = 0;
+    [[nodiscard]] double y(double x) const { return y0 + yk * x; }
+    [[nodiscard]] double z(double x) const { return z0 + zk * x; }
+};
+
+struct CapCut {
+    block::FeatureId id;
+    double cut = 0; ///< mm off the cap's parting face
+};
+
+/// A point that leaves no slack: it sets the plan.
+struct BindingPoint {
+    block::FeatureId id;
+    bool cap = false;
+    double clock = 0; ///< rad from +z, positive towards +y
+    double x = 0;     ///< mm
+};
+
+enum class TunnelLimit { target_diameter, max_cap_cut, max_rise, max_side };
+
+/// The least cap cutting that gives a straight, round tunnel in size.
+struct TunnelPlan {
+    bool feasible = false;
+    block::TunnelMethod method = block::TunnelMethod::hone;
+    CentreLine line;          ///< with the lift in it
+    double lift = 0;          ///< line boring: over the given line, mm
+    std::vector<CapCut> cuts; ///< in the order of the mains
+    double max_cap_cut = 0;   ///< mm
+    double rise = 0;          ///< mm, the largest |z| of the line over the mains, with its sign; + towards the cam
+    double side = 0;          ///< mm, likewise across
+    std::size_t left_out = 0; ///< points beside the parting line
+    std::vector<BindingPoint> binding;
+    std::optional<double> short_by;          ///< infeasible: how much R* would have to grow, where growth helps
+    std::vector<TunnelLimit> limits_to_give; ///< infeasible: each, loosened alone, would make it feasible
+};
+
+/// A cap cut by c comes c nearer: its points move up by c, so each gains c·|sin| of its angle from the parting line and
+/// nothing beside it. With d = (y, z)/hypot(y, z) of a point, the old surface lies inside the finished bore when
+/// hypot(y, z) + c·[cap]·d_z − d·s(x) + stock ≤ R* (exact to e²/2R). Linear programmes, one objective after the other,
+/// each kept at its optimum to 1e-9 mm: the largest cap cut, the largest rise, the sum of the cuts, the largest side
+/// step (honing); the lift for which every saddle point cleans up, then the cuts (boring).
+[[nodiscard]] TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy,
+                                     const CentreLine& given_line = {});
+
+/// The housings of an evaluation's mains, in the blueprint's order.
+[[nodiscard]] std::vector<Housing> housings_of(const block::Blueprint& blueprint, const block::Evaluation& evaluation,
+                                               const TunnelPolicy& policy);
+/// Datum A itself, or the line through the mean section centres of the first and of the last main.
+[[nodiscard]] CentreLine given_line(const block::Evaluation& evaluation, GivenLine line);
+
+/// By how much a later measurement, clocked by the cam, will turn when the line moves: rad; 0 for other clockings.
+[[nodiscard]] double roll_after(const block::Blueprint& blueprint, const block::Evaluation& evaluation,
+                                const std::vector<Housing>& mains, const CentreLine& line);
+
+} // namespace pallix::planning
