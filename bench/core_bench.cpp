@@ -6,6 +6,7 @@
 #include "metrology/plane_fit.h"
 #include "planning/assessment.h"
 #include "planning/deck_map.h"
+#include "planning/tunnel_plan.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -146,6 +147,36 @@ void EvaluateV8Log(benchmark::State& state) {
         benchmark::DoNotOptimize(block::evaluate(b, *set));
 }
 BENCHMARK(EvaluateV8Log)->Unit(benchmark::kMillisecond);
+
+/// Seven mains of about sixty points, worn and out of line: the honing plan with all its objectives.
+std::vector<planning::Housing> seven_mains() {
+    std::mt19937 bits(7);
+    std::normal_distribution<double> off(0, 0.01), touch(0, 0.001);
+    std::vector<planning::Housing> mains;
+    for (int i = 0; i < 7; ++i) {
+        planning::Housing h{{block::FeatureKind::main, "", i + 1}, {}, 74.012, 0};
+        const double y = off(bits), z = off(bits);
+        for (int k = 0; k < 58; ++k) {
+            const double a = 6.283185307179586 * (k + 0.3) / 58, r = 37.004 + touch(bits);
+            h.points.push_back({110.0 * i, y + r * std::sin(a), z + r * std::cos(a)});
+        }
+        mains.push_back(std::move(h));
+    }
+    return mains;
+}
+
+void PlanASevenMainTunnel(benchmark::State& state) {
+    const auto mains = seven_mains();
+    planning::TunnelPolicy policy;
+    policy.parting = 0.2;
+    for (auto _ : state) {
+        const auto plan = planning::plan_tunnel(mains, policy);
+        if (!plan.feasible)
+            state.SkipWithError("no plan");
+        benchmark::DoNotOptimize(plan);
+    }
+}
+BENCHMARK(PlanASevenMainTunnel)->Unit(benchmark::kMillisecond);
 
 void PropagateV8Uncertainties(benchmark::State& state) {
     const block::Blueprint b = v8();

@@ -7,10 +7,12 @@
 #include "storage/shop_book.h"
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
+#include "ui/tunnel/tunnel_view.h"
 #include "ui/theme.h"
 
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QProcess>
 #include <QTemporaryDir>
@@ -110,6 +112,26 @@ void DragTheCutLevel(benchmark::State& state) {
     }
 }
 BENCHMARK(DragTheCutLevel)->Unit(benchmark::kMillisecond);
+
+/// A cap of the tunnel plan cut a step deeper, what gets short worked out and painted.
+void DragACapOfThePlan(benchmark::State& state) {
+    Bench bench;
+    ui::BenchWindow window(bench.context);
+    window.open_job(bench.book->jobs()->front().id);
+    window.go_to(ui::Place::tunnel);
+    window.tunnel().show_page(ui::TunnelView::Page::plan);
+    paint_once(window);
+    auto* drawing = window.findChild<QWidget*>(QStringLiteral("tunnel-plan"));
+    bool deeper = true;
+    for (auto _ : state) {
+        QKeyEvent key(QEvent::KeyPress, deeper ? Qt::Key_Up : Qt::Key_Down, Qt::NoModifier);
+        deeper = !deeper;
+        QApplication::sendEvent(drawing, &key);
+        drawing->repaint();
+        QApplication::processEvents();
+    }
+}
+BENCHMARK(DragACapOfThePlan)->Unit(benchmark::kMillisecond);
 
 /// The shop list of so many jobs, as at every start but the first.
 void ReadTheShopList(benchmark::State& state) {

@@ -57,6 +57,20 @@ struct HoleBlueprint {
     Tolerance diameter;
 };
 
+/// What drives the cam: a chain (pitch and teeth) or gears (pressure angle).
+struct CamDrive {
+    int teeth_crank = 0, teeth_cam = 0;
+    double pitch = 0;                   ///< mm; 0 for gears
+    std::optional<double> chain_length; ///< mm, as it is; nothing: just tight at the distance as measured
+    double pressure_angle = 0;          ///< rad, of gears
+};
+
+/// What runs in the mains, mm.
+struct MainBearing {
+    double shell = 0;   ///< thickness
+    double journal = 0; ///< diameter
+};
+
 /// What the maker meant the block to be. All lengths mm, all angles radians.
 struct Blueprint {
     std::string name;
@@ -67,6 +81,8 @@ struct Blueprint {
     std::vector<BankBlueprint> banks;
     std::vector<MainBlueprint> mains;
     std::optional<CamBlueprint> cam;
+    std::optional<CamDrive> cam_drive;
+    std::optional<MainBearing> main_bearing;
     std::vector<HoleBlueprint> dowels;
     std::vector<HoleBlueprint> bores;
     std::vector<HoleBlueprint> lifters;

@@ -29,6 +29,10 @@ class Reader {
                   [this](const Json& j, const std::string& at) { return bearing(j, at, FeatureKind::main); });
         if (root_.contains("cam"))
             b.cam = cam(root_["cam"]);
+        if (root_.contains("cam_drive"))
+            b.cam_drive = cam_drive(root_["cam_drive"]);
+        if (root_.contains("main_bearing"))
+            b.main_bearing = MainBearing{length(root_["main_bearing"]["shell"]), length(root_["main_bearing"]["journal"])};
         read_list("dowels", b.dowels,
                   [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::dowel); });
         read_list("bores", b.bores,
@@ -122,6 +126,20 @@ class Reader {
         if (std::hypot(c.y, c.z) == 0)
             fault("cam", "cam stands on the crankshaft axis (y and z are 0)", "a cam away from it");
         return c;
+    }
+
+    CamDrive cam_drive(const Json& j) {
+        CamDrive d;
+        if (j.contains("pressure_angle_deg")) {
+            d.pressure_angle = j["pressure_angle_deg"].get<double>() * radians_per_degree;
+        } else {
+            d.teeth_crank = j["teeth_crank"].get<int>();
+            d.teeth_cam = j["teeth_cam"].get<int>();
+            d.pitch = length(j["pitch"]);
+            if (j.contains("chain_length"))
+                d.chain_length = length(j["chain_length"]);
+        }
+        return d;
     }
 
     HoleBlueprint hole(const Json& j, const std::string& at, FeatureKind kind) {

@@ -185,7 +185,27 @@ class Folder {
         });
     }
 
-    void apply(const ConditionsStated& stated) { state_.conditions = stated.conditions; }
+    void apply(const TunnelPolicy& policy) { state_.tunnel_policy = policy; }
+    void apply(const CapsCut& cut) {
+        state_.caps_cut.push_back({entry_->sequence, cut});
+        mains_changed("the caps were cut since");
+    }
+    void apply(const TunnelPass& pass) {
+        state_.tunnel_passes.push_back({entry_->sequence, pass});
+        mains_changed("the tunnel was worked on since");
+    }
+    void apply(const StepDone& done) { state_.steps.emplace_back(entry_->sequence, done.step); }
+
+    /// Sizes of the mains are void; what hangs on the tunnel waits for the tunnel to be finished.
+    void mains_changed(const std::string& because) {
+        make_stale(because, [](const MeasuredAt& at) { return at.feature.kind == FeatureKind::main; });
+    }
+
+    void apply(const ConditionsStated& stated) {
+        state_.conditions = stated.conditions;
+        if (stated.conditions.caps_torqued.value_or(false))
+            state_.caps_torqued = entry_->sequence;
+    }
     void apply(const RingCheck& check) {
         state_.checks.push_back({entry_->sequence, check.instrument, check.reading - check.size});
     }

@@ -60,6 +60,16 @@ struct EvaluationState {
     std::shared_ptr<const ProbeSet> probe{}; ///< the touches it was made from
 };
 
+/// Caps cut and passes of hone or bar, as the ledger has them.
+struct TakenCaps {
+    std::int64_t sequence = 0;
+    CapsCut cut;
+};
+struct TakenPass {
+    std::int64_t sequence = 0;
+    TunnelPass pass;
+};
+
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
 struct JobState {
     std::string title;
@@ -75,6 +85,11 @@ struct JobState {
     Conditions conditions;                                  ///< as last stated
     std::vector<TakenCheck> checks;                         ///< of instruments against something known
     std::vector<RepeatabilityTest> repeats;                 ///< tests of instruments
+    std::optional<TunnelPolicy> tunnel_policy;  ///< as last chosen
+    std::vector<TakenCaps> caps_cut;            ///< in order
+    std::vector<TakenPass> tunnel_passes;       ///< in order
+    std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order
+    std::int64_t caps_torqued = 0;              ///< entry that last said so; 0 for none
     std::int64_t tunnel_cut = 0;                            ///< entry of the last cut of the tunnel; 0 for none
     std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
     std::vector<std::string> troubles;                      ///< entries that could not be used, in words

@@ -18,7 +18,50 @@ struct Overloaded : F... {
 
 constexpr std::array<const char*, 4> pass_kinds{"witness", "pass", "finish", "spring"};
 constexpr std::array<const char*, 2> tunnel_methods{"hone", "bore"};
+constexpr std::array<const char*, 4> tunnel_passes{"strokes", "caps_only", "establishing", "final"};
+constexpr std::array<const char*, 2> cap_cuts{"each", "equal"};
+constexpr std::array<const char*, 2> given_lines{"datum", "ends"};
 constexpr std::array<const char*, 3> schools{"least_cut", "blueprint", "height"};
+
+FeatureId feature_from(const std::string& name, const Json& j) {
+    const auto id = FeatureId::parse(name);
+    if (!id)
+        throw Json::other_error::create(501, "\"" + name + "\" is no feature", &j);
+    return *id;
+}
+
+Json policy_json(const TunnelPolicy& p) {
+    Json j{{"method", tunnel_methods[static_cast<std::size_t>(p.method)]},
+           {"stock_mm", p.stock},
+           {"parting_rad", p.parting},
+           {"caps", cap_cuts[static_cast<std::size_t>(p.caps)]},
+           {"max_cap_cut_mm", p.max_cap_cut},
+           {"max_rise_mm", p.max_rise},
+           {"max_side_mm", p.max_side},
+           {"line", given_lines[static_cast<std::size_t>(p.line)]}};
+    set_optional(j, "target_diameter_mm", p.target_diameter);
+    Json replaced = Json::array();
+    for (const FeatureId& id : p.replaced)
+        replaced.push_back(id.text());
+    j["replaced"] = replaced;
+    return j;
+}
+
+TunnelPolicy policy_from(const Json& j) {
+    TunnelPolicy p;
+    p.method = enum_from<TunnelMethod>(j.at("method"), tunnel_methods);
+    p.target_diameter = optional_from(j, "target_diameter_mm");
+    p.stock = j.at("stock_mm");
+    p.parting = j.at("parting_rad");
+    p.caps = enum_from<CapCuts>(j.at("caps"), cap_cuts);
+    p.max_cap_cut = j.at("max_cap_cut_mm");
+    p.max_rise = j.at("max_rise_mm");
+    p.max_side = j.at("max_side_mm");
+    p.line = enum_from<GivenLine>(j.at("line"), given_lines);
+    for (const Json& name : j.at("replaced"))
+        p.replaced.push_back(feature_from(name.get<std::string>(), j));
+    return p;
+}
 
 Json to_json(const Payload& payload) {
     return std::visit(Overloaded{
@@ -76,6 +119,23 @@ Json to_json(const Payload& payload) {
                           [](const ReadingPlanChosen& p) -> Json {
                               return {{"plan", p.plan}, {"places", p.places}};
                           },
+                          [](const TunnelPolicy& p) -> Json { return policy_json(p); },
+                          [](const CapsCut& p) -> Json {
+                              Json cuts = Json::object();
+                              for (const auto& [id, cut] : p.cuts)
+                                  cuts[id.text()] = cut;
+                              return {{"cuts_mm", cuts}};
+                          },
+                          [](const TunnelPass& p) -> Json {
+                              Json j{{"pass", tunnel_passes[static_cast<std::size_t>(p.kind)]}, {"strokes", p.strokes}};
+                              set_optional(j, "protrusion_mm", p.protrusion);
+                              if (p.new_cutter)
+                                  j["new_cutter"] = true;
+                              return j;
+                          },
+                          [](const StepDone& p) -> Json {
+                              return {{"step", p.step}};
+                          },
                           [](const UnknownPayload& p) -> Json { return Json::parse(p.json); },
                       },
                       payload);
@@ -112,12 +172,26 @@ Payload from_json(std::string_view kind, const Json& j) {
         return TunnelCut{enum_from<TunnelMethod>(j.at("method"), tunnel_methods), j.at("note")};
     if (kind == "reading_plan")
         return ReadingPlanChosen{j.at("plan"), j.at("places").get<std::vector<std::string>>()};
+    if (kind == "tunnel_plan")
+        return policy_from(j);
+    if (kind == "caps_cut") {
+        CapsCut cut;
+        for (const auto& [name, depth] : j.at("cuts_mm").items())
+            cut.cuts.emplace_back(feature_from(name, j), depth.get<double>());
+        return cut;
+    }
+    if (kind == "tunnel_pass")
+        return TunnelPass{enum_from<TunnelPassKind>(j.at("pass"), tunnel_passes), j.at("strokes"),
+                          optional_from(j, "protrusion_mm"), j.value("new_cutter", false)};
+    if (kind == "step_done")
+        return StepDone{j.at("step")};
     return Strike{j.at("sequence"), j.at("reason")};
 }
 
-constexpr std::array<std::string_view, 13> kinds{
+constexpr std::array<std::string_view, 17> kinds{
     "job_opened", "probe_log",  "reading",    "deck_cut",           "deck_target", "pass_plan",   "note",
-    "strike",     "conditions", "ring_check", "repeatability_test", "tunnel_cut",  "reading_plan"};
+    "strike",     "conditions", "ring_check", "repeatability_test", "tunnel_cut",  "reading_plan",
+    "tunnel_plan", "caps_cut", "tunnel_pass", "step_done"};
 
 } // namespace
 

@@ -10,6 +10,7 @@
 #include <string>
 #include <string_view>
 #include <tl/expected.hpp>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -83,6 +84,48 @@ struct RepeatabilityTest {
 
 enum class TunnelMethod { hone, bore };
 
+enum class CapCuts { each, equal };   ///< each cap its own cut, or one for all
+enum class GivenLine { datum, ends }; ///< datum A, or through the end mains
+
+/// What the tunnel shall become, and within which limits: mm, rad.
+struct TunnelPolicy {
+    TunnelMethod method = TunnelMethod::hone;
+    std::optional<double> target_diameter{}; ///< nothing: the middle of each main's own window
+    double stock = 0;                        ///< metal that must come off everywhere
+    double parting = 0;                      ///< rad beside the parting line that need no stock
+    CapCuts caps = CapCuts::each;
+    double max_cap_cut = 0.5;
+    double max_rise = 0.15; ///< of the centre line, up or down
+    double max_side = 0.05;
+    GivenLine line = GivenLine::datum; ///< for line boring
+    std::vector<FeatureId> replaced{}; ///< mains whose cap is replaced or repaired: its old surface does not count
+};
+
+/// Metal taken off the caps' parting faces.
+struct CapsCut {
+    std::vector<std::pair<FeatureId, double>> cuts; ///< mm
+};
+
+enum class TunnelPassKind {
+    strokes,      ///< of the line hone
+    caps_only,    ///< boring bar, the block barely touched
+    establishing, ///< boring bar, to be measured before the final one
+    final_pass,
+};
+
+/// One go of the hone or the boring bar. Sizes measured before it hold no longer.
+struct TunnelPass {
+    TunnelPassKind kind = TunnelPassKind::strokes;
+    int strokes = 0;                  ///< of the hone
+    std::optional<double> protrusion; ///< mm, of the cutter from the bar
+    bool new_cutter = false;          ///< the establishing pass is asked for again
+};
+
+/// A step that was done by hand or eye: "even contact of the parting faces", "caps deburred".
+struct StepDone {
+    std::string step;
+};
+
 /// The main tunnel was cut: what was measured from it holds no longer.
 struct TunnelCut {
     TunnelMethod method = TunnelMethod::hone;
@@ -114,7 +157,8 @@ struct UnknownPayload {
 
 using Payload =
     std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
-                 ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, UnknownPayload>;
+                 ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, TunnelPolicy, CapsCut,
+                 TunnelPass, StepDone, UnknownPayload>;
 
 struct Entry {
     std::int64_t sequence = 0; ///< from 1 within the job, without gaps

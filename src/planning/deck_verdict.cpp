@@ -89,6 +89,29 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         decide(e.tunnel.straightness_lsq, better ? better : times(std::numbers::sqrt2, state.standard_uncertainty),
                {std::nullopt, usual_tunnel_straightness});
     t.overall = worse(t.overall, t.straightness);
+    // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
+    metrology::Vec3 before;
+    std::optional<block::FeatureId> main;
+    double fewest = 1e9;
+    for (std::size_t i = 0; i < e.mains.size();) {
+        metrology::Vec3 centre;
+        double n = 0, points = 0;
+        const block::FeatureId id = e.mains[i].id;
+        for (; i < e.mains.size() && e.mains[i].id == id; ++i, ++n) {
+            centre = centre + e.mains[i].centre;
+            points += static_cast<double>(e.mains[i].points);
+        }
+        centre = (1 / n) * centre;
+        fewest = std::min(fewest, points);
+        if (main)
+            t.step = std::max(t.step, std::hypot(centre.y - before.y, centre.z - before.z));
+        main = id;
+        before = centre;
+    }
+    // A circle's centre is known to u·√(2/n), the difference of two to 2u/√n.
+    t.step_verdict = decide(t.step, times(2 / std::sqrt(fewest), state.standard_uncertainty),
+                            {std::nullopt, usual_tunnel_step});
+    t.overall = worse(t.overall, t.step_verdict);
     return t;
 }
 

@@ -18,6 +18,8 @@ inline constexpr double usual_flatness = 2 * block::mm_per_thou;
 inline constexpr double usual_pair_difference = 1 * block::mm_per_thou;
 /// The tunnel over all (1 thou).
 inline constexpr double usual_tunnel_straightness = 1 * block::mm_per_thou;
+/// One main to the next (half a thou).
+inline constexpr double usual_tunnel_step = block::mm_per_thou / 2;
 
 enum class CheckKind { lowest_height, highest_height, flatness, clean };
 
@@ -71,6 +73,8 @@ struct MainVerdict {
 struct TunnelVerdict {
     std::vector<MainVerdict> mains;
     metrology::Verdict straightness{};
+    double step = 0; ///< mm, the largest from one main's centre to the next's, off the datum
+    metrology::Verdict step_verdict{};
     metrology::Verdict overall{};
 };
 [[nodiscard]] TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,

@@ -33,6 +33,8 @@ class Planner {
             for (const Vec3 p : mains[i].points) {
                 const double distance = std::hypot(p.y, p.z);
                 const Reach r{i, p.x, distance, p.y / distance, p.z / distance, p.z < 0};
+                if (r.cap && std::ranges::find(policy.replaced, mains[i].id) != policy.replaced.end())
+                    continue; // the new cap is bored with the saddle
                 if (std::abs(std::asin(r.dz)) < policy.parting)
                     ++left_out_;
                 else
@@ -80,7 +82,7 @@ class Planner {
     [[nodiscard]] double radius(std::size_t main) const { return mains_[main].target_diameter / 2; }
 
     [[nodiscard]] double slack(const Reach& r, const CentreLine& line, double cut) const {
-        return radius(r.main) - policy_.stock - r.distance - (r.cap ? cut * r.dz : 0) + r.dy * line.y(r.x) +
+        return radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance - (r.cap ? cut * r.dz : 0) + r.dy * line.y(r.x) +
                r.dz * line.z(r.x);
     }
 
@@ -134,7 +136,7 @@ class Planner {
             if (r.cap)
                 terms.emplace_back(p.cut[r.main], r.dz);
             p.lp.add_row(std::move(terms),
-                         um * (radius(r.main) - policy_.stock - r.distance + given(p, r.x, r.dy, r.dz)));
+                         um * (radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance + given(p, r.x, r.dy, r.dz)));
         }
         for (const Housing& m : mains_) {
             if (freedom.holds(TunnelLimit::max_rise))

@@ -10,27 +10,16 @@
 
 namespace pallix::planning {
 
-enum class CapCuts { each, equal };   ///< each cap its own cut, or one for all
-enum class GivenLine { datum, ends }; ///< datum A, or through the end mains
-
-/// What the tunnel shall become, and within which limits. mm, rad.
-struct TunnelPolicy {
-    block::TunnelMethod method = block::TunnelMethod::hone;
-    std::optional<double> target_diameter{}; ///< nothing: the middle of each main's own window
-    double stock = 0;                        ///< metal that must come off everywhere
-    double parting = 0;                      ///< rad beside the parting line that need no stock
-    CapCuts caps = CapCuts::each;
-    double max_cap_cut = 0.5;
-    double max_rise = 0.15; ///< of the centre line, up or down
-    double max_side = 0.05;
-    GivenLine line = GivenLine::datum; ///< for line boring
-};
+using block::CapCuts;
+using block::GivenLine;
+using block::TunnelPolicy;
 
 /// A main's old surface as torqued.
 struct Housing {
     block::FeatureId id;
     std::vector<metrology::Vec3> points; ///< block frame, mm; z < 0 is the cap
     double target_diameter = 0;          ///< mm, finished
+    double margin = 0;                   ///< mm more to come off than the policy's stock: what is not known of it
 
     [[nodiscard]] double mean_x() const;
 };

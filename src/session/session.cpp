@@ -48,6 +48,7 @@ Session::Clock Session::system_clock() {
 
 void Session::refresh() {
     state_ = block::fold(entries_);
+    tunnel_work_.reset();
     assessment_ = planning::assess(state_, certainty_of_latest());
     if (draws_certainty_ && state_.blueprint && state_.latest && state_.latest->standard_uncertainty)
         certainty_.want(*state_.blueprint, *state_.latest);
@@ -183,6 +184,41 @@ Outcome Session::test_repeatability(const block::RepeatabilityTest& test) {
 
 Outcome Session::cut_tunnel(const block::TunnelCut& cut) {
     return append({cut});
+}
+
+Outcome Session::choose_tunnel_policy(const block::TunnelPolicy& policy) {
+    if (policy.target_diameter && !(*policy.target_diameter > 0))
+        return tl::unexpected(one_fault("the finished size cannot be", "a size greater than 0"));
+    if (policy.stock < 0 || policy.max_cap_cut < 0 || policy.max_rise < 0 || policy.max_side < 0)
+        return tl::unexpected(one_fault("a limit of the tunnel plan is negative", "lengths of 0 or more"));
+    return append({policy});
+}
+
+Outcome Session::cut_caps(const block::CapsCut& cut) {
+    for (const auto& [id, depth] : cut.cuts)
+        if (!(depth >= 0) || depth > 3 || !state_.blueprint || !state_.blueprint->lists(id))
+            return tl::unexpected(one_fault("the cut of cap " + id.text() + " cannot be", "a depth from 0 to 3 mm of a listed main"));
+    return append({cut});
+}
+
+Outcome Session::log_tunnel_pass(const block::TunnelPass& pass) {
+    if (pass.kind == block::TunnelPassKind::strokes && (pass.strokes < 1 || pass.strokes > 10000))
+        return tl::unexpected(one_fault("the number of strokes cannot be", "a whole number from 1"));
+    if (pass.protrusion && !(*pass.protrusion > 0))
+        return tl::unexpected(one_fault("the cutter's protrusion cannot be", "a length greater than 0"));
+    return append({pass});
+}
+
+Outcome Session::tick_step(const std::string& step) {
+    return append({block::StepDone{step}});
+}
+
+const planning::TunnelWork& Session::tunnel_work() const {
+    if (!tunnel_work_)
+        tunnel_work_ = planning::tunnel_work(
+            state_, assessment_.gauge,
+            assessment_.tunnel && !state_.probe_stale() ? &*assessment_.tunnel : nullptr);
+    return *tunnel_work_;
 }
 
 Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {

@@ -3,6 +3,7 @@
 
 #include "block/job_state.h"
 #include "planning/assessment.h"
+#include "planning/tunnel_work.h"
 #include "session/certainty_work.h"
 #include "storage/shop_book.h"
 
@@ -51,6 +52,12 @@ class Session : public QObject {
     [[nodiscard]] Outcome check_instrument(const block::RingCheck& check);
     [[nodiscard]] Outcome test_repeatability(const block::RepeatabilityTest& test);
     [[nodiscard]] Outcome cut_tunnel(const block::TunnelCut& cut);
+    [[nodiscard]] Outcome choose_tunnel_policy(const block::TunnelPolicy& policy);
+    [[nodiscard]] Outcome cut_caps(const block::CapsCut& cut);
+    [[nodiscard]] Outcome log_tunnel_pass(const block::TunnelPass& pass);
+    [[nodiscard]] Outcome tick_step(const std::string& step);
+    /// Plan, board and next step of the tunnel; worked out when it is first asked for after an entry.
+    [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
     [[nodiscard]] Outcome choose_reading_plan(const block::ReadingPlanChosen& plan);
 
     /// Lines of a log that a probe is sending: on the disk before this returns, not yet part of the job.
@@ -96,6 +103,7 @@ class Session : public QObject {
     std::vector<block::Entry> entries_;
     block::JobState state_;
     planning::Assessment assessment_;
+    mutable std::optional<planning::TunnelWork> tunnel_work_;
     CertaintyWork certainty_;
     bool draws_certainty_ = false;
 };

@@ -10,6 +10,7 @@
 #include "ui/frame/reading_line.h"
 #include "ui/passport/passport_view.h"
 #include "ui/positions/positions_view.h"
+#include "ui/tunnel/tunnel_view.h"
 #include "ui/view.h"
 #include "wording/sentences.h"
 
@@ -157,6 +158,17 @@ void BenchWindow::build_measure_menu() {
     });
     add(tr("&Gauge or probe on the line…"), "Ctrl+Shift+G", [this] { run_dialog<GaugeDialog>(); });
     menu->addSeparator();
+    const auto on_tunnel = [this](auto run) {
+        return [this, run] {
+            if (place_ != Place::tunnel)
+                go_to(Place::tunnel);
+            if (tunnel_ && context_.session.state().blueprint)
+                run();
+        };
+    };
+    add(tr("Tunnel: as found, plan, &board"), "Ctrl+Shift+M", on_tunnel([this] { tunnel_->show_next_page(); }));
+    add(tr("Tunnel: &caps are cut as planned"), "Ctrl+Shift+Return", on_tunnel([this] { tunnel_->log_caps(); }));
+    add(tr("Tunnel: stro&kes or pass"), "Ctrl+Shift+K", on_tunnel([this] { tunnel_->log_tunnel_go(); }));
     add(tr("The &tunnel was cut…"), "Ctrl+Shift+T", [this] { run_dialog<TunnelCutDialog>(); });
     learner_ = add_action(menu, tr("A &learner is at the bench (reads twice)"), {}, [this] {
         context_.preferences.set_learner(learner_->isChecked());

@@ -105,9 +105,20 @@ DecksView& BenchWindow::decks() {
     return *decks_;
 }
 
+TunnelView& BenchWindow::tunnel() {
+    view_of(Place::tunnel);
+    return *tunnel_;
+}
+
 PositionsView& BenchWindow::positions() {
     view_of(Place::positions);
     return *positions_;
+}
+
+/// The tunnel page speaks for itself while there is something to do with the tunnel.
+bool BenchWindow::tunnel_has_the_call() const {
+    return context_.session.has_job() && context_.session.state().blueprint &&
+           context_.session.state().tunnel_cut == 0;
 }
 
 void BenchWindow::read_next() {
@@ -163,7 +174,7 @@ void BenchWindow::refresh() {
         return go_to(Place::shop);
     top_->refresh();
     route_->refresh(place_);
-    call_->refresh();
+    call_->refresh(place_ == Place::tunnel && tunnel_has_the_call());
     view_of(place_)->refresh();
     reading_->set_scope(reading_scope());
     refresh_actions();

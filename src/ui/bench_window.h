@@ -37,6 +37,7 @@ class BenchWindow : public QMainWindow {
     [[nodiscard]] Place place() const { return place_; }
     [[nodiscard]] DecksView& decks();
     [[nodiscard]] PositionsView& positions();
+    [[nodiscard]] TunnelView& tunnel();
     void read_next(); ///< puts the caret into the reading line
 
     void open_job(storage::JobId job);
@@ -73,6 +74,7 @@ class BenchWindow : public QMainWindow {
     View* view_of(Place place);
     void refresh();
     void refresh_actions();
+    [[nodiscard]] bool tunnel_has_the_call() const;
     void show_asked(const std::optional<planning::AskedReading>& asked);
     [[nodiscard]] ReadingScope reading_scope();
     void change_theme();

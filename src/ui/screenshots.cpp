@@ -5,6 +5,8 @@
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/positions/positions_view.h"
+#include "ui/tunnel/tunnel_view.h"
+#include "wording/readings.h"
 
 #include <QApplication>
 #include <QDir>
@@ -56,6 +58,12 @@ class Tour {
         window_.go_to(Place::tunnel);
         window_.read_next();
         shoot("tunnel-by-gauge");
+        window_.tunnel().show_page(TunnelView::Page::plan);
+        shoot("tunnel-plan");
+        window_.tunnel().show_page(TunnelView::Page::board);
+        finish_tunnel();
+        window_.tunnel().show_page(TunnelView::Page::found);
+        shoot("tunnel-as-left");
         window_.go_to(Place::decks);
         window_.read_next();
         shoot("reading-line");
@@ -76,6 +84,34 @@ class Tour {
     void wait_for_certainty() {
         while (context_.session.certainty().running())
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    }
+
+    /// What the launch's tunnel goes through until it is done, written into the tour's own book.
+    void finish_tunnel() {
+        auto& session = context_.session;
+        const auto done = [this](const session::Outcome& outcome) {
+            if (!outcome && fault_.isEmpty())
+                fault_ = qt(outcome.error().front().text());
+        };
+        const auto read_all = [&](double base) {
+            for (const auto& at : planning::usual_places(*session.state().blueprint, planning::Measuring::main_sizes, "")) {
+                block::Reading r{at, wording::place_of_reading(*session.state().blueprint, at),
+                                 base + 0.001 * (at.feature.number % 2), {}, "", false,
+                                 context_.instruments.in_hand(planning::Measuring::main_sizes), session.state().conditions};
+                done(session.take_reading(r));
+            }
+        };
+        block::CapsCut caps;
+        for (const auto& cut : session.tunnel_work().to_cut)
+            caps.cuts.emplace_back(cut.id, cut.cut);
+        done(session.cut_caps(caps));
+        done(session.state_conditions(session.state().conditions));
+        read_all(57.998);
+        done(session.log_tunnel_pass({block::TunnelPassKind::strokes, 40, {}, false}));
+        read_all(58.006);
+        shoot("tunnel-board");
+        done(session.cut_tunnel({block::TunnelMethod::hone, "40 strokes, cross-hatch even"}));
+        read_all(58.006);
     }
 
     /// The register over the window, as it stands on the screen.

@@ -399,6 +399,27 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
             return std::string("tunnel ") + (p.method == block::TunnelMethod::hone ? "honed" : "bored") +
                    (p.note.empty() ? std::string() : ": " + p.note);
         }
+        std::string operator()(const block::TunnelPolicy& p) const {
+            return std::string("tunnel plan: ") + (p.method == block::TunnelMethod::hone ? "line hone" : "line bore") +
+                   (p.caps == block::CapCuts::equal ? ", caps equal" : ", each cap its own");
+        }
+        std::string operator()(const block::CapsCut& p) const {
+            std::string list;
+            for (const auto& [id, cut] : p.cuts)
+                if (cut > 0)
+                    list += (list.empty() ? "" : ", ") + std::to_string(id.number) + " by " + l.plain(cut);
+            return "caps cut: " + (list.empty() ? std::string("none") : list) + " " + l.unit_name();
+        }
+        std::string operator()(const block::TunnelPass& p) const {
+            constexpr std::array names{"line hone", "caps-only pass", "establishing pass", "final pass"};
+            std::string text = names[static_cast<std::size_t>(p.kind)];
+            if (p.kind == block::TunnelPassKind::strokes)
+                text += ", " + std::to_string(p.strokes) + " strokes";
+            if (p.protrusion)
+                text += ", cutter out " + l.with_unit(*p.protrusion);
+            return text + (p.new_cutter ? ", new cutter" : "");
+        }
+        std::string operator()(const block::StepDone& p) const { return "done: " + p.step; }
         std::string operator()(const block::ReadingPlanChosen& p) const {
             return "reading plan " + p.plan + ": " + count_words(p.places.size(), "place", "places");
         }

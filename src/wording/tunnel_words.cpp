@@ -2,6 +2,7 @@
 #include "wording/tunnel_words.h"
 
 #include "wording/lengths.h"
+#include "wording/readings.h"
 
 #include <algorithm>
 #include <array>
@@ -30,6 +31,13 @@ std::string limit_name(planning::TunnelLimit limit) {
 }
 
 namespace {
+
+std::string capitalised_bank(const block::Blueprint& b, const std::string& id) {
+    std::string name = bank_name(*b.bank(id));
+    if (name[0] >= 'a' && name[0] <= 'z')
+        name[0] = static_cast<char>(name[0] - 'a' + 'A');
+    return name;
+}
 
 std::string join(const std::vector<std::string>& parts, const char* last) {
     std::string out;
@@ -84,6 +92,165 @@ std::vector<std::string> tunnel_plan_sentences(const TunnelPlan& plan, const Len
                                                    (plan.rise > 0 ? " towards the cam." : " away from the cam."));
     if (const std::string reason = why(plan); !reason.empty())
         out.push_back(reason);
+    return out;
+}
+
+// ---- the work -----------------------------------------------------------------------------------------------------
+
+namespace {
+
+constexpr const char* cap_caution =
+    "Caps under load: brace the block, long even pulls. Guards and eyes covered at the cap grinder, no gloves.";
+constexpr const char* hone_caution =
+    "Honing oil on skin and near sparks, no sleeves near the mandrel. Stop it and see it stopped before reaching in.";
+constexpr const char* bar_caution =
+    "Dry-run the bar first. Stop the spindle and see it stopped before clearing chips, never by hand.";
+
+std::string dwell_words(const block::Blueprint& b, const planning::StockLeft& s, const LengthText& l) {
+    return place_of_reading(b, s.at) + ": " + l.with_unit(std::max(0.0, s.left)) + " left to the middle of the window";
+}
+
+CallText cut_caps_text(const planning::TunnelWork& work, const LengthText& l) {
+    CallText t{"Cut the caps", l.with_unit(work.study->plan.max_cap_cut), {}, cap_caution};
+    std::string list;
+    for (const planning::CapCut& cut : work.to_cut)
+        list += (list.empty() ? "" : "; ") + std::string("main ") + std::to_string(cut.id.number) + " " + l.plain(cut.cut);
+    t.reasons.push_back("Off each parting face, in " + l.unit_name() + ": " + list + ".");
+    for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
+        t.reasons.push_back(sentence);
+    return t;
+}
+
+CallText work_text(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
+    const bool hone = !work.study || work.study->policy.method == block::TunnelMethod::hone;
+    CallText t{hone ? "Line hone" : work.establishing_due ? "Establishing pass" : "Final pass", "", {},
+               hone ? hone_caution : bar_caution};
+    if (work.dwell)
+        t.number = l.with_unit(std::max(0.0, work.dwell->left));
+    if (work.dwell && hone)
+        t.reasons.push_back("Dwell at " + dwell_words(*state.blueprint, *work.dwell, l) + ".");
+    if (hone && work.forecast)
+        t.reasons.push_back("The last " + std::to_string(work.forecast->strokes) + " strokes took " +
+                            l.with_unit(work.forecast->per_stroke * work.forecast->strokes) + "; about " +
+                            fixed(work.forecast->strokes_left, 0) + " strokes more.");
+    if (hone)
+        t.reasons.emplace_back("Log the strokes on the board, then measure again: short goes, it warms.");
+    if (!hone && work.establishing_due)
+        t.reasons.emplace_back("A light pass that is measured before the final one; a new cutter asks for it again.");
+    if (!hone && work.next_protrusion)
+        t.reasons.push_back("Set the cutter out to " + l.with_unit(*work.next_protrusion) +
+                            "; check it again after clamping: the clamp moves it.");
+    return t;
+}
+
+} // namespace
+
+CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
+    using enum planning::TunnelStep;
+    switch (work.step) {
+    case measure:
+        return {"Measure the tunnel",
+                "",
+                {"Everything is measured from the mains.", "Take in a probe log, or read sizes and saddle heights below."},
+                "Caps torqued as they will run."};
+    case decide: {
+        CallText t{"No plan within the limits", "", {}, ""};
+        for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
+            t.reasons.push_back(sentence);
+        t.reasons.emplace_back("Loosen a limit, choose another school, or mark a cap as replaced.");
+        return t;
+    }
+    case good:
+        return {"The tunnel is good as found", "", {"Every main in size, round and in line: leave it."}, ""};
+    case cut_caps:
+        return cut_caps_text(work, l);
+    case torque_caps:
+        return {"Torque the caps",
+                "",
+                {"Back in their places, same way round, lubricant, torque or stretch, pattern and steps as they will run.",
+                 "State it: Ctrl+J, caps torqued. The sizes are measured after that."},
+                cap_caution};
+    case measure_caps:
+        return {"Measure the mains again",
+                "",
+                {"Before less cut should be what you find; a disagreement is named.", "Read the sizes below (Ctrl+R)."},
+                "Caps torqued; block and gauge at one temperature."};
+    case machine:
+        return work_text(state, work, l);
+    case measure_work:
+        return {"Measure the mains again", "", {"Sizes from before the last go hold no longer."},
+                "Stop the machine and see it stopped; wipe the bores dry."};
+    case log_finished:
+        return {"Every main is in size: stop",
+                "",
+                {"Enough: more strokes would only take metal. Log that the tunnel is done (Ctrl+Shift+T).",
+                 "From then on everything measured from the old tunnel is stale and is measured again."},
+                ""};
+    case too_large:
+        break;
+    }
+    return {"A main is too large", "", {"Metal that is off does not come back: a shell of larger outside, or the cap again."}, ""};
+}
+
+std::vector<std::string> study_sentences(const planning::TunnelStudy& study, const LengthText& l) {
+    std::vector<std::string> out;
+    if (study.housings.source == planning::HousingSource::gauge)
+        out.emplace_back("From gauge sizes and saddle heights: housings taken as centred sideways, end mains' saddles on the line.");
+    for (const planning::LoosenedLimit& x : study.loosened)
+        out.push_back("A thou of " + limit_name(x.limit) + " would save " + l.with_unit(x.saves) + " of the largest cut.");
+    if (study.sure)
+        out.push_back(study.sure->feasible ? "To clean up with 95 % certainty: caps by up to " +
+                                                 l.with_unit(study.sure->max_cap_cut) + "."
+                                           : std::string("With 95 % certainty it does not clean up within the limits."));
+    for (const auto& r : study.readings)
+        out.push_back("One more reading of main " + std::to_string(r.main.number) + " would save " + l.with_unit(r.saves) +
+                      " of cap in all.");
+    return out;
+}
+
+std::vector<std::string> consequence_sentences(const block::Blueprint& b, const planning::TunnelConsequences& c,
+                                               const LengthText& l) {
+    std::vector<std::string> out;
+    if (b.cam)
+        out.push_back("Cam distance at the front " + l.signed_with_unit(c.cam_distance_change) + ".");
+    if (c.chain)
+        out.push_back("Chain: " + l.with_unit(std::max(0.0, c.chain->excess)) + " of slack, sags " + l.with_unit(c.chain->sag) +
+                      " one way (pitch circles).");
+    if (c.backlash_change)
+        out.push_back("Gear backlash " + l.signed_with_unit(*c.backlash_change) + ".");
+    for (const auto& d : c.decks)
+        out.push_back(capitalised_bank(b, d.bank) + ": height " + l.signed_with_unit(d.height_change) + ", cylinders " +
+                      l.signed_with_unit(d.side_change) + " across.");
+    if (c.bearing_clearance)
+        out.push_back("Bearing clearance at the finished size " + l.with_unit(*c.bearing_clearance) + ".");
+    if (c.roll != 0)
+        out.push_back(roll_sentence(c.roll));
+    return out;
+}
+
+std::vector<std::string> jack_sentences(const std::vector<planning::JackMove>& moves, const LengthText& l) {
+    constexpr double enough = 2 * 0.00254; // mm; two tenths is as good as it gets (common practice, no source)
+    std::vector<std::string> out;
+    for (const planning::JackMove& m : moves) {
+        const std::string where = "Jack at " + l.with_unit(m.station) + ": ";
+        if (std::hypot(m.up, m.towards_3) < enough)
+            out.push_back(where + "enough, within two tenths.");
+        else
+            out.push_back(where + (m.up >= 0 ? "raise by " : "lower by ") + l.with_unit(std::abs(m.up)) + ", push " +
+                          l.with_unit(std::abs(m.towards_3)) + (m.towards_3 >= 0 ? " towards 3" : " towards 9") +
+                          " o'clock.");
+    }
+    return out;
+}
+
+std::vector<std::string> prediction_sentences(const block::Blueprint& b,
+                                              const std::vector<planning::CapPrediction>& predictions,
+                                              const LengthText& l) {
+    std::vector<std::string> out;
+    for (const planning::CapPrediction& p : predictions)
+        if (p.disagrees())
+            out.push_back("Not as cut: " + place_of_reading(b, p.at) + " was " + l.plain(p.before) + ", cut by " +
+                          l.plain(p.cut) + ", should be " + l.plain(p.predicted) + ", is " + l.with_unit(*p.after) + ".");
     return out;
 }
 

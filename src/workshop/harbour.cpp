@@ -103,7 +103,7 @@ void wear_holes(PracticeBlock& p) {
 }
 
 PracticeBlock port_engine() {
-    PracticeBlock p{workboat_v6(), {}, -0.009, 0.004, 0.002, {}};
+    PracticeBlock p{workboat_v6(), {}, -0.005, 0.003, 0.002, {}};
     wear_holes(p);
     p.decks["R"] = {.offset = 0.115,
                     .rear_over_front = -0.062,
@@ -127,7 +127,7 @@ PracticeBlock port_engine() {
 }
 
 PracticeBlock starboard_engine() {
-    PracticeBlock p{workboat_v6(), {}, 0.006, -0.003, 0.003, {}};
+    PracticeBlock p{workboat_v6(), {}, 0.004, -0.002, 0.003, {}};
     wear_holes(p);
     p.decks["R"] = {.offset = 0.088,
                     .rear_over_front = 0.051,

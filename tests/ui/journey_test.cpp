@@ -48,7 +48,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     open_window();
     new_job_by_keys();
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(headline().toStdString(), "Take the probe log in");
+    EXPECT_EQ(headline().toStdString(), "Measure the tunnel");
 
     import_by_keys(small_log(200.1, 0.15).text(), QStringLiteral("1 µm")); // 200.030 to 200.170
     EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.001);

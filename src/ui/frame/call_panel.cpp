@@ -2,6 +2,7 @@
 #include "ui/frame/call_panel.h"
 
 #include "wording/sentences.h"
+#include "wording/tunnel_words.h"
 
 #include <QLabel>
 #include <QPainter>
@@ -34,9 +35,11 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     refresh();
 }
 
-void CallPanel::refresh() {
+void CallPanel::refresh(bool tunnel) {
     wording::CallText call;
-    if (context_.session.has_job())
+    if (context_.session.has_job() && tunnel && context_.session.state().blueprint)
+        call = wording::tunnel_call(context_.session.state(), context_.session.tunnel_work(), context_.lengths());
+    else if (context_.session.has_job())
         call = wording::call_text(context_.session.state(), context_.session.assessment(), context_.lengths());
     else
         call = {"Choose a job",

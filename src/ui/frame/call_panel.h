@@ -14,7 +14,8 @@ class CallPanel : public QWidget {
     Q_OBJECT
   public:
     explicit CallPanel(Context context, QWidget* parent = nullptr);
-    void refresh();
+    /// @param tunnel whether the call is about the tunnel, which is on screen
+    void refresh(bool tunnel = false);
 
   protected:
     void paintEvent(QPaintEvent* event) override;

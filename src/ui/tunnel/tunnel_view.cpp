@@ -2,7 +2,9 @@
 #include "ui/tunnel/tunnel_view.h"
 
 #include "ui/marks.h"
+#include "ui/tunnel/plan_page.h"
 #include "ui/tunnel/tunnel_drawing.h"
+#include "ui/tunnel/work_board.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
@@ -12,6 +14,7 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -34,7 +37,9 @@ QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal rati
 
 TunnelView::TunnelView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)), summary_(new QLabel(this)),
-      empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
+      empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)), found_button_(new QPushButton(tr("as found"), this)),
+      plan_button_(new QPushButton(tr("plan"), this)), board_button_(new QPushButton(tr("board"), this)),
+      pages_(new QStackedWidget(this)), plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
       table_(new QTableWidget(this)) {
     heading_->setFont(font_of(Type::title, true));
@@ -59,7 +64,19 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     column->setContentsMargins(20, 14, 20, 12);
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
-    top->addWidget(heading_, 1);
+    top->addWidget(heading_);
+    top->addSpacing(12);
+    auto* pages = new QButtonGroup(this);
+    for (QPushButton* button : {found_button_, plan_button_, board_button_}) {
+        button->setCheckable(true);
+        button->setToolTip(tr("As found, plan, board: Ctrl+Shift+M goes to the next"));
+        pages->addButton(button);
+        top->addWidget(button);
+    }
+    connect(found_button_, &QPushButton::clicked, this, [this] { show_page(Page::found); });
+    connect(plan_button_, &QPushButton::clicked, this, [this] { show_page(Page::plan); });
+    connect(board_button_, &QPushButton::clicked, this, [this] { show_page(Page::board); });
+    top->addStretch();
     auto* sources = new QButtonGroup(this);
     for (QPushButton* button : {by_probe_, by_gauge_}) {
         button->setCheckable(true);
@@ -72,10 +89,19 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     }
     by_probe_->setChecked(true);
     column->addLayout(top);
-    column->addWidget(summary_);
-    column->addWidget(empty_);
-    column->addWidget(drawing_, 1);
-    column->addWidget(table_);
+    auto* found = new QWidget(this);
+    auto* found_column = new QVBoxLayout(found);
+    found_column->setContentsMargins(0, 0, 0, 0);
+    found_column->setSpacing(8);
+    found_column->addWidget(summary_);
+    found_column->addWidget(empty_);
+    found_column->addWidget(drawing_, 1);
+    found_column->addWidget(table_);
+    pages_->addWidget(found);
+    pages_->addWidget(plan_);
+    pages_->addWidget(board_);
+    column->addWidget(pages_, 1);
+    found_button_->setChecked(true);
     connect(table_, &QTableWidget::currentCellChanged, this,
             [this](int row) { drawing_->mark(by_gauge_->isChecked() ? -1 : row); });
     connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int section) {
@@ -113,6 +139,38 @@ void TunnelView::refresh() {
     if (probed || gauged)
         fill_table();
     drawing_->update();
+    if (known && page() == Page::plan)
+        plan_->refresh();
+    if (known && page() == Page::board)
+        board_->refresh();
+}
+
+TunnelView::Page TunnelView::page() const {
+    return static_cast<Page>(pages_->currentIndex());
+}
+
+void TunnelView::show_page(Page page) {
+    pages_->setCurrentIndex(static_cast<int>(page));
+    (page == Page::found ? found_button_ : page == Page::plan ? plan_button_ : board_button_)->setChecked(true);
+    refresh();
+    if (page == Page::plan)
+        plan_->take_focus();
+    else if (page == Page::found)
+        table_->setFocus();
+}
+
+void TunnelView::show_next_page() {
+    show_page(static_cast<Page>((pages_->currentIndex() + 1) % pages_->count()));
+}
+
+void TunnelView::log_caps() {
+    show_page(Page::plan);
+    plan_->log_caps();
+}
+
+void TunnelView::log_tunnel_go() {
+    show_page(Page::board);
+    board_->take_focus();
 }
 
 QString TunnelView::probed_summary() const {
@@ -125,6 +183,10 @@ QString TunnelView::probed_summary() const {
                  qt(wording::verdict_word(context_.session.assessment().tunnel->straightness)),
                  qt(l.with_unit(planning::usual_tunnel_straightness)), qt(l.plain(t.straightness_vertical_mz)),
                  qt(l.plain(t.straightness_lateral_mz)));
+    words += tr(" Main to main %1 at most — %2 against %3.")
+                 .arg(qt(l.with_unit(context_.session.assessment().tunnel->step)),
+                      qt(wording::verdict_word(context_.session.assessment().tunnel->step_verdict)),
+                      qt(l.plain(planning::usual_tunnel_step)));
     if (state.probe_stale())
         words = tr("Before it was cut: ") + words;
     if (const auto& cam = state.latest->evaluation.cam)
@@ -243,7 +305,11 @@ QString TunnelView::help() const {
         "says how much.</p>"
         "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>"
         "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. Ctrl+Shift+T: the tunnel was cut; "
-        "what was measured from the old one is stale from then on.</p>");
+        "what was measured from the old one is stale from then on.</p>"
+              "<p>Ctrl+Shift+M: as found, plan, board. On the plan drag a cap or the line, or choose a cap with Left and "
+              "Right and cut it with Up and Down; R marks a replaced cap. Cutting a cap's face brings the cap nearer, so the "
+              "hole is too small at the cap and the new round hole has to sit higher: that is why cutting caps raises the "
+              "crankshaft. Ctrl+Shift+Return logs the caps as cut, Ctrl+Shift+K goes to strokes or passes.</p>");
 }
 
 } // namespace pallix::ui

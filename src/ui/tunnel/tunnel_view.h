@@ -7,11 +7,14 @@
 
 class QLabel;
 class QPushButton;
+class QStackedWidget;
 class QTableWidget;
 
 namespace pallix::ui {
 
+class PlanPage;
 class TunnelDrawing;
+class WorkBoard;
 
 /// The main tunnel as it was last measured, by probe or by gauge.
 class TunnelView : public View {
@@ -21,6 +24,13 @@ class TunnelView : public View {
     QString help() const override;
     void refresh() override;
     void show_asked(const std::optional<planning::AskedReading>& asked);
+
+    enum class Page { found, plan, board };
+    void show_page(Page page);
+    void show_next_page();
+    [[nodiscard]] Page page() const;
+    void log_caps();      ///< on the plan page, by the cuts it shows
+    void log_tunnel_go(); ///< on the board: caret into strokes or cutter
 
   private:
     void fill_table();
@@ -35,6 +45,10 @@ class TunnelView : public View {
     QLabel* summary_;
     QLabel* empty_;
     TunnelDrawing* drawing_;
+    QPushButton *found_button_, *plan_button_, *board_button_;
+    QStackedWidget* pages_;
+    PlanPage* plan_;
+    WorkBoard* board_;
     QPushButton *by_probe_, *by_gauge_;
     QTableWidget* table_;
 };

@@ -1,0 +1,293 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/tunnel/plan_drawing.h"
+
+#include "wording/tunnel_words.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::ui {
+
+using metrology::Vec3;
+using planning::Housing;
+
+namespace {
+constexpr double line_height = 96; // px, of the strip with the line below
+}
+
+PlanDrawing::PlanDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
+    setObjectName(QStringLiteral("tunnel-plan"));
+    setAccessibleName(tr("tunnel plan: sections of the mains and the line through them"));
+    setToolTip(tr("Drag a cap or the line to see what gets short; Left and Right choose a cap, Up and Down cut it; "
+                  "double-click a cap that is replaced"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+}
+
+void PlanDrawing::show_study(const planning::TunnelStudy* study) {
+    study_ = study;
+    back_to_plan();
+}
+
+void PlanDrawing::back_to_plan() {
+    changed_ = false;
+    line_ = study_ ? study_->plan.line : planning::CentreLine{};
+    cuts_.assign(study_ ? study_->housings.mains.size() : 0, 0.0);
+    if (study_)
+        for (std::size_t i = 0; i < study_->plan.cuts.size() && i < cuts_.size(); ++i)
+            cuts_[i] = study_->plan.cuts[i].cut;
+    marked_ = std::min(marked_, cuts_.empty() ? 0 : cuts_.size() - 1);
+    find_scale();
+    update();
+}
+
+QPointF PlanDrawing::section_middle(std::size_t main) const {
+    const double n = static_cast<double>(study_->housings.mains.size());
+    return {width() * (static_cast<double>(main) + 0.5) / n, (height() - line_height) / 2 + 4};
+}
+
+double PlanDrawing::section_radius() const {
+    const double n = static_cast<double>(std::max<std::size_t>(study_->housings.mains.size(), 1));
+    return std::min(width() / n * 0.36, (height() - line_height - 40) * 0.38);
+}
+
+/// How far a point of the old surface stays inside the finished bore.
+double PlanDrawing::slack_of(const Housing& h, Vec3 p, double cut) const {
+    const double r = std::hypot(p.y, p.z), dy = p.y / r, dz = p.z / r;
+    return h.target_diameter / 2 - study_->policy.stock - r - (p.z < 0 ? cut * dz : 0) + dy * line_.y(p.x) +
+           dz * line_.z(p.x);
+}
+
+void PlanDrawing::find_scale() {
+    double largest = 0.005; // mm
+    if (study_)
+        for (const Housing& h : study_->housings.mains)
+            for (const Vec3 p : h.points)
+                largest = std::max(largest, std::abs(h.target_diameter / 2 - std::hypot(p.y, p.z)));
+    for (const double cut : cuts_)
+        largest = std::max(largest, cut);
+    factor_ = 24 / std::min(largest, 0.2);
+}
+
+std::optional<PlanDrawing::Tightest> PlanDrawing::tightest() const {
+    if (!study_)
+        return std::nullopt;
+    std::optional<Tightest> tight;
+    for (std::size_t i = 0; i < study_->housings.mains.size(); ++i) {
+        const Housing& h = study_->housings.mains[i];
+        for (const Vec3 p : h.points) {
+            const double dz = p.z / std::hypot(p.y, p.z);
+            const bool replaced = std::ranges::find(study_->policy.replaced, h.id) != study_->policy.replaced.end();
+            if (std::abs(std::asin(dz)) < study_->policy.parting || (p.z < 0 && replaced))
+                continue;
+            if (const double s = slack_of(h, p, cuts_[i]); !tight || s < tight->slack)
+                tight = Tightest{s, {h.id, p.z < 0, std::atan2(p.y, p.z), p.x}};
+        }
+    }
+    return tight;
+}
+
+void PlanDrawing::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const Palette& p = context_.palette();
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(p.panel);
+    painter.drawRoundedRect(QRectF(rect()), 6, 6);
+    if (!study_)
+        return;
+    for (std::size_t i = 0; i < study_->housings.mains.size(); ++i)
+        paint_section(painter, i);
+    paint_line(painter);
+    if (hasFocus()) {
+        painter.setPen(QPen(p.accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+    }
+}
+
+void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
+    const Palette& p = context_.palette();
+    const Housing& h = study_->housings.mains[main];
+    const QPointF middle = section_middle(main);
+    const double radius = section_radius();
+    const bool replaced = std::ranges::find(study_->policy.replaced, h.id) != study_->policy.replaced.end();
+    // The finished circle is the measure: a point stands inside it by its slack, larger than life.
+    struct Place {
+        double clock;
+        QPointF at;
+        double slack;
+        bool cap, used;
+    };
+    std::vector<Place> ring;
+    for (const Vec3 q : h.points) {
+        const double clock = std::atan2(q.y, q.z), dz = std::cos(clock);
+        const double slack = slack_of(h, q, cuts_[main]);
+        const double r = radius - std::clamp(slack * factor_, -18.0, radius * 0.6);
+        ring.push_back({clock, middle + r * QPointF(std::sin(clock), -std::cos(clock)), slack, q.z < 0,
+                        std::abs(std::asin(dz)) >= study_->policy.parting && !(q.z < 0 && replaced)});
+    }
+    std::ranges::sort(ring, {}, &Place::clock);
+    QPolygonF old;
+    for (const Place& place : ring)
+        old << place.at;
+    QPainterPath metal, finished;
+    finished.addEllipse(middle, radius, radius);
+    metal.addPolygon(old);
+    metal.closeSubpath();
+    painter.fillPath(finished.subtracted(metal), p.deck.bright); // comes off
+    painter.setPen(QPen(p.deck.edge, 1.2));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolygon(old);
+    painter.setPen(QPen(p.accent, 2));
+    painter.drawEllipse(middle, radius, radius);
+    painter.setPen(QPen(p.quiet, 1, Qt::DashLine)); // the parting line
+    painter.drawLine(middle - QPointF(radius + 14, 0), middle + QPointF(radius + 14, 0));
+    for (const Place& place : ring) {
+        if (!place.used)
+            continue;
+        const bool is_short = place.slack < -1e-6, binds = std::abs(place.slack) <= 1e-5;
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(is_short ? p.fails : binds ? p.accent : p.deck.edge);
+        const double size = is_short || binds ? 4.5 : 1.8;
+        painter.drawEllipse(place.at, size, size);
+    }
+    painter.setFont(font_of(Type::small, marked_ == main && hasFocus()));
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(middle.x() - 60, middle.y() - radius - 34, 120, 18), Qt::AlignCenter,
+                     tr("main %1").arg(h.id.number));
+    painter.setFont(font_of(Type::text, true));
+    painter.setPen(p.ink);
+    painter.drawText(QRectF(middle.x() - 70, middle.y() + radius * 0.30, 140, 20), Qt::AlignCenter,
+                     replaced ? tr("cap replaced") : tr("cap %1").arg(qt(context_.lengths().plain(cuts_[main]))));
+}
+
+QPointF PlanDrawing::line_handle(bool rear) const {
+    const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
+    const double middle = height() - line_height / 2 + 6;
+    return {section_middle(rear ? study_->housings.mains.size() - 1 : 0).x(), middle - line_.z(h.mean_x()) * factor_};
+}
+
+void PlanDrawing::paint_line(QPainter& painter) {
+    const Palette& p = context_.palette();
+    const double middle = height() - line_height / 2 + 6;
+    painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
+    painter.drawLine(QPointF(90, middle), QPointF(width() - 20, middle));
+    painter.setFont(font_of(Type::small));
+    painter.drawText(QRectF(12, middle - 9, 76, 18), Qt::AlignLeft | Qt::AlignVCenter, tr("old line"));
+    const QPointF front = line_handle(false), rear = line_handle(true);
+    painter.setPen(QPen(p.accent, 2.4));
+    painter.drawLine(front, rear);
+    painter.setBrush(p.accent);
+    painter.setPen(QPen(p.panel, 1.5));
+    for (const QPointF at : {front, rear})
+        painter.drawEllipse(at, 7, 7);
+    painter.setPen(p.ink);
+    const auto l = context_.lengths();
+    for (const Housing& h : study_->housings.mains) {
+        const auto i = static_cast<std::size_t>(&h - study_->housings.mains.data());
+        painter.drawText(QRectF(section_middle(i).x() - 50, height() - 24, 100, 18), Qt::AlignCenter,
+                         qt(l.with_sign(line_.z(h.mean_x()))));
+    }
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(12, height() - 24, 80, 18), Qt::AlignLeft, tr("rise"));
+    painter.drawText(QRectF(width() - 190, height() - line_height - 6, 178, 18), Qt::AlignRight,
+                     tr("drawn × %1").arg(factor_ * study_->housings.mains.front().target_diameter / 2 / section_radius() / 10, 0, 'f', 0) +
+                         QStringLiteral("0"));
+}
+
+void PlanDrawing::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    if (!study_)
+        return;
+    const QPointF at = event->position();
+    grip_ = Grip::none;
+    grip_y_ = at.y();
+    for (const bool rear : {false, true})
+        if (QLineF(line_handle(rear), at).length() < 14) {
+            grip_ = rear ? Grip::rear : Grip::front;
+            const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
+            grip_value_ = line_.z(h.mean_x());
+            return;
+        }
+    for (std::size_t i = 0; i < cuts_.size(); ++i) {
+        const QPointF d = at - section_middle(i);
+        if (std::hypot(d.x(), d.y()) < section_radius() + 16 && d.y() > 0) {
+            grip_ = Grip::cap;
+            gripped_ = marked_ = i;
+            grip_value_ = cuts_[i];
+            update();
+            return;
+        }
+    }
+}
+
+void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
+    if (grip_ == Grip::none || !(event->buttons() & Qt::LeftButton))
+        return;
+    const double up = (grip_y_ - event->position().y()) / factor_; // mm
+    if (grip_ == Grip::cap) {
+        cuts_[gripped_] = std::max(0.0, grip_value_ + up);
+    } else {
+        const double x0 = study_->housings.mains.front().mean_x(), x1 = study_->housings.mains.back().mean_x();
+        double z0 = line_.z(x0), z1 = line_.z(x1);
+        (grip_ == Grip::front ? z0 : z1) = grip_value_ + up;
+        line_.zk = (z1 - z0) / (x1 - x0);
+        line_.z0 = z0 - line_.zk * x0;
+    }
+    changed_ = true;
+    update();
+    Q_EMIT dragged();
+}
+
+void PlanDrawing::mouseReleaseEvent(QMouseEvent*) {
+    grip_ = Grip::none;
+}
+
+void PlanDrawing::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (!study_)
+        return;
+    for (std::size_t i = 0; i < cuts_.size(); ++i)
+        if (QLineF(section_middle(i), event->position()).length() < section_radius() + 16) {
+            const block::FeatureId id = study_->housings.mains[i].id;
+            Q_EMIT cap_clicked(id); // the study may be another one after this
+            return;
+        }
+}
+
+void PlanDrawing::nudge(double um) {
+    cuts_[marked_] = std::max(0.0, cuts_[marked_] + um / 1000);
+    changed_ = true;
+    update();
+    Q_EMIT dragged();
+}
+
+void PlanDrawing::keyPressEvent(QKeyEvent* event) {
+    if (!study_ || cuts_.empty())
+        return QWidget::keyPressEvent(event);
+    const double step = context_.preferences.unit() == block::Unit::inch ? 2.54 : 1; // a tenth, or a micrometre
+    switch (event->key()) {
+    case Qt::Key_Left:
+        marked_ = marked_ > 0 ? marked_ - 1 : cuts_.size() - 1;
+        break;
+    case Qt::Key_Right:
+        marked_ = (marked_ + 1) % cuts_.size();
+        break;
+    case Qt::Key_Up:
+        return nudge(step);
+    case Qt::Key_Down:
+        return nudge(-step);
+    case Qt::Key_R:
+        Q_EMIT cap_clicked(block::FeatureId(study_->housings.mains[marked_].id));
+        return;
+    default:
+        return QWidget::keyPressEvent(event);
+    }
+    update();
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,222 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/tunnel_work.h"
+
+#include "block/small_block.h"
+#include "planning/assessment.h"
+
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::planning;
+using test::size_reading;
+
+namespace {
+
+constexpr double degree = std::numbers::pi / 180;
+
+class Job {
+  public:
+    Job() { add(JobOpened{"small", "", "b.json", test::small_blueprint()}); }
+    void add(Payload payload) {
+        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), "", "", std::move(payload)});
+    }
+    /// Both mains, both ends, three ways; window 60.000 to 60.020.
+    void sizes(double upright, double side) {
+        for (const char* main : {"main.1", "main.2"})
+            for (const char* end : {"front", "rear"}) {
+                add(size_reading(main, end, "upright", upright, 0.0005));
+                add(size_reading(main, end, "60 left", side, 0.0005));
+                add(size_reading(main, end, "60 right", side, 0.0005));
+            }
+    }
+    void torque() {
+        Conditions c;
+        c.caps_torqued = true;
+        add(ConditionsStated{c});
+    }
+    TunnelWork work(const TunnelVerdict* probed = nullptr) const {
+        const JobState s = fold(entries_);
+        return tunnel_work(s, gauge_findings(s), probed);
+    }
+
+  private:
+    std::vector<Entry> entries_;
+};
+
+} // namespace
+
+TEST(Chain, LengthAndSagByPitchCircles) { // handbook case; dL/dC by hand: 2·cos α
+    const ChainDrive chain{20, 40, 9.525};
+    EXPECT_NEAR(chain_length(chain, 115.0), 523.7907, 5e-5);
+    const ChainSlack s = chain_slack(chain, chain_length(chain, 115.0), 115.0 - 0.127);
+    EXPECT_NEAR(s.excess, 0.2450, 5e-5);
+    EXPECT_NEAR(s.sag, 3.19, 5e-3);
+    EXPECT_EQ(chain_slack(chain, chain_length(chain, 115.0), 115.1).sag, 0) << "a chain that is too short does not sag";
+    // Round the very arcs of the pitch circles (2πR instead of N pitches) a loop would be 705.6572 long, worked out apart
+    // from this formula; by the polygon formula of chain handbooks 74.026753 links. Ours counts whole pitches on the wheels.
+    const ChainDrive other{21, 42, 9.525};
+    EXPECT_NEAR((705.657225737 - chain_length(other, 200.0)) / other.pitch, 0.057, 1e-3);
+    EXPECT_NEAR(chain_length(other, 200.0) / other.pitch, 74.026753, 2e-3);
+}
+
+TEST(Gears, LoseBacklashByTwiceTheTangent) { // 20°, 0.127 closer: 0.0924
+    EXPECT_NEAR(backlash_change(0.127, 20 * degree), -0.0924, 5e-5);
+    EXPECT_NEAR(backlash_change(-0.127, 20 * degree), 0.0924, 5e-5);
+}
+
+TEST(Tools, ProtrusionAndClearanceByHand) {
+    EXPECT_NEAR(cutter_protrusion(74.006, 50.0), 12.003, 1e-12);
+    EXPECT_NEAR(bearing_clearance(74.006, 2.480, 69.000), 0.046, 1e-12);
+}
+
+TEST(Consequences, FollowTheLine) { // cam 100 above, deck upright: all by the rise
+    auto b = test::read_small_blueprint();
+    b.cam_drive = CamDrive{20, 40, 9.525, {}, 0};
+    const std::vector<Housing> mains{{b.mains[0].id, {{20, 0, 30}}, 60, 0}, {b.mains[1].id, {{120, 0, 30}}, 60, 0}};
+    const auto c = consequences_of(b, nullptr, mains, {0.02, 0, 0.05, 0});
+    EXPECT_NEAR(c.cam_distance_change, -0.05, 1e-12);
+    EXPECT_NEAR(c.decks[0].height_change, -0.05, 1e-12);
+    EXPECT_NEAR(c.decks[0].side_change, -0.02, 1e-12);
+    ASSERT_TRUE(c.chain);
+    EXPECT_NEAR(c.chain->excess, 0.05 * 2 * std::cos(std::asin((9.525 / 2 / std::sin(std::numbers::pi / 40) -
+                                                                 9.525 / 2 / std::sin(std::numbers::pi / 20)) / 100)),
+                1e-4);
+    b.cam_drive = CamDrive{0, 0, 0, {}, 20 * degree};
+    EXPECT_NEAR(*consequences_of(b, nullptr, mains, {0, 0, 0.127, 0}).backlash_change, -0.0924, 5e-5);
+}
+
+TEST(Blueprint, ReadsItsCamDrive) {
+    const auto with = [](const std::string& drive) {
+        std::string text = test::small_blueprint();
+        text.insert(text.find(" \"workshop_note\""), "\"cam_drive\": " + drive + ",\n");
+        return read_blueprint(text, "b");
+    };
+    EXPECT_EQ(with(R"({"teeth_crank":20,"teeth_cam":40,"pitch":9.525})")->cam_drive->teeth_cam, 40);
+    EXPECT_NEAR(with(R"({"pressure_angle_deg":20})")->cam_drive->pressure_angle, 20 * degree, 1e-12);
+    EXPECT_FALSE(with(R"({"teeth_crank":20})"));
+    EXPECT_FALSE(with(R"({"pressure_angle_deg":60})"));
+}
+
+TEST(TunnelWork, FromGaugesAloneByHand) {
+    Job job; // upright 0.010 over the aim of 60.010, in line: 60° off just at the aim
+    job.sizes(60.020, 60.010);
+    const TunnelWork w = job.work();
+    ASSERT_TRUE(w.study);
+    EXPECT_EQ(w.study->housings.source, HousingSource::gauge);
+    EXPECT_EQ(w.study->housings.mains[0].points.size(), 12U) << "two ends of three sizes";
+    ASSERT_TRUE(w.study->plan.feasible);
+    // The saddle's top stands on the line, so the housing's middle is 0.005 low: points 60° off at the saddle lie 0.0025
+    // inside, at the cap 0.0025 outside, the bottom 0.010. The cut that brings the bottom in is 0.010.
+    EXPECT_NEAR(w.study->plan.max_cap_cut, 0.010, 1e-6);
+    EXPECT_NEAR(w.study->plan.rise, 0, 1e-6);
+    EXPECT_EQ(w.step, TunnelStep::cut_caps);
+    EXPECT_EQ(w.study->schools.size(), 5U);
+    ASSERT_TRUE(w.study->sure);
+    EXPECT_GT(w.study->sure->max_cap_cut, 0.010);
+    EXPECT_FALSE(w.study->readings.empty());
+    EXPECT_THAT(w.study->loosened, testing::Contains(testing::Field(&LoosenedLimit::limit, TunnelLimit::target_diameter)));
+}
+
+TEST(TunnelWork, StepsFromCapsToDone) {
+    Job job;
+    EXPECT_EQ(job.work().step, TunnelStep::measure);
+    job.sizes(60.024, 60.012);
+    EXPECT_EQ(job.work().step, TunnelStep::cut_caps);
+    const FeatureId one{FeatureKind::main, "", 1}, two{FeatureKind::main, "", 2};
+    job.add(CapsCut{{{one, 0.020}, {two, 0.020}}});
+    EXPECT_EQ(job.work().step, TunnelStep::torque_caps);
+    job.torque();
+    EXPECT_EQ(job.work().step, TunnelStep::measure_caps);
+    // Upright shrinks by the cut, 60° off by half of it.
+    TunnelWork w = job.work();
+    ASSERT_EQ(w.predictions.size(), 12U);
+    for (const CapPrediction& p : w.predictions)
+        EXPECT_NEAR(p.predicted, p.at.direction == "upright" ? 60.004 : 60.002, 1e-9);
+    job.sizes(60.004, 60.002); // in size, but not yet cut true: honed to the aim
+    w = job.work();
+    EXPECT_TRUE(std::ranges::none_of(w.predictions, &CapPrediction::disagrees));
+    EXPECT_EQ(w.step, TunnelStep::machine);
+    EXPECT_NEAR(w.dwell->left, 0.008, 1e-9);
+    job.add(TunnelPass{TunnelPassKind::strokes, 20, {}, false});
+    EXPECT_EQ(job.work().step, TunnelStep::measure_work);
+    EXPECT_TRUE(std::ranges::all_of(job.work().board, &StockLeft::stale));
+    job.sizes(60.008, 60.006); // 0.004 in 20 strokes, 0.004 left at most: 20 more
+    w = job.work();
+    EXPECT_EQ(w.step, TunnelStep::log_finished);
+    ASSERT_TRUE(w.forecast);
+    EXPECT_NEAR(w.forecast->per_stroke, 0.0002, 1e-9);
+    EXPECT_NEAR(w.forecast->strokes_left, 20, 1e-6);
+    job.add(TunnelPass{TunnelPassKind::strokes, 200, {}, false});
+    job.sizes(60.025, 60.02);
+    EXPECT_EQ(job.work().step, TunnelStep::too_large);
+}
+
+TEST(TunnelWork, NamesWhatIsNotAsCut) {
+    Job job;
+    job.sizes(60.024, 60.012);
+    job.add(CapsCut{{{{FeatureKind::main, "", 1}, 0.020}, {{FeatureKind::main, "", 2}, 0.020}}});
+    job.torque();
+    job.sizes(60.010, 60.004); // upright should be 60.004
+    const TunnelWork w = job.work();
+    EXPECT_EQ(std::ranges::count_if(w.predictions, &CapPrediction::disagrees), 12) << "upright by 0.006, 60° off by 0.002: each more than 2√2 · 0.5 µm";
+}
+
+TEST(TunnelWork, ANewCutterAsksForTheEstablishingPassAgain) {
+    Job job;
+    job.sizes(60.004, 60.002);
+    TunnelPolicy bore;
+    bore.method = TunnelMethod::bore;
+    job.add(bore);
+    EXPECT_TRUE(job.work().establishing_due);
+    job.add(TunnelPass{TunnelPassKind::establishing, 0, 5.0, false});
+    EXPECT_FALSE(job.work().establishing_due);
+    job.sizes(60.006, 60.006);
+    EXPECT_NEAR(*job.work().next_protrusion, 5.0 + 0.004 / 2, 1e-9) << "t2 = t1 + (wanted − measured)/2";
+    job.add(TunnelPass{TunnelPassKind::caps_only, 0, 5.0, true});
+    EXPECT_TRUE(job.work().establishing_due);
+}
+
+TEST(TunnelWork, AReplacedCapDoesNotCount) {
+    Job job;
+    job.sizes(60.040, 60.020);
+    TunnelPolicy policy{.parting = 12 * degree};
+    policy.replaced = {{FeatureKind::main, "", 1}, {FeatureKind::main, "", 2}};
+    job.add(policy);
+    EXPECT_NEAR(job.work().study->plan.max_cap_cut, 0, 1e-9);
+}
+
+TEST(Jacks, AreMovedOnTheLineThroughBothSweeps) { // mains at 20 and 120; jacks at −30 and 170
+    const auto b = test::read_small_blueprint();
+    const std::vector<SweepFinding> sweeps{{b.mains[0].id, 0.02, -0.01, {}}, {b.mains[1].id, 0.04, 0.01, {}}};
+    const auto moves = jack_moves(b, sweeps, {-30, 170});
+    ASSERT_EQ(moves.size(), 2U);
+    EXPECT_NEAR(moves[0].up, 0.01, 1e-12);
+    EXPECT_NEAR(moves[0].towards_3, -0.02, 1e-12);
+    EXPECT_NEAR(moves[1].up, 0.05, 1e-12);
+    EXPECT_NEAR(moves[1].towards_3, 0.02, 1e-12);
+    EXPECT_TRUE(jack_moves(b, {sweeps[0]}, {0}).empty()) << "one sweep gives no line";
+}
+
+TEST(TunnelSteps, MainToMainIsHeldAgainstHalfAThou) {
+    const auto b = test::read_small_blueprint();
+    const auto e = test::evaluate_small(test::small_log().text(), b);
+    EvaluationState state{1, 0.001, {}, *e, ""};
+    EXPECT_NEAR(judge_tunnel(b, state).step, 0, 1e-7);
+    state.evaluation.mains[1].centre.z += 0.012; // u of a step: 2·0.001/√8 = 0.7 µm, twice that is 1.4
+    EXPECT_EQ(judge_tunnel(b, state).step_verdict, metrology::Verdict::cannot_tell);
+    state.evaluation.mains[1].centre.z += 0.003;
+    EXPECT_EQ(judge_tunnel(b, state).step_verdict, metrology::Verdict::fails);
+}
+
+TEST(TunnelWork, AGoodTunnelIsLeftAlone) {
+    Job job;
+    job.add(ProbeLogTaken{"log.csv", "", test::small_log().text(), 0.0005, false}); // mains 60.010, in line
+    const TunnelWork unjudged = job.work();
+    EXPECT_NE(unjudged.step, TunnelStep::good) << "nobody has judged it yet";
+    TunnelVerdict verdict;
+    verdict.overall = metrology::Verdict::meets;
+    EXPECT_EQ(job.work(&verdict).step, TunnelStep::good);
+    verdict.overall = metrology::Verdict::cannot_tell;
+    EXPECT_NE(job.work(&verdict).step, TunnelStep::good);
+}

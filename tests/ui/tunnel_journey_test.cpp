@@ -1,0 +1,155 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The main tunnel in the real window: as found, planned, caps cut, honed or bored, proven.
+#include "bench_fixture.h"
+#include "ui/tunnel/plan_drawing.h"
+#include "ui/tunnel/tunnel_view.h"
+
+#include <QComboBox>
+#include <QTableWidget>
+
+using namespace pallix;
+using planning::Measuring;
+using test::in;
+
+namespace {
+
+class TunnelJourney : public test::BenchFixture {
+  protected:
+    QString headline() { return text_of("call-headline"); }
+    /// Reads every main three ways at both ends through the reading line.
+    void read_sizes(const char* upright, const char* side) {
+        key(Qt::Key_R, Qt::ControlModifier);
+        for (int i = 0; i < 12; ++i) {
+            QTest::keyClicks(focused(), QString::fromLatin1(i % 3 == 0 ? upright : side));
+            QTest::keyClick(focused(), Qt::Key_Return);
+            if (auto* line = find<QLineEdit>("reading"); !line->text().isEmpty()) // asked about: it is meant
+                QTest::keyClick(line, Qt::Key_Return);
+        }
+    }
+    void torque_caps() {
+        in_dialog([](QDialog& d) {
+            in<QComboBox>(d, "caps")->setCurrentIndex(1);
+            QTest::keyClicks(in<QLineEdit>(d, "fasteners"), QStringLiteral("oil, three steps"));
+            QTest::keyClick(in<QLineEdit>(d, "fasteners"), Qt::Key_Return);
+        });
+        key(Qt::Key_J, Qt::ControlModifier);
+    }
+    void finish_tunnel() {
+        in_dialog([](QDialog& d) { QTest::keyClick(in<QLineEdit>(d, "tunnel-note"), Qt::Key_Return); });
+        key(Qt::Key_T, Qt::ControlModifier | Qt::ShiftModifier);
+    }
+    void start() {
+        open_small_job();
+        state_uncertainty(Measuring::main_sizes, 0.0005);
+        open_window();
+        key(Qt::Key_F3);
+    }
+};
+
+} // namespace
+
+TEST_F(TunnelJourney, HonedFromAsFoundToMeets) {
+    start();
+    EXPECT_EQ(headline(), QStringLiteral("Measure the tunnel"));
+    read_sizes("60.024", "60.012");
+    EXPECT_EQ(headline(), QStringLiteral("Cut the caps"));
+    EXPECT_EQ(session_.assessment().stages[2].mark, planning::StageMark::fails);
+    key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier); // the plan
+    EXPECT_EQ(text_of("tunnel-plan-verdict"), QStringLiteral("Cleans up everywhere with the least cutting"));
+    EXPECT_EQ(find<QTableWidget>("tunnel-schools")->rowCount(), 5);
+    // What if: a cap cut less than planned comes short at once, and the plan is one click away.
+    auto* drawing = find<ui::PlanDrawing>("tunnel-plan");
+    drawing->setFocus();
+    for (int i = 0; i < 4; ++i)
+        key(Qt::Key_Down);
+    EXPECT_TRUE(drawing->is_changed());
+    EXPECT_TRUE(text_of("tunnel-plan-verdict").startsWith(QStringLiteral("Short by 0.004 mm at main 1's cap at 6 o'clock")))
+        << text_of("tunnel-plan-verdict").toStdString();
+    for (int i = 0; i < 4; ++i)
+        key(Qt::Key_Up);
+    const double planned = drawing->cuts()[0];
+    EXPECT_GT(planned, 0.010);
+    key(Qt::Key_Return, Qt::ControlModifier | Qt::ShiftModifier); // caps are cut so
+    ASSERT_EQ(session_.state().caps_cut.size(), 1U);
+    EXPECT_EQ(headline(), QStringLiteral("Torque the caps"));
+    torque_caps();
+    EXPECT_EQ(headline(), QStringLiteral("Measure the mains again"));
+    read_sizes("60.002", "60.002");
+    EXPECT_EQ(headline(), QStringLiteral("Line hone"));
+    key(Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    QTest::keyClicks(focused(), QStringLiteral("25"));
+    QTest::keyClick(focused(), Qt::Key_Return);
+    EXPECT_EQ(headline(), QStringLiteral("Measure the mains again"));
+    read_sizes("60.010", "60.010");
+    EXPECT_EQ(headline(), QStringLiteral("Every main is in size: stop"));
+    finish_tunnel();
+    EXPECT_EQ(headline(), QStringLiteral("Measure the tunnel again")) << "as left, from the new line";
+    read_sizes("60.010", "60.010");
+    EXPECT_EQ(session_.assessment().stages[2].mark, planning::StageMark::meets);
+}
+
+TEST_F(TunnelJourney, BoredWithAnEstablishingPass) {
+    start();
+    read_sizes("60.024", "60.012");
+    key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
+    auto* school = find<QComboBox>("tunnel-school");
+    school->setFocus();
+    key(Qt::Key_Down);
+    Q_EMIT school->activated(school->currentIndex());
+    EXPECT_EQ(session_.tunnel_work().study->policy.method, block::TunnelMethod::bore);
+    EXPECT_EQ(headline(), QStringLiteral("Cut the caps"));
+    key(Qt::Key_Return, Qt::ControlModifier | Qt::ShiftModifier);
+    torque_caps();
+    read_sizes("60.002", "60.002");
+    EXPECT_EQ(headline(), QStringLiteral("Establishing pass"));
+    const auto pass = [this](int kind, const char* protrusion) {
+        key(Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+        find<QComboBox>("pass-kind")->setCurrentIndex(kind);
+        auto* out = find<QLineEdit>("protrusion");
+        out->setFocus();
+        QTest::keyClicks(out, QString::fromLatin1(protrusion));
+        QTest::keyClick(out, Qt::Key_Return);
+    };
+    pass(2, "5.000");
+    read_sizes("60.004", "60.004");
+    EXPECT_EQ(headline(), QStringLiteral("Every main is in size: stop"));
+    EXPECT_NEAR(*session_.tunnel_work().next_protrusion, 5.003, 1e-9);
+    pass(3, "5.003");
+    read_sizes("60.010", "60.010");
+    finish_tunnel();
+    read_sizes("60.010", "60.010");
+    EXPECT_EQ(session_.assessment().stages[2].mark, planning::StageMark::meets);
+}
+
+TEST_F(TunnelJourney, LimitsAreEditedAndAWrongOneIsSaidInPlace) {
+    start();
+    read_sizes("60.024", "60.012");
+    key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
+    auto* cap = find<QLineEdit>("tunnel-cap-limit");
+    cap->setText(QStringLiteral("0.005"));
+    QTest::keyClick(cap, Qt::Key_Return);
+    EXPECT_EQ(text_of("tunnel-plan-verdict"), QStringLiteral("No plan within the limits"));
+    EXPECT_EQ(headline(), QStringLiteral("No plan within the limits"));
+    const std::size_t before = session_.entries().size();
+    cap->setText(QStringLiteral("a bit"));
+    QTest::keyClick(cap, Qt::Key_Return);
+    EXPECT_EQ(session_.entries().size(), before);
+    EXPECT_TRUE(text_of("tunnel-plan-echo").contains(QStringLiteral("is not a number")));
+}
+
+TEST_F(TunnelJourney, DraggingACapShowsWhatGetsShort) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Tystie")));
+    key(Qt::Key_F3);
+    key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
+    auto* drawing = find<ui::PlanDrawing>("tunnel-plan");
+    const QPoint cap(drawing->width() / 10, (drawing->height() - 96) / 2 + 20); // the lower half of the first section
+    QTest::mousePress(drawing, Qt::LeftButton, {}, cap);
+    QMouseEvent move(QEvent::MouseMove, cap + QPoint(0, 8), drawing->mapToGlobal(cap + QPoint(0, 8)), Qt::NoButton,
+                     Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(drawing, &move);
+    QTest::mouseRelease(drawing, Qt::LeftButton, {}, cap + QPoint(0, 8));
+    EXPECT_TRUE(drawing->is_changed());
+    EXPECT_LT(drawing->tightest()->slack, -1e-4);
+    EXPECT_TRUE(text_of("tunnel-plan-verdict").contains(QStringLiteral("main 1's cap")));
+}
