@@ -7,8 +7,8 @@
 #include "storage/shop_book.h"
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
-#include "ui/tunnel/tunnel_view.h"
 #include "ui/theme.h"
+#include "ui/tunnel/tunnel_view.h"
 
 #include <QApplication>
 #include <QElapsedTimer>

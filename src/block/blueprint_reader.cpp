@@ -32,7 +32,8 @@ class Reader {
         if (root_.contains("cam_drive"))
             b.cam_drive = cam_drive(root_["cam_drive"]);
         if (root_.contains("main_bearing"))
-            b.main_bearing = MainBearing{length(root_["main_bearing"]["shell"]), length(root_["main_bearing"]["journal"])};
+            b.main_bearing =
+                MainBearing{length(root_["main_bearing"]["shell"]), length(root_["main_bearing"]["journal"])};
         read_list("dowels", b.dowels,
                   [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::dowel); });
         read_list("bores", b.bores,

@@ -80,19 +80,19 @@ struct JobState {
     std::map<std::string, DeckState> decks; ///< by bank id; one for every bank of the blueprint
     DeckTargetChosen target;
     std::optional<PassPlanChosen> passes;
-    std::vector<TakenReading> readings;                     ///< all that are not struck, in order
-    std::vector<MeasuredPlace> places;                      ///< what they say, place by place
-    Conditions conditions;                                  ///< as last stated
-    std::vector<TakenCheck> checks;                         ///< of instruments against something known
-    std::vector<RepeatabilityTest> repeats;                 ///< tests of instruments
-    std::optional<TunnelPolicy> tunnel_policy;  ///< as last chosen
-    std::vector<TakenCaps> caps_cut;            ///< in order
-    std::vector<TakenPass> tunnel_passes;       ///< in order
+    std::vector<TakenReading> readings;                      ///< all that are not struck, in order
+    std::vector<MeasuredPlace> places;                       ///< what they say, place by place
+    Conditions conditions;                                   ///< as last stated
+    std::vector<TakenCheck> checks;                          ///< of instruments against something known
+    std::vector<RepeatabilityTest> repeats;                  ///< tests of instruments
+    std::optional<TunnelPolicy> tunnel_policy;               ///< as last chosen
+    std::vector<TakenCaps> caps_cut;                         ///< in order
+    std::vector<TakenPass> tunnel_passes;                    ///< in order
     std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order
-    std::int64_t caps_torqued = 0;              ///< entry that last said so; 0 for none
-    std::int64_t tunnel_cut = 0;                            ///< entry of the last cut of the tunnel; 0 for none
-    std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
-    std::vector<std::string> troubles;                      ///< entries that could not be used, in words
+    std::int64_t caps_torqued = 0;                           ///< entry that last said so; 0 for none
+    std::int64_t tunnel_cut = 0;                             ///< entry of the last cut of the tunnel; 0 for none
+    std::map<std::string, ReadingPlanChosen> reading_plans;  ///< by their name
+    std::vector<std::string> troubles;                       ///< entries that could not be used, in words
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
     /// The tunnel was cut after it was last probed: positions and heights by that log no longer hold.

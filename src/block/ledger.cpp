@@ -189,9 +189,9 @@ Payload from_json(std::string_view kind, const Json& j) {
 }
 
 constexpr std::array<std::string_view, 17> kinds{
-    "job_opened", "probe_log",  "reading",    "deck_cut",           "deck_target", "pass_plan",   "note",
-    "strike",     "conditions", "ring_check", "repeatability_test", "tunnel_cut",  "reading_plan",
-    "tunnel_plan", "caps_cut", "tunnel_pass", "step_done"};
+    "job_opened",   "probe_log",   "reading",    "deck_cut",    "deck_target",        "pass_plan",
+    "note",         "strike",      "conditions", "ring_check",  "repeatability_test", "tunnel_cut",
+    "reading_plan", "tunnel_plan", "caps_cut",   "tunnel_pass", "step_done"};
 
 } // namespace
 

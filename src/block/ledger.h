@@ -155,10 +155,9 @@ struct UnknownPayload {
     std::string json;
 };
 
-using Payload =
-    std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
-                 ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, TunnelPolicy, CapsCut,
-                 TunnelPass, StepDone, UnknownPayload>;
+using Payload = std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
+                             ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, TunnelPolicy,
+                             CapsCut, TunnelPass, StepDone, UnknownPayload>;
 
 struct Entry {
     std::int64_t sequence = 0; ///< from 1 within the job, without gaps

@@ -129,6 +129,10 @@ StageMark tunnel_mark(const JobState& state, const Assessment& a) {
             hold(main.verdict);
     if (a.gauge.saddles)
         hold(a.gauge.saddles->verdict);
+    // Sizes alone do not say that three mains and more stand in one line.
+    const bool aligned = (a.tunnel && !state.probe_stale()) || a.gauge.saddles || state.blueprint->mains.size() < 3;
+    if (verdict && !aligned)
+        hold(Verdict::cannot_tell);
     if (verdict)
         return mark_of(*verdict);
     return a.tunnel || !a.gauge.mains.empty() ? StageMark::stale : StageMark::open;

@@ -109,8 +109,8 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         before = centre;
     }
     // A circle's centre is known to u·√(2/n), the difference of two to 2u/√n.
-    t.step_verdict = decide(t.step, times(2 / std::sqrt(fewest), state.standard_uncertainty),
-                            {std::nullopt, usual_tunnel_step});
+    t.step_verdict =
+        decide(t.step, times(2 / std::sqrt(fewest), state.standard_uncertainty), {std::nullopt, usual_tunnel_step});
     t.overall = worse(t.overall, t.step_verdict);
     return t;
 }

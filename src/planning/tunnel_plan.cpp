@@ -82,8 +82,8 @@ class Planner {
     [[nodiscard]] double radius(std::size_t main) const { return mains_[main].target_diameter / 2; }
 
     [[nodiscard]] double slack(const Reach& r, const CentreLine& line, double cut) const {
-        return radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance - (r.cap ? cut * r.dz : 0) + r.dy * line.y(r.x) +
-               r.dz * line.z(r.x);
+        return radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance - (r.cap ? cut * r.dz : 0) +
+               r.dy * line.y(r.x) + r.dz * line.z(r.x);
     }
 
     /// The value of the largest size over the mains, with its sign; a tie is positive.
@@ -135,8 +135,8 @@ class Planner {
             terms.emplace_back(p.growth, -1);
             if (r.cap)
                 terms.emplace_back(p.cut[r.main], r.dz);
-            p.lp.add_row(std::move(terms),
-                         um * (radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance + given(p, r.x, r.dy, r.dz)));
+            p.lp.add_row(std::move(terms), um * (radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance +
+                                                 given(p, r.x, r.dy, r.dz)));
         }
         for (const Housing& m : mains_) {
             if (freedom.holds(TunnelLimit::max_rise))

@@ -83,7 +83,8 @@ KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
             worse(p.standard_uncertainty());
             const double x = main.x + (p.at.level == "front" ? -8 : 8); // ends of the housing, about
             for (const double side : {1.0, -1.0})
-                h.points.push_back({x, side * p.value / 2 * std::sin(*angle), z + side * p.value / 2 * std::cos(*angle)});
+                h.points.push_back(
+                    {x, side * p.value / 2 * std::sin(*angle), z + side * p.value / 2 * std::cos(*angle)});
         }
         known.mains.push_back(std::move(h));
     }
@@ -111,7 +112,8 @@ KnownHousings known_housings(const JobState& state, const TunnelPolicy& policy) 
             given_line(e, GivenLine::ends)};
 }
 
-// ---- study ------------------------------------------------------------------------------------------------------------
+// ---- study
+// ------------------------------------------------------------------------------------------------------------
 
 namespace {
 
@@ -167,7 +169,7 @@ void find_schools(TunnelStudy& study) {
     using block::TunnelMethod;
     add("hone, each its own", [](TunnelPolicy& p) { p.method = TunnelMethod::hone, p.caps = CapCuts::each; });
     add("hone, caps equal", [](TunnelPolicy& p) { p.method = TunnelMethod::hone, p.caps = CapCuts::equal; });
-    add("hone, cam distance kept", [](TunnelPolicy& p) {
+    add("hone, line kept", [](TunnelPolicy& p) {
         p.method = TunnelMethod::hone;
         p.caps = CapCuts::each;
         p.max_rise = std::min(p.max_rise, 0.0025); // a tenth
@@ -216,7 +218,8 @@ std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     return study;
 }
 
-// ---- consequences -----------------------------------------------------------------------------------------------------
+// ---- consequences
+// -----------------------------------------------------------------------------------------------------
 
 namespace {
 
@@ -260,7 +263,8 @@ TunnelConsequences consequences_of(const block::Blueprint& blueprint, const bloc
     const double front = mains.front().mean_x(), middle = (front + mains.back().mean_x()) / 2;
     if (blueprint.cam) {
         const bool measured = evaluation && evaluation->cam;
-        const double y = measured ? evaluation->cam->y : blueprint.cam->y, z = measured ? evaluation->cam->z : blueprint.cam->z;
+        const double y = measured ? evaluation->cam->y : blueprint.cam->y,
+                     z = measured ? evaluation->cam->z : blueprint.cam->z;
         const double distance = std::hypot(y, z);
         c.cam_distance_change = -(line.y(front) * y + line.z(front) * z) / distance;
         if (const auto& drive = blueprint.cam_drive) {
@@ -280,7 +284,8 @@ TunnelConsequences consequences_of(const block::Blueprint& blueprint, const bloc
                                                 blueprint.main_bearing->journal);
     for (const block::BankBlueprint& bank : blueprint.banks) {
         const double s = std::sin(bank.angle), k = std::cos(bank.angle);
-        c.decks.push_back({bank.id, -(line.y(middle) * s + line.z(middle) * k), -(line.y(middle) * k - line.z(middle) * s)});
+        c.decks.push_back(
+            {bank.id, -(line.y(middle) * s + line.z(middle) * k), -(line.y(middle) * k - line.z(middle) * s)});
     }
     return c;
 }
@@ -296,13 +301,14 @@ std::vector<JackMove> jack_moves(const block::Blueprint& blueprint, const std::v
     const SweepFinding &first = sweeps.front(), &last = sweeps.back();
     for (const double x : stations) {
         const double share = (x - at(first)) / (at(last) - at(first));
-        moves.push_back({x, first.up + share * (last.up - first.up),
-                         first.towards_3 + share * (last.towards_3 - first.towards_3)});
+        moves.push_back(
+            {x, first.up + share * (last.up - first.up), first.towards_3 + share * (last.towards_3 - first.towards_3)});
     }
     return moves;
 }
 
-// ---- doing it ---------------------------------------------------------------------------------------------------------
+// ---- doing it
+// ---------------------------------------------------------------------------------------------------------
 
 namespace {
 
@@ -324,8 +330,8 @@ std::vector<CapPrediction> predictions_of(const JobState& state) {
                 p.cut = cut;
         p.predicted = p.before - p.cut * std::cos(*angle);
         p.allowed = 2 * std::numbers::sqrt2 * size.reading->fixed.value_or(0.0025);
-        if (const auto after = now.find(key); after != now.end() && after->second.sequence > last.sequence &&
-                                              worked < last.sequence)
+        if (const auto after = now.find(key);
+            after != now.end() && after->second.sequence > last.sequence && worked < last.sequence)
             p.after = after->second.reading->value;
         out.push_back(p);
     }
@@ -396,7 +402,8 @@ bool meets_as_found(const GaugeFindings& gauge, const TunnelVerdict* probed) {
     using metrology::Verdict;
     const bool by_gauge = !gauge.mains.empty() && gauge.saddles && gauge.saddles->verdict == Verdict::meets;
     return (probed || by_gauge) && (!probed || probed->overall == Verdict::meets) &&
-           std::ranges::all_of(gauge.mains, [](const BoreFinding& m) { return m.stale || m.verdict == Verdict::meets; });
+           std::ranges::all_of(gauge.mains,
+                               [](const BoreFinding& m) { return m.stale || m.verdict == Verdict::meets; });
 }
 
 TunnelStep step_of(const TunnelWork& work, const JobState& state, const GaugeFindings& gauge,

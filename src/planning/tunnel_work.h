@@ -22,8 +22,8 @@ struct KnownHousings {
     CentreLine ends;                   ///< through the centres of the end mains
 };
 
-/// From probe points where they hold; else from sizes in three directions and saddle heights, with the assumption that each
-/// housing is centred sideways and that the end mains' saddles lie on the datum.
+/// From probe points where they hold; else from sizes in three directions and saddle heights, with the assumption that
+/// each housing is centred sideways and that the end mains' saddles lie on the datum.
 /// @param policy whose target diameter counts
 [[nodiscard]] KnownHousings known_housings(const block::JobState& state, const TunnelPolicy& policy);
 
@@ -35,7 +35,7 @@ struct LoosenedLimit {
 
 /// Another way of doing it, beside the chosen one.
 struct TunnelSchool {
-    std::string name; ///< "hone, each its own", "hone, cam distance kept"
+    std::string name; ///< "hone, each its own", "hone, line kept"
     TunnelPolicy policy;
     TunnelPlan plan;
 };
@@ -56,7 +56,8 @@ struct TunnelStudy {
 };
 [[nodiscard]] std::optional<TunnelStudy> study_tunnel(const block::JobState& state);
 
-// ---- what it changes --------------------------------------------------------------------------------------------------
+// ---- what it changes
+// --------------------------------------------------------------------------------------------------
 
 /// A chain over two sprockets by the pitch-circle model: L = 2C·cos α + p[N1(1/2 − α/π) + N2(1/2 + α/π)],
 /// R = p/(2 sin(π/N)), α = asin((R2 − R1)/C). The polygon formula of chain handbooks differs by about 0.06 links.
@@ -88,7 +89,7 @@ struct TunnelConsequences {
     };
     std::vector<Deck> decks;
     std::optional<double> bearing_clearance; ///< mm, at the finished size
-    double roll = 0; ///< rad
+    double roll = 0;                         ///< rad
 };
 [[nodiscard]] TunnelConsequences consequences_of(const block::Blueprint& blueprint, const block::Evaluation* evaluation,
                                                  const std::vector<Housing>& mains, const CentreLine& line);
@@ -101,10 +102,12 @@ struct JackMove {
 };
 /// Straight through what the sweeps at both end mains found, continued to the stations of jacks and screws.
 /// @param stations mm along the crankshaft, as the blueprint counts x
-[[nodiscard]] std::vector<JackMove> jack_moves(const block::Blueprint& blueprint, const std::vector<SweepFinding>& sweeps,
+[[nodiscard]] std::vector<JackMove> jack_moves(const block::Blueprint& blueprint,
+                                               const std::vector<SweepFinding>& sweeps,
                                                const std::vector<double>& stations);
 
-// ---- doing it ---------------------------------------------------------------------------------------------------------
+// ---- doing it
+// ---------------------------------------------------------------------------------------------------------
 
 /// A size before the caps were cut, what it should have become, and what it became.
 struct CapPrediction {
@@ -119,41 +122,41 @@ struct CapPrediction {
 /// One cell of the hone board.
 struct StockLeft {
     block::MeasuredAt at;
-    double size = 0;       ///< mm
-    double left = 0;       ///< mm to the target; − is over it
+    double size = 0;        ///< mm
+    double left = 0;        ///< mm to the target; − is over it
     double to_smallest = 0; ///< mm to the smallest allowed size; ≤ 0 is in size
-    double to_largest = 0; ///< mm to the largest allowed; < 0 is too large
-    bool stale = false;    ///< measured before the last strokes
+    double to_largest = 0;  ///< mm to the largest allowed; < 0 is too large
+    bool stale = false;     ///< measured before the last strokes
 };
 
 /// What the strokes so far took, and how many are left.
 struct StrokeForecast {
-    int strokes = 0;          ///< between the last two measurements
-    double per_stroke = 0;    ///< mm on diameter, mean
-    double stock_left = 0;    ///< mm, the largest
+    int strokes = 0;       ///< between the last two measurements
+    double per_stroke = 0; ///< mm on diameter, mean
+    double stock_left = 0; ///< mm, the largest
     double strokes_left = 0;
 };
 
 enum class TunnelStep {
-    measure,       ///< nothing is known of it
-    decide,        ///< no plan within the limits
-    good,          ///< as found it meets
+    measure, ///< nothing is known of it
+    decide,  ///< no plan within the limits
+    good,    ///< as found it meets
     cut_caps,
-    torque_caps,   ///< caps back on, torqued as they will run
-    measure_caps,  ///< sizes after the caps were cut
-    machine,       ///< hone strokes, or passes of the bar
-    measure_work,  ///< sizes after strokes or a pass
-    log_finished,  ///< every main is in size: say that the tunnel is done
-    too_large,     ///< a main is over its window
+    torque_caps,  ///< caps back on, torqued as they will run
+    measure_caps, ///< sizes after the caps were cut
+    machine,      ///< hone strokes, or passes of the bar
+    measure_work, ///< sizes after strokes or a pass
+    log_finished, ///< every main is in size: say that the tunnel is done
+    too_large,    ///< a main is over its window
 };
 
 struct TunnelWork {
     TunnelStep step = TunnelStep::measure;
     std::optional<TunnelStudy> study;
-    std::vector<CapCut> to_cut;            ///< what the plan asks for, less what was cut
+    std::vector<CapCut> to_cut; ///< what the plan asks for, less what was cut
     std::vector<CapPrediction> predictions;
-    std::vector<StockLeft> board;          ///< main by main, front and rear, three ways
-    std::optional<StockLeft> dwell;        ///< the tightest place
+    std::vector<StockLeft> board;   ///< main by main, front and rear, three ways
+    std::optional<StockLeft> dwell; ///< the tightest place
     std::optional<StrokeForecast> forecast;
     bool establishing_due = false;         ///< boring: a pass that is measured before the final one
     std::optional<double> next_protrusion; ///< boring: mm, t2 = t1 + (wanted − measured)/2

@@ -197,7 +197,8 @@ Outcome Session::choose_tunnel_policy(const block::TunnelPolicy& policy) {
 Outcome Session::cut_caps(const block::CapsCut& cut) {
     for (const auto& [id, depth] : cut.cuts)
         if (!(depth >= 0) || depth > 3 || !state_.blueprint || !state_.blueprint->lists(id))
-            return tl::unexpected(one_fault("the cut of cap " + id.text() + " cannot be", "a depth from 0 to 3 mm of a listed main"));
+            return tl::unexpected(
+                one_fault("the cut of cap " + id.text() + " cannot be", "a depth from 0 to 3 mm of a listed main"));
     return append({cut});
 }
 
@@ -216,8 +217,7 @@ Outcome Session::tick_step(const std::string& step) {
 const planning::TunnelWork& Session::tunnel_work() const {
     if (!tunnel_work_)
         tunnel_work_ = planning::tunnel_work(
-            state_, assessment_.gauge,
-            assessment_.tunnel && !state_.probe_stale() ? &*assessment_.tunnel : nullptr);
+            state_, assessment_.gauge, assessment_.tunnel && !state_.probe_stale() ? &*assessment_.tunnel : nullptr);
     return *tunnel_work_;
 }
 

@@ -117,8 +117,7 @@ PositionsView& BenchWindow::positions() {
 
 /// The tunnel page speaks for itself while there is something to do with the tunnel.
 bool BenchWindow::tunnel_has_the_call() const {
-    return context_.session.has_job() && context_.session.state().blueprint &&
-           context_.session.state().tunnel_cut == 0;
+    return context_.session.has_job() && context_.session.state().blueprint && context_.session.state().tunnel_cut == 0;
 }
 
 void BenchWindow::read_next() {

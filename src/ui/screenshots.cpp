@@ -94,10 +94,16 @@ class Tour {
                 fault_ = qt(outcome.error().front().text());
         };
         const auto read_all = [&](double base) {
-            for (const auto& at : planning::usual_places(*session.state().blueprint, planning::Measuring::main_sizes, "")) {
-                block::Reading r{at, wording::place_of_reading(*session.state().blueprint, at),
-                                 base + 0.001 * (at.feature.number % 2), {}, "", false,
-                                 context_.instruments.in_hand(planning::Measuring::main_sizes), session.state().conditions};
+            for (const auto& at :
+                 planning::usual_places(*session.state().blueprint, planning::Measuring::main_sizes, "")) {
+                block::Reading r{at,
+                                 wording::place_of_reading(*session.state().blueprint, at),
+                                 base + 0.001 * (at.feature.number % 2),
+                                 {},
+                                 "",
+                                 false,
+                                 context_.instruments.in_hand(planning::Measuring::main_sizes),
+                                 session.state().conditions};
                 done(session.take_reading(r));
             }
         };
@@ -112,6 +118,18 @@ class Tour {
         shoot("tunnel-board");
         done(session.cut_tunnel({block::TunnelMethod::hone, "40 strokes, cross-hatch even"}));
         read_all(58.006);
+        for (const auto& at :
+             planning::usual_places(*session.state().blueprint, planning::Measuring::saddle_heights, "")) {
+            const block::Reading r{at,
+                                   wording::place_of_reading(*session.state().blueprint, at),
+                                   at.feature.number == 3 ? 0.002 : 0.0,
+                                   {},
+                                   "",
+                                   false,
+                                   context_.instruments.in_hand(planning::Measuring::saddle_heights),
+                                   session.state().conditions};
+            done(session.take_reading(r));
+        }
     }
 
     /// The register over the window, as it stands on the screen.

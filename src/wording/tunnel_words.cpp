@@ -114,7 +114,8 @@ CallText cut_caps_text(const planning::TunnelWork& work, const LengthText& l) {
     CallText t{"Cut the caps", l.with_unit(work.study->plan.max_cap_cut), {}, cap_caution};
     std::string list;
     for (const planning::CapCut& cut : work.to_cut)
-        list += (list.empty() ? "" : "; ") + std::string("main ") + std::to_string(cut.id.number) + " " + l.plain(cut.cut);
+        list +=
+            (list.empty() ? "" : "; ") + std::string("main ") + std::to_string(cut.id.number) + " " + l.plain(cut.cut);
     t.reasons.push_back("Off each parting face, in " + l.unit_name() + ": " + list + ".");
     for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
         t.reasons.push_back(sentence);
@@ -123,7 +124,11 @@ CallText cut_caps_text(const planning::TunnelWork& work, const LengthText& l) {
 
 CallText work_text(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
     const bool hone = !work.study || work.study->policy.method == block::TunnelMethod::hone;
-    CallText t{hone ? "Line hone" : work.establishing_due ? "Establishing pass" : "Final pass", "", {},
+    CallText t{hone                    ? "Line hone"
+               : work.establishing_due ? "Establishing pass"
+                                       : "Final pass",
+               "",
+               {},
                hone ? hone_caution : bar_caution};
     if (work.dwell)
         t.number = l.with_unit(std::max(0.0, work.dwell->left));
@@ -149,10 +154,11 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
     using enum planning::TunnelStep;
     switch (work.step) {
     case measure:
-        return {"Measure the tunnel",
-                "",
-                {"Everything is measured from the mains.", "Take in a probe log, or read sizes and saddle heights below."},
-                "Caps torqued as they will run."};
+        return {
+            "Measure the tunnel",
+            "",
+            {"Everything is measured from the mains.", "Take in a probe log, or read sizes and saddle heights below."},
+            "Caps torqued as they will run."};
     case decide: {
         CallText t{"No plan within the limits", "", {}, ""};
         for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
@@ -161,15 +167,19 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
         return t;
     }
     case good:
-        return {"The tunnel is good as found", "", {"Every main in size, round and in line: leave it."}, ""};
+        return {"The tunnel is good as found",
+                "",
+                {"Every main in size, round and in line: leave it.", "Go on with the decks (F4)."},
+                ""};
     case cut_caps:
         return cut_caps_text(work, l);
     case torque_caps:
-        return {"Torque the caps",
-                "",
-                {"Back in their places, same way round, lubricant, torque or stretch, pattern and steps as they will run.",
-                 "State it: Ctrl+J, caps torqued. The sizes are measured after that."},
-                cap_caution};
+        return {
+            "Torque the caps",
+            "",
+            {"Back in their places, same way round, lubricant, torque or stretch, pattern and steps as they will run.",
+             "State it: Ctrl+J, caps torqued. The sizes are measured after that."},
+            cap_caution};
     case measure_caps:
         return {"Measure the mains again",
                 "",
@@ -178,7 +188,9 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
     case machine:
         return work_text(state, work, l);
     case measure_work:
-        return {"Measure the mains again", "", {"Sizes from before the last go hold no longer."},
+        return {"Measure the mains again",
+                "",
+                {"Sizes from before the last go hold no longer."},
                 "Stop the machine and see it stopped; wipe the bores dry."};
     case log_finished:
         return {"Every main is in size: stop",
@@ -189,22 +201,28 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
     case too_large:
         break;
     }
-    return {"A main is too large", "", {"Metal that is off does not come back: a shell of larger outside, or the cap again."}, ""};
+    return {"A main is too large",
+            "",
+            {"Metal that is off does not come back: a shell of larger outside, or the cap again."},
+            ""};
 }
 
 std::vector<std::string> study_sentences(const planning::TunnelStudy& study, const LengthText& l) {
     std::vector<std::string> out;
     if (study.housings.source == planning::HousingSource::gauge)
-        out.emplace_back("From gauge sizes and saddle heights: housings taken as centred sideways, end mains' saddles on the line.");
+        out.emplace_back(
+            "From gauge sizes and saddle heights: housings taken as centred sideways, end mains' saddles on the line.");
     for (const planning::LoosenedLimit& x : study.loosened)
-        out.push_back("A thou of " + limit_name(x.limit) + " would save " + l.with_unit(x.saves) + " of the largest cut.");
+        out.push_back("A thou of " + limit_name(x.limit) + " would save " + l.with_unit(x.saves) +
+                      " of the largest cut.");
     if (study.sure)
-        out.push_back(study.sure->feasible ? "To clean up with 95 % certainty: caps by up to " +
-                                                 l.with_unit(study.sure->max_cap_cut) + "."
-                                           : std::string("With 95 % certainty it does not clean up within the limits."));
+        out.push_back(study.sure->feasible
+                          ? "To clean up with 95 % certainty: caps by up to " + l.with_unit(study.sure->max_cap_cut) +
+                                "."
+                          : std::string("With 95 % certainty it does not clean up within the limits."));
     for (const auto& r : study.readings)
-        out.push_back("One more reading of main " + std::to_string(r.main.number) + " would save " + l.with_unit(r.saves) +
-                      " of cap in all.");
+        out.push_back("One more reading of main " + std::to_string(r.main.number) + " would save " +
+                      l.with_unit(r.saves) + " of cap in all.");
     return out;
 }
 
@@ -214,8 +232,8 @@ std::vector<std::string> consequence_sentences(const block::Blueprint& b, const 
     if (b.cam)
         out.push_back("Cam distance at the front " + l.signed_with_unit(c.cam_distance_change) + ".");
     if (c.chain)
-        out.push_back("Chain: " + l.with_unit(std::max(0.0, c.chain->excess)) + " of slack, sags " + l.with_unit(c.chain->sag) +
-                      " one way (pitch circles).");
+        out.push_back("Chain: " + l.with_unit(std::max(0.0, c.chain->excess)) + " of slack, sags " +
+                      l.with_unit(c.chain->sag) + " one way (pitch circles).");
     if (c.backlash_change)
         out.push_back("Gear backlash " + l.signed_with_unit(*c.backlash_change) + ".");
     for (const auto& d : c.decks)
@@ -250,7 +268,8 @@ std::vector<std::string> prediction_sentences(const block::Blueprint& b,
     for (const planning::CapPrediction& p : predictions)
         if (p.disagrees())
             out.push_back("Not as cut: " + place_of_reading(b, p.at) + " was " + l.plain(p.before) + ", cut by " +
-                          l.plain(p.cut) + ", should be " + l.plain(p.predicted) + ", is " + l.with_unit(*p.after) + ".");
+                          l.plain(p.cut) + ", should be " + l.plain(p.predicted) + ", is " + l.with_unit(*p.after) +
+                          ".");
     return out;
 }
 

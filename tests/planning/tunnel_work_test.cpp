@@ -53,8 +53,9 @@ TEST(Chain, LengthAndSagByPitchCircles) { // handbook case; dL/dC by hand: 2·co
     EXPECT_NEAR(s.excess, 0.2450, 5e-5);
     EXPECT_NEAR(s.sag, 3.19, 5e-3);
     EXPECT_EQ(chain_slack(chain, chain_length(chain, 115.0), 115.1).sag, 0) << "a chain that is too short does not sag";
-    // Round the very arcs of the pitch circles (2πR instead of N pitches) a loop would be 705.6572 long, worked out apart
-    // from this formula; by the polygon formula of chain handbooks 74.026753 links. Ours counts whole pitches on the wheels.
+    // Round the very arcs of the pitch circles (2πR instead of N pitches) a loop would be 705.6572 long, worked out
+    // apart from this formula; by the polygon formula of chain handbooks 74.026753 links. Ours counts whole pitches on
+    // the wheels.
     const ChainDrive other{21, 42, 9.525};
     EXPECT_NEAR((705.657225737 - chain_length(other, 200.0)) / other.pitch, 0.057, 1e-3);
     EXPECT_NEAR(chain_length(other, 200.0) / other.pitch, 74.026753, 2e-3);
@@ -79,9 +80,12 @@ TEST(Consequences, FollowTheLine) { // cam 100 above, deck upright: all by the r
     EXPECT_NEAR(c.decks[0].height_change, -0.05, 1e-12);
     EXPECT_NEAR(c.decks[0].side_change, -0.02, 1e-12);
     ASSERT_TRUE(c.chain);
-    EXPECT_NEAR(c.chain->excess, 0.05 * 2 * std::cos(std::asin((9.525 / 2 / std::sin(std::numbers::pi / 40) -
-                                                                 9.525 / 2 / std::sin(std::numbers::pi / 20)) / 100)),
-                1e-4);
+    EXPECT_NEAR(
+        c.chain->excess,
+        0.05 * 2 *
+            std::cos(std::asin(
+                (9.525 / 2 / std::sin(std::numbers::pi / 40) - 9.525 / 2 / std::sin(std::numbers::pi / 20)) / 100)),
+        1e-4);
     b.cam_drive = CamDrive{0, 0, 0, {}, 20 * degree};
     EXPECT_NEAR(*consequences_of(b, nullptr, mains, {0, 0, 0.127, 0}).backlash_change, -0.0924, 5e-5);
 }
@@ -106,8 +110,8 @@ TEST(TunnelWork, FromGaugesAloneByHand) {
     EXPECT_EQ(w.study->housings.source, HousingSource::gauge);
     EXPECT_EQ(w.study->housings.mains[0].points.size(), 12U) << "two ends of three sizes";
     ASSERT_TRUE(w.study->plan.feasible);
-    // The saddle's top stands on the line, so the housing's middle is 0.005 low: points 60° off at the saddle lie 0.0025
-    // inside, at the cap 0.0025 outside, the bottom 0.010. The cut that brings the bottom in is 0.010.
+    // The saddle's top stands on the line, so the housing's middle is 0.005 low: points 60° off at the saddle lie
+    // 0.0025 inside, at the cap 0.0025 outside, the bottom 0.010. The cut that brings the bottom in is 0.010.
     EXPECT_NEAR(w.study->plan.max_cap_cut, 0.010, 1e-6);
     EXPECT_NEAR(w.study->plan.rise, 0, 1e-6);
     EXPECT_EQ(w.step, TunnelStep::cut_caps);
@@ -115,7 +119,8 @@ TEST(TunnelWork, FromGaugesAloneByHand) {
     ASSERT_TRUE(w.study->sure);
     EXPECT_GT(w.study->sure->max_cap_cut, 0.010);
     EXPECT_FALSE(w.study->readings.empty());
-    EXPECT_THAT(w.study->loosened, testing::Contains(testing::Field(&LoosenedLimit::limit, TunnelLimit::target_diameter)));
+    EXPECT_THAT(w.study->loosened,
+                testing::Contains(testing::Field(&LoosenedLimit::limit, TunnelLimit::target_diameter)));
 }
 
 TEST(TunnelWork, StepsFromCapsToDone) {
@@ -159,7 +164,8 @@ TEST(TunnelWork, NamesWhatIsNotAsCut) {
     job.torque();
     job.sizes(60.010, 60.004); // upright should be 60.004
     const TunnelWork w = job.work();
-    EXPECT_EQ(std::ranges::count_if(w.predictions, &CapPrediction::disagrees), 12) << "upright by 0.006, 60° off by 0.002: each more than 2√2 · 0.5 µm";
+    EXPECT_EQ(std::ranges::count_if(w.predictions, &CapPrediction::disagrees), 12)
+        << "upright by 0.006, 60° off by 0.002: each more than 2√2 · 0.5 µm";
 }
 
 TEST(TunnelWork, ANewCutterAsksForTheEstablishingPassAgain) {

@@ -63,7 +63,8 @@ TEST_F(TunnelJourney, HonedFromAsFoundToMeets) {
     for (int i = 0; i < 4; ++i)
         key(Qt::Key_Down);
     EXPECT_TRUE(drawing->is_changed());
-    EXPECT_TRUE(text_of("tunnel-plan-verdict").startsWith(QStringLiteral("Short by 0.004 mm at main 1's cap at 6 o'clock")))
+    EXPECT_TRUE(
+        text_of("tunnel-plan-verdict").startsWith(QStringLiteral("Short by 0.004 mm at main 1's cap at 6 o'clock")))
         << text_of("tunnel-plan-verdict").toStdString();
     for (int i = 0; i < 4; ++i)
         key(Qt::Key_Up);

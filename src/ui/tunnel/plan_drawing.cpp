@@ -195,9 +195,11 @@ void PlanDrawing::paint_line(QPainter& painter) {
     }
     painter.setPen(p.quiet);
     painter.drawText(QRectF(12, height() - 24, 80, 18), Qt::AlignLeft, tr("rise"));
-    painter.drawText(QRectF(width() - 190, height() - line_height - 6, 178, 18), Qt::AlignRight,
-                     tr("drawn × %1").arg(factor_ * study_->housings.mains.front().target_diameter / 2 / section_radius() / 10, 0, 'f', 0) +
-                         QStringLiteral("0"));
+    painter.drawText(
+        QRectF(width() - 190, height() - line_height - 6, 178, 18), Qt::AlignRight,
+        tr("drawn × %1")
+                .arg(factor_ * study_->housings.mains.front().target_diameter / 2 / section_radius() / 10, 0, 'f', 0) +
+            QStringLiteral("0"));
 }
 
 void PlanDrawing::mousePressEvent(QMouseEvent* event) {

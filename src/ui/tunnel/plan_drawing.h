@@ -11,8 +11,8 @@
 namespace pallix::ui {
 
 /// The tunnel plan in sections: the old surface larger than life, the cap where the cut brings it, the finished circle,
-/// metal to come off between them; below, the line from front to rear. A cap or the line can be dragged: what gets short
-/// shows at once.
+/// metal to come off between them; below, the line from front to rear. A cap or the line can be dragged: what gets
+/// short shows at once.
 class PlanDrawing : public QWidget {
     Q_OBJECT
   public:
@@ -34,8 +34,8 @@ class PlanDrawing : public QWidget {
     [[nodiscard]] std::optional<Tightest> tightest() const;
 
   Q_SIGNALS:
-    void dragged();                                    ///< cuts or line
-    void cap_clicked(const block::FeatureId& main);    ///< twice: replaced or not
+    void dragged();                                 ///< cuts or line
+    void cap_clicked(const block::FeatureId& main); ///< twice: replaced or not
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -60,7 +60,7 @@ class PlanDrawing : public QWidget {
     std::vector<double> cuts_; ///< mm
     planning::CentreLine line_;
     bool changed_ = false;
-    double factor_ = 1;     ///< px per mm, of what is drawn larger than life
+    double factor_ = 1;      ///< px per mm, of what is drawn larger than life
     std::size_t marked_ = 0; ///< of the keyboard
     enum class Grip { none, cap, front, rear } grip_ = Grip::none;
     std::size_t gripped_ = 0;

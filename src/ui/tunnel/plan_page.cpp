@@ -95,8 +95,8 @@ PlanPage::PlanPage(Context context, QWidget* parent)
     connect(method_, &QComboBox::activated, this, &PlanPage::choose);
     connect(caps_, &QComboBox::activated, this, &PlanPage::choose);
     connect(schools_, &QTableWidget::cellActivated, this, [this](int chosen_row) {
-        if (const auto chosen = context_.session.choose_tunnel_policy(
-                block::TunnelPolicy(context_.session.tunnel_work().study->schools[static_cast<std::size_t>(chosen_row)].policy));
+        if (const auto chosen = context_.session.choose_tunnel_policy(block::TunnelPolicy(
+                context_.session.tunnel_work().study->schools[static_cast<std::size_t>(chosen_row)].policy));
             !chosen)
             say(qt(chosen.error().front().text()), true);
     });
@@ -131,14 +131,13 @@ void PlanPage::refresh() {
         w->setVisible(study != nullptr);
     if (!study) {
         back_->hide();
-        say(tr("The tunnel must be measured before it can be planned: by probe, or sizes and saddle heights by gauge."), false);
+        say(tr("The tunnel must be measured before it can be planned: by probe, or sizes and saddle heights by gauge."),
+            false);
         return;
     }
     const block::TunnelPolicy& policy = study->policy;
     const QSignalBlocker quiet_method(method_), quiet_caps(caps_);
-    method_->setCurrentIndex(policy.method == TunnelMethod::hone              ? 0
-                             : policy.line == block::GivenLine::datum ? 1
-                                                                              : 2);
+    method_->setCurrentIndex(policy.method == TunnelMethod::hone ? 0 : policy.line == block::GivenLine::datum ? 1 : 2);
     caps_->setCurrentIndex(policy.caps == block::CapCuts::each ? 0 : 1);
     target_->setText(policy.target_diameter ? qt(l.plain(*policy.target_diameter)) : QString());
     target_->setPlaceholderText(tr("middle"));
@@ -175,8 +174,9 @@ void PlanPage::follow() {
     if (!study.plan.feasible && !drawing_->is_changed())
         text = tr("No plan within the limits");
     else if (clean)
-        text = drawing_->is_changed() ? tr("Yours cleans up everywhere, %1 to spare").arg(qt(l.with_unit(std::max(0.0, tight->slack))))
-                                      : tr("Cleans up everywhere with the least cutting");
+        text = drawing_->is_changed()
+                   ? tr("Yours cleans up everywhere, %1 to spare").arg(qt(l.with_unit(std::max(0.0, tight->slack))))
+                   : tr("Cleans up everywhere with the least cutting");
     else
         text = tr("Short by %1 at %2").arg(qt(l.with_unit(-tight->slack)), qt(wording::binding_words(tight->at)));
     verdict_->setText(text);

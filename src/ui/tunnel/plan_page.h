@@ -15,8 +15,8 @@ namespace pallix::ui {
 
 class PlanDrawing;
 
-/// The tunnel plan: by which school and within which limits, drawn, explained, with the other schools beside it; the caps
-/// are cut from here.
+/// The tunnel plan: by which school and within which limits, drawn, explained, with the other schools beside it; the
+/// caps are cut from here.
 class PlanPage : public QWidget {
     Q_OBJECT
   public:

@@ -37,9 +37,10 @@ QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal rati
 
 TunnelView::TunnelView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)), summary_(new QLabel(this)),
-      empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)), found_button_(new QPushButton(tr("as found"), this)),
-      plan_button_(new QPushButton(tr("plan"), this)), board_button_(new QPushButton(tr("board"), this)),
-      pages_(new QStackedWidget(this)), plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
+      empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
+      found_button_(new QPushButton(tr("measured"), this)), plan_button_(new QPushButton(tr("plan"), this)),
+      board_button_(new QPushButton(tr("board"), this)), pages_(new QStackedWidget(this)),
+      plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
       table_(new QTableWidget(this)) {
     heading_->setFont(font_of(Type::title, true));
@@ -69,7 +70,7 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     auto* pages = new QButtonGroup(this);
     for (QPushButton* button : {found_button_, plan_button_, board_button_}) {
         button->setCheckable(true);
-        button->setToolTip(tr("As found, plan, board: Ctrl+Shift+M goes to the next"));
+        button->setToolTip(tr("Measured, plan, board: Ctrl+Shift+M goes to the next"));
         pages->addButton(button);
         top->addWidget(button);
     }
@@ -306,10 +307,10 @@ QString TunnelView::help() const {
         "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>"
         "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. Ctrl+Shift+T: the tunnel was cut; "
         "what was measured from the old one is stale from then on.</p>"
-              "<p>Ctrl+Shift+M: as found, plan, board. On the plan drag a cap or the line, or choose a cap with Left and "
-              "Right and cut it with Up and Down; R marks a replaced cap. Cutting a cap's face brings the cap nearer, so the "
-              "hole is too small at the cap and the new round hole has to sit higher: that is why cutting caps raises the "
-              "crankshaft. Ctrl+Shift+Return logs the caps as cut, Ctrl+Shift+K goes to strokes or passes.</p>");
+        "<p>Ctrl+Shift+M: as found, plan, board. On the plan drag a cap or the line, or choose a cap with Left and "
+        "Right and cut it with Up and Down; R marks a replaced cap. Cutting a cap's face brings the cap nearer, so the "
+        "hole is too small at the cap and the new round hole has to sit higher: that is why cutting caps raises the "
+        "crankshaft. Ctrl+Shift+Return logs the caps as cut, Ctrl+Shift+K goes to strokes or passes.</p>");
 }
 
 } // namespace pallix::ui

@@ -34,8 +34,9 @@ void StockChart::refresh() {
     const auto l = context_.lengths();
     QStringList words;
     for (const planning::StockLeft& s : context_.session.tunnel_work().board)
-        words << tr("%1: %2 left").arg(qt(wording::place_of_reading(*context_.session.state().blueprint, s.at)),
-                                       qt(l.with_sign(s.left)));
+        words << tr("%1: %2 left")
+                     .arg(qt(wording::place_of_reading(*context_.session.state().blueprint, s.at)),
+                          qt(l.with_sign(s.left)));
     setAccessibleName(words.join(QStringLiteral(". ")));
     update();
 }
@@ -77,7 +78,8 @@ void StockChart::paintEvent(QPaintEvent*) {
         const double left = room.left() + column * i++ + 8, cell = (column - 16) / static_cast<double>(places.size());
         // The window: what is in size.
         const planning::StockLeft& any = *places.front();
-        const double top = zero - (any.left - any.to_smallest) * scale, bottom = zero + (any.to_largest - any.left) * scale;
+        const double top = zero - (any.left - any.to_smallest) * scale,
+                     bottom = zero + (any.to_largest - any.left) * scale;
         painter.setPen(Qt::NoPen);
         painter.setBrush(p.selected);
         painter.drawRect(QRectF(left, top, column - 16, bottom - top));
@@ -122,8 +124,7 @@ WorkBoard::WorkBoard(Context context, QWidget* parent)
       words_(new QLabel(this)), kind_(new QComboBox(this)), strokes_(new QLineEdit(this)),
       protrusion_(new QLineEdit(this)), new_cutter_(new QCheckBox(tr("new cutter"), this)),
       log_(new QPushButton(tr("Log it"), this)), bar_(new QLabel(this)), bar_size_(new QLineEdit(this)),
-      jacks_(new QLineEdit(this)),
-      echo_(new QLabel(this)) {
+      jacks_(new QLineEdit(this)), echo_(new QLabel(this)) {
     kind_->setObjectName(QStringLiteral("pass-kind"));
     kind_->addItems({tr("hone strokes"), tr("caps-only pass"), tr("establishing pass"), tr("final pass")});
     strokes_->setObjectName(QStringLiteral("strokes"));
@@ -137,8 +138,9 @@ WorkBoard::WorkBoard(Context context, QWidget* parent)
     bar_size_->setFixedWidth(120);
     jacks_->setObjectName(QStringLiteral("jacks"));
     jacks_->setPlaceholderText(tr("jacks at x, x"));
-    jacks_->setToolTip(tr("Where jacks and screws stand along the block: after a bar sweep at both end mains it says how much "
-                          "to move which"));
+    jacks_->setToolTip(
+        tr("Where jacks and screws stand along the block: after a bar sweep at both end mains it says how much "
+           "to move which"));
     jacks_->setFixedWidth(110);
     log_->setObjectName(QStringLiteral("log-tunnel-pass"));
     words_->setWordWrap(true);
@@ -201,9 +203,9 @@ void WorkBoard::refresh() {
                      .arg(qt(wording::place_of_reading(*state.blueprint, work.dwell->at)),
                           qt(l.with_unit(std::max(0.0, work.dwell->left))));
     if (work.forecast)
-        words << tr("The last %1 strokes took %2 each thousand; about %3 strokes more.")
+        words << tr("The last %1 strokes took %2; about %3 strokes more to the aim.")
                      .arg(work.forecast->strokes)
-                     .arg(qt(l.with_unit(1000 * work.forecast->per_stroke)))
+                     .arg(qt(l.with_unit(work.forecast->strokes * work.forecast->per_stroke)))
                      .arg(work.forecast->strokes_left, 0, 'f', 0);
     std::vector<double> stations;
     for (const QString& word : jacks_->text().split(QRegularExpression(QStringLiteral("[\\s;]+")), Qt::SkipEmptyParts))
@@ -233,10 +235,13 @@ void WorkBoard::fill_steps() {
         const bool done = std::ranges::any_of(state.steps, [&](const auto& s) { return s.second == step; });
         box->setChecked(done);
         box->setEnabled(!done);
-        connect(box, &QCheckBox::clicked, this, [this, step] {
-            if (const auto ticked = context_.session.tick_step(step); !ticked)
-                say(qt(ticked.error().front().text()), true);
-        }, Qt::QueuedConnection); // the boxes are made anew
+        connect(
+            box, &QCheckBox::clicked, this,
+            [this, step] {
+                if (const auto ticked = context_.session.tick_step(step); !ticked)
+                    say(qt(ticked.error().front().text()), true);
+            },
+            Qt::QueuedConnection); // the boxes are made anew
         steps_->addWidget(box);
     }
 }
