@@ -212,10 +212,16 @@ std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     if (study.housings.source == HousingSource::none)
         return std::nullopt;
     study.plan = plan_for(study.housings, study.policy);
+    return study;
+}
+
+void explain(TunnelStudy& study) {
+    study.loosened.clear();
+    study.schools.clear();
+    study.readings.clear();
     find_loosened(study);
     find_schools(study);
     find_sure(study);
-    return study;
 }
 
 // ---- consequences

@@ -54,7 +54,10 @@ struct TunnelStudy {
     };
     std::vector<Reading> readings; ///< mains where another reading would save something
 };
+/// The plan by the chosen policy; nothing where the tunnel is not known.
 [[nodiscard]] std::optional<TunnelStudy> study_tunnel(const block::JobState& state);
+/// Adds what explains it: limits loosened, other schools, certainty. A score of plans: for when someone looks.
+void explain(TunnelStudy& study);
 
 // ---- what it changes
 // --------------------------------------------------------------------------------------------------
@@ -152,8 +155,8 @@ enum class TunnelStep {
 
 struct TunnelWork {
     TunnelStep step = TunnelStep::measure;
-    std::optional<TunnelStudy> study;
-    std::vector<CapCut> to_cut; ///< what the plan asks for, less what was cut
+    std::optional<TunnelStudy> study; ///< the plan; explained only where that was asked for
+    std::vector<CapCut> to_cut;       ///< what the plan asks for, less what was cut
     std::vector<CapPrediction> predictions;
     std::vector<StockLeft> board;   ///< main by main, front and rear, three ways
     std::optional<StockLeft> dwell; ///< the tightest place

@@ -49,6 +49,7 @@ Session::Clock Session::system_clock() {
 void Session::refresh() {
     state_ = block::fold(entries_);
     tunnel_work_.reset();
+    tunnel_study_.reset();
     assessment_ = planning::assess(state_, certainty_of_latest());
     if (draws_certainty_ && state_.blueprint && state_.latest && state_.latest->standard_uncertainty)
         certainty_.want(*state_.blueprint, *state_.latest);
@@ -219,6 +220,14 @@ const planning::TunnelWork& Session::tunnel_work() const {
         tunnel_work_ = planning::tunnel_work(
             state_, assessment_.gauge, assessment_.tunnel && !state_.probe_stale() ? &*assessment_.tunnel : nullptr);
     return *tunnel_work_;
+}
+
+const planning::TunnelStudy* Session::tunnel_study() const {
+    if (!tunnel_study_ && tunnel_work().study) {
+        tunnel_study_ = tunnel_work().study;
+        planning::explain(*tunnel_study_);
+    }
+    return tunnel_study_ ? &*tunnel_study_ : nullptr;
 }
 
 Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {

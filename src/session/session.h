@@ -58,6 +58,8 @@ class Session : public QObject {
     [[nodiscard]] Outcome tick_step(const std::string& step);
     /// Plan, board and next step of the tunnel; worked out when it is first asked for after an entry.
     [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
+    /// The plan with all that explains it; null where the tunnel is not known.
+    [[nodiscard]] const planning::TunnelStudy* tunnel_study() const;
     [[nodiscard]] Outcome choose_reading_plan(const block::ReadingPlanChosen& plan);
 
     /// Lines of a log that a probe is sending: on the disk before this returns, not yet part of the job.
@@ -104,6 +106,7 @@ class Session : public QObject {
     block::JobState state_;
     planning::Assessment assessment_;
     mutable std::optional<planning::TunnelWork> tunnel_work_;
+    mutable std::optional<planning::TunnelStudy> tunnel_study_;
     CertaintyWork certainty_;
     bool draws_certainty_ = false;
 };

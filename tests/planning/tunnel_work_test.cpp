@@ -37,7 +37,10 @@ class Job {
     }
     TunnelWork work(const TunnelVerdict* probed = nullptr) const {
         const JobState s = fold(entries_);
-        return tunnel_work(s, gauge_findings(s), probed);
+        TunnelWork work = tunnel_work(s, gauge_findings(s), probed);
+        if (work.study)
+            explain(*work.study);
+        return work;
     }
 
   private:

@@ -6,12 +6,11 @@
 #include "ui/decks/deck_facts.h"
 #include "ui/decks/pass_form.h"
 #include "ui/decks/target_form.h"
+#include "ui/frame/bank_buttons.h"
 #include "wording/sentences.h"
 
-#include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -19,11 +18,11 @@
 namespace pallix::ui {
 
 DecksView::DecksView(Context context, QWidget* parent)
-    : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), bank_row_(new QHBoxLayout),
-      banks_(new QButtonGroup(this)), target_(new TargetForm(context, this)), empty_(new QLabel(this)),
-      body_(new QWidget(this)), drawing_(new DeckDrawing(context, body_)), legend_(new QLabel(body_)),
-      depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
-      facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
+    : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), banks_(new BankButtons(context, this)),
+      target_(new TargetForm(context, this)), empty_(new QLabel(this)), body_(new QWidget(this)),
+      drawing_(new DeckDrawing(context, body_)), legend_(new QLabel(body_)), depth_(new QLabel(body_)),
+      share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)), facts_(new DeckFacts(context, body_)),
+      passes_(new PassForm(context, body_)) {
     heading_->setFont(font_of(Type::title, true));
     depth_->setFont(font_of(Type::title, true));
     depth_->setObjectName(QStringLiteral("level-depth"));
@@ -38,7 +37,7 @@ DecksView::DecksView(Context context, QWidget* parent)
     auto* top = new QHBoxLayout;
     top->addWidget(heading_);
     top->addSpacing(12);
-    top->addLayout(bank_row_);
+    top->addWidget(banks_);
     top->addSpacing(12);
     top->addWidget(target_, 1);
     column->addLayout(top);
@@ -64,33 +63,13 @@ DecksView::DecksView(Context context, QWidget* parent)
     connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
     connect(drawing_, &DeckDrawing::dark_changed, this, [this] { passes_->set_dark(drawing_->dark()); });
     connect(passes_, &PassForm::logged, this, [this] { drawing_->clear_dark(); });
+    connect(banks_, &BankButtons::chosen, this, &DecksView::show_bank);
     setFocusProxy(level_);
     refresh();
 }
 
 std::optional<std::string> DecksView::bank() const {
     return bank_.empty() ? std::nullopt : std::optional(bank_);
-}
-
-void DecksView::build_bank_buttons() {
-    const auto& blueprint = context_.session.state().blueprint;
-    std::string wanted;
-    for (const auto& bank : blueprint->banks)
-        wanted += bank.id + "|";
-    if (wanted == buttons_for_)
-        return;
-    buttons_for_ = wanted;
-    for (QAbstractButton* old : banks_->buttons())
-        delete old;
-    for (const auto& bank : blueprint->banks) {
-        auto* button = new QPushButton(qt(wording::bank_name(bank)), this);
-        button->setCheckable(true);
-        button->setToolTip(tr("Show this bank (Ctrl+B changes)"));
-        button->setVisible(blueprint->banks.size() > 1);
-        banks_->addButton(button);
-        bank_row_->addWidget(button);
-        connect(button, &QPushButton::clicked, this, [this, id = bank.id] { show_bank(id); });
-    }
 }
 
 void DecksView::show_bank(const std::string& bank) {
@@ -100,11 +79,8 @@ void DecksView::show_bank(const std::string& bank) {
 }
 
 void DecksView::show_other_bank() {
-    if (!context_.session.state().blueprint || bank_.empty())
-        return;
-    const auto& banks = context_.session.state().blueprint->banks;
-    const auto here = std::ranges::find(banks, bank_, &block::BankBlueprint::id);
-    show_bank(here + 1 == banks.end() ? banks.front().id : (here + 1)->id);
+    if (context_.session.state().blueprint && !bank_.empty())
+        show_bank(banks_->next(bank_));
 }
 
 void DecksView::refresh() {
@@ -125,7 +101,7 @@ void DecksView::refresh() {
         bank_.clear();
         return;
     }
-    build_bank_buttons();
+    banks_->refresh();
     if (job_ != context_.session.job()) { // another job: start where its call is
         job_ = context_.session.job();
         bank_.clear();
@@ -138,8 +114,7 @@ void DecksView::refresh() {
 
 void DecksView::fill_bank() {
     const auto& blueprint = *context_.session.state().blueprint;
-    for (qsizetype i = 0; i < banks_->buttons().size(); ++i)
-        banks_->buttons()[i]->setChecked(blueprint.banks[static_cast<std::size_t>(i)].id == bank_);
+    banks_->press(bank_);
     const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
     facts_->set_bank(bank_);
     passes_->set_bank(bank_);

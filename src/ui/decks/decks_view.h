@@ -8,12 +8,11 @@
 #include <optional>
 #include <string>
 
-class QButtonGroup;
-class QHBoxLayout;
 class QLabel;
 
 namespace pallix::ui {
 
+class BankButtons;
 class CutLevelBar;
 class DeckDrawing;
 class DeckFacts;
@@ -43,17 +42,14 @@ class DecksView : public View {
     void bank_changed();
 
   private:
-    void build_bank_buttons();
     void fill_bank();
     void follow_level();
 
     Context context_;
     std::string bank_;
-    std::string buttons_for_;           ///< the banks the buttons were built for
     std::optional<storage::JobId> job_; ///< the job bank_ belongs to
     QLabel* heading_;
-    QHBoxLayout* bank_row_;
-    QButtonGroup* banks_;
+    BankButtons* banks_;
     TargetForm* target_;
     QLabel* empty_;
     QWidget* body_;

@@ -1,16 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/positions/positions_view.h"
 
+#include "ui/frame/bank_buttons.h"
 #include "ui/positions/positions_drawing.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
-#include <QButtonGroup>
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
-#include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -22,11 +21,10 @@ using block::FeatureId;
 using block::FeatureKind;
 
 PositionsView::PositionsView(Context context, QWidget* parent)
-    : View(parent), context_(context), empty_(new QLabel(this)), bank_row_(new QHBoxLayout),
-      banks_(new QButtonGroup(this)), from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)),
-      drawing_(new PositionsDrawing(context, this)), pattern_(new QLabel(this)), name_(new QLabel(this)),
-      where_(new QLabel(this)), levels_(new QTableWidget(this)), history_(new QLabel(this)),
-      round_(new RoundnessPlot(context, this)) {
+    : View(parent), context_(context), empty_(new QLabel(this)), banks_(new BankButtons(context, this)),
+      from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)), drawing_(new PositionsDrawing(context, this)),
+      pattern_(new QLabel(this)), name_(new QLabel(this)), where_(new QLabel(this)), levels_(new QTableWidget(this)),
+      history_(new QLabel(this)), round_(new RoundnessPlot(context, this)) {
     auto* heading = new QLabel(tr("Positions"), this);
     heading->setFont(font_of(Type::title, true));
     from_dowel_->setToolTip(tr("Errors from the bank's first dowel as measured, instead of the datum"));
@@ -59,7 +57,7 @@ PositionsView::PositionsView(Context context, QWidget* parent)
     auto* top = new QHBoxLayout;
     top->addWidget(heading);
     top->addSpacing(12);
-    top->addLayout(bank_row_);
+    top->addWidget(banks_);
     top->addStretch();
     top->addWidget(from_dowel_);
     column->addLayout(top);
@@ -86,33 +84,13 @@ PositionsView::PositionsView(Context context, QWidget* parent)
                                ? std::optional(hole->levels[static_cast<std::size_t>(row)])
                                : std::nullopt);
     });
+    connect(banks_, &BankButtons::chosen, this, &PositionsView::show_bank);
     setFocusProxy(drawing_);
     refresh();
 }
 
 std::optional<std::string> PositionsView::bank() const {
     return bank_.empty() ? std::nullopt : std::optional(bank_);
-}
-
-void PositionsView::build_bank_buttons() {
-    const auto& blueprint = *context_.session.state().blueprint;
-    std::string wanted;
-    for (const auto& bank : blueprint.banks)
-        wanted += bank.id + "|";
-    if (wanted == buttons_for_)
-        return;
-    buttons_for_ = wanted;
-    for (QAbstractButton* old : banks_->buttons())
-        delete old;
-    for (const auto& bank : blueprint.banks) {
-        auto* button = new QPushButton(qt(wording::bank_name(bank)), this);
-        button->setCheckable(true);
-        button->setToolTip(tr("Show this bank (Ctrl+B changes)"));
-        button->setVisible(blueprint.banks.size() > 1);
-        banks_->addButton(button);
-        bank_row_->addWidget(button);
-        connect(button, &QPushButton::clicked, this, [this, id = bank.id] { show_bank(id); });
-    }
 }
 
 void PositionsView::show_bank(const std::string& bank) {
@@ -122,11 +100,8 @@ void PositionsView::show_bank(const std::string& bank) {
 }
 
 void PositionsView::show_other_bank() {
-    if (!context_.session.state().blueprint || bank_.empty())
-        return;
-    const auto& banks = context_.session.state().blueprint->banks;
-    const auto here = std::ranges::find(banks, bank_, &block::BankBlueprint::id);
-    show_bank(here + 1 == banks.end() ? banks.front().id : (here + 1)->id);
+    if (context_.session.state().blueprint && !bank_.empty())
+        show_bank(banks_->next(bank_));
 }
 
 void PositionsView::mark(const FeatureId& id) {
@@ -145,7 +120,7 @@ void PositionsView::refresh() {
         bank_.clear();
         return;
     }
-    build_bank_buttons();
+    banks_->refresh();
     if (!state.blueprint->bank(bank_))
         bank_ = state.blueprint->banks.front().id;
     fill();
@@ -153,9 +128,7 @@ void PositionsView::refresh() {
 
 void PositionsView::fill() {
     const auto& state = context_.session.state();
-    const auto& blueprint = *state.blueprint;
-    for (qsizetype i = 0; i < banks_->buttons().size(); ++i)
-        banks_->buttons()[i]->setChecked(blueprint.banks[static_cast<std::size_t>(i)].id == bank_);
+    banks_->press(bank_);
     const bool probed =
         state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
     empty_->setVisible(!probed);

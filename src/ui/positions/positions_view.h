@@ -8,14 +8,13 @@
 #include <optional>
 #include <string>
 
-class QButtonGroup;
 class QCheckBox;
-class QHBoxLayout;
 class QLabel;
 class QTableWidget;
 
 namespace pallix::ui {
 
+class BankButtons;
 class PositionsDrawing;
 class RoundnessPlot;
 
@@ -37,7 +36,6 @@ class PositionsView : public View {
     void bank_changed();
 
   private:
-    void build_bank_buttons();
     void fill();
     void fill_hole();
     void fill_levels();
@@ -47,11 +45,9 @@ class PositionsView : public View {
 
     Context context_;
     std::string bank_;
-    std::string buttons_for_;
     std::optional<block::FeatureId> marked_;
     QLabel* empty_;
-    QHBoxLayout* bank_row_;
-    QButtonGroup* banks_;
+    BankButtons* banks_;
     QCheckBox* from_dowel_;
     PositionsDrawing* drawing_;
     QLabel* pattern_;

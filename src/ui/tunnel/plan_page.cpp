@@ -96,7 +96,7 @@ PlanPage::PlanPage(Context context, QWidget* parent)
     connect(caps_, &QComboBox::activated, this, &PlanPage::choose);
     connect(schools_, &QTableWidget::cellActivated, this, [this](int chosen_row) {
         if (const auto chosen = context_.session.choose_tunnel_policy(block::TunnelPolicy(
-                context_.session.tunnel_work().study->schools[static_cast<std::size_t>(chosen_row)].policy));
+                context_.session.tunnel_study()->schools[static_cast<std::size_t>(chosen_row)].policy));
             !chosen)
             say(qt(chosen.error().front().text()), true);
     });
@@ -123,9 +123,8 @@ QLineEdit* PlanPage::field(const char* name, const QString& what) {
 }
 
 void PlanPage::refresh() {
-    const auto& work = context_.session.tunnel_work();
     const auto l = context_.lengths();
-    const planning::TunnelStudy* study = work.study ? &*work.study : nullptr;
+    const planning::TunnelStudy* study = context_.session.tunnel_study();
     drawing_->show_study(study);
     for (QWidget* w : std::initializer_list<QWidget*>{verdict_, log_, words_, schools_})
         w->setVisible(study != nullptr);
@@ -169,7 +168,7 @@ void PlanPage::follow() {
         return;
     const auto l = context_.lengths();
     const bool clean = tight->slack > -1e-6;
-    const auto& study = *context_.session.tunnel_work().study;
+    const auto& study = *context_.session.tunnel_study();
     QString text;
     if (!study.plan.feasible && !drawing_->is_changed())
         text = tr("No plan within the limits");
@@ -186,7 +185,7 @@ void PlanPage::follow() {
 }
 
 void PlanPage::fill_schools() {
-    const auto& study = *context_.session.tunnel_work().study;
+    const auto& study = *context_.session.tunnel_study();
     const auto l = context_.lengths();
     schools_->clear();
     schools_->setColumnCount(4);
@@ -246,7 +245,7 @@ void PlanPage::choose() {
 }
 
 void PlanPage::toggle_replaced(const block::FeatureId& main) {
-    block::TunnelPolicy policy = context_.session.tunnel_work().study->policy;
+    block::TunnelPolicy policy = context_.session.tunnel_study()->policy;
     if (std::erase(policy.replaced, main) == 0)
         policy.replaced.push_back(main);
     if (const auto chosen = context_.session.choose_tunnel_policy(policy); !chosen)
@@ -254,12 +253,12 @@ void PlanPage::toggle_replaced(const block::FeatureId& main) {
 }
 
 void PlanPage::log_caps() {
-    const auto& work = context_.session.tunnel_work();
-    if (!work.study)
+    const planning::TunnelStudy* study = context_.session.tunnel_study();
+    if (!study)
         return;
     block::CapsCut cut;
-    for (std::size_t i = 0; i < work.study->housings.mains.size(); ++i)
-        cut.cuts.emplace_back(work.study->housings.mains[i].id, drawing_->cuts()[i]);
+    for (std::size_t i = 0; i < study->housings.mains.size(); ++i)
+        cut.cuts.emplace_back(study->housings.mains[i].id, drawing_->cuts()[i]);
     if (const auto logged = context_.session.cut_caps(cut); !logged)
         say(qt(logged.error().front().text()), true);
 }
