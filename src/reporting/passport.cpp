@@ -60,6 +60,7 @@ class Sheet {
         head();
         tunnel();
         by_gauge();
+        tunnel_work();
         decks(
             QStringLiteral("As found"), [](const DeckState& d) { return d.as_found ? &*d.as_found : nullptr; }, false);
         cuts();
@@ -141,6 +142,24 @@ class Sheet {
                      rows));
         paragraph(
             QStringLiteral("<span class=\"quiet\">%1</span>").arg(q(wording::conditions_words(s_.state.conditions))));
+    }
+
+    /// Caps cut, strokes, passes and what was ticked on the way, in order, with who and when.
+    void tunnel_work() {
+        const auto struck = block::struck(s_.entries);
+        QString rows;
+        for (std::size_t i = 0; i < s_.entries.size(); ++i) {
+            const block::Entry& entry = s_.entries[i];
+            const bool work = std::holds_alternative<block::CapsCut>(entry.payload) ||
+                              std::holds_alternative<block::TunnelPass>(entry.payload) ||
+                              std::holds_alternative<block::StepDone>(entry.payload) ||
+                              std::holds_alternative<block::TunnelCut>(entry.payload);
+            if (work && !struck[i])
+                rows += row({q(wording::entry_sentence(entry, s_.state, l_)),
+                             q(entry.person) + QStringLiteral(", ") + q(entry.time.substr(0, 10))});
+        }
+        if (!rows.isEmpty())
+            add(QStringLiteral("<h2>Work on the tunnel</h2><table cellspacing=\"0\">%1</table>").arg(rows));
     }
 
     template <class Choose>

@@ -65,6 +65,25 @@ TEST(Passport, BeforeTheCutSaysNoMoreThanItKnows) {
     EXPECT_FALSE(Job(ketch).html().contains(QStringLiteral("<h2>")));
 }
 
+TEST(Passport, TellsTheWorkOnTheTunnelWithoutWhatWasStruck) {
+    Job job(tender);
+    EXPECT_FALSE(job.html().contains(QStringLiteral("Work on the tunnel")));
+    std::int64_t next = job.entries.back().sequence;
+    const auto add = [&](block::Payload payload) {
+        job.entries.push_back({++next, "2026-03-04T09:00:00Z", "Oda", std::move(payload)});
+    };
+    add(block::CapsCut{{{{block::FeatureKind::main, "", 2}, 0.031}}});
+    add(block::TunnelPass{block::TunnelPassKind::strokes, 37, {}, false});
+    add(block::TunnelPass{block::TunnelPassKind::strokes, 91, {}, false});
+    add(block::Strike{next, "counted twice"});
+    job.state = block::fold(job.entries);
+    const QString html = job.html();
+    for (const char* part :
+         {"Work on the tunnel", "caps cut: 2 by 0.031 mm", "line hone, 37 strokes", "Oda, 2026-03-04"})
+        EXPECT_TRUE(html.contains(QString::fromLatin1(part))) << part;
+    EXPECT_FALSE(html.contains(QStringLiteral("91 strokes")));
+}
+
 TEST(Passport, NamesAreEscaped) {
     Job job(tender);
     job.state.title = "<b>A & B</b>";
