@@ -199,6 +199,11 @@ std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const
 
 } // namespace
 
+bool Assessment::tunnel_fails() const {
+    return std::ranges::any_of(
+        stages, [](const StageState& s) { return s.stage == Stage::tunnel && s.mark == StageMark::fails; });
+}
+
 const BankProgress* Assessment::bank(std::string_view id) const {
     const auto found =
         std::ranges::find(banks, id, [](const BankProgress& b) { return std::string_view(b.plan.bank); });

@@ -89,6 +89,7 @@ struct Assessment {
     std::vector<StageState> stages;
 
     [[nodiscard]] const BankProgress* bank(std::string_view id) const;
+    [[nodiscard]] bool tunnel_fails() const;
 };
 
 /// @param certainty drawn uncertainties, used where they belong to the newest evaluation; may be null

@@ -233,9 +233,7 @@ CallText done_text(const JobState& state, const Assessment& a, const LengthText&
     return t;
 }
 
-} // namespace
-
-CallText call_text(const JobState& state, const Assessment& a, const LengthText& l) {
+CallText call_of(const JobState& state, const Assessment& a, const LengthText& l) {
     switch (a.call.kind) {
     case CallKind::mend_blueprint:
         return {"The blueprint cannot be read", "", state.troubles, ""};
@@ -289,7 +287,20 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
     return done_text(state, a, l);
 }
 
+} // namespace
+
+CallText call_text(const JobState& state, const Assessment& a, const LengthText& l) {
+    CallText t = call_of(state, a, l);
+    if (a.tunnel_fails())
+        t.reasons.insert(
+            t.reasons.begin(),
+            "The main tunnel fails: whatever is cut from it moves when it is put right. Tunnel first (F3).");
+    return t;
+}
+
 std::string waits_for(const JobState& state, const Assessment& a, const LengthText& l) {
+    if (a.tunnel_fails())
+        return "the main tunnel: it fails";
     switch (a.call.kind) {
     case CallKind::mend_blueprint:
         return "a blueprint that can be read";

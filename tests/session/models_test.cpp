@@ -25,7 +25,7 @@ TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
     model.reload();
     ASSERT_EQ(model.rowCount(), 5);
     EXPECT_EQ(model.index(0).data(), QStringLiteral("Tystie, harbour launch")) << "newest first";
-    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("the deck heights"));
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("the main tunnel: it fails"));
     EXPECT_EQ(model.index(1).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
     EXPECT_EQ(model.index(4).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
     EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 6);

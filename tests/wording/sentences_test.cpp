@@ -62,6 +62,20 @@ TEST(Call, NamesBankPassDepthAndTheLowestPlace) {
     EXPECT_EQ(s.waits, "witness cut on the deck, 0.025 mm");
 }
 
+TEST(Call, SendsToTheTunnelFirstWhereItFails) {
+    const Said s = after({probed(200.1, 0.15)});
+    Assessment a = assess(s.state);
+    const auto tunnel = std::ranges::find(a.stages, Stage::tunnel, &StageState::stage);
+    ASSERT_NE(tunnel, a.stages.end());
+    ASSERT_EQ(tunnel->mark, StageMark::meets);
+    EXPECT_THAT(s.call.reasons, testing::Not(Contains(HasSubstr("tunnel fails"))));
+    tunnel->mark = StageMark::fails;
+    const CallText call = call_text(s.state, a, mm);
+    EXPECT_EQ(call.headline, s.call.headline) << "what the deck needs stays to be seen";
+    EXPECT_THAT(call.reasons.front(), HasSubstr("The main tunnel fails"));
+    EXPECT_EQ(waits_for(s.state, a, mm), "the main tunnel: it fails");
+}
+
 TEST(Call, WarnsBelowTheBlueprintsLimit) {
     const Said s = after({probed(200.1, 0.15), DeckTargetChosen{TargetSchool::height, true, 199.9}});
     EXPECT_THAT(s.call.reasons, Contains("That is 0.050 mm below the blueprint's lower limit."));
