@@ -50,7 +50,7 @@ struct TunnelStudy {
     std::optional<TunnelPlan> sure; ///< cleans up with 95 % certainty: each point may be 1.645 u further out
     struct Reading {
         block::FeatureId main;
-        double saves = 0; ///< mm of the sure plan's largest cut, were this main measured once more
+        double saves = 0; ///< mm of the sure plan's cuts together, were this main measured once more
     };
     std::vector<Reading> readings; ///< mains where another reading would save something
 };

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <functional>
 #include <numbers>
 #include <set>
 
@@ -220,9 +221,18 @@ std::vector<std::string> study_sentences(const planning::TunnelStudy& study, con
                           ? "To clean up with 95 % certainty: caps by up to " + l.with_unit(study.sure->max_cap_cut) +
                                 "."
                           : std::string("With 95 % certainty it does not clean up within the limits."));
-    for (const auto& r : study.readings)
-        out.push_back("One more reading of main " + std::to_string(r.main.number) + " would save " +
-                      l.with_unit(r.saves) + " of cap in all.");
+    if (!study.readings.empty()) {
+        auto readings = study.readings;
+        std::ranges::stable_sort(readings, std::ranges::greater{}, &planning::TunnelStudy::Reading::saves);
+        std::string text = "One more reading of main " + std::to_string(readings.front().main.number) + " would save " +
+                           l.with_unit(readings.front().saves) + " of cap in all";
+        std::vector<std::string> others;
+        for (std::size_t i = 1; i < readings.size(); ++i)
+            others.push_back(std::to_string(readings[i].main.number));
+        if (!others.empty())
+            text += ", of main " + join(others, " or ") + " at most " + l.with_unit(readings[1].saves);
+        out.push_back(text + ".");
+    }
     return out;
 }
 

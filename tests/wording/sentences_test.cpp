@@ -2,6 +2,7 @@
 #include "wording/readings.h"
 #include "wording/sentences.h"
 #include "wording/tables.h"
+#include "wording/tunnel_words.h"
 
 #include "block/small_block.h"
 
@@ -160,6 +161,19 @@ TEST(Entries, AreOneLineEach) {
     EXPECT_EQ(line(TunnelCut{TunnelMethod::hone, ""}), "tunnel honed");
     EXPECT_EQ(line(ConditionsStated{{true, {}, 20.0, {}, ""}}), "conditions: caps torqued, block 20.0 °C");
     EXPECT_EQ(line(Note{"first line\nand more"}), "note: first line …");
+}
+
+TEST(Study, NamesTheReadingThatSavesMostFirst) {
+    TunnelStudy study;
+    const auto saves = [&](int main, double mm_saved) {
+        study.readings.push_back({{FeatureKind::main, "", main}, mm_saved});
+    };
+    saves(1, 0.001);
+    EXPECT_EQ(study_sentences(study, mm).back(), "One more reading of main 1 would save 0.001 mm of cap in all.");
+    saves(2, 0.002);
+    saves(3, 0.005);
+    EXPECT_EQ(study_sentences(study, mm).back(),
+              "One more reading of main 3 would save 0.005 mm of cap in all, of main 2 or 1 at most 0.002 mm.");
 }
 
 TEST(Table, AlignsUnderItsHeads) {
