@@ -5,8 +5,11 @@
 #include "block/frame.h"
 #include "block/probe_log.h"
 
+#include <initializer_list>
+#include <memory>
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace pallix::block {
@@ -37,6 +40,28 @@ struct CamResult {
     double parallelism{};    ///< mm over the span of its bearings
 };
 
+/// Points that nobody changes any more: copies share them, so that a scan of a million is kept once.
+class SharedPoints {
+  public:
+    SharedPoints() : points_(std::make_shared<const std::vector<metrology::Vec3>>()) {}
+    SharedPoints(std::vector<metrology::Vec3> points)
+        : points_(std::make_shared<const std::vector<metrology::Vec3>>(std::move(points))) {}
+    SharedPoints(std::initializer_list<metrology::Vec3> points)
+        : SharedPoints(std::vector<metrology::Vec3>(points)) {}
+    operator const std::vector<metrology::Vec3>&() const { return *points_; }
+    [[nodiscard]] const std::vector<metrology::Vec3>& all() const { return *points_; }
+    [[nodiscard]] auto begin() const { return points_->begin(); }
+    [[nodiscard]] auto end() const { return points_->end(); }
+    [[nodiscard]] std::size_t size() const { return points_->size(); }
+    [[nodiscard]] bool empty() const { return points_->empty(); }
+    const metrology::Vec3& operator[](std::size_t i) const { return (*points_)[i]; }
+    /// The very same points, not only equal ones.
+    [[nodiscard]] bool same(const SharedPoints& other) const { return points_ == other.points_; }
+
+  private:
+    std::shared_ptr<const std::vector<metrology::Vec3>> points_;
+};
+
 struct DeckResult {
     FeatureId id;
     double bank_angle{};                              ///< rad, of the blueprint
@@ -44,7 +69,7 @@ struct DeckResult {
     double flatness_lsq{}, flatness_mz{};             ///< mm
     double slope_u{}, tilt_v{};                       ///< dimensionless, of the LSQ fit w = H + a·u + b·v
     double nominal{};                                 ///< the blueprint's deck height, mm
-    std::vector<metrology::Vec3> points;              ///< (u, v, w) in the bank frame, mm
+    SharedPoints points;                              ///< (u, v, w) in the bank frame, mm
 
     double angle_error() const; ///< rad, positive: the deck rises towards +v
     double cut_to_clean() const { return height_max - height_min; }

@@ -19,7 +19,8 @@ bool same_place(Vec2 a, Vec2 b) {
 class Folder {
   public:
     /// @param corrected every reading that counts, corrected for what later checks tell of its instrument
-    Folder(JobState& state, std::vector<TakenReading> corrected) : state_(state), corrected_(std::move(corrected)) {}
+    Folder(JobState& state, std::vector<TakenReading> corrected, ReadLogs* read)
+        : state_(state), corrected_(std::move(corrected)), read_(read) {}
 
     void take(const Entry& entry) {
         entry_ = &entry;
@@ -32,36 +33,50 @@ class Folder {
     void finish_logs() {
         if (logs_.empty())
             return;
-        const auto probe = read_probe_logs(logs_, *state_.blueprint, ProbeScope::part);
+        const ReadLogs::Read* known = read_ ? read_->find(logs_key_) : nullptr;
+        const ReadLogs::Read read = known ? *known : read_anew();
+        if (read_ && !known)
+            read_->keep(logs_key_, read);
         logs_.clear();
-        if (!probe) {
-            trouble(probe.error().front().text());
-            return;
-        }
-        auto evaluated = evaluate_on_top(*state_.blueprint, probed_ ? &*probed_ : nullptr, *probe);
-        probed_ = probed_ ? laid_over(*probed_, *probe) : *probe;
-        if (!evaluated) {
-            trouble(evaluated.error().front().text());
-            return;
-        }
-        evaluated->sequence = logs_sequence_;
-        evaluated->standard_uncertainty = logs_uncertainty_;
-        const auto holds = [&probe](const FeatureId& deck) {
-            return std::ranges::find(probe->sections, deck, &Section::feature) != probe->sections.end();
-        };
-        for (const DeckResult& deck : evaluated->evaluation.decks)
-            if (holds(deck.id))
+        if (read.laid)
+            probed_ = read.laid;
+        if (!read.evaluated)
+            return trouble(read.trouble);
+        EvaluationState evaluated = *read.evaluated;
+        evaluated.sequence = logs_sequence_;
+        evaluated.standard_uncertainty = logs_uncertainty_;
+        for (const DeckResult& deck : evaluated.evaluation.decks)
+            if (std::ranges::find(read.held, deck.id) != read.held.end())
                 take_measurement(deck.id.bank, {DeckSource::probe,
                                                 logs_sequence_,
                                                 logs_uncertainty_,
                                                 deck,
                                                 {logs_uncertainty_.value_or(0), 0, 1}});
         if (!state_.as_found)
-            state_.as_found = *evaluated;
-        state_.latest = std::move(*evaluated);
+            state_.as_found = evaluated;
+        state_.latest = std::move(evaluated);
     }
 
   private:
+    [[nodiscard]] ReadLogs::Read read_anew() const {
+        ReadLogs::Read read;
+        const auto probe =
+            read_probe_logs(logs_, *state_.blueprint, ProbeScope::part, read_ ? read_->watch : nullptr);
+        if (!probe) {
+            read.trouble = probe.error().front().text();
+            return read;
+        }
+        for (const Section& section : probe->sections)
+            read.held.push_back(section.feature);
+        auto evaluated = evaluate_on_top(*state_.blueprint, probed_.get(), *probe);
+        read.laid = std::make_shared<const ProbeSet>(probed_ ? laid_over(*probed_, *probe) : *probe);
+        if (evaluated)
+            read.evaluated = std::move(*evaluated);
+        else
+            read.trouble = evaluated.error().front().text();
+        return read;
+    }
+
     void trouble(const std::string& text) { state_.troubles.push_back(text); }
 
     void take_measurement(const std::string& bank, DeckMeasurement measurement) {
@@ -108,6 +123,8 @@ class Folder {
             logs_.empty() ? log.standard_uncertainty : larger(logs_uncertainty_, log.standard_uncertainty);
         logs_.push_back({log.file, log.text});
         logs_sequence_ = entry_->sequence;
+        // Entries never change; the digest guards a log that was refused and another that took its place.
+        logs_key_ += std::to_string(entry_->sequence) + ":" + log.sha256 + ":" + std::to_string(log.text.size()) + ";";
     }
 
     void apply(const Reading& reading) {
@@ -124,6 +141,20 @@ class Folder {
             (reading.at.direction == "gauge" ? state_.conditions.gauge_c : state_.conditions.part_c) = reading.value;
         if (reading.at.quantity == Quantity::height)
             take_height(*corrected);
+        if (reading.at.quantity == Quantity::piston)
+            take_crown(*corrected);
+    }
+
+    /// A piston's clearance is kept as the height of its crown, which no cut of the deck changes.
+    void take_crown(const TakenReading& taken) {
+        const FeatureId& bore = taken.reading.at.feature;
+        const DeckState* deck = deck_of(bore.bank);
+        const HoleBlueprint* meant = state_.blueprint->hole(bore);
+        if (!deck || !meant)
+            return;
+        if (const auto height = height_now(*deck, {meant->u, meant->v}))
+            state_.crowns.push_back({taken.sequence, bore, taken.reading.at.direction, *height - taken.value, taken.value,
+                                     taken.fixed});
     }
 
     /// Heights by hand make a measurement of the deck once every place was read.
@@ -179,13 +210,17 @@ class Folder {
             deck.tunnel_cut = entry_->sequence;
             deck.readings.clear();
         }
+        state_.crowns.clear();
         make_stale("the tunnel was cut since", [](const MeasuredAt& at) {
             return at.feature.kind == FeatureKind::main || at.quantity == Quantity::height ||
                    at.quantity == Quantity::piston;
         });
     }
 
-    void apply(const TunnelPolicy& policy) { state_.tunnel_policy = policy; }
+    void apply(const TunnelPolicy& policy) {
+        state_.tunnel_policy = policy;
+        state_.tunnel_policy_chosen = entry_->sequence;
+    }
     void apply(const CapsCut& cut) {
         state_.caps_cut.push_back({entry_->sequence, cut});
         mains_changed("the caps were cut since");
@@ -213,6 +248,23 @@ class Folder {
     void apply(const ReadingPlanChosen& plan) { state_.reading_plans[plan.plan] = plan; }
     void apply(const DeckTargetChosen& target) { state_.target = target; }
     void apply(const PassPlanChosen& passes) { state_.passes = passes; }
+    void apply(const FlawMarked& flaw) {
+        if (deck_of(flaw.bank))
+            state_.flaws.push_back({entry_->sequence, flaw, {}});
+    }
+    void apply(const FlawDecided& decided) {
+        const auto flaw = std::ranges::find(state_.flaws, decided.flaw, &KnownFlaw::sequence);
+        if (flaw != state_.flaws.end())
+            flaw->decided = decided;
+    }
+    void apply(const PressureTested& test) { state_.pressure_test = {entry_->sequence, test}; }
+    void apply(const DeckForecastKept& forecast) { state_.forecasts.push_back({entry_->sequence, forecast}); }
+    void apply(const CutterFitted& cutter) { state_.cutter = {entry_->sequence, cutter}; }
+    void apply(const FinishNoted& finish) { state_.finishes.push_back({entry_->sequence, finish}); }
+    void apply(const GasketChosen& gasket) { state_.gasket = gasket; }
+    void apply(const SetUpRead& set_up) { state_.set_ups[set_up.bank] = {entry_->sequence, set_up}; }
+    void apply(const EngineFigures& figures) { state_.figures = figures; }
+    void apply(const HeadWork& head) { state_.heads.push_back({entry_->sequence, head}); }
     void apply(const Note&) {}
     void apply(const Strike&) {}
     void apply(const UnknownPayload&) {}
@@ -223,7 +275,9 @@ class Folder {
     std::vector<NamedText> logs_;
     std::int64_t logs_sequence_ = 0;
     std::optional<double> logs_uncertainty_;
-    std::optional<ProbeSet> probed_;
+    std::string logs_key_; ///< of all logs so far that are not struck
+    std::shared_ptr<const ProbeSet> probed_;
+    ReadLogs* read_;
 };
 
 } // namespace
@@ -244,6 +298,20 @@ bool DeckState::stale() const {
 const MeasuredPlace* JobState::place(const std::string& key) const {
     const auto found = std::ranges::find_if(places, [&key](const MeasuredPlace& p) { return p.at.key() == key; });
     return found == places.end() ? nullptr : &*found;
+}
+
+std::optional<double> height_now(const DeckState& deck, Vec2 place) {
+    if (!deck.latest || deck.from_old_tunnel())
+        return std::nullopt;
+    const DeckResult& d = deck.latest->result;
+    // The plane of the LSQ fit passes through the mean of the points.
+    Vec2 mean;
+    for (const Vec3 p : d.points)
+        mean = mean + Vec2{p.x, p.y};
+    mean = (1.0 / static_cast<double>(d.points.size())) * mean;
+    const double plane = d.height_mean + d.slope_u * (place.x - mean.x) + d.tilt_v * (place.y - mean.y);
+    const double depth = deck.depth_since(deck.latest->sequence);
+    return depth > 0 ? std::min(plane, d.height_max - depth) : plane;
 }
 
 double expansion_of(Material material) {
@@ -303,10 +371,19 @@ std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, 
 
 } // namespace
 
-JobState fold(const std::vector<Entry>& entries) {
+const ReadLogs::Read* ReadLogs::find(const std::string& key) const {
+    const auto found = reads_.find(key);
+    return found == reads_.end() ? nullptr : found->second.get();
+}
+
+void ReadLogs::keep(const std::string& key, Read read) {
+    reads_[key] = std::make_shared<const Read>(std::move(read));
+}
+
+JobState fold(const std::vector<Entry>& entries, ReadLogs* logs) {
     JobState state;
     const std::vector<bool> out = struck(entries);
-    Folder folder(state, corrected_readings(entries, out));
+    Folder folder(state, corrected_readings(entries, out), logs);
     for (std::size_t i = 0; i < entries.size(); ++i)
         if (!out[i])
             folder.take(entries[i]);

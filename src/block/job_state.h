@@ -70,6 +70,30 @@ struct TakenPass {
     TunnelPass pass;
 };
 
+/// A flaw with what was decided on it.
+struct KnownFlaw {
+    std::int64_t sequence = 0;
+    FlawMarked flaw;
+    std::optional<FlawDecided> decided;
+};
+
+/// Where a piston's crown stood at top dead centre: it stays there when the deck is cut, until the tunnel moves.
+struct CrownReading {
+    std::int64_t sequence = 0;
+    FeatureId bore;
+    std::string side;     ///< of the pin
+    double crown = 0;     ///< w, mm
+    double clearance = 0; ///< mm below the deck as it then was
+    std::optional<double> uncertainty; ///< mm, standard, of the reading
+};
+
+/// An entry of a bank, with its place in the ledger.
+template <class Payload>
+struct Taken {
+    std::int64_t sequence = 0;
+    Payload payload;
+};
+
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
 struct JobState {
     std::string title;
@@ -86,12 +110,23 @@ struct JobState {
     std::vector<TakenCheck> checks;                          ///< of instruments against something known
     std::vector<RepeatabilityTest> repeats;                  ///< tests of instruments
     std::optional<TunnelPolicy> tunnel_policy;               ///< as last chosen
+    std::int64_t tunnel_policy_chosen = 0;                   ///< entry that chose it
     std::vector<TakenCaps> caps_cut;                         ///< in order
     std::vector<TakenPass> tunnel_passes;                    ///< in order
     std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order
     std::int64_t caps_torqued = 0;                           ///< entry that last said so; 0 for none
     std::int64_t tunnel_cut = 0;                             ///< entry of the last cut of the tunnel; 0 for none
     std::map<std::string, ReadingPlanChosen> reading_plans;  ///< by their name
+    std::vector<KnownFlaw> flaws;                            ///< cracks, pits and marks of the decks
+    std::optional<Taken<PressureTested>> pressure_test;      ///< the last
+    std::vector<Taken<DeckForecastKept>> forecasts;          ///< what passes were expected to take
+    std::optional<Taken<CutterFitted>> cutter;               ///< as it now is
+    std::vector<Taken<FinishNoted>> finishes;                ///< in order
+    std::optional<GasketChosen> gasket;                      ///< the finish is for
+    std::map<std::string, Taken<SetUpRead>> set_ups;         ///< the last of each bank
+    EngineFigures figures;                                   ///< as last stated
+    std::vector<Taken<HeadWork>> heads;                      ///< in order
+    std::vector<CrownReading> crowns;                        ///< of the mock-up, in order
     std::vector<std::string> troubles;                       ///< entries that could not be used, in words
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
@@ -100,6 +135,10 @@ struct JobState {
     /// @param key of MeasuredAt
     [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
 };
+
+/// Height of a deck at a place as it is now: the surface as last measured, no higher than the cuts since have left it.
+/// @return nothing where it was not measured, or from a tunnel that was cut since
+[[nodiscard]] std::optional<double> height_now(const DeckState& deck, metrology::Vec2 place);
 
 /// The four places a deck is measured at by hand: front and rear, both sides, one cylinder wall in from the edge.
 struct DeckPlace {
@@ -113,8 +152,27 @@ struct DeckPlace {
 /// from memory).
 [[nodiscard]] double expansion_of(Material material);
 
+/// Logs that were read and evaluated in an earlier fold over the same entries. Copies share what they hold.
+class ReadLogs {
+  public:
+    struct Read {
+        std::shared_ptr<const ProbeSet> laid;     ///< with what was probed before; null where it could not be read
+        std::optional<EvaluationState> evaluated; ///< nothing where it could not be
+        std::string trouble;                      ///< why not
+        std::vector<FeatureId> held;              ///< features of this group of logs alone
+    };
+    [[nodiscard]] const Read* find(const std::string& key) const;
+    void keep(const std::string& key, Read read);
+
+    const ReadWatch* watch = nullptr; ///< of whoever waits for a long read; may be null
+
+  private:
+    std::map<std::string, std::shared_ptr<const Read>> reads_;
+};
+
 /// @param entries in the order of their sequence
-[[nodiscard]] JobState fold(const std::vector<Entry>& entries);
+/// @param logs what earlier folds have read; what this one reads is added; may be null
+[[nodiscard]] JobState fold(const std::vector<Entry>& entries, ReadLogs* logs = nullptr);
 
 /// Evaluates logs that are read together, on top of what was probed before: features of `earlier` that the new logs do
 /// not hold stay in place (a log of the decks alone lies in the frame of the mains before it, taken in one clamping).

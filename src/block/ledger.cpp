@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 
+#include "block/deck_entries_json.h"
 #include "block/ledger_json.h"
 
 #include <algorithm>
@@ -21,7 +22,7 @@ constexpr std::array<const char*, 2> tunnel_methods{"hone", "bore"};
 constexpr std::array<const char*, 4> tunnel_passes{"strokes", "caps_only", "establishing", "final"};
 constexpr std::array<const char*, 2> cap_cuts{"each", "equal"};
 constexpr std::array<const char*, 2> given_lines{"datum", "ends"};
-constexpr std::array<const char*, 3> schools{"least_cut", "blueprint", "height"};
+constexpr std::array<const char*, 5> schools{"least_cut", "blueprint", "height", "clearance", "ratio"};
 
 FeatureId feature_from(const std::string& name, const Json& j) {
     const auto id = FeatureId::parse(name);
@@ -83,15 +84,22 @@ Json to_json(const Payload& payload) {
                               Json dark = Json::array();
                               for (const Vec2 d : p.dark)
                                   dark.push_back(place_json(d));
-                              return {{"bank", p.bank},
-                                      {"pass", pass_kinds[static_cast<std::size_t>(p.kind)]},
-                                      {"depth_mm", p.depth},
-                                      {"clean", p.clean},
-                                      {"dark_mm", dark}};
+                              Json j{{"bank", p.bank},
+                                     {"pass", pass_kinds[static_cast<std::size_t>(p.kind)]},
+                                     {"depth_mm", p.depth},
+                                     {"clean", p.clean},
+                                     {"dark_mm", dark}};
+                              if (!p.dark.empty())
+                                  j["brush_mm"] = p.brush;
+                              if (p.rest_bright)
+                                  j["rest_bright"] = true;
+                              return j;
                           },
                           [](const DeckTargetChosen& p) -> Json {
                               Json j{{"school", schools[static_cast<std::size_t>(p.school)]}, {"equal", p.equal}};
                               set_optional(j, "height_mm", p.height);
+                              set_optional(j, "clearance_mm", p.clearance);
+                              set_optional(j, "ratio", p.ratio);
                               return j;
                           },
                           [](const PassPlanChosen& p) -> Json {
@@ -137,6 +145,7 @@ Json to_json(const Payload& payload) {
                               return {{"step", p.step}};
                           },
                           [](const UnknownPayload& p) -> Json { return Json::parse(p.json); },
+                          [](const auto& p) -> Json { return block::to_json(p); },
                       },
                       payload);
 }
@@ -150,14 +159,16 @@ Payload from_json(std::string_view kind, const Json& j) {
     if (kind == "reading")
         return reading_from_json(j);
     if (kind == "deck_cut") {
-        DeckCut cut{j.at("bank"), enum_from<PassKind>(j.at("pass"), pass_kinds), j.at("depth_mm"), j.at("clean"), {}};
+        DeckCut cut{j.at("bank"), enum_from<PassKind>(j.at("pass"), pass_kinds), j.at("depth_mm"), j.at("clean"), {},
+                    j.value("brush_mm", DeckCut::default_brush), j.value("rest_bright", false)};
         for (const Json& d : j.at("dark_mm"))
             cut.dark.push_back(place_from(d));
         return cut;
     }
     if (kind == "deck_target")
         return DeckTargetChosen{enum_from<TargetSchool>(j.at("school"), schools), j.at("equal"),
-                                optional_from(j, "height_mm")};
+                                optional_from(j, "height_mm"), optional_from(j, "clearance_mm"),
+                                optional_from(j, "ratio")};
     if (kind == "pass_plan")
         return PassPlanChosen{j.at("witness_mm"), j.at("pass_mm"), j.at("finish_mm"), j.at("spring_passes")};
     if (kind == "note")
@@ -185,13 +196,34 @@ Payload from_json(std::string_view kind, const Json& j) {
                           optional_from(j, "protrusion_mm"), j.value("new_cutter", false)};
     if (kind == "step_done")
         return StepDone{j.at("step")};
+    if (kind == "flaw")
+        return flaw_from(j);
+    if (kind == "flaw_decided")
+        return flaw_decision_from(j);
+    if (kind == "pressure_test")
+        return pressure_test_from(j);
+    if (kind == "deck_forecast")
+        return forecast_from(j);
+    if (kind == "cutter")
+        return cutter_from(j);
+    if (kind == "deck_finish")
+        return finish_from(j);
+    if (kind == "gasket")
+        return gasket_from(j);
+    if (kind == "set_up")
+        return set_up_from(j);
+    if (kind == "engine_figures")
+        return figures_from(j);
+    if (kind == "head_work")
+        return head_from(j);
     return Strike{j.at("sequence"), j.at("reason")};
 }
 
-constexpr std::array<std::string_view, 17> kinds{
+constexpr std::array<std::string_view, 27> kinds{
     "job_opened",   "probe_log",   "reading",    "deck_cut",    "deck_target",        "pass_plan",
     "note",         "strike",      "conditions", "ring_check",  "repeatability_test", "tunnel_cut",
-    "reading_plan", "tunnel_plan", "caps_cut",   "tunnel_pass", "step_done"};
+    "reading_plan", "tunnel_plan", "caps_cut",   "tunnel_pass", "step_done", "flaw", "flaw_decided", "pressure_test",
+    "deck_forecast", "cutter", "deck_finish", "gasket", "set_up", "engine_figures", "head_work"};
 
 } // namespace
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/deck_entries.h"
 #include "block/feature.h"
 #include "block/reading.h"
 #include "metrology/geometry.h"
@@ -44,15 +45,26 @@ struct DeckCut {
     double depth = 0;                  ///< mm, ≥ 0, infeed since the pass before (from first touch for the first)
     bool clean = false;                ///< touched everywhere
     std::vector<metrology::Vec2> dark; ///< (u, v) mm, places that stayed dark
+    double brush = default_brush;      ///< mm, radius each of those places stands for
+    bool rest_bright = false;          ///< everything that is not painted dark was touched
+    static constexpr double default_brush = 8;
 };
 
-enum class TargetSchool { least_cut, blueprint, height };
+enum class TargetSchool {
+    least_cut,
+    blueprint,
+    height,
+    clearance, ///< from the mock-up: the piston that stands highest gets it
+    ratio,     ///< the cylinder that compresses most gets it
+};
 
 /// Which height the decks are cut to.
 struct DeckTargetChosen {
     TargetSchool school = TargetSchool::least_cut;
     bool equal = true;
-    std::optional<double> height; ///< mm, for TargetSchool::height
+    std::optional<double> height;      ///< mm, for TargetSchool::height
+    std::optional<double> clearance{}; ///< mm, piston below the deck, for TargetSchool::clearance
+    std::optional<double> ratio{};     ///< compression ratio, for TargetSchool::ratio
 };
 
 /// The editable figures of a pass plan (defaults are common practice).
@@ -157,7 +169,8 @@ struct UnknownPayload {
 
 using Payload = std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
                              ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, TunnelPolicy,
-                             CapsCut, TunnelPass, StepDone, UnknownPayload>;
+                             CapsCut, TunnelPass, StepDone, FlawMarked, FlawDecided, PressureTested, DeckForecastKept,
+                             CutterFitted, FinishNoted, GasketChosen, SetUpRead, EngineFigures, HeadWork, UnknownPayload>;
 
 struct Entry {
     std::int64_t sequence = 0; ///< from 1 within the job, without gaps

@@ -149,8 +149,9 @@ class Collector {
 /// Reads one log: the `# key: value` lines, the header row, the rows.
 class LogReader {
   public:
-    LogReader(const NamedText& log, std::size_t index, Collector& collector, ProbeSet& set, Faults& faults)
-        : log_(log), index_(index), collector_(collector), set_(set), faults_(faults) {
+    LogReader(const NamedText& log, std::size_t index, Collector& collector, ProbeSet& set, Faults& faults,
+              const ReadWatch* watch)
+        : log_(log), index_(index), watch_(watch), collector_(collector), set_(set), faults_(faults) {
         set_.logs.push_back({});
         header().file = log.file;
     }
@@ -281,8 +282,17 @@ class LogReader {
         csv_parser parser;
         csv_init(&parser, CSV_STRICT | CSV_STRICT_FINI);
         const std::unique_ptr<csv_parser, decltype(&csv_free)> guard(&parser, &csv_free);
+        const auto whole = static_cast<double>(log_.text.size());
         while (!rest.empty()) {
             ++line_;
+            if (watch_ && line_ % 16384 == 0) {
+                if (watch_->cancelled && *watch_->cancelled) {
+                    fault(line_, "the read was ended", "");
+                    return;
+                }
+                if (watch_->progress)
+                    watch_->progress(1 - static_cast<double>(rest.size()) / whole);
+            }
             const std::string_view line = take_line(rest);
             if (csv_parse(&parser, line.data(), line.size(), &LogReader::on_field, &LogReader::on_row, this) !=
                 line.size()) {
@@ -384,6 +394,7 @@ class LogReader {
 
     const NamedText& log_;
     std::size_t index_;
+    const ReadWatch* watch_;
     Collector& collector_;
     ProbeSet& set_;
     Faults& faults_;
@@ -427,12 +438,13 @@ ProbeSet laid_over(const ProbeSet& earlier, const ProbeSet& newest) {
     return set;
 }
 
-Result<ProbeSet> read_probe_logs(std::span<const NamedText> logs, const Blueprint& blueprint, ProbeScope scope) {
+Result<ProbeSet> read_probe_logs(std::span<const NamedText> logs, const Blueprint& blueprint, ProbeScope scope,
+                                 const ReadWatch* watch) {
     ProbeSet set;
     Faults faults;
     Collector collector(blueprint, set, faults);
     for (std::size_t i = 0; i < logs.size(); ++i)
-        LogReader(logs[i], i, collector, set, faults).read();
+        LogReader(logs[i], i, collector, set, faults, watch).read();
     collector.check_sections(scope);
     if (faults.empty())
         return set;

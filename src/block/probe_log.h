@@ -6,6 +6,8 @@
 #include "block/feature.h"
 #include "metrology/geometry.h"
 
+#include <atomic>
+#include <functional>
 #include <optional>
 #include <span>
 #include <string>
@@ -61,11 +63,18 @@ enum class ProbeScope {
     part,  ///< may be the decks alone, to be laid on top of earlier logs
 };
 
+/// Someone who watches a long read and may end it.
+struct ReadWatch {
+    std::function<void(double share)> progress;   ///< 0 to 1
+    const std::atomic<bool>* cancelled = nullptr; ///< may be set by anyone
+};
+
 /// Reads probe logs (docs/formats.md) against a blueprint. Every fault of every log is listed; with any, nothing is
 /// taken.
 /// @param logs at least one
+/// @param watch may be null; a cancelled read ends with one fault that says so
 [[nodiscard]] Result<ProbeSet> read_probe_logs(std::span<const NamedText> logs, const Blueprint& blueprint,
-                                               ProbeScope scope = ProbeScope::whole);
+                                               ProbeScope scope = ProbeScope::whole, const ReadWatch* watch = nullptr);
 
 /// @return the newest sections, and those of `earlier` whose feature the newest do not hold
 [[nodiscard]] ProbeSet laid_over(const ProbeSet& earlier, const ProbeSet& newest);

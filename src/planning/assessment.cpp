@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/assessment.h"
 
+#include "planning/tunnel_work.h"
+
 #include <algorithm>
+#include <cmath>
 
 namespace pallix::planning {
 namespace {
@@ -12,13 +15,21 @@ using metrology::Verdict;
 constexpr double nothing = 5e-4; // mm, less cannot be dialled in
 
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
-                         const block::PassPlanChosen& chosen, std::optional<double> flatness_uncertainty) {
+                         const block::PassPlanChosen& chosen, std::optional<double> flatness_uncertainty,
+                         const std::optional<CentreLine>& line) {
     BankProgress p;
     p.plan = plan;
+    if (line)
+        p.to_come = measured_from(deck.latest->result, *line);
     p.taken = deck.depth_in_all();
     p.stale = deck.stale();
     p.dark_left = !deck.cuts.empty() && !deck.cuts.back().cut.clean;
-    const block::DeckMeasurement& newest = *deck.latest;
+    block::DeckMeasurement moved;
+    if (p.to_come) {
+        moved = *deck.latest;
+        moved.result = *p.to_come;
+    }
+    const block::DeckMeasurement& newest = p.to_come ? moved : *deck.latest;
     const bool measured_after_cut = !deck.cuts.empty() && !p.stale;
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
@@ -67,8 +78,16 @@ bool tunnel_known(const JobState& state, const Assessment& a) {
 Call call_for(const JobState& state, const Assessment& a) {
     if (!state.blueprint)
         return {CallKind::mend_blueprint, {}, {}, 0, 0};
-    if (a.plan.height_missing)
+    switch (a.plan.lack) {
+    case TargetLack::height:
         return {CallKind::give_height, {}, {}, 0, 0};
+    case TargetLack::pistons:
+        return {CallKind::read_pistons, {}, {}, 0, 0};
+    case TargetLack::figures:
+        return {CallKind::give_figures, {}, {}, 0, 0};
+    case TargetLack::nothing:
+        break;
+    }
     if (state.tunnel_cut > 0 && !tunnel_known(state, a))
         return {CallKind::measure_tunnel, {}, {}, 0, 0};
     if (a.banks.empty())
@@ -176,6 +195,16 @@ std::vector<std::string> unconfirmed_banks(const block::Blueprint& blueprint, co
     return banks;
 }
 
+PairVerdict pair_of(const JobState& state, const BankProgress& first, const BankProgress& second) {
+    const auto measured = [&state](const BankProgress& b) {
+        block::DeckMeasurement m = *state.deck(b.plan.bank).latest;
+        if (b.to_come)
+            m.result.height_mean = b.to_come->height_mean;
+        return m;
+    };
+    return judge_pair(measured(first), first.plan.target, measured(second), second.plan.target);
+}
+
 std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const block::Evaluation& e) {
     std::vector<BankPositions> found;
     for (const block::BankBlueprint& bank : blueprint.banks) {
@@ -199,6 +228,40 @@ std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const
 
 } // namespace
 
+const block::DeckResult& surface_of(const BankProgress& progress, const JobState& state) {
+    return progress.to_come ? *progress.to_come : state.deck(progress.plan.bank).latest->result;
+}
+
+std::optional<CentreLine> line_to_come(const JobState& state) {
+    if (!state.tunnel_policy || state.tunnel_policy_chosen < state.tunnel_cut)
+        return std::nullopt;
+    const auto study = study_tunnel(state);
+    if (!study || !study->plan.feasible)
+        return std::nullopt;
+    const CentreLine& line = study->plan.line;
+    return line.y0 == 0 && line.yk == 0 && line.z0 == 0 && line.zk == 0 ? std::nullopt : std::optional(line);
+}
+
+block::DeckResult measured_from(const block::DeckResult& deck, const CentreLine& line) {
+    const double s = std::sin(deck.bank_angle), c = std::cos(deck.bank_angle);
+    const auto lower_by = [&](double u) { return line.y(u) * s + line.z(u) * c; };
+    block::DeckResult moved = deck;
+    std::vector<metrology::Vec3> points = deck.points;
+    double sum = 0;
+    for (metrology::Vec3& p : points) {
+        const double by = lower_by(p.x);
+        p.z -= by;
+        sum += by;
+    }
+    moved.points = std::move(points);
+    const auto [lowest, highest] = std::ranges::minmax(moved.points, {}, &metrology::Vec3::z);
+    moved.height_min = lowest.z;
+    moved.height_max = highest.z;
+    moved.height_mean -= sum / static_cast<double>(moved.points.size());
+    moved.slope_u -= line.yk * s + line.zk * c; // flatness does not feel a tilt
+    return moved;
+}
+
 bool Assessment::tunnel_fails() const {
     return std::ranges::any_of(
         stages, [](const StageState& s) { return s.stage == Stage::tunnel && s.mark == StageMark::fails; });
@@ -213,15 +276,26 @@ const BankProgress* Assessment::bank(std::string_view id) const {
 Assessment assess(const JobState& state, const Certainty* certainty) {
     Assessment a;
     if (state.blueprint) {
+        const std::optional<CentreLine> line = line_to_come(state);
+        a.tunnel_to_come = line.has_value();
+        a.crowns = piston_crowns(state);
+        std::vector<block::DeckResult> moved;
+        moved.reserve(state.blueprint->banks.size());
         std::vector<DeckToPlan> decks;
         for (const block::BankBlueprint& bank : state.blueprint->banks)
-            if (const auto& deck = state.deck(bank.id); deck.as_found)
-                decks.push_back({&bank, &deck.as_found->result});
-        a.plan = plan_decks(decks, state.target);
+            if (const auto& deck = state.deck(bank.id); deck.as_found) {
+                if (line)
+                    moved.push_back(measured_from(deck.as_found->result, *line));
+                decks.push_back({&bank, line ? &moved.back() : &deck.as_found->result});
+            }
+        using enum block::TargetSchool;
+        const bool from_mock_up = state.target.school == clearance || state.target.school == ratio;
+        a.plan = plan_decks(decks, state.target,
+                            from_mock_up ? mock_up_heights(state, a.crowns, state.target) : MockUpHeights{});
         const block::PassPlanChosen chosen = state.passes.value_or(usual_passes());
         for (const BankPlan& plan : a.plan.banks)
             a.banks.push_back(progress_of(*state.blueprint->bank(plan.bank), plan, state.deck(plan.bank), chosen,
-                                          drawn_flatness(state, *state.deck(plan.bank).latest, certainty)));
+                                          drawn_flatness(state, *state.deck(plan.bank).latest, certainty), line));
         if (state.latest)
             a.tunnel = judge_tunnel(*state.blueprint, *state.latest, certainty);
         a.gauge = gauge_findings(state);
@@ -230,8 +304,7 @@ Assessment assess(const JobState& state, const Certainty* certainty) {
             a.unconfirmed_banks = unconfirmed_banks(*state.blueprint, *state.latest, a.positions);
         }
         if (a.banks.size() == 2 && !a.banks[0].stale && !a.banks[1].stale)
-            a.pair = judge_pair(*state.deck(a.banks[0].plan.bank).latest, a.banks[0].plan.target,
-                                *state.deck(a.banks[1].plan.bank).latest, a.banks[1].plan.target);
+            a.pair = pair_of(state, a.banks[0], a.banks[1]);
     }
     a.call = call_for(state, a);
     a.stages = stages_of(state, a);

@@ -7,6 +7,7 @@
 #include "planning/gauge_findings.h"
 #include "planning/pass_plan.h"
 #include "planning/pattern.h"
+#include "planning/tunnel_plan.h"
 
 #include <optional>
 #include <string>
@@ -17,6 +18,8 @@ namespace pallix::planning {
 /// Where one bank's deck stands between plan and proof.
 struct BankProgress {
     BankPlan plan;                      ///< from the as-found surface
+    /// The newest surface as it will lie once the tunnel is where its plan puts it; nothing where none is to come.
+    std::optional<block::DeckResult> to_come;
     double taken = 0;                   ///< mm, infeed of all passes so far
     double remaining = 0;               ///< mm of infeed still to come; from the newest heights when there are any
     std::vector<Pass> passes;           ///< still to make
@@ -31,7 +34,9 @@ enum class CallKind {
     mend_blueprint, ///< the blueprint cannot be read
     take_probe_log, ///< nothing was measured
     measure_decks,  ///< the tunnel was measured by hand, the decks not yet
-    give_height,    ///< a given height was chosen and none given
+    give_height,    ///< a given height, clearance or ratio was chosen and none given
+    read_pistons,   ///< the target comes from the mock-up, and no piston was read
+    give_figures,   ///< the target is a compression ratio, and volumes are missing
     cut,            ///< make the next pass
     look_why_dark,  ///< planned depth taken, places still dark
     measure_tunnel, ///< it was cut: nothing measured from the old one holds
@@ -76,9 +81,19 @@ struct BankPositions {
     std::optional<DowelPair> dowels;
 };
 
+/// The surface a bank is worked on from: as it will be, or as it was last measured.
+[[nodiscard]] const block::DeckResult& surface_of(const BankProgress& progress, const block::JobState& state);
+
+/// The tunnel's line once it is cut as planned; nothing where no cut is to come or its plan does not work out.
+[[nodiscard]] std::optional<CentreLine> line_to_come(const block::JobState& state);
+/// A deck as it will be measured from that line.
+[[nodiscard]] block::DeckResult measured_from(const block::DeckResult& deck, const CentreLine& line);
+
 /// Everything the window, the shop list and the passport say of a job, worked out from its state.
 struct Assessment {
     DeckPlan plan;
+    bool tunnel_to_come = false;     ///< decks are planned from the tunnel as it will be
+    std::vector<PistonCrown> crowns; ///< of the mock-up, cylinder by cylinder
     std::vector<BankProgress> banks; ///< in the blueprint's order; those with a measurement
     std::optional<TunnelVerdict> tunnel;
     std::optional<PairVerdict> pair;

@@ -20,7 +20,10 @@ DeckMap::DeckMap(const block::Blueprint& blueprint, const block::BankBlueprint& 
       cells_(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_),
              std::numeric_limits<float>::quiet_NaN()) {
     const std::vector<bool> metal = metal_mask(blueprint, bank);
-    fill(points, metal);
+    if (points.size() > most_triangulated)
+        fill_dense(points, metal);
+    else
+        fill(points, metal);
     for (const float h : cells_)
         if (!std::isnan(h))
             sorted_.push_back(h);
@@ -60,6 +63,29 @@ std::vector<bool> DeckMap::metal_mask(const block::Blueprint& blueprint, const b
     std::ranges::for_each(blueprint.bores, take_out);
     std::ranges::for_each(blueprint.dowels, take_out);
     return metal;
+}
+
+/// A dense scan: a cell's height is the mean of the points in it; between them straight as for any map, from as many
+/// points as a person could take in.
+void DeckMap::fill_dense(const std::vector<Vec3>& points, const std::vector<bool>& metal) {
+    std::vector<float> sums(cells_.size(), 0), counts(cells_.size(), 0);
+    for (const Vec3 p : points) {
+        const int column = static_cast<int>(std::floor((p.x - extent_.low.x) / cell_)),
+                  row = static_cast<int>(std::floor((p.y - extent_.low.y) / cell_));
+        if (column < 0 || column >= columns_ || row < 0 || row >= rows_)
+            continue;
+        const auto index = static_cast<std::size_t>(row * columns_ + column);
+        sums[index] += static_cast<float>(p.z - nominal_);
+        counts[index] += 1;
+    }
+    std::vector<Vec3> spread;
+    const auto stride = std::max<std::size_t>(1, points.size() / most_triangulated);
+    for (std::size_t i = 0; i < points.size(); i += stride)
+        spread.push_back(points[i]);
+    fill(spread, metal);
+    for (std::size_t i = 0; i < cells_.size(); ++i)
+        if (metal[i] && counts[i] > 0)
+            cells_[i] = sums[i] / counts[i];
 }
 
 void DeckMap::fill(const std::vector<Vec3>& points, const std::vector<bool>& metal) {

@@ -46,6 +46,8 @@ class DeckMap {
   private:
     std::vector<bool> metal_mask(const block::Blueprint& blueprint, const block::BankBlueprint& bank) const;
     void fill(const std::vector<metrology::Vec3>& points, const std::vector<bool>& metal);
+    void fill_dense(const std::vector<metrology::Vec3>& points, const std::vector<bool>& metal);
+    static constexpr std::size_t most_triangulated = 20'000;
 
     DeckExtent extent_;
     double cell_;

@@ -15,12 +15,51 @@ const BankPlan* DeckPlan::bank(std::string_view id) const {
     return found == banks.end() ? nullptr : &*found;
 }
 
-DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTargetChosen& target) {
-    DeckPlan plan;
-    if (target.school == TargetSchool::height && !target.height) {
-        plan.height_missing = true;
-        return plan;
+MockUpHeights mock_up_heights(const block::JobState& state, const std::vector<PistonCrown>& crowns,
+                              const block::DeckTargetChosen& target) {
+    MockUpHeights heights;
+    const bool by_ratio = target.school == TargetSchool::ratio;
+    if (by_ratio ? !target.ratio : !target.clearance) {
+        heights.lack = TargetLack::height;
+        return heights;
     }
+    for (const PistonCrown& crown : crowns) {
+        double clearance = target.clearance.value_or(0);
+        if (by_ratio) {
+            const auto volumes = volumes_of(state, crown.bore);
+            if (!volumes) {
+                heights.lack = TargetLack::figures;
+                return heights;
+            }
+            clearance = volumes->clearance_for(*target.ratio);
+        }
+        const double height = crown.crown + clearance;
+        const auto [bank, first] = heights.by_bank.try_emplace(crown.bore.bank, height);
+        bank->second = std::max(bank->second, height);
+    }
+    for (const block::BankBlueprint& bank : state.blueprint->banks)
+        if (!heights.by_bank.contains(bank.id))
+            heights.lack = TargetLack::pistons;
+    if (target.equal && heights.lack == TargetLack::nothing) {
+        double highest = -std::numeric_limits<double>::infinity();
+        for (const auto& [bank, height] : heights.by_bank)
+            highest = std::max(highest, height);
+        for (auto& [bank, height] : heights.by_bank)
+            height = highest;
+    }
+    return heights;
+}
+
+DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTargetChosen& target,
+                    const MockUpHeights& mock_up) {
+    DeckPlan plan;
+    const bool from_mock_up = target.school == TargetSchool::clearance || target.school == TargetSchool::ratio;
+    if (target.school == TargetSchool::height && !target.height)
+        plan.lack = TargetLack::height;
+    else if (from_mock_up)
+        plan.lack = mock_up.by_bank.empty() && mock_up.lack == TargetLack::nothing ? TargetLack::pistons : mock_up.lack;
+    if (plan.lack != TargetLack::nothing)
+        return plan;
     double lowest_of_all = std::numeric_limits<double>::infinity();
     for (const DeckToPlan& deck : decks) {
         if (deck.measured->height_min < lowest_of_all)
@@ -41,6 +80,10 @@ DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTarge
             break;
         case TargetSchool::height:
             b.target = *target.height;
+            break;
+        case TargetSchool::clearance:
+        case TargetSchool::ratio:
+            b.target = mock_up.by_bank.at(b.bank);
             break;
         }
         b.cut = b.high - b.target;

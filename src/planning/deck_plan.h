@@ -2,8 +2,10 @@
 #pragma once
 
 #include "block/job_state.h"
+#include "planning/compression.h"
 #include "planning/place.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -24,10 +26,18 @@ struct BankPlan {
     double over_lower_limit = 0; ///< target less the blueprint's lowest allowed height; negative: below it
 };
 
+/// What a chosen target cannot be worked out without.
+enum class TargetLack {
+    nothing,
+    height,  ///< a given height, clearance or ratio was chosen and no number given
+    pistons, ///< the mock-up: where the pistons stand at top dead centre
+    figures, ///< volumes for the compression ratio
+};
+
 struct DeckPlan {
     std::vector<BankPlan> banks; ///< in the blueprint's order; those with a measurement
     std::string start_with;      ///< the bank that lies lowest; empty without banks
-    bool height_missing = false; ///< a given height was chosen and none was given
+    TargetLack lack = TargetLack::nothing;
 
     [[nodiscard]] const BankPlan* bank(std::string_view id) const;
 };
@@ -38,9 +48,20 @@ struct DeckToPlan {
     const block::DeckResult* measured = nullptr;
 };
 
+/// Heights the mock-up asks for, by bank: the piston that stands highest gets the clearance, or the cylinder that
+/// compresses most the ratio.
+struct MockUpHeights {
+    TargetLack lack = TargetLack::nothing;
+    std::map<std::string, double> by_bank; ///< w, mm
+};
+[[nodiscard]] MockUpHeights mock_up_heights(const block::JobState& state, const std::vector<PistonCrown>& crowns,
+                                            const block::DeckTargetChosen& target);
+
 /// Where the decks are to be cut to. `least_cut`: the height at which the lowest place just cleans up, with equal banks
-/// the lowest of all; `blueprint`: its nominal height; `height`: the given one.
-[[nodiscard]] DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTargetChosen& target);
+/// the lowest of all; `blueprint`: its nominal height; `height`: the given one; `clearance` and `ratio`: what the
+/// mock-up asks for, with equal banks the highest of all, so that none gets less than it should.
+[[nodiscard]] DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTargetChosen& target,
+                                  const MockUpHeights& mock_up = {});
 
 /// Slope, tilt and twist of a deck as differences over its whole length and width, mm.
 struct DeckLie {

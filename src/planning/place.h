@@ -32,4 +32,8 @@ struct DeckExtent {
 };
 [[nodiscard]] DeckExtent deck_extent(const block::BankBlueprint& bank);
 
+/// Whether a place of a deck is metal: within the outline, in no cylinder and no dowel hole.
+/// @param place (u, v) mm
+[[nodiscard]] bool on_metal(const block::Blueprint& blueprint, const block::BankBlueprint& bank, metrology::Vec2 place);
+
 } // namespace pallix::planning

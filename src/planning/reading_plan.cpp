@@ -47,14 +47,14 @@ std::vector<MeasuredAt> main_places(const Blueprint& b) {
     return places;
 }
 
-std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& bank) {
+std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& bank, bool corners_only) {
     std::vector<FeatureId> row;
     for (const auto& bore : b.bores)
         if (bore.id.bank == bank)
             row.push_back(bore.id);
     std::vector<MeasuredAt> places;
     for (const FeatureId& id : row)
-        if (id == row.front() || id == row.back())
+        if (!corners_only || id == row.front() || id == row.back())
             for (const char* side : {"one side of the pin", "the other side of the pin"})
                 places.push_back({id, Quantity::piston, "", side, {}});
     return places;
@@ -217,7 +217,7 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
     case Measuring::cylinder_walls:
         return bore_places(b.bores, bank, Quantity::wall, {"top", "bottom"}, {"right", "rear", "left", "front"});
     case Measuring::piston_heights:
-        return piston_places(b, bank);
+        return piston_places(b, bank, true);
     case Measuring::lifter_sizes:
         return bore_places(b.lifters, bank, Quantity::size, {"top", "bottom"}, {"across", "along"});
     case Measuring::temperatures:
@@ -227,15 +227,19 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
     return {{whole, Quantity::temperature, "", "block", {}}, {whole, Quantity::temperature, "", "gauge", {}}};
 }
 
+std::vector<MeasuredAt> all_places(const Blueprint& b, Measuring what, const std::string& bank) {
+    return what == Measuring::piston_heights ? piston_places(b, bank, false) : usual_places(b, what, bank);
+}
+
 std::vector<MeasuredAt> chosen_places(const block::JobState& state, Measuring what, const std::string& bank) {
-    std::vector<MeasuredAt> usual = usual_places(*state.blueprint, what, bank);
     const auto chosen = state.reading_plans.find(plan_name(what, bank));
     if (chosen == state.reading_plans.end())
-        return usual;
+        return usual_places(*state.blueprint, what, bank);
+    const std::vector<MeasuredAt> all = all_places(*state.blueprint, what, bank);
     std::vector<MeasuredAt> places;
     for (const std::string& key : chosen->second.places) {
-        const auto found = std::ranges::find_if(usual, [&key](const MeasuredAt& at) { return at.key() == key; });
-        if (found != usual.end())
+        const auto found = std::ranges::find_if(all, [&key](const MeasuredAt& at) { return at.key() == key; });
+        if (found != all.end())
             places.push_back(*found);
     }
     return places;

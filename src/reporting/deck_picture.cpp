@@ -30,7 +30,7 @@ std::array<QRgb, tones> ramp(const QColor& from, const QColor& to) {
 
 } // namespace
 
-DeckPicture::DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank, std::vector<Vec3> points)
+DeckPicture::DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank, block::SharedPoints points)
     : blueprint_(blueprint), bank_(bank), points_(std::move(points)), extent_(planning::deck_extent(bank)),
       low_(bank.deck_height.nominal), high_(low_) {
     if (points_.empty())
@@ -134,12 +134,19 @@ void DeckPicture::paint(QPainter& painter, const DeckColours& colours, const Dra
         for (const Vec3 p : points_)
             painter.drawEllipse(to_screen({p.x, p.y}), 1.8, 1.8);
     }
-    for (const Vec2 place : drawn.dark) {
-        const QPointF c = to_screen(place);
-        painter.setPen(QPen(colours.mark, 2));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawEllipse(c, 9, 9);
-        painter.drawLine(c - QPointF(6, -6), c + QPointF(6, -6));
+    if (!drawn.dark.empty()) { // one hatched patch, however many dabs the brush left
+        QPainterPath patch;
+        patch.setFillRule(Qt::WindingFill);
+        const double r = std::max(5.0, drawn.brush * scale_);
+        for (const Vec2 place : drawn.dark)
+            patch.addEllipse(to_screen(place), r, r);
+        patch = patch.simplified();
+        QColor wash = colours.mark;
+        wash.setAlpha(60);
+        painter.fillPath(patch, wash);
+        painter.fillPath(patch, QBrush(colours.mark, Qt::FDiagPattern));
+        painter.setPen(QPen(colours.mark, 1.6));
+        painter.drawPath(patch);
     }
     painter.restore();
 }

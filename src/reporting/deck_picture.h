@@ -34,7 +34,7 @@ struct DeckColours {
 class DeckPicture {
   public:
     DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank,
-                std::vector<metrology::Vec3> points);
+                block::SharedPoints points);
 
     /// Fits the deck into an area; recomputes the map only when the scale has changed.
     void lay_out(const QRectF& area);
@@ -49,7 +49,8 @@ class DeckPicture {
     struct Drawn {
         double level = 0;                  ///< w of the cut, mm
         double contour_step = 0.01;        ///< mm
-        std::vector<metrology::Vec2> dark; ///< places marked dark
+        std::vector<metrology::Vec2> dark; ///< places painted dark
+        double brush = block::DeckCut::default_brush; ///< mm, radius each of them stands for
         bool show_points = true;
         bool machined = false; ///< the heights were taken on cut metal: bright to begin with
     };
@@ -60,7 +61,7 @@ class DeckPicture {
 
     const block::Blueprint& blueprint_;
     const block::BankBlueprint& bank_;
-    std::vector<metrology::Vec3> points_;
+    block::SharedPoints points_;
     planning::DeckExtent extent_;
     QRectF frame_;
     double scale_ = 0;

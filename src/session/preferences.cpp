@@ -11,6 +11,9 @@ const auto key_theme = QStringLiteral("bench/theme");
 const auto key_person = QStringLiteral("bench/person");
 const auto key_gauge = QStringLiteral("bench/gauge_address");
 const auto key_learner = QStringLiteral("bench/learner");
+const auto key_stack = QStringLiteral("bench/stack_pieces");
+const auto usual_stack = QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
+                                        "0.03 mm 0.02 mm 0.02 mm");
 const auto key_geometry = QStringLiteral("window/geometry");
 const auto key_recent = QStringLiteral("files/recent");
 constexpr int recent_limit = 8;
@@ -80,6 +83,13 @@ QString Preferences::last_gauge_address() const {
 }
 void Preferences::set_last_gauge_address(const QString& address) {
     settings_->setValue(key_gauge, address);
+}
+
+QString Preferences::stack_pieces() const {
+    return settings_->value(key_stack, usual_stack).toString();
+}
+void Preferences::set_stack_pieces(const QString& pieces) {
+    settings_->setValue(key_stack, pieces);
 }
 
 QByteArray Preferences::geometry() const {

@@ -38,6 +38,8 @@ class Preferences : public QObject {
     void set_learner(bool learner);
     QString last_gauge_address() const; ///< what a gauge was last listened to on
     void set_last_gauge_address(const QString& address);
+    QString stack_pieces() const; ///< blocks and shims of the shop, as they are typed
+    void set_stack_pieces(const QString& pieces);
     QByteArray geometry() const;
     void set_geometry(const QByteArray& geometry);
     QStringList recent_files() const; ///< newest first

@@ -2,6 +2,7 @@
 #include "session/session.h"
 
 #include "block/job_file.h"
+#include "planning/set_up.h"
 
 #include <QCryptographicHash>
 #include <QDateTime>
@@ -39,6 +40,7 @@ Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* p
         assessment_ = planning::assess(state_, certainty_of_latest());
         Q_EMIT certainty_known();
     });
+    connect(&beliefs_, &BeliefWork::ready, this, &Session::belief_known);
     refresh();
 }
 
@@ -47,7 +49,9 @@ Session::Clock Session::system_clock() {
 }
 
 void Session::refresh() {
-    state_ = block::fold(entries_);
+    state_ = block::fold(entries_, &read_logs_);
+    local_flatness_.clear();
+    beliefs_known_.clear();
     tunnel_work_.reset();
     tunnel_study_.reset();
     assessment_ = planning::assess(state_, certainty_of_latest());
@@ -75,6 +79,7 @@ Outcome Session::open_job(storage::JobId job) {
         return tl::unexpected(as_faults(entries.error()));
     job_ = job;
     entries_ = std::move(*entries);
+    read_logs_ = {};
     refresh();
     Q_EMIT job_opened();
     return {};
@@ -123,29 +128,52 @@ Outcome Session::append(std::vector<Payload> payloads) {
     return {};
 }
 
+Session::LogsToRead Session::logs_to_read(const std::vector<block::NamedText>& logs,
+                                          std::optional<double> standard_uncertainty) const {
+    LogsToRead to_read{entries_, logs, standard_uncertainty, read_logs_, {}};
+    for (const block::NamedText& log : logs)
+        to_read.payloads.push_back(block::ProbeLogTaken{log.file, "", log.text, {}, !to_read.payloads.empty()});
+    return to_read;
+}
+
+Outcome Session::read_logs(LogsToRead& to_read) {
+    const block::JobState before = block::fold(to_read.entries, &to_read.read);
+    if (!before.blueprint)
+        return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
+    for (Payload& payload : to_read.payloads) {
+        auto& log = std::get<block::ProbeLogTaken>(payload);
+        log.sha256 = sha256_hex(log.text);
+        to_read.entries.push_back({static_cast<std::int64_t>(to_read.entries.size() + 1), "", "", payload});
+    }
+    // The fold is the judge: what it could not use is not taken in, and then every fault is wanted.
+    const block::JobState after = block::fold(to_read.entries, &to_read.read);
+    if (after.troubles.size() > before.troubles.size()) {
+        const auto probe = block::read_probe_logs(to_read.logs, *before.blueprint, block::ProbeScope::part);
+        return tl::unexpected(probe ? block::Faults{{to_read.logs.front().file, 0, after.troubles.back(), ""}}
+                                    : probe.error());
+    }
+    std::optional<double>& u = to_read.standard_uncertainty;
+    if (!u) // then what the logs themselves state holds; the newest stand first
+        for (std::size_t i = 0; i < to_read.logs.size(); ++i)
+            if (const auto stated = after.latest->logs[i].touch_uncertainty)
+                u = std::max(u.value_or(0), *stated);
+    for (Payload& payload : to_read.payloads)
+        std::get<block::ProbeLogTaken>(payload).standard_uncertainty = u;
+    return {};
+}
+
+Outcome Session::take_read_logs(LogsToRead to_read) {
+    to_read.read.watch = nullptr;
+    read_logs_ = std::move(to_read.read);
+    return append(std::move(to_read.payloads));
+}
+
 Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
                                  std::optional<double> standard_uncertainty) {
-    if (!state_.blueprint)
-        return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
-    const auto probe = block::read_probe_logs(logs, *state_.blueprint, block::ProbeScope::part);
-    if (!probe)
-        return tl::unexpected(probe.error());
-    if (!standard_uncertainty) // then what the logs themselves state holds
-        for (const block::LogHeader& header : probe->logs)
-            if (header.touch_uncertainty)
-                standard_uncertainty = std::max(standard_uncertainty.value_or(0), *header.touch_uncertainty);
-    std::vector<Payload> payloads;
-    for (const block::NamedText& log : logs)
-        payloads.push_back(
-            block::ProbeLogTaken{log.file, sha256_hex(log.text), log.text, standard_uncertainty, !payloads.empty()});
-    // The fold is the judge: what it could not use is not taken in.
-    std::vector<Entry> trial = entries_;
-    for (const Payload& payload : payloads)
-        trial.push_back(entry_of(payload, static_cast<std::int64_t>(trial.size() + 1)));
-    const block::JobState after = block::fold(trial);
-    if (after.troubles.size() > state_.troubles.size())
-        return tl::unexpected(block::Faults{{logs.front().file, 0, after.troubles.back(), ""}});
-    return append(std::move(payloads));
+    LogsToRead to_read = logs_to_read(logs, standard_uncertainty);
+    if (auto read = read_logs(to_read); !read)
+        return read;
+    return take_read_logs(std::move(to_read));
 }
 
 Outcome Session::log_cut(const block::DeckCut& cut) {
@@ -154,7 +182,99 @@ Outcome Session::log_cut(const block::DeckCut& cut) {
             one_fault("bank " + cut.bank + " was not measured", "a measurement before the first cut"));
     if (!(cut.depth >= 0) || cut.depth > 5)
         return tl::unexpected(one_fault("the depth of the pass cannot be", "a depth from 0 to 5 mm"));
-    return append({cut});
+    std::vector<Payload> payloads;
+    const block::DeckState& deck = state_.deck(cut.bank);
+    const bool kept = std::ranges::any_of(state_.forecasts, [&](const auto& f) {
+        return f.payload.bank == cut.bank && f.sequence > deck.latest->sequence;
+    });
+    if (!kept && deck.depth_since(deck.latest->sequence) == 0 && cut.depth > 0)
+        if (const auto question = planning::ask_about_deck(state_, cut.bank))
+            if (const auto* belief = beliefs_.insist(*question)) {
+                const auto &removal = belief->surface.removal, &lowest = belief->surface.lowest;
+                payloads.push_back(block::DeckForecastKept{cut.bank, removal.low, removal.high, lowest.low, lowest.high,
+                                                           belief->decides});
+            }
+    payloads.push_back(cut);
+    return append(std::move(payloads));
+}
+
+const planning::DeckBelief* Session::belief(const std::string& bank) {
+    if (!state_.blueprint || !state_.decks.contains(bank))
+        return nullptr;
+    if (const auto known = beliefs_known_.find(bank); known != beliefs_known_.end())
+        return &known->second;
+    const auto question = planning::ask_about_deck(state_, bank);
+    const planning::DeckBelief* belief = question ? beliefs_.want(*question) : nullptr;
+    if (!belief)
+        return nullptr;
+    planning::DeckBelief whole = *belief;
+    planning::find_contradictions(whole, state_);
+    return &(beliefs_known_[bank] = std::move(whole));
+}
+
+const std::optional<planning::LocalFlatness>& Session::local_flatness(const std::string& bank) const {
+    const auto [found, fresh] = local_flatness_.try_emplace(bank);
+    if (fresh && state_.decks.contains(bank) && state_.deck(bank).latest)
+        found->second = planning::local_flatness(state_.deck(bank).latest->result.points);
+    return found->second;
+}
+
+Outcome Session::mark_flaw(const block::FlawMarked& flaw) {
+    if (!state_.decks.contains(flaw.bank) || flaw.path.empty())
+        return tl::unexpected(one_fault("the flaw has no place", "at least one place on a deck"));
+    return append({flaw});
+}
+
+Outcome Session::decide_flaw(const block::FlawDecided& decided) {
+    if (std::ranges::find(state_.flaws, decided.flaw, &block::KnownFlaw::sequence) == state_.flaws.end())
+        return tl::unexpected(one_fault("no flaw stands in entry " + std::to_string(decided.flaw), "a flaw that was marked"));
+    return append({decided});
+}
+
+Outcome Session::test_pressure(const block::PressureTested& test) {
+    return append({test});
+}
+
+Outcome Session::fit_cutter(const block::CutterFitted& c) {
+    if (!(c.diameter > 0) || c.teeth < 1 || c.teeth > 60 || c.nose_radius < 0 || !(c.speed > 0) || !(c.feed > 0) ||
+        !(c.finish_speed > 0) || !(c.finish_feed > 0))
+        return tl::unexpected(one_fault("the cutter cannot be", "diameter, speeds and feeds greater than 0, 1 to 60 teeth"));
+    return append({c});
+}
+
+Outcome Session::note_finish(const block::FinishNoted& finish) {
+    if (finish.ra && !(*finish.ra > 0))
+        return tl::unexpected(one_fault("the roughness cannot be", "an Ra greater than 0"));
+    return append({finish});
+}
+
+Outcome Session::choose_gasket(const block::GasketChosen& gasket) {
+    if (!(gasket.ra_at_most > 0))
+        return tl::unexpected(one_fault("the finish limit cannot be", "an Ra greater than 0"));
+    return append({gasket});
+}
+
+Outcome Session::read_set_up(const block::SetUpRead& set_up) {
+    if (!planning::correct_set_up(set_up))
+        return tl::unexpected(one_fault("these readings fix no plane, or the feet no line",
+                                        "at least three places not on one line, and two feet apart"));
+    return append({set_up});
+}
+
+Outcome Session::state_figures(const block::EngineFigures& f) {
+    const auto wrong = [](const std::optional<double>& x) { return x && !(*x > 0); };
+    if (wrong(f.stroke) || wrong(f.rod) || wrong(f.pin_height) || wrong(f.chamber) || wrong(f.gasket_bore) ||
+        wrong(f.gasket_thickness) || f.crevice < 0)
+        return tl::unexpected(one_fault("a figure of the mock-up cannot be", "lengths and volumes greater than 0"));
+    return append({f});
+}
+
+Outcome Session::log_head_work(const block::HeadWork& work) {
+    if (work.cut < 0 || work.cut > 5 || (work.chamber && !(*work.chamber > 0)) ||
+        (work.gap_low && work.gap_high && !(*work.gap_high > *work.gap_low)))
+        return tl::unexpected(
+            one_fault("the work on the head cannot be", "a cut from 0 to 5 mm, a volume, a bracket thinner first"));
+    return append({work});
 }
 
 Outcome Session::take_reading(const block::Reading& reading) {
@@ -288,6 +408,8 @@ void Session::drop_stream() {
 Outcome Session::choose_target(const block::DeckTargetChosen& target) {
     if (target.height && !(*target.height > 0))
         return tl::unexpected(one_fault("the deck height cannot be", "a height greater than 0"));
+    if (target.ratio && !(*target.ratio > 1))
+        return tl::unexpected(one_fault("the compression ratio cannot be", "a ratio greater than 1"));
     return append({target});
 }
 
@@ -347,7 +469,8 @@ std::size_t Session::group_of(std::int64_t sequence) const {
     auto index = static_cast<std::size_t>(sequence - 1);
     const auto continues = [this](std::size_t i) {
         const auto* log = std::get_if<block::ProbeLogTaken>(&entries_[i].payload);
-        return log && log->continues;
+        // A forecast is kept with the pass it stands before.
+        return (log && log->continues) || (i > 0 && std::holds_alternative<block::DeckForecastKept>(entries_[i - 1].payload));
     };
     while (index > 0 && continues(index))
         --index;

@@ -3,12 +3,16 @@
 
 #include "block/job_state.h"
 #include "planning/assessment.h"
+#include "planning/deck_belief.h"
+#include "planning/deck_shape.h"
 #include "planning/tunnel_work.h"
+#include "session/belief_work.h"
 #include "session/certainty_work.h"
 #include "storage/shop_book.h"
 
 #include <QObject>
 #include <functional>
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -46,7 +50,36 @@ class Session : public QObject {
     /// @param standard_uncertainty mm, of one touch, as stated by the person; nothing: as the logs state it, if they do
     [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs,
                                           std::optional<double> standard_uncertainty);
+    /// Reads logs away from the window's thread, so that `take_probe_logs` of the same logs returns at once. Entries,
+    /// logs and what was read before are copied in; the result may be kept by the window's thread.
+    struct LogsToRead {
+        std::vector<block::Entry> entries;
+        std::vector<block::NamedText> logs;
+        std::optional<double> standard_uncertainty;
+        block::ReadLogs read;
+        std::vector<block::Payload> payloads;
+    };
+    [[nodiscard]] LogsToRead logs_to_read(const std::vector<block::NamedText>& logs,
+                                          std::optional<double> standard_uncertainty) const;
+    /// @return the faults; with none, what is needed to take them in stands in `logs`
+    [[nodiscard]] static Outcome read_logs(LogsToRead& logs);
+    [[nodiscard]] Outcome take_read_logs(LogsToRead logs);
+    /// Keeps a forecast of the removal first, where this is a bank's first pass since it was measured.
     [[nodiscard]] Outcome log_cut(const block::DeckCut& cut);
+    [[nodiscard]] Outcome mark_flaw(const block::FlawMarked& flaw);
+    [[nodiscard]] Outcome decide_flaw(const block::FlawDecided& decided);
+    [[nodiscard]] Outcome test_pressure(const block::PressureTested& test);
+    [[nodiscard]] Outcome fit_cutter(const block::CutterFitted& cutter);
+    [[nodiscard]] Outcome note_finish(const block::FinishNoted& finish);
+    [[nodiscard]] Outcome choose_gasket(const block::GasketChosen& gasket);
+    [[nodiscard]] Outcome read_set_up(const block::SetUpRead& set_up);
+    [[nodiscard]] Outcome state_figures(const block::EngineFigures& figures);
+    [[nodiscard]] Outcome log_head_work(const block::HeadWork& work);
+    /// What is believed of a deck; null while it is being worked out (`belief_known` tells when) or cannot be.
+    [[nodiscard]] const planning::DeckBelief* belief(const std::string& bank);
+    [[nodiscard]] BeliefWork& beliefs() { return beliefs_; }
+    /// Flatness in a moving window, worked out when it is first asked for after an entry.
+    [[nodiscard]] const std::optional<planning::LocalFlatness>& local_flatness(const std::string& bank) const;
     [[nodiscard]] Outcome take_reading(const block::Reading& reading);
     [[nodiscard]] Outcome state_conditions(const block::Conditions& conditions);
     [[nodiscard]] Outcome check_instrument(const block::RingCheck& check);
@@ -90,6 +123,7 @@ class Session : public QObject {
   Q_SIGNALS:
     void job_opened();             ///< another job, or none
     void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
+    void belief_known();           ///< of a deck, by `belief`
     void certainty_known();        ///< the assessment now holds drawn uncertainties
 
   private:
@@ -107,6 +141,10 @@ class Session : public QObject {
     planning::Assessment assessment_;
     mutable std::optional<planning::TunnelWork> tunnel_work_;
     mutable std::optional<planning::TunnelStudy> tunnel_study_;
+    mutable std::map<std::string, std::optional<planning::LocalFlatness>> local_flatness_; ///< by bank
+    std::map<std::string, planning::DeckBelief> beliefs_known_; ///< by bank, with their contradictions
+    block::ReadLogs read_logs_;
+    BeliefWork beliefs_;
     CertaintyWork certainty_;
     bool draws_certainty_ = false;
 };

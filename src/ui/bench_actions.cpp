@@ -118,6 +118,8 @@ void BenchWindow::build_deck_actions() {
     }));
     job_actions_.push_back(add_action(menu, tr("Move the &cut level"), QKeySequence(tr("Ctrl+D")),
                                       on_decks([this] { decks_->focus_level(); })));
+    job_actions_.push_back(add_action(menu, tr("As &found, set-up, passes, mock-up"), QKeySequence(tr("Ctrl+Shift+D")),
+                                      on_decks([this] { decks_->show_next_page(); })));
     job_actions_.push_back(add_action(menu, tr("Depth of the &pass"), QKeySequence(tr("Ctrl+K")),
                                       on_decks([this] { decks_->focus_pass(); })));
     job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")),

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/sentences.h"
 
+#include "wording/deck_words.h"
 #include "wording/readings.h"
 
 #include <algorithm>
@@ -81,7 +82,7 @@ std::string pass_name(block::PassKind kind) {
 }
 
 std::string school_name(block::TargetSchool school) {
-    constexpr std::array names{"least cut", "blueprint height", "given height"};
+    constexpr std::array names{"least cut", "blueprint height", "given height", "piston clearance", "compression ratio"};
     return names[static_cast<std::size_t>(school)];
 }
 
@@ -112,6 +113,12 @@ std::string count_words(std::size_t n, const std::string& one, const std::string
     return (n < small.size() ? small[n] : std::to_string(n)) + " " + (n == 1 ? one : many);
 }
 
+template <class First, class Second>
+struct EitherOf : First, Second {
+    using First::operator();
+    using Second::operator();
+};
+
 constexpr const char* mill_caution =
     "Guards shut, eyes covered, no gloves near the cutter. Stop the spindle and see it stopped before clearing chips.";
 
@@ -132,6 +139,10 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
     if (b.taken > 0)
         reasons.push_back(l.with_unit(b.taken) + " taken so far, " + l.with_unit(std::max(0.0, b.remaining)) +
                           " to go.");
+    if (a.tunnel_to_come)
+        reasons.push_back("Planned from the tunnel as it will be: cut that first, then measure again.");
+    for (const std::string& flaw : flaw_reasons(state, b.plan.bank, l))
+        reasons.insert(reasons.begin(), flaw);
     if (b.plan.over_lower_limit < 0)
         reasons.push_back("That is " + l.with_unit(-b.plan.over_lower_limit) + " below the blueprint's lower limit.");
     return reasons;
@@ -254,7 +265,22 @@ CallText call_of(const JobState& state, const Assessment& a, const LengthText& l
                  "Go to the decks (F4) and type them into the line below (Ctrl+R)."},
                 "Spindle stopped, deck wiped, block and gauge at one temperature."};
     case CallKind::give_height:
-        return {"Give the deck height to cut to", "", {"A given height was chosen as the target."}, ""};
+        return {"Give the number to cut to",
+                "",
+                {capitalised(school_name(state.target.school)) + " was chosen as the target: type it on the decks page."},
+                ""};
+    case CallKind::read_pistons:
+        return {"Read the pistons at top dead centre",
+                "",
+                {"The target comes from the mock-up: crank, one rod and piston per corner, both sides of the pin.",
+                 "Decks (F4), then type what stands between crown and deck into the line below (Ctrl+R)."},
+                "Hands clear when the crank is turned; turn it by the bar, not by the pistons."};
+    case CallKind::give_figures: {
+        std::string lacking;
+        for (const std::string& word : planning::missing_figures(state.figures))
+            lacking += (lacking.empty() ? "" : ", ") + word;
+        return {"Give the volumes", "", {"A compression ratio needs: " + lacking + ". They stand on the mock-up page."}, ""};
+    }
     case CallKind::cut:
         return cut_text(state, a, l);
     case CallKind::look_why_dark:
@@ -309,7 +335,11 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
     case CallKind::measure_decks:
         return "the deck heights";
     case CallKind::give_height:
-        return "the deck height to cut to";
+        return "the height, clearance or ratio to cut to";
+    case CallKind::read_pistons:
+        return "the mock-up: pistons at top dead centre";
+    case CallKind::give_figures:
+        return "volumes for the compression ratio";
     case CallKind::cut:
         return pass_name(a.call.pass->kind) + " on " + the_bank(state, a.call.bank) +
                (a.call.pass->depth > 0 ? ", " + l.with_unit(a.call.pass->depth) : "");
@@ -443,7 +473,15 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
             return name(p.bank) + ": " + pass_name(p.kind) + depth + seen;
         }
         std::string operator()(const block::DeckTargetChosen& p) const {
-            return "target: " + school_name(p.school) + (p.height ? " " + l.with_unit(*p.height) : std::string()) +
+            const bool number = p.school == block::TargetSchool::height && p.height;
+            std::string text = "target: " + school_name(p.school);
+            if (number)
+                text += " " + l.with_unit(*p.height);
+            if (p.school == block::TargetSchool::clearance && p.clearance)
+                text += " " + l.with_unit(*p.clearance);
+            if (p.school == block::TargetSchool::ratio && p.ratio)
+                text += " " + ratio_text(*p.ratio);
+            return text +
                    (p.equal ? ", banks equal" : ", each bank its own");
         }
         std::string operator()(const block::PassPlanChosen& p) const {
@@ -462,7 +500,13 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
             return "an entry of kind \"" + p.kind + "\", which this version does not know";
         }
     };
-    return std::visit(Words{l, bank}, entry.payload);
+    const auto of_decks = [&](const auto& p) {
+        std::string of;
+        if constexpr (requires { p.bank; })
+            of = bank(p.bank) + ": ";
+        return of + entry_words(p, l);
+    };
+    return std::visit(EitherOf<Words, decltype(of_decks)>{{l, bank}, of_decks}, entry.payload);
 }
 
 } // namespace pallix::wording

@@ -7,6 +7,7 @@
 #include <array>
 #include <cmath>
 #include <cstdio>
+#include <map>
 
 namespace pallix::workshop {
 namespace {
@@ -200,6 +201,7 @@ class Diary {
         entries_.push_back(
             {static_cast<std::int64_t>(entries_.size() + 1), day_ + time.data(), person_, std::move(payload)});
     }
+    [[nodiscard]] std::size_t count() const { return entries_.size(); }
     std::vector<Entry> take() { return std::move(entries_); }
 
   private:
@@ -232,6 +234,59 @@ Instrument shop_instrument(const char* name, InstrumentKind kind, double resolut
     i.standard_uncertainty = uncertainty;
     i.last_check = "2026-01-12";
     return i;
+}
+
+/// Engine figures of the workboat's V6.
+EngineFigures workboat_figures() {
+    EngineFigures f;
+    f.stroke = 88;
+    f.rod = 152;
+    f.pin_height = 45.1;
+    f.chamber = 66'000;
+    f.gasket_bore = 98.5;
+    f.gasket_thickness = 1.1;
+    f.dish = 8'500;
+    f.valve_intake = 2.1;
+    f.valve_exhaust = 2.6;
+    f.manifold_face = 60 * radians_per_degree;
+    return f;
+}
+
+/// Pistons at top dead centre, one at each corner: both sides of the pin.
+void read_pistons(Diary& diary, const Blueprint& b, int hour, int minute, const std::map<std::string, double>& below) {
+    const Instrument indicator = shop_instrument("dial indicator", InstrumentKind::dial_indicator, 0.01, 0.004);
+    for (const auto& [bank, clearance] : below) {
+        double step = 0;
+        for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::piston_heights, bank)) {
+            const bool one_side = at.direction == "one side of the pin";
+            const double value = clearance + (one_side ? 0.03 : -0.03) + (step += 0.005);
+            std::array<char, 16> typed{};
+            std::snprintf(typed.data(), typed.size(), "%.3f", value);
+            diary.add(hour, minute++,
+                      Reading{at,
+                              "cylinder " + std::to_string(*b.hole(at.feature)->cylinder) + ", piston, " + at.direction,
+                              value,
+                              {},
+                              typed.data(),
+                              false,
+                              indicator,
+                              {}});
+        }
+    }
+}
+
+/// Straightedge over the right bank: a light low towards its rear, outboard.
+void lay_straightedge(Diary& diary, const Blueprint& b, int hour, int minute) {
+    const Instrument edge = shop_instrument("straightedge, 600", InstrumentKind::straightedge, 0, 0.005);
+    constexpr std::array goes_in{0.03, 0.02, 0.02, 0.04, 0.02, 0.02, 0.03};
+    std::size_t i = 0;
+    for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::feelers, "R")) {
+        const double gap = goes_in[i++ % goes_in.size()];
+        std::array<char, 24> typed{};
+        std::snprintf(typed.data(), typed.size(), "%.2f/%.2f", gap, gap + 0.01);
+        diary.add(hour, minute++,
+                  Reading{at, "right bank deck, straightedge, " + at.direction, gap, gap + 0.01, typed.data(), false, edge, {}});
+    }
 }
 
 /// A launch measured without a probe: every number typed into the reading line.
@@ -360,11 +415,25 @@ std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
     port.add(8, 5, opened("Puffling, port engine", "pilot cutter Puffling", names[0]));
     port.add(8, 20, Note{"Raw-water leak at the rear of the right bank; customer wants the least off."});
     port.add(9, 41, log(names[2]));
+    lay_straightedge(port, workboat_v6(), 9, 44);
+    port.add(9, 58, FlawMarked{"R", FlawKind::crack, {{306, 34}, {322, 41}, {331, 52}}, FlawNear::coolant_hole, {},
+                               "found with dye, wept under air"});
+    port.add(9, 59, FlawMarked{"R", FlawKind::pit, {{150, -62}}, FlawNear::open_deck, 0.4, "old gasket leak"});
+    port.add(10, 2, FlawDecided{static_cast<std::int64_t>(port.count()), FlawChoice::watch, "outside the gasket's bead"});
     jobs.push_back({port.take()});
 
     Diary starboard("2026-03-03", "Jorun");
     starboard.add(8, 10, opened("Puffling, starboard engine", "pilot cutter Puffling", names[0]));
     starboard.add(9, 15, log(names[3]));
+    starboard.add(9, 20, workboat_figures());
+    read_pistons(starboard, workboat_v6(), 9, 22, {{"L", 0.31}, {"R", 0.33}});
+    starboard.add(9, 40, CutterFitted{250, 2, 1.2, 250, 0.12, 320, 0.06, true});
+    starboard.add(9, 41, GasketChosen{GasketKind::composition, 0.0022});
+    starboard.add(9, 50,
+                  SetUpRead{"L",
+                            "deck",
+                            {{{2, 67}, 0.02}, {{2, -67}, -0.01}, {{355, 67}, 0.05}, {{355, -67}, 0.025}},
+                            {{"front left", {30, -110}}, {"front right", {30, 110}}, {"rear", {330, 0}}}});
     starboard.add(10, 2, pass("L", PassKind::witness, 0.0254, false, {{340, -50}, {20, -60}, {60, 66}}));
     starboard.add(10, 31, pass("L", PassKind::pass, 0.0440, false, {{345, -55}}));
     jobs.push_back({starboard.take()});

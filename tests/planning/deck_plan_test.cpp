@@ -60,7 +60,7 @@ TEST(DeckPlan, BlueprintHeightMayLeaveALowPlace) {
 
 TEST(DeckPlan, GivenHeightBelowTheBlueprintsLimitIsSeen) {
     const DeckResult r = deck(right, {200.06, 200.05, 200.02, 200.04});
-    EXPECT_TRUE(plan_decks({{&right, &r}}, {TargetSchool::height, true, {}}).height_missing);
+    EXPECT_TRUE(plan_decks({{&right, &r}}, {TargetSchool::height, true, {}}).lack == TargetLack::height);
     const DeckPlan plan = plan_decks({{&right, &r}}, {TargetSchool::height, true, 199.9});
     EXPECT_NEAR(plan.banks[0].cut, 0.16, 1e-12);
     EXPECT_NEAR(plan.banks[0].over_lower_limit, -0.05, 1e-12);

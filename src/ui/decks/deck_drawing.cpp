@@ -8,6 +8,7 @@
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace pallix::ui {
 
@@ -18,12 +19,16 @@ namespace {
 constexpr double side_margin = 32, top_margin = 30, bottom_margin = 28; // px, for the words round the deck
 }
 
-DeckDrawing::DeckDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
+DeckDrawing::DeckDrawing(Context context, DeckTask task, QWidget* parent)
+    : QWidget(parent), context_(context), task_(task) {
+    const bool paints = task == DeckTask::paint_dark;
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    setObjectName(QStringLiteral("deck"));
+    setObjectName(paints ? QStringLiteral("deck") : QStringLiteral("deck-as-found"));
     setAccessibleName(tr("deck in plan"));
-    setToolTip(tr("Click where it stayed dark after a pass; arrow keys and Space do the same"));
+    setToolTip(paints ? tr("Paint what stayed dark after a pass: drag, the right button wipes; arrow keys and Space do "
+                           "the same. Plus and minus change the brush.")
+                      : tr("Click a pit or a mark, drag along a crack; arrow keys and Space mark a place"));
     setCursor(Qt::CrossCursor);
 }
 
@@ -31,11 +36,12 @@ QRectF DeckDrawing::deck_area() const {
     return QRectF(rect()).adjusted(side_margin, top_margin, -side_margin, -bottom_margin);
 }
 
-void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<Vec3>& points, bool machined) {
+void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::SharedPoints& points, bool machined) {
     machined_ = machined;
     const bool same =
-        picture_ && bank.id == bank_id_ && points.size() == points_.size() &&
-        std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; });
+        picture_ && bank.id == bank_id_ &&
+        (points.same(points_) ||
+         std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; }));
     if (same)
         return;
     if (bank.id != bank_id_) {
@@ -47,6 +53,26 @@ void DeckDrawing::set_deck(const block::BankBlueprint& bank, const std::vector<V
     blueprint_ = std::make_unique<block::Blueprint>(*context_.session.state().blueprint);
     picture_ = std::make_unique<reporting::DeckPicture>(*blueprint_, *blueprint_->bank(bank_id_), points);
     picture_->lay_out(deck_area());
+    update();
+}
+
+void DeckDrawing::set_belief(const planning::DeckBelief* belief) {
+    belief_ = belief && belief->bank == bank_id_ ? belief : nullptr;
+    update();
+}
+
+void DeckDrawing::set_flaws(std::vector<block::KnownFlaw> flaws) {
+    flaws_ = std::move(flaws);
+    update();
+}
+
+void DeckDrawing::set_line(const std::optional<planning::EdgeLine>& line) {
+    line_ = line;
+    update();
+}
+
+void DeckDrawing::set_brush(double mm) {
+    brush_ = std::clamp(mm, 3.0, 40.0);
     update();
 }
 
@@ -92,7 +118,17 @@ void DeckDrawing::paintEvent(QPaintEvent*) {
         return;
     picture_->paint(
         painter, context_.palette().deck,
-        {.level = level_, .contour_step = contour_step(), .dark = dark_, .show_points = true, .machined = machined_});
+        {.level = level_,
+         .contour_step = contour_step(),
+         .dark = dark_,
+         .brush = brush_,
+         .show_points = true,
+         .machined = machined_});
+    paint_flaws(painter);
+    if (line_) {
+        painter.setPen(QPen(context_.palette().accent, 3));
+        painter.drawLine(picture_->to_screen(line_->from), picture_->to_screen(line_->to));
+    }
     paint_words(painter);
     paint_corners(painter);
     paint_asked(painter);
@@ -126,6 +162,34 @@ void DeckDrawing::paint_words(QPainter& painter) {
         if (bore.id.bank == bank_id_ && bore.cylinder)
             painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40, 10), QSizeF(80, 20)),
                              Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
+}
+
+/// A crack as a broken line, a pit as a diamond, a mark as a cross; undecided ones in the colour of doubt.
+void DeckDrawing::paint_flaws(QPainter& painter) {
+    const Palette& p = context_.palette();
+    for (const block::KnownFlaw& f : flaws_) {
+        if (f.flaw.bank != bank_id_)
+            continue;
+        painter.setPen(QPen(f.decided ? p.accent : p.fails, 2.5, f.flaw.kind == block::FlawKind::crack ? Qt::DashLine
+                                                                                                       : Qt::SolidLine));
+        painter.setBrush(Qt::NoBrush);
+        QPolygonF run;
+        for (const Vec2 at : f.flaw.path)
+            run << picture_->to_screen(at);
+        if (run.size() > 1)
+            painter.drawPolyline(run);
+        const QPointF c = run.front();
+        if (f.flaw.kind == block::FlawKind::pit)
+            painter.drawPolygon(QPolygonF{{c - QPointF(0, 7), c + QPointF(7, 0), c + QPointF(0, 7), c - QPointF(7, 0)}});
+        else if (run.size() == 1) {
+            painter.drawLine(c - QPointF(6, 6), c + QPointF(6, 6));
+            painter.drawLine(c - QPointF(6, -6), c + QPointF(6, -6));
+        }
+    }
+    if (pressed_ && pointer_) {
+        painter.setPen(QPen(p.fails, 2, Qt::DashLine));
+        painter.drawLine(picture_->to_screen(*pressed_), picture_->to_screen(*pointer_));
+    }
 }
 
 void DeckDrawing::paint_corners(QPainter& painter) {
@@ -207,8 +271,10 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
     painter.drawLine(at - QPointF(0, 10), at + QPointF(0, 10));
     if (!height)
         return;
-    const QString text =
+    QString text =
         tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), qt(context_.lengths().with_sign(*height - target_)));
+    if (belief_) // what is known between touches, with its doubt
+        text += tr("  ±%1").arg(qt(context_.lengths().plain(2 * belief_->deviation_at(*pointer_))));
     painter.setFont(font_of(Type::text));
     const QSizeF size(painter.fontMetrics().horizontalAdvance(text) + 16, 24);
     QRectF box(at + QPointF(14, -32), size);
@@ -224,18 +290,32 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
 }
 
 void DeckDrawing::toggle_dark(Vec2 place) {
-    const double reach = 10 / picture_->pixels_per_mm();
-    const auto removed = std::erase_if(dark_, [&](Vec2 d) { return norm(d - place) < reach; });
-    if (removed == 0 && picture_->map().height_at(place))
-        dark_.push_back(place);
+    const bool painted = std::ranges::any_of(dark_, [&](Vec2 d) { return norm(d - place) < brush_; });
+    brush_at(place, painted);
+}
+
+void DeckDrawing::brush_at(Vec2 place, bool wipe) {
+    if (wipe)
+        std::erase_if(dark_, [&](Vec2 d) { return norm(d - place) < brush_; });
+    else if (planning::on_metal(*blueprint_, *blueprint_->bank(bank_id_), place) &&
+             std::ranges::none_of(dark_, [&](Vec2 d) { return norm(d - place) < brush_ / 2; }))
+        dark_.push_back(place); // dabs a half radius apart cover a stroke
     update();
     Q_EMIT dark_changed();
 }
 
 void DeckDrawing::mousePressEvent(QMouseEvent* event) {
     setFocus();
-    if (picture_ && event->button() == Qt::LeftButton)
-        toggle_dark(picture_->to_deck(event->position()));
+    if (!picture_)
+        return;
+    const Vec2 at = picture_->to_deck(event->position());
+    if (task_ == DeckTask::mark_flaw) {
+        if (event->button() == Qt::LeftButton)
+            pressed_ = at;
+        return;
+    }
+    painting_ = true;
+    brush_at(at, event->button() == Qt::RightButton);
 }
 
 void DeckDrawing::mouseMoveEvent(QMouseEvent* event) {
@@ -243,7 +323,21 @@ void DeckDrawing::mouseMoveEvent(QMouseEvent* event) {
         return;
     const bool over = picture_->frame().contains(event->position());
     pointer_ = over ? std::optional(picture_->to_deck(event->position())) : std::nullopt;
+    if (painting_ && pointer_ && event->buttons() != Qt::NoButton)
+        brush_at(*pointer_, event->buttons().testFlag(Qt::RightButton));
     update();
+}
+
+void DeckDrawing::mouseReleaseEvent(QMouseEvent* event) {
+    painting_ = false;
+    if (!picture_ || !pressed_)
+        return;
+    const Vec2 from = *std::exchange(pressed_, std::nullopt), to = picture_->to_deck(event->position());
+    std::vector<Vec2> path{from};
+    if (norm(to - from) * picture_->pixels_per_mm() > 6) // less is a trembling hand
+        path.push_back(to);
+    update();
+    Q_EMIT flaw_drawn(path);
 }
 
 void DeckDrawing::leaveEvent(QEvent*) {
@@ -272,7 +366,14 @@ void DeckDrawing::keyPressEvent(QKeyEvent* event) {
         pointer_->y -= step;
         break;
     case Qt::Key_Space:
-        toggle_dark(*pointer_);
+        if (task_ == DeckTask::paint_dark)
+            toggle_dark(*pointer_);
+        else
+            Q_EMIT flaw_drawn({*pointer_});
+        break;
+    case Qt::Key_Plus:
+    case Qt::Key_Minus:
+        set_brush(brush_ + (event->key() == Qt::Key_Plus ? 2 : -2));
         break;
     default:
         return QWidget::keyPressEvent(event);

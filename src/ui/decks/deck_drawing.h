@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "planning/deck_belief.h"
 #include "planning/reading_plan.h"
 #include "reporting/deck_picture.h"
 #include "ui/context.h"
@@ -10,22 +11,35 @@
 
 namespace pallix::ui {
 
+/// What the pointer does on a deck.
+enum class DeckTask {
+    paint_dark, ///< a brush for what stayed dark; with the right button, or over paint with Space, it wipes
+    mark_flaw,  ///< a click is a place, a drag a line
+};
+
 /// One bank's deck in plan. Shows what a cut at the level would touch, follows the pointer with the height under it,
-/// and takes marks for places that stayed dark (click, or arrow keys and Space).
+/// and takes paint for places that stayed dark (mouse, or arrow keys and Space) or the run of a crack.
 class DeckDrawing : public QWidget {
     Q_OBJECT
   public:
-    explicit DeckDrawing(Context context, QWidget* parent = nullptr);
+    DeckDrawing(Context context, DeckTask task, QWidget* parent = nullptr);
 
     /// @param points (u, v, w) mm; empty shows nothing
     /// @param machined measured on cut metal
-    void set_deck(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points, bool machined = false);
+    void set_deck(const block::BankBlueprint& bank, const block::SharedPoints& points, bool machined = false);
+    /// What is believed between the measured places; null where it is not known yet.
+    void set_belief(const planning::DeckBelief* belief);
+    void set_flaws(std::vector<block::KnownFlaw> flaws);
+    /// A straightedge's line to show; nothing for none.
+    void set_line(const std::optional<planning::EdgeLine>& line);
     void set_level(double w);
     void set_asked(const std::optional<planning::AskedReading>& asked);
     void set_corners(std::vector<planning::CornerHeight> corners, double target);
 
     [[nodiscard]] const std::vector<metrology::Vec2>& dark() const { return dark_; }
     void clear_dark();
+    [[nodiscard]] double brush() const { return brush_; } ///< mm
+    void set_brush(double mm);
     /// Share of the mapped deck that a cut at the level touches; nothing without a map.
     [[nodiscard]] std::optional<double> clean_share(double w) const;
     [[nodiscard]] const reporting::DeckPicture* picture() const { return picture_.get(); }
@@ -35,18 +49,22 @@ class DeckDrawing : public QWidget {
 
   Q_SIGNALS:
     void dark_changed();
+    void flaw_drawn(const std::vector<pallix::metrology::Vec2>& path);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void leaveEvent(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
     [[nodiscard]] QRectF deck_area() const;
     void toggle_dark(metrology::Vec2 place);
+    void brush_at(metrology::Vec2 place, bool wipe);
+    void paint_flaws(QPainter& painter);
     void paint_words(QPainter& painter);
     void paint_corners(QPainter& painter);
     void paint_asked(QPainter& painter);
@@ -57,7 +75,14 @@ class DeckDrawing : public QWidget {
     std::string bank_id_;
     std::unique_ptr<block::Blueprint> blueprint_; ///< a copy: the state behind it is replaced at every entry
     std::unique_ptr<reporting::DeckPicture> picture_;
-    std::vector<metrology::Vec3> points_;
+    DeckTask task_;
+    block::SharedPoints points_;
+    const planning::DeckBelief* belief_ = nullptr; ///< lives until the next entry; set anew at every refresh
+    std::vector<block::KnownFlaw> flaws_;
+    std::optional<planning::EdgeLine> line_;
+    double brush_ = block::DeckCut::default_brush;
+    std::optional<metrology::Vec2> pressed_; ///< where a flaw's line begins
+    bool painting_ = false;                  ///< the button is down
     bool machined_ = false; ///< the points were measured on cut metal
     double level_ = 1e9;
     double target_ = 0;

@@ -2,6 +2,7 @@
 #include "ui/decks/deck_facts.h"
 
 #include "ui/marks.h"
+#include "wording/deck_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
@@ -45,6 +46,17 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
                    true});
     for (const std::string& sentence : wording::lie_sentences(bank, b->lie, lengths))
         out.push_back({qt(sentence), {}, false});
+    if (const planning::DeckBelief* belief = context_.session.belief(bank_)) {
+        if (b->stale || deck.cuts.empty())
+            out.push_back({qt(wording::forecast_sentence(*belief, lengths)), {}, false});
+        for (const std::string& sentence : wording::contradiction_sentences(bank, *belief, lengths))
+            out.push_back({qt(sentence), planning::StageMark::fails, false});
+    } else if (context_.session.beliefs().running()) {
+        out.push_back({tr("Working out how much must come off…"), {}, false});
+    }
+    if (const auto outcome = planning::forecast_outcome(state, bank_))
+        if (const std::string sentence = wording::outcome_sentence(*outcome, lengths); !sentence.empty())
+            out.push_back({qt(sentence), {}, false});
     if (b->stale) {
         out.push_back({tr("cut since it was measured"), planning::StageMark::stale, false});
     } else if (b->verdict) {

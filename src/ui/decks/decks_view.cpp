@@ -4,13 +4,19 @@
 #include "ui/decks/cut_level_bar.h"
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/deck_facts.h"
+#include "ui/decks/found_page.h"
+#include "ui/decks/mock_up_page.h"
 #include "ui/decks/pass_form.h"
+#include "ui/decks/set_up_page.h"
 #include "ui/decks/target_form.h"
 #include "ui/frame/bank_buttons.h"
+#include "ui/frame/page_buttons.h"
+#include "wording/deck_words.h"
 #include "wording/sentences.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -19,16 +25,24 @@ namespace pallix::ui {
 
 DecksView::DecksView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), banks_(new BankButtons(context, this)),
-      target_(new TargetForm(context, this)), empty_(new QLabel(this)), body_(new QWidget(this)),
-      drawing_(new DeckDrawing(context, body_)), legend_(new QLabel(body_)), depth_(new QLabel(body_)),
-      share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)), facts_(new DeckFacts(context, body_)),
-      passes_(new PassForm(context, body_)) {
+      page_buttons_(new PageButtons({tr("as found"), tr("set-up"), tr("passes"), tr("mock-up")},
+                                    tr("As found, set-up, passes, mock-up: Ctrl+Shift+D goes to the next"), this)),
+      pages_(new QStackedWidget(this)), found_(new FoundPage(context, this)), set_up_(new SetUpPage(context, this)),
+      mock_up_(new MockUpPage(context, this)), target_(new TargetForm(context, this)), empty_(new QLabel(this)),
+      body_(new QWidget(this)), consequences_(new QLabel(body_)),
+      drawing_(new DeckDrawing(context, DeckTask::paint_dark, body_)), legend_(new QLabel(body_)),
+      depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
+      facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
     heading_->setFont(font_of(Type::title, true));
     depth_->setFont(font_of(Type::title, true));
     depth_->setObjectName(QStringLiteral("level-depth"));
     share_->setFont(font_of(Type::title, true));
     share_->setObjectName(QStringLiteral("clean-share"));
     legend_->setFont(font_of(Type::small));
+    consequences_->setFont(font_of(Type::small));
+    consequences_->setObjectName(QStringLiteral("consequences"));
+    consequences_->setWordWrap(true);
+    consequences_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     empty_->setWordWrap(true);
     empty_->setFont(font_of(Type::number));
     auto* column = new QVBoxLayout(this);
@@ -37,16 +51,19 @@ DecksView::DecksView(Context context, QWidget* parent)
     auto* top = new QHBoxLayout;
     top->addWidget(heading_);
     top->addSpacing(12);
+    top->addWidget(page_buttons_);
+    top->addStretch();
     top->addWidget(banks_);
-    top->addSpacing(12);
-    top->addWidget(target_, 1);
     column->addLayout(top);
     column->addWidget(empty_);
-    column->addWidget(body_, 1);
+    column->addWidget(pages_, 1);
+    for (QWidget* page : std::initializer_list<QWidget*>{found_, set_up_, body_, mock_up_})
+        pages_->addWidget(page);
 
     auto* body = new QVBoxLayout(body_);
     body->setContentsMargins(0, 0, 0, 0);
     body->setSpacing(4);
+    body->addWidget(target_);
     body->addWidget(drawing_, 1);
     body->addWidget(legend_, 0, Qt::AlignHCenter);
     auto* readouts = new QHBoxLayout;
@@ -55,17 +72,43 @@ DecksView::DecksView(Context context, QWidget* parent)
     body->addLayout(readouts);
     body->addWidget(level_);
     auto* foot = new QHBoxLayout;
-    foot->setSpacing(24);
-    facts_->setFixedHeight(184);
+    foot->setSpacing(20);
+    facts_->setFixedHeight(190);
     foot->addWidget(facts_, 5);
-    foot->addWidget(passes_, 4);
+    foot->addWidget(consequences_, 4);
+    foot->addWidget(passes_, 5);
     body->addLayout(foot);
     connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
-    connect(drawing_, &DeckDrawing::dark_changed, this, [this] { passes_->set_dark(drawing_->dark()); });
+    connect(drawing_, &DeckDrawing::dark_changed, this,
+            [this] { passes_->set_dark(drawing_->dark(), drawing_->brush()); });
     connect(passes_, &PassForm::logged, this, [this] { drawing_->clear_dark(); });
     connect(banks_, &BankButtons::chosen, this, &DecksView::show_bank);
+    connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
+    connect(&context_.session, &session::Session::belief_known, this, [this] {
+        if (!bank_.empty() && page() == Page::passes)
+            fill_passes();
+    });
     setFocusProxy(level_);
+    pages_->setCurrentWidget(body_);
+    page_buttons_->press(static_cast<int>(Page::passes));
     refresh();
+}
+
+DecksView::Page DecksView::page() const {
+    return static_cast<Page>(pages_->currentIndex());
+}
+
+void DecksView::show_page(Page page) {
+    pages_->setCurrentIndex(static_cast<int>(page));
+    page_buttons_->press(static_cast<int>(page));
+    if (!bank_.empty())
+        fill_bank();
+    if (page == Page::set_up)
+        set_up_->take_focus();
+}
+
+void DecksView::show_next_page() {
+    show_page(static_cast<Page>((pages_->currentIndex() + 1) % pages_->count()));
 }
 
 std::optional<std::string> DecksView::bank() const {
@@ -88,12 +131,17 @@ void DecksView::refresh() {
     const auto& assessment = context_.session.assessment();
     const bool known = context_.session.has_job() && state.blueprint;
     const bool measured = known && !assessment.banks.empty();
-    body_->setVisible(known);
-    for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, passes_})
+    pages_->setVisible(known);
+    for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, passes_, consequences_})
         w->setVisible(measured);
-    empty_->setVisible(!measured);
-    target_->setVisible(measured || assessment.plan.height_missing);
-    empty_->setText(assessment.plan.height_missing ? tr("Give the height to cut to: type it above and press Enter.")
+    const bool lacks = assessment.plan.lack != planning::TargetLack::nothing;
+    empty_->setVisible(!measured && (!known || page() == Page::passes));
+    target_->setVisible(measured || lacks);
+    empty_->setText(assessment.plan.lack == planning::TargetLack::pistons
+                        ? tr("The target comes from the mock-up: read the pistons (Ctrl+R, piston to deck).")
+                    : assessment.plan.lack == planning::TargetLack::figures
+                        ? tr("The target is a compression ratio: give the volumes on the mock-up page.")
+                    : lacks                         ? tr("Give the number to cut to: type it below and press Enter.")
                                                    : tr("No deck has been measured. Take in a probe log (Ctrl+I, or "
                                                         "drop the .csv on this window), or type the "
                                                         "heights into the reading line below (Ctrl+R)."));
@@ -113,8 +161,21 @@ void DecksView::refresh() {
 }
 
 void DecksView::fill_bank() {
-    const auto& blueprint = *context_.session.state().blueprint;
     banks_->press(bank_);
+    switch (page()) {
+    case Page::found:
+        return found_->show_bank(bank_);
+    case Page::set_up:
+        return set_up_->show_bank(bank_);
+    case Page::mock_up:
+        return mock_up_->show_bank(bank_);
+    case Page::passes:
+        return fill_passes();
+    }
+}
+
+void DecksView::fill_passes() {
+    const auto& blueprint = *context_.session.state().blueprint;
     const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
     facts_->set_bank(bank_);
     passes_->set_bank(bank_);
@@ -125,8 +186,13 @@ void DecksView::fill_bank() {
         return;
     }
     const auto& deck = context_.session.state().deck(bank_);
-    const block::DeckResult& measured = deck.latest->result;
-    drawing_->set_deck(bank, measured.points, !deck.cuts.empty() && !deck.stale());
+    const block::DeckResult& measured = planning::surface_of(*progress, context_.session.state());
+    const planning::DeckBelief* belief = context_.session.belief(bank_);
+    const bool taught = belief && belief->taken > 0 && !progress->to_come;
+    drawing_->set_deck(bank, taught ? block::SharedPoints(planning::learned_points(*belief, measured.points)) : measured.points,
+                       !deck.cuts.empty() && !deck.stale());
+    drawing_->set_belief(belief);
+    drawing_->set_flaws(context_.session.state().flaws);
     drawing_->set_corners(progress->corners, progress->plan.target);
     const double taken = deck.depth_since(deck.latest->sequence);
     const double lowest = measured.height_max - measured.height_min,
@@ -142,7 +208,7 @@ void DecksView::fill_bank() {
         marks.push_back({blueprint_depth, tr("blueprint"), false});
     level_->set_scale(deepest, std::move(marks));
     level_->set_depth(taken);
-    passes_->set_dark(drawing_->dark());
+    passes_->set_dark(drawing_->dark(), drawing_->brush());
     legend_->setText(
         tr("corners: height over the target · contours every %1 · straight between touches, hatched: not probed")
             .arg(qt(context_.lengths().with_unit(drawing_->contour_step()))));
@@ -156,12 +222,13 @@ void DecksView::follow_level() {
     const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
     if (!progress)
         return;
-    const block::DeckResult& measured = context_.session.state().deck(bank_).latest->result;
+    const block::DeckResult& measured = planning::surface_of(*progress, context_.session.state());
     const double depth = level_->depth(), height = measured.height_max - depth;
     // At the very top nothing is cut yet: the level only rests on the highest point.
     drawing_->set_level(depth > 0 ? height : height + 1);
     const auto l = context_.lengths();
     depth_->setText(tr("%1 below the highest point  ·  height %2").arg(qt(l.with_unit(depth)), qt(l.plain(height))));
+    tell_consequences(depth);
     const auto& deck = context_.session.state().deck(bank_);
     if (depth == 0 && !deck.cuts.empty() && !deck.stale()) { // nothing is cut since, and all of it is cut metal
         share_->setText(tr("measured on cut metal"));
@@ -172,10 +239,32 @@ void DecksView::follow_level() {
     share_->setText(tr("clean %1 %").arg(shown, 0, 'f', 0));
 }
 
+/// What the deck at the level does to what is bolted to it.
+void DecksView::tell_consequences(double depth) {
+    const auto& state = context_.session.state();
+    const auto& a = context_.session.assessment();
+    const planning::BankProgress& progress = *a.bank(bank_);
+    const double height = planning::surface_of(progress, state).height_max - depth;
+    const auto& deck = state.deck(bank_);
+    const double before = progress.taken - deck.depth_since(deck.latest->sequence);
+    const auto lines = wording::consequence_sentences(
+        planning::deck_consequences(state, a.crowns, bank_, height, before + depth), state.figures.steel_rods,
+        context_.lengths());
+    QString text = tr("<b>At this level</b>");
+    for (const std::string& line : lines)
+        text += QStringLiteral("<br>") + qt(line).toHtmlEscaped();
+    if (lines.empty())
+        text += QStringLiteral("<br>") +
+                tr("Pistons and volumes of the mock-up would show here what the cut changes.").toHtmlEscaped();
+    consequences_->setText(text);
+}
+
 void DecksView::focus_level() {
+    show_page(Page::passes);
     level_->setFocus(Qt::ShortcutFocusReason);
 }
 void DecksView::focus_pass() {
+    show_page(Page::passes);
     passes_->take_focus();
 }
 void DecksView::log_pass() {
@@ -183,6 +272,7 @@ void DecksView::log_pass() {
 }
 void DecksView::show_asked(const std::optional<planning::AskedReading>& asked) {
     drawing_->set_asked(asked);
+    found_->show_asked(asked);
 }
 void DecksView::set_depth(double mm) {
     level_->set_depth(mm);
@@ -195,7 +285,10 @@ QString DecksView::help() const {
               "is hatched.</p>"
               "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; "
               "Ctrl+Return logs it.<br>"
-              "Click the deck, or arrow keys and Space on it: mark a place that stayed dark.<br>"
+              "Paint the deck with the mouse, or arrow keys and Space on it: what stayed dark. Say that the rest is "
+              "bright, and the map learns from both; it tells where paint and heights contradict each other.<br>"
+              "Ctrl+Shift+D: as found (straightedge, flatness, flaws), set-up (feet, stacks, dowel), passes, mock-up "
+              "(pistons, compression, heads).<br>"
               "Ctrl+R: the reading line; Ctrl+M: heights, feelers, level or piston to deck. Page Up strikes the last "
               "reading, "
               "Page Down skips a place, Ctrl+Shift+R reads the last one once more.</p>"

@@ -9,6 +9,7 @@
 #include <string>
 
 class QLabel;
+class QStackedWidget;
 
 namespace pallix::ui {
 
@@ -16,16 +17,26 @@ class BankButtons;
 class CutLevelBar;
 class DeckDrawing;
 class DeckFacts;
+class FoundPage;
+class MockUpPage;
+class PageButtons;
 class PassForm;
+class SetUpPage;
 class TargetForm;
 
-/// The decks: one bank at a time in plan, the cut level to drag, passes to log.
+/// The decks, one bank at a time: as found, set up, cut pass by pass with the level to drag, mocked up.
 class DecksView : public View {
     Q_OBJECT
   public:
     explicit DecksView(Context context, QWidget* parent = nullptr);
     QString help() const override;
     void refresh() override;
+
+    enum class Page { found, set_up, passes, mock_up };
+    [[nodiscard]] Page page() const;
+    void show_page(Page page);
+    void show_next_page();
+    [[nodiscard]] FoundPage& found() { return *found_; }
 
     /// The bank on screen; nothing before a blueprint is there.
     [[nodiscard]] std::optional<std::string> bank() const;
@@ -43,16 +54,24 @@ class DecksView : public View {
 
   private:
     void fill_bank();
+    void fill_passes();
     void follow_level();
+    void tell_consequences(double depth);
 
     Context context_;
     std::string bank_;
     std::optional<storage::JobId> job_; ///< the job bank_ belongs to
     QLabel* heading_;
     BankButtons* banks_;
+    PageButtons* page_buttons_;
+    QStackedWidget* pages_;
+    FoundPage* found_;
+    SetUpPage* set_up_;
+    MockUpPage* mock_up_;
     TargetForm* target_;
     QLabel* empty_;
     QWidget* body_;
+    QLabel* consequences_;
     DeckDrawing* drawing_;
     QLabel* legend_;
     QLabel* depth_;

@@ -2,6 +2,8 @@
 #include "ui/decks/pass_form.h"
 
 #include "block/shorthand.h"
+#include "ui/frame/echo.h"
+#include "wording/deck_words.h"
 #include "wording/sentences.h"
 
 #include <QCheckBox>
@@ -75,7 +77,8 @@ void PassTrack::paintEvent(QPaintEvent*) {
 PassForm::PassForm(Context context, QWidget* parent)
     : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new QLabel(this)),
       kind_(new QComboBox(this)), depth_(new QLineEdit(this)), clean_(new QCheckBox(tr("touched everywhere"), this)),
-      log_(new QPushButton(tr("Log the pass"), this)), echo_(new QLabel(this)) {
+      rest_(new QCheckBox(tr("the rest is bright"), this)), finish_(new QComboBox(this)),
+      log_(new QPushButton(tr("Log the pass"), this)), echo_(new Echo(context, QStringLiteral("pass-echo"), this)) {
     sum_->setFont(font_of(Type::text, true));
     sum_->setObjectName(QStringLiteral("depth-sum"));
     for (const PassKind kind : {PassKind::witness, PassKind::pass, PassKind::finish, PassKind::spring})
@@ -87,12 +90,16 @@ PassForm::PassForm(Context context, QWidget* parent)
     depth_->setToolTip(tr("Infeed since the pass before: 2 thou, 0.05 mm (Ctrl+K goes here)"));
     depth_->setFixedWidth(120);
     clean_->setObjectName(QStringLiteral("pass-clean"));
+    rest_->setObjectName(QStringLiteral("pass-rest"));
+    rest_->setToolTip(tr("All that stayed dark is painted: then the map learns from the bright places too"));
+    finish_->setObjectName(QStringLiteral("pass-finish"));
+    finish_->setAccessibleName(tr("how the cutter left it"));
+    for (const auto state : {block::CutterState::sharp, block::CutterState::dull, block::CutterState::chatter})
+        finish_->addItem(qt(wording::cutter_state_name(state)));
+    finish_->setToolTip(tr("How the surface came out: a dull cutter or chatter is noted with the pass"));
     log_->setObjectName(QStringLiteral("log-pass"));
     log_->setToolTip(tr("Ctrl+Return logs it; Ctrl+Z strikes it again"));
-    echo_->setFont(font_of(Type::small));
-    echo_->setWordWrap(true);
     echo_->setMinimumHeight(34);
-    echo_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -103,9 +110,14 @@ PassForm::PassForm(Context context, QWidget* parent)
     row->addWidget(depth_);
     column->addLayout(row);
     auto* second = new QHBoxLayout;
-    second->addWidget(clean_, 1);
-    second->addWidget(log_);
+    second->addWidget(clean_);
+    second->addWidget(rest_);
+    second->addStretch();
     column->addLayout(second);
+    auto* third = new QHBoxLayout;
+    third->addWidget(finish_, 1);
+    third->addWidget(log_);
+    column->addLayout(third);
     column->addWidget(echo_);
     column->addStretch();
     connect(depth_, &QLineEdit::textChanged, this, &PassForm::echo);
@@ -146,31 +158,27 @@ void PassForm::set_bank(const std::string& bank) {
     echo();
 }
 
-void PassForm::set_dark(const std::vector<metrology::Vec2>& dark) {
+void PassForm::set_dark(const std::vector<metrology::Vec2>& dark, double brush) {
     dark_ = dark;
+    brush_ = brush;
+    rest_->setVisible(!dark.empty());
+    clean_->setVisible(dark.empty());
     clean_->setEnabled(dark.empty());
     if (!dark.empty())
         clean_->setChecked(false);
     echo();
 }
 
-void PassForm::say(const QString& text, bool fault) {
-    QPalette p = echo_->palette();
-    p.setColor(QPalette::WindowText, fault ? context_.palette().fails : context_.palette().quiet);
-    echo_->setPalette(p);
-    echo_->setText(text);
-}
-
 void PassForm::echo() {
     if (dark_.empty())
-        say(tr("Places that stayed dark: click them on the deck."), false);
+        echo_->say(tr("Paint what stayed dark on the deck."));
     else
-        say(tr("%n place(s) marked dark.", nullptr, static_cast<int>(dark_.size())), false);
+        echo_->say(tr("Painted dark with %n dab(s) of the brush.", nullptr, static_cast<int>(dark_.size())));
     if (depth_->text().trimmed().isEmpty())
         return;
     const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
     if (!mm)
-        say(qt(mm.error()), true);
+        echo_->complain(qt(mm.error()));
 }
 
 void PassForm::log() {
@@ -179,19 +187,21 @@ void PassForm::log() {
     if (kind != PassKind::spring) {
         const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
         if (!mm || !(*mm > 0)) {
-            say(mm ? tr("The depth must be greater than 0; a pass without infeed is a spring pass.")
-                   : tr("The depth: %1.").arg(qt(mm.error())),
-                true);
+            echo_->complain(mm ? tr("The depth must be greater than 0; a pass without infeed is a spring pass.")
+                               : tr("The depth: %1.").arg(qt(mm.error())));
             depth_->setFocus();
             return;
         }
         depth = *mm;
     }
-    const auto logged_cut = context_.session.log_cut({bank_, kind, depth, clean_->isChecked() && dark_.empty(), dark_});
-    if (!logged_cut) {
-        say(qt(logged_cut.error().front().text()), true);
+    const bool clean = clean_->isChecked() && dark_.empty();
+    const block::DeckCut cut{bank_, kind, depth, clean, dark_, brush_, rest_->isChecked() && !dark_.empty()};
+    const auto left = static_cast<block::CutterState>(finish_->currentIndex());
+    if (!echo_->took(context_.session.log_cut(cut)))
         return;
-    }
+    if (left != block::CutterState::sharp)
+        echo_->took(context_.session.note_finish({bank_, left, {}, ""}));
+    finish_->setCurrentIndex(0);
     Q_EMIT logged();
 }
 

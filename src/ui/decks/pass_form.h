@@ -13,6 +13,8 @@ class QPushButton;
 
 namespace pallix::ui {
 
+class Echo;
+
 /// The planned depth as a bar of passes: filled where taken, outlined where still to come.
 class PassTrack : public QWidget {
     Q_OBJECT
@@ -37,7 +39,8 @@ class PassForm : public QWidget {
     explicit PassForm(Context context, QWidget* parent = nullptr);
 
     void set_bank(const std::string& bank); ///< fills in the pass that is next
-    void set_dark(const std::vector<metrology::Vec2>& dark);
+    /// @param brush mm, radius of each place
+    void set_dark(const std::vector<metrology::Vec2>& dark, double brush);
     void take_focus();
     void log();
 
@@ -46,18 +49,20 @@ class PassForm : public QWidget {
 
   private:
     void echo();
-    void say(const QString& text, bool fault);
 
     Context context_;
     std::string bank_;
     std::vector<metrology::Vec2> dark_;
+    double brush_ = block::DeckCut::default_brush;
     PassTrack* track_;
     QLabel* sum_;
     QComboBox* kind_;
     QLineEdit* depth_;
     QCheckBox* clean_;
+    QCheckBox* rest_;
+    QComboBox* finish_;
     QPushButton* log_;
-    QLabel* echo_;
+    Echo* echo_;
 };
 
 } // namespace pallix::ui

@@ -2,6 +2,7 @@
 #include "ui/decks/target_form.h"
 
 #include "block/shorthand.h"
+#include "ui/decks/cutter_dialog.h"
 #include "wording/sentences.h"
 
 #include <QCheckBox>
@@ -14,6 +15,8 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
+#include <algorithm>
+#include <cmath>
 
 namespace pallix::ui {
 
@@ -22,16 +25,19 @@ using block::TargetSchool;
 TargetForm::TargetForm(Context context, QWidget* parent)
     : QWidget(parent), context_(context), school_(new QComboBox(this)),
       equal_(new QCheckBox(tr("both banks equal"), this)), height_(new QLineEdit(this)),
-      passes_(new QPushButton(tr("Passes…"), this)), echo_(new QLabel(this)) {
+      passes_(new QPushButton(tr("Passes…"), this)), cutter_(new QPushButton(tr("Cutter…"), this)),
+      echo_(new QLabel(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(8);
     row->addWidget(new QLabel(tr("cut to"), this));
-    for (const TargetSchool school : {TargetSchool::least_cut, TargetSchool::blueprint, TargetSchool::height})
+    for (const TargetSchool school : {TargetSchool::least_cut, TargetSchool::blueprint, TargetSchool::height,
+                                      TargetSchool::clearance, TargetSchool::ratio})
         school_->addItem(qt(wording::school_name(school)));
     school_->setObjectName(QStringLiteral("target-school"));
     school_->setAccessibleName(tr("target height"));
-    school_->setToolTip(tr("Least cut: both decks down to the lowest place. Blueprint: its height. Or give one."));
+    school_->setToolTip(tr("Least cut: both decks down to the lowest place. Blueprint: its height. Or give one, or let the "
+                            "mock-up give it: a clearance for the piston that stands highest, a compression ratio."));
     equal_->setObjectName(QStringLiteral("target-equal"));
     height_->setObjectName(QStringLiteral("target-height"));
     height_->setAccessibleName(tr("given deck height"));
@@ -41,6 +47,10 @@ TargetForm::TargetForm(Context context, QWidget* parent)
     row->addWidget(equal_);
     row->addWidget(echo_, 1);
     row->addWidget(passes_);
+    row->addWidget(cutter_);
+    cutter_->setObjectName(QStringLiteral("edit-cutter"));
+    cutter_->setToolTip(tr("Cutter, speeds and feeds, gasket: what finish to expect, how long a pass takes"));
+    connect(cutter_, &QPushButton::clicked, this, &TargetForm::edit_cutter);
     passes_->setToolTip(tr("Depth of witness cut, passes and finishing cut; how many spring passes"));
     connect(school_, &QComboBox::currentIndexChanged, this, &TargetForm::choose);
     connect(equal_, &QCheckBox::toggled, this, &TargetForm::choose);
@@ -55,10 +65,16 @@ void TargetForm::refresh() {
     school_->setCurrentIndex(static_cast<int>(target.school));
     equal_->setChecked(target.equal);
     equal_->setVisible(state.blueprint && state.blueprint->banks.size() > 1 &&
-                       target.school == TargetSchool::least_cut);
-    height_->setVisible(target.school == TargetSchool::height);
-    if (target.height)
-        height_->setText(qt(context_.lengths().plain(*target.height)));
+                       target.school != TargetSchool::blueprint && target.school != TargetSchool::height);
+    const bool numbered = target.school != TargetSchool::least_cut && target.school != TargetSchool::blueprint;
+    height_->setVisible(numbered);
+    const auto l = context_.lengths();
+    if (target.school == TargetSchool::height && target.height)
+        height_->setText(qt(l.plain(*target.height)));
+    if (target.school == TargetSchool::clearance && target.clearance)
+        height_->setText(qt(l.plain(*target.clearance)));
+    if (target.school == TargetSchool::ratio && target.ratio)
+        height_->setText(QString::number(*target.ratio, 'f', 2));
     echo_->clear();
     filling_ = false;
 }
@@ -68,32 +84,70 @@ void TargetForm::choose() {
         return;
     const auto& state = context_.session.state();
     block::DeckTargetChosen chosen{static_cast<TargetSchool>(school_->currentIndex()), equal_->isChecked(),
-                                   state.target.height};
-    if (chosen.school == TargetSchool::height) {
+                                   state.target.height, state.target.clearance, state.target.ratio};
+    const bool numbered = chosen.school != TargetSchool::least_cut && chosen.school != TargetSchool::blueprint;
+    if (numbered) {
+        if (chosen.school != state.target.school && sender() == school_)
+            height_->clear(); // another number is meant now
         height_->setVisible(true);
-        const QString typed = height_->text().trimmed();
-        if (typed.isEmpty()) {
-            if (!chosen.height) {
-                echo_->setText(tr("type the height and press Enter"));
-                height_->setFocus();
-                return;
-            }
-        } else {
-            const double nominal = state.blueprint->banks.front().deck_height.nominal;
-            const auto understood =
-                block::read_shorthand(typed.toStdString(), {nominal, 5.0, context_.preferences.unit()});
-            if (!understood || understood->suspicion != block::Suspicion::none) {
-                echo_->setText(understood ? tr("%1 is far from the blueprint's %2")
-                                                .arg(qt(context_.lengths().with_unit(understood->value)),
-                                                     qt(context_.lengths().with_unit(nominal)))
-                                          : qt(understood.error()));
-                return;
-            }
-            chosen.height = understood->value;
-        }
+        if (!read_number(chosen))
+            return;
     }
     if (const auto done = context_.session.choose_target(chosen); !done)
         echo_->setText(qt(done.error().front().text()));
+}
+
+/// Height, clearance or ratio as typed, or as chosen before where nothing is typed.
+bool TargetForm::read_number(block::DeckTargetChosen& chosen) {
+    const QString typed = height_->text().trimmed();
+    std::optional<double>& number = chosen.school == TargetSchool::height      ? chosen.height
+                                    : chosen.school == TargetSchool::clearance ? chosen.clearance
+                                                                               : chosen.ratio;
+    if (typed.isEmpty()) {
+        if (number)
+            return true;
+        echo_->setText(chosen.school == TargetSchool::height      ? tr("type the height and press Enter")
+                       : chosen.school == TargetSchool::clearance ? tr("type the clearance (+ below the deck), Enter")
+                                                                  : tr("type the ratio and press Enter"));
+        height_->setFocus();
+        return false;
+    }
+    if (chosen.school == TargetSchool::ratio) {
+        bool read = false;
+        const double ratio = QString(typed).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&read);
+        if (!read || ratio <= 1 || ratio > 30)
+            echo_->setText(tr("A ratio from 1 to 30, such as 9.5"));
+        else
+            number = ratio;
+        return read && ratio > 1 && ratio <= 30;
+    }
+    if (chosen.school == TargetSchool::clearance) {
+        const auto mm = block::read_length(typed.toStdString(), context_.preferences.unit());
+        if (!mm || std::abs(*mm) > 5)
+            echo_->setText(mm ? tr("A clearance within 5 mm") : qt(mm.error()));
+        else
+            number = *mm;
+        return mm && std::abs(*mm) <= 5;
+    }
+    const double nominal = context_.session.state().blueprint->banks.front().deck_height.nominal;
+    const auto understood = block::read_shorthand(typed.toStdString(), {nominal, 5.0, context_.preferences.unit()});
+    if (!understood || understood->suspicion != block::Suspicion::none) {
+        echo_->setText(understood ? tr("%1 is far from the blueprint's %2")
+                                        .arg(qt(context_.lengths().with_unit(understood->value)),
+                                             qt(context_.lengths().with_unit(nominal)))
+                                  : qt(understood.error()));
+        return false;
+    }
+    number = understood->value;
+    return true;
+}
+
+void TargetForm::edit_cutter() {
+    double length = 0;
+    for (const auto& bank : context_.session.state().blueprint->banks)
+        length = std::max(length, planning::deck_extent(bank).length());
+    CutterDialog dialog(context_, length, this);
+    dialog.exec();
 }
 
 void TargetForm::edit_passes() {

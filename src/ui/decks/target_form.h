@@ -23,12 +23,14 @@ class TargetForm : public QWidget {
   private:
     void choose();
     void edit_passes();
+    void edit_cutter();
+    bool read_number(block::DeckTargetChosen& chosen);
 
     Context context_;
     QComboBox* school_;
     QCheckBox* equal_;
     QLineEdit* height_;
-    QPushButton* passes_;
+    QPushButton *passes_, *cutter_;
     QLabel* echo_;
     bool filling_ = false; ///< fields are being set from the state, not by a person
 };

@@ -143,7 +143,7 @@ void ReadingPlanDialog::fill(const std::vector<block::MeasuredAt>& chosen) {
     };
     for (const auto& at : chosen)
         add(at, true);
-    for (const auto& at : planning::usual_places(blueprint, what_, bank_))
+    for (const auto& at : planning::all_places(blueprint, what_, bank_))
         if (std::ranges::none_of(chosen, [&](const auto& c) { return c.key() == at.key(); }))
             add(at, false);
     list_->setCurrentRow(0);

@@ -19,9 +19,9 @@ namespace {
 constexpr double line_height = 96; // px, of the strip with the line below
 }
 
-PlanDrawing::PlanDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
-    setObjectName(QStringLiteral("tunnel-plan"));
-    setAccessibleName(tr("tunnel plan: sections of the mains and the line through them"));
+PlanDrawing::PlanDrawing(Context context, QWidget* parent)
+    : Drawing(context, QStringLiteral("tunnel-plan"), tr("tunnel plan: sections of the mains and the line through them"),
+              parent) {
     setToolTip(tr("Drag a cap or the line to see what gets short; Left and Right choose a cap, Up and Down cut it; "
                   "double-click a cap that is replaced"));
     setFocusPolicy(Qt::StrongFocus);
@@ -93,21 +93,13 @@ std::optional<PlanDrawing::Tightest> PlanDrawing::tightest() const {
 
 void PlanDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
-    const Palette& p = context_.palette();
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(p.panel);
-    painter.drawRoundedRect(QRectF(rect()), 6, 6);
+    prepare(painter);
     if (!study_)
         return;
     for (std::size_t i = 0; i < study_->housings.mains.size(); ++i)
         paint_section(painter, i);
     paint_line(painter);
-    if (hasFocus()) {
-        painter.setPen(QPen(p.accent, 2));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
-    }
+    paint_focus(painter);
 }
 
 void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {

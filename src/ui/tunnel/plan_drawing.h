@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "ui/context.h"
+#include "ui/frame/drawing.h"
 #include "ui/marks.h"
 
 #include <QWidget>
@@ -13,7 +13,7 @@ namespace pallix::ui {
 /// The tunnel plan in sections: the old surface larger than life, the cap where the cut brings it, the finished circle,
 /// metal to come off between them; below, the line from front to rear. A cap or the line can be dragged: what gets
 /// short shows at once.
-class PlanDrawing : public QWidget {
+class PlanDrawing : public Drawing {
     Q_OBJECT
   public:
     explicit PlanDrawing(Context context, QWidget* parent = nullptr);
@@ -55,7 +55,6 @@ class PlanDrawing : public QWidget {
     [[nodiscard]] QPointF line_handle(bool rear) const;
     void nudge(double um);
 
-    Context context_;
     const planning::TunnelStudy* study_ = nullptr;
     std::vector<double> cuts_; ///< mm
     planning::CentreLine line_;

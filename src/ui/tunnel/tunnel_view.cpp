@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/tunnel_view.h"
 
+#include "ui/frame/page_buttons.h"
 #include "ui/marks.h"
 #include "ui/tunnel/plan_page.h"
 #include "ui/tunnel/tunnel_drawing.h"
@@ -38,8 +39,9 @@ QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal rati
 TunnelView::TunnelView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)), summary_(new QLabel(this)),
       empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
-      found_button_(new QPushButton(tr("measured"), this)), plan_button_(new QPushButton(tr("plan"), this)),
-      board_button_(new QPushButton(tr("board"), this)), pages_(new QStackedWidget(this)),
+      page_buttons_(new PageButtons({tr("measured"), tr("plan"), tr("board")},
+                                    tr("Measured, plan, board: Ctrl+Shift+M goes to the next"), this)),
+      pages_(new QStackedWidget(this)),
       plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
       table_(new QTableWidget(this)) {
@@ -67,16 +69,8 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     auto* top = new QHBoxLayout;
     top->addWidget(heading_);
     top->addSpacing(12);
-    auto* pages = new QButtonGroup(this);
-    for (QPushButton* button : {found_button_, plan_button_, board_button_}) {
-        button->setCheckable(true);
-        button->setToolTip(tr("Measured, plan, board: Ctrl+Shift+M goes to the next"));
-        pages->addButton(button);
-        top->addWidget(button);
-    }
-    connect(found_button_, &QPushButton::clicked, this, [this] { show_page(Page::found); });
-    connect(plan_button_, &QPushButton::clicked, this, [this] { show_page(Page::plan); });
-    connect(board_button_, &QPushButton::clicked, this, [this] { show_page(Page::board); });
+    top->addWidget(page_buttons_);
+    connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     top->addStretch();
     auto* sources = new QButtonGroup(this);
     for (QPushButton* button : {by_probe_, by_gauge_}) {
@@ -102,7 +96,6 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     pages_->addWidget(plan_);
     pages_->addWidget(board_);
     column->addWidget(pages_, 1);
-    found_button_->setChecked(true);
     connect(table_, &QTableWidget::currentCellChanged, this,
             [this](int row) { drawing_->mark(by_gauge_->isChecked() ? -1 : row); });
     connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int section) {
@@ -152,7 +145,7 @@ TunnelView::Page TunnelView::page() const {
 
 void TunnelView::show_page(Page page) {
     pages_->setCurrentIndex(static_cast<int>(page));
-    (page == Page::found ? found_button_ : page == Page::plan ? plan_button_ : board_button_)->setChecked(true);
+    page_buttons_->press(static_cast<int>(page));
     refresh();
     if (page == Page::plan)
         plan_->take_focus();

@@ -12,6 +12,7 @@ class QTableWidget;
 
 namespace pallix::ui {
 
+class PageButtons;
 class PlanPage;
 class TunnelDrawing;
 class WorkBoard;
@@ -45,7 +46,7 @@ class TunnelView : public View {
     QLabel* summary_;
     QLabel* empty_;
     TunnelDrawing* drawing_;
-    QPushButton *found_button_, *plan_button_, *board_button_;
+    PageButtons* page_buttons_;
     QStackedWidget* pages_;
     PlanPage* plan_;
     WorkBoard* board_;

@@ -2,6 +2,7 @@
 #include "ui/tunnel/work_board.h"
 
 #include "block/shorthand.h"
+#include "ui/frame/echo.h"
 #include "ui/marks.h"
 #include "wording/readings.h"
 #include "wording/tunnel_words.h"
@@ -26,9 +27,8 @@ using block::TunnelPassKind;
 
 // ---- chart --------------------------------------------------------------------------------------------------------
 
-StockChart::StockChart(Context context, QWidget* parent) : QWidget(parent), context_(context) {
-    setObjectName(QStringLiteral("stock-chart"));
-}
+StockChart::StockChart(Context context, QWidget* parent)
+    : Drawing(context, QStringLiteral("stock-chart"), tr("stock left, main by main"), parent) {}
 
 void StockChart::refresh() {
     const auto l = context_.lengths();
@@ -43,11 +43,8 @@ void StockChart::refresh() {
 
 void StockChart::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
+    prepare(painter);
     const Palette& p = context_.palette();
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(p.panel);
-    painter.drawRoundedRect(QRectF(rect()), 6, 6);
     const auto& board = context_.session.tunnel_work().board;
     painter.setFont(font_of(Type::text));
     painter.setPen(p.quiet);
@@ -124,7 +121,7 @@ WorkBoard::WorkBoard(Context context, QWidget* parent)
       words_(new QLabel(this)), kind_(new QComboBox(this)), strokes_(new QLineEdit(this)),
       protrusion_(new QLineEdit(this)), new_cutter_(new QCheckBox(tr("new cutter"), this)),
       log_(new QPushButton(tr("Log it"), this)), bar_(new QLabel(this)), bar_size_(new QLineEdit(this)),
-      jacks_(new QLineEdit(this)), echo_(new QLabel(this)) {
+      jacks_(new QLineEdit(this)), echo_(new Echo(context, QStringLiteral("board-echo"), this)) {
     kind_->setObjectName(QStringLiteral("pass-kind"));
     kind_->addItems({tr("hone strokes"), tr("caps-only pass"), tr("establishing pass"), tr("final pass")});
     strokes_->setObjectName(QStringLiteral("strokes"));
@@ -145,8 +142,6 @@ WorkBoard::WorkBoard(Context context, QWidget* parent)
     log_->setObjectName(QStringLiteral("log-tunnel-pass"));
     words_->setWordWrap(true);
     words_->setObjectName(QStringLiteral("board-words"));
-    echo_->setObjectName(QStringLiteral("board-echo"));
-    echo_->setWordWrap(true);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
@@ -238,8 +233,7 @@ void WorkBoard::fill_steps() {
         connect(
             box, &QCheckBox::clicked, this,
             [this, step] {
-                if (const auto ticked = context_.session.tick_step(step); !ticked)
-                    say(qt(ticked.error().front().text()), true);
+                echo_->took(context_.session.tick_step(step));
             },
             Qt::QueuedConnection); // the boxes are made anew
         steps_->addWidget(box);
@@ -253,31 +247,24 @@ void WorkBoard::log_pass() {
         bool sound = false;
         pass.strokes = strokes_->text().trimmed().toInt(&sound);
         if (!sound)
-            return say(tr("“%1” is no number of strokes.").arg(strokes_->text()), true);
+            return echo_->complain(tr("“%1” is no number of strokes.").arg(strokes_->text()));
     } else if (!protrusion_->text().trimmed().isEmpty()) {
         const auto mm = block::read_length(protrusion_->text().toStdString(), context_.preferences.unit());
         if (!mm)
-            return say(qt(mm.error()), true);
+            return echo_->complain(qt(mm.error()));
         pass.protrusion = *mm;
     }
     pass.new_cutter = pass.kind != TunnelPassKind::strokes && new_cutter_->isChecked();
-    if (const auto logged = context_.session.log_tunnel_pass(pass); !logged)
-        return say(qt(logged.error().front().text()), true);
+    if (!echo_->took(context_.session.log_tunnel_pass(pass)))
+        return;
     strokes_->clear();
     protrusion_->clear();
     new_cutter_->setChecked(false);
-    say(tr("Logged. Sizes from before it hold no longer."), false);
+    echo_->say(tr("Logged. Sizes from before it hold no longer."));
 }
 
 void WorkBoard::take_focus() {
     (kind_->currentIndex() == 0 ? strokes_ : protrusion_)->setFocus(Qt::ShortcutFocusReason);
-}
-
-void WorkBoard::say(const QString& text, bool fault) {
-    QPalette p = echo_->palette();
-    p.setColor(QPalette::WindowText, fault ? context_.palette().fails : context_.palette().quiet);
-    echo_->setPalette(p);
-    echo_->setText(text);
 }
 
 } // namespace pallix::ui

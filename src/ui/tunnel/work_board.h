@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "ui/context.h"
+#include "ui/frame/drawing.h"
 
 #include <QWidget>
 
@@ -14,8 +14,10 @@ class QVBoxLayout;
 
 namespace pallix::ui {
 
+class Echo;
+
 /// Stock left per main, end and way, as tall as it is; what is in size, too large or no longer true, by shape and word.
-class StockChart : public QWidget {
+class StockChart : public Drawing {
     Q_OBJECT
   public:
     explicit StockChart(Context context, QWidget* parent = nullptr);
@@ -24,9 +26,6 @@ class StockChart : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent* event) override;
-
-  private:
-    Context context_;
 };
 
 /// The board beside the machine: caps, strokes or passes, stock left, when to stop.
@@ -40,7 +39,6 @@ class WorkBoard : public QWidget {
 
   private:
     void fill_steps();
-    void say(const QString& text, bool fault);
 
     Context context_;
     QVBoxLayout* steps_;
@@ -53,7 +51,7 @@ class WorkBoard : public QWidget {
     QLabel* bar_;
     QLineEdit* bar_size_;
     QLineEdit* jacks_;
-    QLabel* echo_;
+    Echo* echo_;
 };
 
 } // namespace pallix::ui

@@ -1,0 +1,504 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "metrology/surface_belief.h"
+
+#include "metrology/monte_carlo.h"
+
+#include <Eigen/Cholesky>
+#include <Eigen/Core>
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace pallix::metrology {
+namespace {
+
+using Eigen::Index;
+using Eigen::MatrixXd;
+using Eigen::VectorXd;
+
+/// Standard deviations of the trend's coefficients over a half length and width, mm: wide, so that a few heights decide.
+constexpr std::array trend_deviation{1.0, 0.15, 0.15, 0.05, 0.03, 0.02}; // height, slope, tilt, twist, two bows
+/// What the wavy rest may be: size (mm) and length (mm). Common practice gives no figures; the heights weigh them.
+constexpr std::array rest_sizes{0.002, 0.004, 0.008, 0.016, 0.032};
+constexpr std::array rest_lengths{25.0, 40.0, 65.0, 105.0, 170.0};
+/// Weight of a size before any height is seen: middle 8 µm, a factor of 2.2 either way.
+double size_weight(double size) {
+    const double z = std::log(size / 0.008) / std::log(2.2);
+    return std::exp(-z * z / 2);
+}
+/// Hollows and swellings smaller than the spacing of the measured places: the heights cannot rule them out.
+struct LocalRest {
+    double size, weight; ///< mm; before any height is seen
+};
+constexpr std::array<LocalRest, 4> local_rests{{{0, 0.25}, {0.005, 0.25}, {0.010, 0.3}, {0.018, 0.2}}};
+constexpr double local_length = 30; // mm
+constexpr std::array unstated_noise{0.001, 0.003, 0.006}; // mm
+constexpr double grain = 0.0005;                          // mm, what the surface does between neighbouring nodes
+constexpr double negligible_weight = 0.02;
+constexpr std::size_t most_components = 6;
+/// Low places that lie between the measured ones, a few to a deck: the heights cannot rule them out. Common practice
+/// gives no figures; these make the intervals hold on simulated blocks (tests/metrology/surface_belief_test.cpp).
+constexpr double hollows_expected = 4, hollow_depth = 0.022, hollow_radius_least = 20, hollow_radius_most = 60;
+constexpr double swelling_share = 0.25; ///< of them stand up instead
+constexpr double caution = 1.4;        ///< on the spread of a field whose size and length are themselves estimated
+constexpr std::size_t hollow_patterns = 600;
+
+double normal_density(double z) {
+    return std::exp(-z * z / 2) / std::sqrt(2 * std::numbers::pi);
+}
+double normal_share(double z) {
+    return 0.5 * std::erfc(-z / std::numbers::sqrt2);
+}
+
+/// One choice of size, length and noise, with how well it explains the heights.
+struct Component {
+    double size = 0, length = 0, local = 0, noise = 0;
+    double prior = 1;
+    double log_evidence = 0, weight = 0;
+};
+
+/// A Gaussian over all nodes.
+struct Field {
+    VectorXd mean;
+    MatrixXd covariance;
+    double log_evidence = 0; ///< of the bounds that were taken in
+};
+
+/// Hollows between the measured places, as likely as the heights leave them.
+struct Hollows {
+    std::vector<VectorXd> shifts; ///< of the nodes; an empty one for none
+    std::vector<double> upto;     ///< cumulated weights, the last is 1
+};
+
+class Believer {
+  public:
+    Believer(const SurfaceQuestion& q, std::size_t draws, std::uint64_t seed) : q_(q), draws_(draws), seed_(seed) {
+        Vec2 low{1e300, 1e300}, high{-1e300, -1e300};
+        const auto stretch = [&](Vec2 p) {
+            low = {std::min(low.x, p.x), std::min(low.y, p.y)};
+            high = {std::max(high.x, p.x), std::max(high.y, p.y)};
+        };
+        for (const Vec2 n : q.nodes)
+            stretch(n);
+        for (const HeightSeen& s : q.seen) {
+            stretch(s.place);
+            level_ += s.height / static_cast<double>(q.seen.size());
+        }
+        middle_ = 0.5 * (low + high);
+        half_ = {std::max(1.0, (high.x - low.x) / 2), std::max(1.0, (high.y - low.y) / 2)};
+        heights_.resize(static_cast<Index>(q.seen.size()));
+        for (std::size_t i = 0; i < q.seen.size(); ++i)
+            heights_[static_cast<Index>(i)] = q.seen[i].height - level_;
+    }
+
+    SurfaceBelief run() {
+        weigh_components();
+        SurfaceBelief belief;
+        std::vector<Field> fields;
+        if (!q_.cuts.empty()) {
+            find_top();
+            take_in_bounds(fields);
+        } else {
+            for (const Component& c : components_)
+                fields.push_back(field_of(c));
+        }
+        lows_.clear(), highs_.clear(), ranges_.clear();
+        const std::size_t n = q_.nodes.size();
+        VectorXd sum = VectorXd::Zero(static_cast<Index>(n)), squares = sum;
+        std::vector<double> lowest(n, 0.0);
+        std::size_t done = 0;
+        for (std::size_t c = 0; c < components_.size(); ++c) {
+            const std::size_t upto =
+                c + 1 == components_.size()
+                    ? draws_
+                    : std::min(draws_, done + static_cast<std::size_t>(std::lround(
+                                                  components_[c].weight * static_cast<double>(draws_))));
+            if (upto == done)
+                continue;
+            const Field& field = fields[c];
+            const Eigen::LLT<MatrixXd> root = root_of(field.covariance);
+            Deviates deviates(seed_, c);
+            const Hollows hollows = hollows_of(components_[c], deviates);
+            // Where bounds have pinned a node, no hollow moves it.
+            const VectorXd free = q_.cuts.empty() ? VectorXd::Ones(static_cast<Index>(n))
+                                                  : VectorXd((field.covariance.diagonal().array() /
+                                                              field_of(components_[c]).covariance.diagonal().array())
+                                                                 .min(1.0));
+            for (; done < upto; ++done) {
+                const VectorXd wave = root.matrixL() * standard_normal(deviates, static_cast<Index>(n));
+                VectorXd x = field.mean + caution * wave;
+                const auto pick = static_cast<std::size_t>(
+                    std::ranges::lower_bound(hollows.upto, deviates.uniform()) - hollows.upto.begin());
+                if (const VectorXd& shift = hollows.shifts[std::min(pick, hollows.shifts.size() - 1)]; shift.size() > 0)
+                    x += shift.cwiseProduct(free);
+                if (!q_.cuts.empty())
+                    keep_bounds(x);
+                sum += x;
+                squares += x.cwiseAbs2();
+                Index at = 0;
+                const double low = x.minCoeff(&at), high = x.maxCoeff();
+                lowest[static_cast<std::size_t>(at)] += 1;
+                lows_.push_back(low + level_);
+                highs_.push_back(high + level_);
+                ranges_.push_back(high - low);
+            }
+        }
+        const double count = static_cast<double>(draws_);
+        for (Index i = 0; i < static_cast<Index>(n); ++i) {
+            const double mean = sum[i] / count;
+            belief.mean.push_back(mean + level_);
+            belief.deviation.push_back(std::sqrt(std::max(0.0, squares[i] / count - mean * mean)));
+            belief.lowest_share.push_back(lowest[static_cast<std::size_t>(i)] / count);
+        }
+        belief.lowest = interval(lows_);
+        belief.lowest_draws = lows_;
+        std::ranges::sort(belief.lowest_draws);
+        belief.highest = interval(highs_);
+        belief.removal = interval(ranges_);
+        for (const CutSeen& cut : q_.cuts)
+            belief.cut_heights.push_back(top_mean_ + level_ - cut.depth);
+        belief.cut_height_deviation = top_deviation_;
+        return belief;
+    }
+
+  private:
+    static VectorXd standard_normal(Deviates& d, Index n) {
+        VectorXd z(n);
+        for (Index i = 0; i < n; ++i)
+            z[i] = d.normal();
+        return z;
+    }
+
+    static Interval interval(std::vector<double> values) {
+        std::ranges::sort(values);
+        const auto at = [&](double share) {
+            const double x = share * static_cast<double>(values.size() - 1);
+            const auto i = static_cast<std::size_t>(x);
+            const double f = x - static_cast<double>(i);
+            return i + 1 < values.size() ? (1 - f) * values[i] + f * values[i + 1] : values[i];
+        };
+        return {at(0.025), at(0.5), at(0.975)};
+    }
+
+    /// Rounding may leave a covariance a hair short of positive: a growing grain on its diagonal mends that.
+    static Eigen::LLT<MatrixXd> root_of(const MatrixXd& covariance) {
+        for (double add = 1e-12;; add *= 10) {
+            Eigen::LLT<MatrixXd> root(covariance + add * MatrixXd::Identity(covariance.rows(), covariance.cols()));
+            if (root.info() == Eigen::Success || add > 1e-4)
+                return root;
+        }
+    }
+
+    [[nodiscard]] Eigen::Matrix<double, 6, 1> trend(Vec2 p) const {
+        const double x = (p.x - middle_.x) / half_.x, y = (p.y - middle_.y) / half_.y;
+        Eigen::Matrix<double, 6, 1> t;
+        t << 1, x, y, x * y, x * x, y * y;
+        for (Index i = 0; i < 6; ++i)
+            t[i] *= trend_deviation[static_cast<std::size_t>(i)];
+        return t;
+    }
+
+    static double matern(double distance, double size, double length) {
+        const double r = std::sqrt(5.0) * distance / length;
+        return size * size * (1 + r + r * r / 3) * std::exp(-r);
+    }
+    static double rest(double distance, const Component& c) {
+        return matern(distance, c.size, c.length) + (c.local > 0 ? matern(distance, c.local, local_length) : 0);
+    }
+
+    template <class A, class B>
+    [[nodiscard]] MatrixXd covariance(const A& a, const B& b, const Component& c) const {
+        MatrixXd ta(6, static_cast<Index>(a.size())), tb(6, static_cast<Index>(b.size()));
+        for (std::size_t i = 0; i < a.size(); ++i)
+            ta.col(static_cast<Index>(i)) = trend(place(a[i]));
+        for (std::size_t j = 0; j < b.size(); ++j)
+            tb.col(static_cast<Index>(j)) = trend(place(b[j]));
+        MatrixXd k = ta.transpose() * tb;
+        for (std::size_t i = 0; i < a.size(); ++i)
+            for (std::size_t j = 0; j < b.size(); ++j)
+                k(static_cast<Index>(i), static_cast<Index>(j)) += rest(norm(place(a[i]) - place(b[j])), c);
+        return k;
+    }
+    static Vec2 place(Vec2 p) { return p; }
+    static Vec2 place(const HeightSeen& s) { return s.place; }
+
+    [[nodiscard]] MatrixXd seen_covariance(const Component& c) const {
+        MatrixXd k = covariance(q_.seen, q_.seen, c);
+        for (std::size_t i = 0; i < q_.seen.size(); ++i) {
+            const double u = q_.seen[i].uncertainty.value_or(c.noise);
+            k(static_cast<Index>(i), static_cast<Index>(i)) += u * u + grain * grain;
+        }
+        return k;
+    }
+
+    /// Patterns of hollows drawn as they are beforehand, weighed by how the measured heights agree with them.
+    [[nodiscard]] Hollows hollows_of(const Component& c, Deviates& draw) const {
+        const Eigen::LLT<MatrixXd> root(seen_covariance(c));
+        const MatrixXd across = covariance(q_.nodes, q_.seen, c);
+        const double plain = VectorXd(root.matrixL().solve(heights_)).squaredNorm();
+        Hollows h;
+        std::vector<double> weights;
+        for (std::size_t k = 0; k < hollow_patterns; ++k) {
+            VectorXd at_seen = VectorXd::Zero(heights_.size()),
+                     at_nodes = VectorXd::Zero(static_cast<Index>(q_.nodes.size()));
+            double product = draw.uniform(), limit = std::exp(-hollows_expected);
+            int count = 0;
+            for (; product > limit; product *= draw.uniform()) { // Poisson (Knuth)
+                ++count;
+                const Vec2 middle = q_.nodes[static_cast<std::size_t>(draw.uniform() *
+                                                                      static_cast<double>(q_.nodes.size() - 1) + 0.5)];
+                const double depth =
+                    (draw.uniform() < swelling_share ? 1 : -1) * hollow_depth * -std::log(draw.uniform());
+                const double radius = hollow_radius_least + (hollow_radius_most - hollow_radius_least) * draw.uniform();
+                const auto at = [&](Vec2 p) {
+                    const double r = norm(p - middle) / radius;
+                    return depth * std::exp(-r * r);
+                };
+                for (std::size_t i = 0; i < q_.seen.size(); ++i)
+                    at_seen[static_cast<Index>(i)] += at(q_.seen[i].place);
+                for (std::size_t i = 0; i < q_.nodes.size(); ++i)
+                    at_nodes[static_cast<Index>(i)] += at(q_.nodes[i]);
+            }
+            const double fit = VectorXd(root.matrixL().solve(heights_ - at_seen)).squaredNorm();
+            weights.push_back(std::exp(std::clamp((plain - fit) / 2, -700.0, 700.0)));
+            if (count > 0)
+                h.shifts.emplace_back(at_nodes - across * root.solve(at_seen));
+            else
+                h.shifts.emplace_back();
+        }
+        double total = 0;
+        for (const double w : weights)
+            h.upto.push_back(total += w);
+        for (double& u : h.upto)
+            u /= total;
+        return h;
+    }
+
+    /// Each component with the bounds in it, weighed anew by how well it foresaw them.
+    void take_in_bounds(std::vector<Field>& fields) {
+        double best = -std::numeric_limits<double>::infinity();
+        for (const Component& c : components_) {
+            fields.push_back(bounded(field_of(c)));
+            best = std::max(best, std::log(c.weight) + fields.back().log_evidence);
+        }
+        double total = 0;
+        for (std::size_t i = 0; i < fields.size(); ++i)
+            total += components_[i].weight =
+                std::exp(std::log(components_[i].weight) + fields[i].log_evidence - best);
+        for (Component& c : components_)
+            c.weight /= total;
+    }
+
+    void weigh_components() {
+        const bool stated = std::ranges::all_of(q_.seen, [](const HeightSeen& s) { return s.uncertainty.has_value(); });
+        for (const double noise : unstated_noise) {
+            for (const double size : rest_sizes)
+                for (const double length : rest_lengths)
+                    for (const LocalRest& local : local_rests)
+                        components_.push_back(
+                            {size, length, local.size, noise, size_weight(size) * local.weight, 0, 0});
+            if (stated)
+                break;
+        }
+        double best = -std::numeric_limits<double>::infinity();
+        for (Component& c : components_) {
+            const Eigen::LLT<MatrixXd> root(seen_covariance(c));
+            const VectorXd whitened = root.matrixL().solve(heights_);
+            c.log_evidence = std::log(c.prior) - 0.5 * whitened.squaredNorm() -
+                             root.matrixLLT().diagonal().array().log().sum();
+            best = std::max(best, c.log_evidence);
+        }
+        double total = 0;
+        for (Component& c : components_)
+            total += c.weight = std::exp(c.log_evidence - best);
+        for (Component& c : components_)
+            c.weight /= total;
+        std::ranges::sort(components_, std::greater{}, &Component::weight);
+        // The likeliest few; with cuts to come also the likeliest of each kind of small waviness, which they may call for.
+        std::vector<Component> kept;
+        for (const Component& c : components_) {
+            const bool likely = kept.size() < most_components && c.weight > negligible_weight;
+            const bool first_of_kind =
+                !q_.cuts.empty() && std::ranges::none_of(kept, [&](const Component& k) { return k.local == c.local; });
+            if (kept.empty() || likely || first_of_kind)
+                kept.push_back(c);
+        }
+        components_ = std::move(kept);
+        double sum = 0;
+        for (const Component& c : components_)
+            sum += c.weight;
+        for (Component& c : components_)
+            c.weight = std::max(c.weight / sum, 1e-300);
+    }
+
+    /// The nodes, given the measured heights.
+    [[nodiscard]] Field field_of(const Component& c) const {
+        const MatrixXd across = covariance(q_.nodes, q_.seen, c);
+        const Eigen::LLT<MatrixXd> root(seen_covariance(c));
+        Field f;
+        f.mean = across * root.solve(heights_);
+        const MatrixXd half = root.matrixL().solve(across.transpose());
+        f.covariance = covariance(q_.nodes, q_.nodes, c) - half.transpose() * half;
+        f.covariance.diagonal().array() += grain * grain;
+        return f;
+    }
+
+    /// Where the highest place lies: cuts count from it. Said as a weighted mean of nodes, so that it moves with them.
+    void find_top() {
+        const Index n = static_cast<Index>(q_.nodes.size());
+        top_weights_ = VectorXd::Zero(n);
+        VectorXd node_mean = VectorXd::Zero(n);
+        double sum = 0, count = 0;
+        std::vector<std::pair<double, VectorXd>> kept;
+        for (std::size_t c = 0; c < components_.size(); ++c) {
+            const Field field = field_of(components_[c]);
+            const Eigen::LLT<MatrixXd> root = root_of(field.covariance);
+            Deviates deviates(seed_, 1000 + c);
+            const auto wanted = std::max<std::size_t>(1, static_cast<std::size_t>(components_[c].weight * 120));
+            for (std::size_t d = 0; d < wanted; ++d) {
+                VectorXd x = field.mean + root.matrixL() * standard_normal(deviates, n);
+                Index at = 0;
+                const double top = x.maxCoeff(&at);
+                top_weights_[at] += 1;
+                node_mean += x;
+                sum += top;
+                count += 1;
+                kept.emplace_back(top, std::move(x));
+            }
+        }
+        top_weights_ /= count;
+        for (Index i = 0; i < n; ++i)
+            if (top_weights_[i] > 0)
+                top_nodes_.push_back(i);
+        top_mean_ = sum / count;
+        top_offset_ = top_mean_ - top_weights_.dot(node_mean / count);
+        double squares = 0, all = 0;
+        for (const auto& [top, x] : kept) {
+            const double off = top - (top_weights_.dot(x) + top_offset_);
+            squares += off * off;
+            all += (top - top_mean_) * (top - top_mean_);
+        }
+        top_slack_ = std::sqrt(squares / count);
+        top_deviation_ = std::sqrt(all / count);
+        gather_bounds();
+    }
+
+    /// A bound on one node: below (dark) or above (bright) the top less a depth.
+    struct Bound {
+        Index node = 0;
+        double depth = 0;
+        double sign = 1; ///< +1: dark, the node lies lower; −1: bright
+        double slack = 0;
+    };
+
+    /// Of several cuts only the deepest that left a node dark and the shallowest that touched it say anything.
+    void gather_bounds() {
+        for (std::size_t i = 0; i < q_.nodes.size(); ++i) {
+            std::optional<Bound> dark, bright;
+            for (const CutSeen& cut : q_.cuts) {
+                const double slack = std::hypot(top_slack_, cut.setting);
+                if (cut.touched[i] == Touch::dark && (!dark || cut.depth > dark->depth))
+                    dark = {static_cast<Index>(i), cut.depth, 1, slack};
+                if (cut.touched[i] == Touch::bright && (!bright || cut.depth < bright->depth))
+                    bright = {static_cast<Index>(i), cut.depth, -1, slack};
+            }
+            // A place that was touched and is dark later cannot be: nothing is learned from it here.
+            if (dark && bright && bright->depth <= dark->depth)
+                continue;
+            if (dark)
+                bounds_.push_back(*dark);
+            if (bright)
+                bounds_.push_back(*bright);
+        }
+    }
+
+    /// Expectation propagation over the bounds.
+    [[nodiscard]] Field bounded(Field f) const {
+        const std::size_t count = bounds_.size();
+        VectorXd precision = VectorXd::Zero(static_cast<Index>(count)), shift = precision;
+        for (int sweep = 0; sweep < 6; ++sweep) {
+            double moved = 0;
+            for (std::size_t b = 0; b < count; ++b) {
+                const Bound& bound = bounds_[b];
+                const Index s = static_cast<Index>(b);
+                // g = node − top: the bound is g < −depth (dark) or g > −depth (bright).
+                VectorXd across = f.covariance.col(bound.node);
+                double mean = f.mean[bound.node] - top_offset_;
+                for (const Index t : top_nodes_) {
+                    across -= top_weights_[t] * f.covariance.col(t);
+                    mean -= top_weights_[t] * f.mean[t];
+                }
+                double variance = across[bound.node];
+                for (const Index t : top_nodes_)
+                    variance -= top_weights_[t] * across[t];
+                if (!(variance > 1e-14))
+                    continue;
+                const double cavity_precision = 1 / variance - precision[s];
+                if (!(cavity_precision > 1e-9 / variance))
+                    continue;
+                const double cv = 1 / cavity_precision, cm = cv * (mean / variance - shift[s]);
+                const double spread = std::sqrt(cv + bound.slack * bound.slack);
+                const double z = bound.sign * (-bound.depth - cm) / spread;
+                if (z > 5 && precision[s] == 0)
+                    continue; // so sure already that the bound says nothing
+                const double share = normal_share(z);
+                if (sweep == 0)
+                    f.log_evidence += std::log(std::max(share, 1e-300));
+                const double ratio = share > 1e-12 ? normal_density(z) / share : -z + 1 / std::max(1.0, -z);
+                const double new_mean = cm - bound.sign * cv * ratio / spread;
+                const double new_variance = cv - cv * cv * ratio * (z + ratio) / (spread * spread);
+                if (!(new_variance > 1e-4 * cv))
+                    continue;
+                const double wanted = std::max(0.0, 1 / new_variance - cavity_precision);
+                const double delta = wanted - precision[s];
+                const double wanted_shift = new_mean / new_variance - cm * cavity_precision;
+                const double delta_shift = wanted_shift - shift[s];
+                // Rank one: the covariance and the mean follow the new site.
+                const double gain = delta / (1 + delta * variance);
+                f.mean += across * (delta_shift * (1 - gain * variance) - gain * mean);
+                f.covariance.noalias() -= gain * across * across.transpose();
+                precision[s] = wanted;
+                shift[s] = wanted_shift;
+                moved = std::max(moved, std::abs(new_mean - mean));
+            }
+            if (moved < 2e-5)
+                break;
+        }
+        return f;
+    }
+
+    /// The propagated Gaussian reaches a little past its bounds; a draw does not.
+    void keep_bounds(VectorXd& x) const {
+        const double top = top_weights_.dot(x) + top_offset_;
+        for (const Bound& b : bounds_) {
+            const double edge = top - b.depth;
+            double& at = x[b.node];
+            at = b.sign > 0 ? std::min(at, edge) : std::max(at, edge);
+        }
+    }
+
+    const SurfaceQuestion& q_;
+    std::size_t draws_;
+    std::uint64_t seed_;
+    Vec2 middle_, half_;
+    double level_ = 0; ///< mean of the measured heights: all inner heights are less it
+    VectorXd heights_;
+    std::vector<Component> components_;
+    std::vector<double> lows_, highs_, ranges_;
+    VectorXd top_weights_;          ///< share of the draws in which a node is the highest
+    std::vector<Index> top_nodes_;  ///< where that is not nothing
+    double top_mean_ = 0, top_offset_ = 0, top_slack_ = 0, top_deviation_ = 0;
+    std::vector<Bound> bounds_;
+};
+
+} // namespace
+
+std::optional<SurfaceBelief> believe(const SurfaceQuestion& question, std::size_t draws, std::uint64_t seed) {
+    if (question.seen.empty() || question.nodes.empty() || draws == 0)
+        return std::nullopt;
+    return Believer(question, draws, seed).run();
+}
+
+} // namespace pallix::metrology

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "planning/deck_belief.h"
+
+#include <QObject>
+#include <map>
+#include <memory>
+#include <string>
+
+namespace pallix::session {
+
+/// Thinks about decks away from the window's thread, one question after the other; the newest of a bank counts.
+class BeliefWork : public QObject {
+    Q_OBJECT
+  public:
+    explicit BeliefWork(QObject* parent = nullptr);
+    ~BeliefWork() override;
+
+    /// @return the answer, where it is known; null, and the work begun, where it is not
+    const planning::DeckBelief* want(const planning::DeckQuestion& question);
+    /// Waits for the answer; for the moment it is to be written down.
+    const planning::DeckBelief* insist(const planning::DeckQuestion& question);
+    [[nodiscard]] bool running() const { return !under_way_.empty(); }
+
+  Q_SIGNALS:
+    void ready();
+
+  private:
+    void take(std::optional<planning::DeckBelief> belief, const std::string& key);
+    void start(const planning::DeckQuestion& question);
+
+    struct Worker; ///< the thread
+    std::unique_ptr<Worker> worker_;
+    std::string under_way_; ///< key; empty for none
+    std::map<std::string, planning::DeckQuestion> waiting_; ///< by bank
+    std::map<std::string, planning::DeckBelief> known_;     ///< by bank
+};
+
+} // namespace pallix::session

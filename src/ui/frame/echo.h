@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "ui/context.h"
+
+#include <QLabel>
+#include <QLineEdit>
+#include <optional>
+
+namespace pallix::ui {
+
+/// The line under a form: what it understood, or what is wrong.
+class Echo : public QLabel {
+    Q_OBJECT
+  public:
+    Echo(Context context, const QString& name, QWidget* parent = nullptr);
+    void say(const QString& text);
+    void complain(const QString& text);
+    /// Complains where it failed. @return whether it did not
+    bool took(const session::Outcome& outcome);
+    /// A length as typed; complains and puts the caret there where it cannot be read. @return nothing for an empty field
+    /// @param fine set to false on a fault
+    std::optional<double> length_in(QLineEdit* field, bool& fine);
+    /// A plain number, the same way.
+    std::optional<double> number_in(QLineEdit* field, bool& fine);
+
+  private:
+    void show_in(const QString& text, const QColor& colour);
+    Context context_;
+};
+
+} // namespace pallix::ui

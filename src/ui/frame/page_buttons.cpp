@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/frame/page_buttons.h"
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QPushButton>
+
+namespace pallix::ui {
+
+PageButtons::PageButtons(const QStringList& names, const QString& tip, QWidget* parent)
+    : QWidget(parent), group_(new QButtonGroup(this)) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    for (const QString& name : names) {
+        auto* button = new QPushButton(name, this);
+        button->setCheckable(true);
+        button->setToolTip(tip);
+        group_->addButton(button, static_cast<int>(group_->buttons().size()));
+        row->addWidget(button);
+    }
+    press(0);
+    connect(group_, &QButtonGroup::idClicked, this, &PageButtons::chosen);
+}
+
+void PageButtons::press(int page) {
+    if (QAbstractButton* button = group_->button(page))
+        button->setChecked(true);
+}
+
+} // namespace pallix::ui
