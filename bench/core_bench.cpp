@@ -5,7 +5,9 @@
 #include "metrology/monte_carlo.h"
 #include "metrology/plane_fit.h"
 #include "planning/assessment.h"
+#include "planning/deck_belief.h"
 #include "planning/deck_map.h"
+#include "planning/deck_shape.h"
 #include "planning/tunnel_plan.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
@@ -214,6 +216,30 @@ void DeckMapOfFiftyTouches(benchmark::State& state) {
         benchmark::DoNotOptimize(planning::DeckMap(b, b.banks[0], points, 0.65));
 }
 BENCHMARK(DeckMapOfFiftyTouches)->Unit(benchmark::kMillisecond);
+
+void DeckMapOfAScan(benchmark::State& state) {
+    const block::Blueprint b = workshop::workboat_v6();
+    auto points = scan(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::DeckMap(b, b.banks[0], points, 0.65));
+}
+BENCHMARK(DeckMapOfAScan)->Arg(1000000)->Unit(benchmark::kMillisecond);
+
+void LocalFlatnessOfAScan(benchmark::State& state) {
+    const auto points = scan(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::local_flatness(points));
+}
+BENCHMARK(LocalFlatnessOfAScan)->Arg(100)->Arg(1000000)->Unit(benchmark::kMillisecond);
+
+/// Away from the window: what is believed of a deck after two painted passes.
+void BelieveADeck(benchmark::State& state) {
+    const auto jobs = workshop::harbour_jobs([](const std::string&) { return std::string(); });
+    const auto question = planning::ask_about_deck(block::fold(jobs[1].entries), "L");
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::answer(*question));
+}
+BENCHMARK(BelieveADeck)->Unit(benchmark::kMillisecond);
 
 void FoldAndAssessADemoJob(benchmark::State& state) {
     const auto jobs = workshop::harbour_jobs([](const std::string&) { return std::string(); });

@@ -9,6 +9,8 @@
 #include "ui/decks/decks_view.h"
 #include "ui/theme.h"
 #include "ui/tunnel/tunnel_view.h"
+#include "workshop/harbour.h"
+#include "workshop/practice_block.h"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -112,6 +114,68 @@ void DragTheCutLevel(benchmark::State& state) {
     }
 }
 BENCHMARK(DragTheCutLevel)->Unit(benchmark::kMillisecond);
+
+/// The tender's deck scanned with a million touches.
+const std::string& million_touch_log() {
+    static const std::string log = [] {
+        workshop::PracticeBlock block{workshop::tender_inline_four(), {}, 0, 0, 0, {}};
+        block.decks["C"] = {.offset = 0.08, .rear_over_front = 0.03, .dip = {}, .cut_to = {}};
+        workshop::ProbeJob job;
+        job.points_along = 1400;
+        job.points_across = 1000; // bores take a part of them away
+        job.stated_uncertainty = 0.001;
+        return workshop::probe(block, job);
+    }();
+    return log;
+}
+
+void open_tender(Bench& bench) {
+    static_cast<void>(bench.session.new_job(
+        QStringLiteral("scan"), {}, {"b.json", block::write_blueprint(workshop::tender_inline_four())}));
+}
+
+/// Away from the window, with progress: read, evaluate, fold.
+void ReadAMillionTouchesInTheBackground(benchmark::State& state) {
+    Bench bench;
+    open_tender(bench);
+    std::size_t touches = 0;
+    for (auto _ : state) {
+        auto logs = bench.session.logs_to_read({{"scan.csv", million_touch_log()}}, {});
+        if (!session::Session::read_logs(logs))
+            state.SkipWithError("the log has a fault");
+        touches = block::fold(logs.entries, &logs.read).deck("C").latest->result.points.size();
+    }
+    state.counters["touches"] = static_cast<double>(touches);
+}
+BENCHMARK(ReadAMillionTouchesInTheBackground)->Unit(benchmark::kMillisecond)->Iterations(2);
+
+/// One step of the dragged cut level over that scan, painted.
+void DragTheCutLevelOverAMillionTouches(benchmark::State& state) {
+    Bench bench;
+    open_tender(bench);
+    static_cast<void>(bench.session.take_probe_logs({{"scan.csv", million_touch_log()}}, {}));
+    ui::BenchWindow window(bench.context);
+    window.go_to(ui::Place::decks);
+    paint_once(window);
+    double depth = 0;
+    for (auto _ : state) {
+        depth = depth > 0.06 ? 0.001 : depth + 0.001;
+        window.decks().set_depth(depth);
+        window.decks().repaint();
+        QApplication::processEvents();
+    }
+}
+BENCHMARK(DragTheCutLevelOverAMillionTouches)->Unit(benchmark::kMillisecond);
+
+/// An entry written while that scan is open: what the window waits for.
+void LogANoteBesideAMillionTouches(benchmark::State& state) {
+    Bench bench;
+    open_tender(bench);
+    static_cast<void>(bench.session.take_probe_logs({{"scan.csv", million_touch_log()}}, {}));
+    for (auto _ : state)
+        static_cast<void>(bench.session.add_note(QStringLiteral("n")));
+}
+BENCHMARK(LogANoteBesideAMillionTouches)->Unit(benchmark::kMillisecond);
 
 /// A cap of the tunnel plan cut a step deeper, what gets short worked out and painted.
 void DragACapOfThePlan(benchmark::State& state) {

@@ -43,7 +43,7 @@ constexpr std::size_t most_components = 6;
 constexpr double hollows_expected = 4, hollow_depth = 0.022, hollow_radius_least = 20, hollow_radius_most = 60;
 constexpr double swelling_share = 0.25; ///< of them stand up instead
 constexpr double caution = 1.4;        ///< on the spread of a field whose size and length are themselves estimated
-constexpr std::size_t hollow_patterns = 600;
+constexpr Eigen::Index hollow_patterns = 600;
 
 double normal_density(double z) {
     return std::exp(-z * z / 2) / std::sqrt(2 * std::numbers::pi);
@@ -66,10 +66,9 @@ struct Field {
     double log_evidence = 0; ///< of the bounds that were taken in
 };
 
-/// Hollows between the measured places, as likely as the heights leave them.
+/// Patterns of hollows, drawn once: what they take off every measured place and every node.
 struct Hollows {
-    std::vector<VectorXd> shifts; ///< of the nodes; an empty one for none
-    std::vector<double> upto;     ///< cumulated weights, the last is 1
+    MatrixXd at_seen, at_nodes; ///< one column a pattern
 };
 
 class Believer {
@@ -104,7 +103,7 @@ class Believer {
             for (const Component& c : components_)
                 fields.push_back(field_of(c));
         }
-        lows_.clear(), highs_.clear(), ranges_.clear();
+        const Hollows hollows = draw_hollows();
         const std::size_t n = q_.nodes.size();
         VectorXd sum = VectorXd::Zero(static_cast<Index>(n)), squares = sum;
         std::vector<double> lowest(n, 0.0);
@@ -120,19 +119,19 @@ class Believer {
             const Field& field = fields[c];
             const Eigen::LLT<MatrixXd> root = root_of(field.covariance);
             Deviates deviates(seed_, c);
-            const Hollows hollows = hollows_of(components_[c], deviates);
+            const WeighedHollows weighed = weigh(hollows, components_[c]);
             // Where bounds have pinned a node, no hollow moves it.
-            const VectorXd free = q_.cuts.empty() ? VectorXd::Ones(static_cast<Index>(n))
-                                                  : VectorXd((field.covariance.diagonal().array() /
-                                                              field_of(components_[c]).covariance.diagonal().array())
-                                                                 .min(1.0));
+            VectorXd loose = VectorXd::Ones(static_cast<Index>(n));
+            if (!q_.cuts.empty())
+                loose = (field.covariance.diagonal().array() / before_bounds_[c].array()).min(1.0);
             for (; done < upto; ++done) {
                 const VectorXd wave = root.matrixL() * standard_normal(deviates, static_cast<Index>(n));
                 VectorXd x = field.mean + caution * wave;
-                const auto pick = static_cast<std::size_t>(
-                    std::ranges::lower_bound(hollows.upto, deviates.uniform()) - hollows.upto.begin());
-                if (const VectorXd& shift = hollows.shifts[std::min(pick, hollows.shifts.size() - 1)]; shift.size() > 0)
-                    x += shift.cwiseProduct(free);
+                const auto pick = static_cast<Index>(std::ranges::lower_bound(weighed.upto, deviates.uniform()) -
+                                                     weighed.upto.begin());
+                const Index k = std::min<Index>(pick, hollow_patterns - 1);
+                const VectorXd shift = hollows.at_nodes.col(k) - weighed.carried * hollows.at_seen.col(k);
+                x += shift.cwiseProduct(loose);
                 if (!q_.cuts.empty())
                     keep_bounds(x);
                 sum += x;
@@ -233,54 +232,58 @@ class Believer {
         return k;
     }
 
-    /// Patterns of hollows drawn as they are beforehand, weighed by how the measured heights agree with them.
-    [[nodiscard]] Hollows hollows_of(const Component& c, Deviates& draw) const {
-        const Eigen::LLT<MatrixXd> root(seen_covariance(c));
-        const MatrixXd across = covariance(q_.nodes, q_.seen, c);
-        const double plain = VectorXd(root.matrixL().solve(heights_)).squaredNorm();
-        Hollows h;
-        std::vector<double> weights;
-        for (std::size_t k = 0; k < hollow_patterns; ++k) {
-            VectorXd at_seen = VectorXd::Zero(heights_.size()),
-                     at_nodes = VectorXd::Zero(static_cast<Index>(q_.nodes.size()));
-            double product = draw.uniform(), limit = std::exp(-hollows_expected);
-            int count = 0;
-            for (; product > limit; product *= draw.uniform()) { // Poisson (Knuth)
-                ++count;
-                const Vec2 middle = q_.nodes[static_cast<std::size_t>(draw.uniform() *
-                                                                      static_cast<double>(q_.nodes.size() - 1) + 0.5)];
+    [[nodiscard]] Hollows draw_hollows() const {
+        const Index seen = heights_.size(), nodes = static_cast<Index>(q_.nodes.size());
+        Hollows h{MatrixXd::Zero(seen, hollow_patterns), MatrixXd::Zero(nodes, hollow_patterns)};
+        Deviates draw(seed_, 2000);
+        const double limit = std::exp(-hollows_expected);
+        for (Index k = 0; k < hollow_patterns; ++k)
+            for (double product = draw.uniform(); product > limit; product *= draw.uniform()) { // Poisson (Knuth)
+                const auto at = static_cast<std::size_t>(draw.uniform() * static_cast<double>(q_.nodes.size()));
+                const Vec2 middle = q_.nodes[std::min(at, q_.nodes.size() - 1)];
                 const double depth =
                     (draw.uniform() < swelling_share ? 1 : -1) * hollow_depth * -std::log(draw.uniform());
                 const double radius = hollow_radius_least + (hollow_radius_most - hollow_radius_least) * draw.uniform();
-                const auto at = [&](Vec2 p) {
+                const auto height = [&](Vec2 p) {
                     const double r = norm(p - middle) / radius;
-                    return depth * std::exp(-r * r);
+                    return r < 4 ? depth * std::exp(-r * r) : 0.0;
                 };
-                for (std::size_t i = 0; i < q_.seen.size(); ++i)
-                    at_seen[static_cast<Index>(i)] += at(q_.seen[i].place);
-                for (std::size_t i = 0; i < q_.nodes.size(); ++i)
-                    at_nodes[static_cast<Index>(i)] += at(q_.nodes[i]);
+                for (Index i = 0; i < seen; ++i)
+                    h.at_seen(i, k) += height(q_.seen[static_cast<std::size_t>(i)].place);
+                for (Index i = 0; i < nodes; ++i)
+                    h.at_nodes(i, k) += height(q_.nodes[static_cast<std::size_t>(i)]);
             }
-            const double fit = VectorXd(root.matrixL().solve(heights_ - at_seen)).squaredNorm();
-            weights.push_back(std::exp(std::clamp((plain - fit) / 2, -700.0, 700.0)));
-            if (count > 0)
-                h.shifts.emplace_back(at_nodes - across * root.solve(at_seen));
-            else
-                h.shifts.emplace_back();
-        }
-        double total = 0;
-        for (const double w : weights)
-            h.upto.push_back(total += w);
-        for (double& u : h.upto)
-            u /= total;
         return h;
+    }
+
+    /// How the measured heights weigh the patterns under one component.
+    struct WeighedHollows {
+        std::vector<double> upto; ///< cumulated weights, the last is 1
+        MatrixXd carried;         ///< what heights at the measured places do to the nodes
+    };
+    [[nodiscard]] WeighedHollows weigh(const Hollows& hollows, const Component& c) const {
+        const Eigen::LLT<MatrixXd> root(seen_covariance(c));
+        WeighedHollows w;
+        w.carried = root.solve(covariance(q_.seen, q_.nodes, c)).transpose();
+        MatrixXd off = -hollows.at_seen;
+        off.colwise() += heights_;
+        const VectorXd misfit = root.matrixL().solve(off).colwise().squaredNorm().transpose();
+        const double least = misfit.minCoeff();
+        double total = 0;
+        for (Index k = 0; k < misfit.size(); ++k)
+            w.upto.push_back(total += std::exp((least - misfit[k]) / 2));
+        for (double& u : w.upto)
+            u /= total;
+        return w;
     }
 
     /// Each component with the bounds in it, weighed anew by how well it foresaw them.
     void take_in_bounds(std::vector<Field>& fields) {
         double best = -std::numeric_limits<double>::infinity();
         for (const Component& c : components_) {
-            fields.push_back(bounded(field_of(c)));
+            Field field = field_of(c);
+            before_bounds_.push_back(field.covariance.diagonal());
+            fields.push_back(bounded(std::move(field)));
             best = std::max(best, std::log(c.weight) + fields.back().log_evidence);
         }
         double total = 0;
@@ -455,13 +458,15 @@ class Believer {
                 const double delta = wanted - precision[s];
                 const double wanted_shift = new_mean / new_variance - cm * cavity_precision;
                 const double delta_shift = wanted_shift - shift[s];
+                moved = std::max(moved, std::abs(new_mean - mean));
+                if (sweep > 0 && std::abs(delta) * variance < 0.02 && std::abs(new_mean - mean) < 2e-5)
+                    continue; // it has settled
                 // Rank one: the covariance and the mean follow the new site.
                 const double gain = delta / (1 + delta * variance);
                 f.mean += across * (delta_shift * (1 - gain * variance) - gain * mean);
                 f.covariance.noalias() -= gain * across * across.transpose();
                 precision[s] = wanted;
                 shift[s] = wanted_shift;
-                moved = std::max(moved, std::abs(new_mean - mean));
             }
             if (moved < 2e-5)
                 break;
@@ -491,6 +496,7 @@ class Believer {
     std::vector<Index> top_nodes_;  ///< where that is not nothing
     double top_mean_ = 0, top_offset_ = 0, top_slack_ = 0, top_deviation_ = 0;
     std::vector<Bound> bounds_;
+    std::vector<VectorXd> before_bounds_; ///< variances of the nodes, component by component
 };
 
 } // namespace

@@ -69,6 +69,44 @@ const BankProgress* bank_to_cut(const Assessment& a) {
     return any == a.banks.end() ? nullptr : &*any;
 }
 
+/// A bank without heights, as far as straightedge and passes tell.
+std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlueprint& bank,
+                                    const block::PassPlanChosen& chosen) {
+    const block::DeckState& deck = state.deck(bank.id);
+    if (deck.latest)
+        return std::nullopt;
+    const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
+    const bool read = std::ranges::any_of(lines, [](const EdgeComparison& c) { return c.goes_in.has_value(); });
+    if (!read && deck.cuts.empty())
+        return std::nullopt;
+    FeelProgress f{bank.id, flatness_from_feelers(lines), {}, deck.depth_in_all(), !deck.cuts.empty(), false, {}};
+    f.clean = f.cut && deck.cuts.back().cut.clean;
+    f.next = f.cut ? Pass{block::PassKind::pass, chosen.pass} : Pass{block::PassKind::witness, chosen.witness};
+    if (read) {
+        const double limit = bank.deck_flatness.value_or(usual_flatness);
+        double thickest = 0;
+        for (const EdgeComparison& c : lines)
+            thickest = std::max(thickest, c.goes_in.value_or(0));
+        f.verdict = thickest > limit                                 ? Verdict::fails
+                    : f.bounds.at_most && *f.bounds.at_most <= limit ? Verdict::meets
+                                                                     : Verdict::cannot_tell;
+    }
+    return f;
+}
+
+/// The first bank that straightedge and passes are not done with.
+std::optional<Call> call_by_feel(const Assessment& a) {
+    for (const FeelProgress& f : a.by_feel) {
+        if (f.cut && f.clean && !f.verdict)
+            return Call{CallKind::feel_again, f.bank, {}, 0, 0};
+        if (f.verdict != Verdict::meets && !(f.clean && f.verdict == Verdict::cannot_tell))
+            return Call{CallKind::cut_by_feel, f.bank, f.next, 0, 0};
+    }
+    if (!a.by_feel.empty() && a.banks.empty())
+        return Call{CallKind::flat_by_feel, a.by_feel.front().bank, {}, 0, 0};
+    return std::nullopt;
+}
+
 /// Measured since it was last cut, by probe or by gauge.
 bool tunnel_known(const JobState& state, const Assessment& a) {
     return (a.tunnel && !state.probe_stale()) ||
@@ -90,6 +128,9 @@ Call call_for(const JobState& state, const Assessment& a) {
     }
     if (state.tunnel_cut > 0 && !tunnel_known(state, a))
         return {CallKind::measure_tunnel, {}, {}, 0, 0};
+    if (a.banks.empty())
+        if (const auto by_feel = call_by_feel(a))
+            return *by_feel;
     if (a.banks.empty())
         return {state.places.empty() ? CallKind::take_probe_log : CallKind::measure_decks, {}, {}, 0, 0};
     const auto first = [&a](auto condition) -> const BankProgress* {
@@ -124,6 +165,11 @@ StageMark mark_of(Verdict v) {
 }
 
 StageMark deck_mark(const Assessment& a) {
+    if (a.banks.empty() && !a.by_feel.empty()) {
+        const bool flat =
+            std::ranges::all_of(a.by_feel, [](const FeelProgress& f) { return f.verdict == Verdict::meets; });
+        return flat ? StageMark::cannot_tell : StageMark::current; // flat along its lines; how high, nobody knows
+    }
     if (a.banks.empty())
         return StageMark::open;
     if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); }))
@@ -267,6 +313,11 @@ bool Assessment::tunnel_fails() const {
         stages, [](const StageState& s) { return s.stage == Stage::tunnel && s.mark == StageMark::fails; });
 }
 
+const FeelProgress* Assessment::feel(std::string_view id) const {
+    const auto found = std::ranges::find(by_feel, id, [](const FeelProgress& f) { return std::string_view(f.bank); });
+    return found == by_feel.end() ? nullptr : &*found;
+}
+
 const BankProgress* Assessment::bank(std::string_view id) const {
     const auto found =
         std::ranges::find(banks, id, [](const BankProgress& b) { return std::string_view(b.plan.bank); });
@@ -298,6 +349,9 @@ Assessment assess(const JobState& state, const Certainty* certainty) {
                                           drawn_flatness(state, *state.deck(plan.bank).latest, certainty), line));
         if (state.latest)
             a.tunnel = judge_tunnel(*state.blueprint, *state.latest, certainty);
+        for (const block::BankBlueprint& bank : state.blueprint->banks)
+            if (auto feel = feel_of(state, bank, chosen))
+                a.by_feel.push_back(std::move(*feel));
         a.gauge = gauge_findings(state);
         if (state.latest) {
             a.positions = positions_of(*state.blueprint, state.latest->evaluation);

@@ -7,6 +7,7 @@
 #include "planning/gauge_findings.h"
 #include "planning/pass_plan.h"
 #include "planning/pattern.h"
+#include "planning/straightedge.h"
 #include "planning/tunnel_plan.h"
 
 #include <optional>
@@ -17,7 +18,7 @@ namespace pallix::planning {
 
 /// Where one bank's deck stands between plan and proof.
 struct BankProgress {
-    BankPlan plan;                      ///< from the as-found surface
+    BankPlan plan; ///< from the as-found surface
     /// The newest surface as it will lie once the tunnel is where its plan puts it; nothing where none is to come.
     std::optional<block::DeckResult> to_come;
     double taken = 0;                   ///< mm, infeed of all passes so far
@@ -34,6 +35,9 @@ enum class CallKind {
     mend_blueprint, ///< the blueprint cannot be read
     take_probe_log, ///< nothing was measured
     measure_decks,  ///< the tunnel was measured by hand, the decks not yet
+    cut_by_feel,    ///< straightedge only: another pass, until nothing stays dark
+    feel_again,     ///< clean: lay the straightedge again
+    flat_by_feel,   ///< flat along its lines; its height nobody knows
     give_height,    ///< a given height, clearance or ratio was chosen and none given
     read_pistons,   ///< the target comes from the mock-up, and no piston was read
     give_figures,   ///< the target is a compression ratio, and volumes are missing
@@ -81,6 +85,16 @@ struct BankPositions {
     std::optional<DowelPair> dowels;
 };
 
+/// A bank that was never measured in height: what straightedge and passes say of it.
+struct FeelProgress {
+    std::string bank;
+    FlatnessBounds bounds;                     ///< of the lines read since the last pass
+    std::optional<metrology::Verdict> verdict; ///< nothing where no line was read since
+    double taken = 0;                          ///< mm of infeed
+    bool cut = false, clean = false;
+    Pass next; ///< the usual one
+};
+
 /// The surface a bank is worked on from: as it will be, or as it was last measured.
 [[nodiscard]] const block::DeckResult& surface_of(const BankProgress& progress, const block::JobState& state);
 
@@ -92,9 +106,10 @@ struct BankPositions {
 /// Everything the window, the shop list and the passport say of a job, worked out from its state.
 struct Assessment {
     DeckPlan plan;
-    bool tunnel_to_come = false;     ///< decks are planned from the tunnel as it will be
-    std::vector<PistonCrown> crowns; ///< of the mock-up, cylinder by cylinder
-    std::vector<BankProgress> banks; ///< in the blueprint's order; those with a measurement
+    bool tunnel_to_come = false;       ///< decks are planned from the tunnel as it will be
+    std::vector<PistonCrown> crowns;   ///< of the mock-up, cylinder by cylinder
+    std::vector<BankProgress> banks;   ///< in the blueprint's order; those with a measurement
+    std::vector<FeelProgress> by_feel; ///< banks with feelers or passes and no height
     std::optional<TunnelVerdict> tunnel;
     std::optional<PairVerdict> pair;
     GaugeFindings gauge;                        ///< what was measured by hand
@@ -104,6 +119,7 @@ struct Assessment {
     std::vector<StageState> stages;
 
     [[nodiscard]] const BankProgress* bank(std::string_view id) const;
+    [[nodiscard]] const FeelProgress* feel(std::string_view id) const;
     [[nodiscard]] bool tunnel_fails() const;
 };
 

@@ -16,8 +16,11 @@ ManifoldFit manifold_fit(double cut, double bank_angle, double face_angle) {
 }
 
 double cam_retard(const ChainDrive& chain, double distance, double closer) {
-    const double radius = chain.pitch / (2 * std::sin(std::numbers::pi / chain.teeth_cam));
-    return (chain_length(chain, distance) - chain_length(chain, distance - closer)) / 2 / radius;
+    const double small = chain.pitch / (2 * std::sin(std::numbers::pi / chain.teeth_crank)),
+                 large = chain.pitch / (2 * std::sin(std::numbers::pi / chain.teeth_cam)), step = large - small;
+    // The taut run with what lies on both sprockets, as far as it changes with the distance.
+    const auto run = [step](double c) { return std::sqrt(c * c - step * step) + step * std::asin(step / c); };
+    return (run(distance) - run(distance - closer)) / large;
 }
 
 DeckConsequences deck_consequences(const block::JobState& state, const std::vector<PistonCrown>& crowns,
@@ -52,9 +55,9 @@ DeckConsequences deck_consequences(const block::JobState& state, const std::vect
         d.valve_exhaust = *f.valve_exhaust - nearer;
     const auto lifter = std::ranges::find_if(state.blueprint->lifters,
                                              [&](const block::HoleBlueprint& l) { return l.id.bank == bank_id; });
-    if (lifter != state.blueprint->lifters.end())
+    if (lifter != state.blueprint->lifters.end() && nearer > 5e-4)
         d.pushrod_shorter = nearer * std::cos(bank.angle - lifter->angle.value_or(bank.angle));
-    if (f.manifold_face && bank.angle != 0)
+    if (f.manifold_face && bank.angle != 0 && nearer > 5e-4)
         d.manifold = manifold_fit(nearer, bank.angle, *f.manifold_face);
     if (f.overhead_chain && f.overhead_chain->distance > nearer) {
         const ChainDrive chain{f.overhead_chain->teeth_crank, f.overhead_chain->teeth_cam, f.overhead_chain->pitch};

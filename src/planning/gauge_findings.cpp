@@ -331,8 +331,13 @@ GaugeFindings gauge_findings(const JobState& state) {
     f.walls = wall_findings(state);
     find_disagreements(f, state);
     find_condition_warnings(f, state);
+    // A piston's crown does not move when its deck is cut: its reading is kept as a height, not taken again.
+    const auto kept_as_crown = [&state](const MeasuredPlace& p) {
+        return p.at.quantity == Quantity::piston &&
+               std::ranges::find(state.crowns, p.at.feature, &block::CrownReading::bore) != state.crowns.end();
+    };
     for (const MeasuredPlace& p : state.places)
-        if (p.stale())
+        if (p.stale() && !kept_as_crown(p))
             f.measure_again.push_back(p.words);
     return f;
 }

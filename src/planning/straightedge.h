@@ -3,7 +3,6 @@
 
 #include "block/job_state.h"
 #include "planning/deck_map.h"
-#include "planning/gauge_findings.h"
 #include "planning/reading_plan.h"
 
 #include <optional>
@@ -52,12 +51,13 @@ struct EdgeComparison {
 
 /// What feelers alone say of flatness.
 struct FlatnessBounds {
-    double at_least = 0;           ///< mm: a gap under an edge is at most twice the flatness of its line
-    std::optional<double> at_most; ///< mm, along the lines read; nothing without both diagonals: a twist would be unseen
+    double at_least = 0; ///< mm: a gap under an edge is at most twice the flatness of its line
+    std::optional<double>
+        at_most; ///< mm, along the lines read; nothing without both diagonals: a twist would be unseen
     std::vector<std::string> not_read; ///< lines of the trade
 };
-/// Both diagonals lie within b1 + b2 of one plane, since they share the height where they cross; a line whose ends lie on
-/// them leaves that zone by no more than its own bracket either way.
+/// Both diagonals lie within b1 + b2 of one plane, since they share the height where they cross; a line whose ends lie
+/// on them leaves that zone by no more than its own bracket either way.
 [[nodiscard]] FlatnessBounds flatness_from_feelers(const std::vector<EdgeComparison>& lines);
 
 } // namespace pallix::planning

@@ -30,7 +30,8 @@ std::array<QRgb, tones> ramp(const QColor& from, const QColor& to) {
 
 } // namespace
 
-DeckPicture::DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank, block::SharedPoints points)
+DeckPicture::DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank,
+                         block::SharedPoints points)
     : blueprint_(blueprint), bank_(bank), points_(std::move(points)), extent_(planning::deck_extent(bank)),
       low_(bank.deck_height.nominal), high_(low_) {
     if (points_.empty())
@@ -128,10 +129,11 @@ void DeckPicture::paint(QPainter& painter, const DeckColours& colours, const Dra
     for (const auto& dowel : blueprint_.dowels)
         hole(dowel, colours.edge);
 
-    if (drawn.show_points && points_.size() <= 2000) {
+    const block::SharedPoints& touched = drawn.touched.empty() ? points_ : drawn.touched;
+    if (drawn.show_points && touched.size() <= 2000) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(colours.point);
-        for (const Vec3 p : points_)
+        for (const Vec3 p : touched)
             painter.drawEllipse(to_screen({p.x, p.y}), 1.8, 1.8);
     }
     if (!drawn.dark.empty()) { // one hatched patch, however many dabs the brush left

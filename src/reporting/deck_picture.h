@@ -33,8 +33,7 @@ struct DeckColours {
 /// any paint device, so that screen and paper agree.
 class DeckPicture {
   public:
-    DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank,
-                block::SharedPoints points);
+    DeckPicture(const block::Blueprint& blueprint, const block::BankBlueprint& bank, block::SharedPoints points);
 
     /// Fits the deck into an area; recomputes the map only when the scale has changed.
     void lay_out(const QRectF& area);
@@ -47,12 +46,13 @@ class DeckPicture {
     [[nodiscard]] const QRectF& frame() const { return frame_; } ///< where the deck's box lies on screen
 
     struct Drawn {
-        double level = 0;                  ///< w of the cut, mm
-        double contour_step = 0.01;        ///< mm
-        std::vector<metrology::Vec2> dark; ///< places painted dark
+        double level = 0;                             ///< w of the cut, mm
+        double contour_step = 0.01;                   ///< mm
+        std::vector<metrology::Vec2> dark;            ///< places painted dark
         double brush = block::DeckCut::default_brush; ///< mm, radius each of them stands for
         bool show_points = true;
-        bool machined = false; ///< the heights were taken on cut metal: bright to begin with
+        block::SharedPoints touched{}; ///< the measured ones; none: all that the map was made from
+        bool machined = false;         ///< the heights were taken on cut metal: bright to begin with
     };
     void paint(QPainter& painter, const DeckColours& colours, const Drawn& drawn);
 

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reporting/passport.h"
 
+#include "planning/deck_belief.h"
 #include "reporting/deck_picture.h"
+#include "wording/deck_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
@@ -64,6 +66,8 @@ class Sheet {
         decks(
             QStringLiteral("As found"), [](const DeckState& d) { return d.as_found ? &*d.as_found : nullptr; }, false);
         cuts();
+        deck_work();
+        mock_up();
         decks(
             QStringLiteral("As left"),
             [](const DeckState& d) { return d.latest && !d.cuts.empty() && !d.stale() ? &*d.latest : nullptr; }, true);
@@ -160,6 +164,59 @@ class Sheet {
         }
         if (!rows.isEmpty())
             add(QStringLiteral("<h2>Work on the tunnel</h2><table cellspacing=\"0\">%1</table>").arg(rows));
+    }
+
+    /// Flaws with what was decided, what passes were expected to take, the set-up and the finish.
+    void deck_work() {
+        QStringList lines;
+        for (const block::KnownFlaw& f : s_.state.flaws)
+            if (const auto* bank = s_.state.blueprint->bank(f.flaw.bank))
+                lines << q(wording::bank_name(*bank) + ", " + wording::flaw_sentence(*bank, f, l_));
+        if (s_.state.pressure_test)
+            lines << q(wording::entry_words(s_.state.pressure_test->payload, l_));
+        for (const BankProgress& b : s_.assessment.banks)
+            if (const auto outcome = planning::forecast_outcome(s_.state, b.plan.bank))
+                if (const std::string held = wording::outcome_sentence(*outcome, l_); !held.empty())
+                    lines << q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank)) + ": " + held);
+        for (const auto& [bank, set_up] : s_.state.set_ups)
+            lines << q(wording::bank_name(*s_.state.blueprint->bank(bank)) + ": " +
+                       wording::entry_words(set_up.payload, l_));
+        if (s_.state.cutter)
+            lines << q(wording::entry_words(s_.state.cutter->payload, l_));
+        if (s_.state.gasket)
+            lines << q("finish for a " + wording::entry_words(*s_.state.gasket, l_));
+        for (const auto& finish : s_.state.finishes)
+            lines << q(wording::bank_name(*s_.state.blueprint->bank(finish.payload.bank)) + ": " +
+                       wording::entry_words(finish.payload, l_));
+        if (lines.isEmpty())
+            return;
+        add(QStringLiteral("<h2>Found and done on the decks</h2><ul><li>%1</li></ul>")
+                .arg(lines.join(QStringLiteral("</li><li>"))));
+    }
+
+    /// Piston to deck, compression and quench as the decks now stand.
+    void mock_up() {
+        QString rows;
+        for (const planning::PistonCrown& crown : s_.assessment.crowns) {
+            const block::HoleBlueprint& bore = *s_.state.blueprint->hole(crown.bore);
+            const auto height = block::height_now(s_.state.deck(crown.bore.bank), {bore.u, bore.v});
+            if (!height)
+                continue;
+            const double clearance = *height - crown.crown;
+            const auto volumes = planning::volumes_of(s_.state, crown.bore);
+            rows +=
+                row({q(wording::feature_words(*s_.state.blueprint, crown.bore)), q(l_.with_sign(clearance)),
+                     crown.source == planning::CrownSource::read ? QStringLiteral("read") : QStringLiteral("reckoned"),
+                     volumes ? q(wording::ratio_text(volumes->ratio(clearance))) : QString(),
+                     s_.state.figures.gasket_thickness ? q(l_.plain(*s_.state.figures.gasket_thickness + clearance))
+                                                       : QString()});
+        }
+        if (!rows.isEmpty())
+            add(QStringLiteral("<h2>Mock-up</h2><table cellspacing=\"0\">%1%2</table>")
+                    .arg(row({QString(), QStringLiteral("piston to deck, + below"), QStringLiteral("known"),
+                              QStringLiteral("compression"), QStringLiteral("quench")},
+                             "th"),
+                         rows));
     }
 
     template <class Choose>

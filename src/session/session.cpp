@@ -177,7 +177,8 @@ Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
 }
 
 Outcome Session::log_cut(const block::DeckCut& cut) {
-    if (!state_.decks.contains(cut.bank) || !state_.deck(cut.bank).latest)
+    const bool felt = assessment_.feel(cut.bank) != nullptr; // a straightedge is measuring too
+    if (!state_.decks.contains(cut.bank) || (!state_.deck(cut.bank).latest && !felt))
         return tl::unexpected(
             one_fault("bank " + cut.bank + " was not measured", "a measurement before the first cut"));
     if (!(cut.depth >= 0) || cut.depth > 5)
@@ -185,9 +186,9 @@ Outcome Session::log_cut(const block::DeckCut& cut) {
     std::vector<Payload> payloads;
     const block::DeckState& deck = state_.deck(cut.bank);
     const bool kept = std::ranges::any_of(state_.forecasts, [&](const auto& f) {
-        return f.payload.bank == cut.bank && f.sequence > deck.latest->sequence;
+        return f.payload.bank == cut.bank && deck.latest && f.sequence > deck.latest->sequence;
     });
-    if (!kept && deck.depth_since(deck.latest->sequence) == 0 && cut.depth > 0)
+    if (deck.latest && !kept && deck.depth_since(deck.latest->sequence) == 0 && cut.depth > 0)
         if (const auto question = planning::ask_about_deck(state_, cut.bank))
             if (const auto* belief = beliefs_.insist(*question)) {
                 const auto &removal = belief->surface.removal, &lowest = belief->surface.lowest;
@@ -227,7 +228,8 @@ Outcome Session::mark_flaw(const block::FlawMarked& flaw) {
 
 Outcome Session::decide_flaw(const block::FlawDecided& decided) {
     if (std::ranges::find(state_.flaws, decided.flaw, &block::KnownFlaw::sequence) == state_.flaws.end())
-        return tl::unexpected(one_fault("no flaw stands in entry " + std::to_string(decided.flaw), "a flaw that was marked"));
+        return tl::unexpected(
+            one_fault("no flaw stands in entry " + std::to_string(decided.flaw), "a flaw that was marked"));
     return append({decided});
 }
 
@@ -238,7 +240,8 @@ Outcome Session::test_pressure(const block::PressureTested& test) {
 Outcome Session::fit_cutter(const block::CutterFitted& c) {
     if (!(c.diameter > 0) || c.teeth < 1 || c.teeth > 60 || c.nose_radius < 0 || !(c.speed > 0) || !(c.feed > 0) ||
         !(c.finish_speed > 0) || !(c.finish_feed > 0))
-        return tl::unexpected(one_fault("the cutter cannot be", "diameter, speeds and feeds greater than 0, 1 to 60 teeth"));
+        return tl::unexpected(
+            one_fault("the cutter cannot be", "diameter, speeds and feeds greater than 0, 1 to 60 teeth"));
     return append({c});
 }
 
@@ -470,7 +473,8 @@ std::size_t Session::group_of(std::int64_t sequence) const {
     const auto continues = [this](std::size_t i) {
         const auto* log = std::get_if<block::ProbeLogTaken>(&entries_[i].payload);
         // A forecast is kept with the pass it stands before.
-        return (log && log->continues) || (i > 0 && std::holds_alternative<block::DeckForecastKept>(entries_[i - 1].payload));
+        return (log && log->continues) ||
+               (i > 0 && std::holds_alternative<block::DeckForecastKept>(entries_[i - 1].payload));
     };
     while (index > 0 && continues(index))
         --index;

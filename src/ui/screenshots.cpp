@@ -3,6 +3,7 @@
 
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
+#include "ui/decks/found_page.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/positions/positions_view.h"
 #include "ui/tunnel/tunnel_view.h"
@@ -43,6 +44,10 @@ class Tour {
         shoot("decks-before");
         window_.decks().set_depth(0.105);
         shoot("decks-level");
+        window_.decks().show_page(DecksView::Page::found);
+        window_.decks().found().choose_line(3);
+        shoot("decks-found");
+        window_.decks().show_page(DecksView::Page::passes);
         window_.go_to(Place::positions);
         window_.positions().mark({block::FeatureKind::bore, "R", 2});
         shoot("positions");
@@ -50,6 +55,11 @@ class Tour {
         window_.go_to(Place::decks);
         wait_for_certainty();
         shoot("decks-during");
+        window_.decks().show_page(DecksView::Page::set_up);
+        shoot("decks-set-up");
+        window_.decks().show_page(DecksView::Page::mock_up);
+        shoot("decks-mock-up");
+        window_.decks().show_page(DecksView::Page::passes);
         context_.preferences.set_theme(session::Theme::dark);
         shoot("decks-night");
         context_.preferences.set_theme(session::Theme::light);
@@ -82,7 +92,7 @@ class Tour {
   private:
     /// Pictures show what a person sees after a moment.
     void wait_for_certainty() {
-        while (context_.session.certainty().running())
+        while (context_.session.certainty().running() || context_.session.beliefs().running())
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     }
 

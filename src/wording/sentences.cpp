@@ -82,7 +82,8 @@ std::string pass_name(block::PassKind kind) {
 }
 
 std::string school_name(block::TargetSchool school) {
-    constexpr std::array names{"least cut", "blueprint height", "given height", "piston clearance", "compression ratio"};
+    constexpr std::array names{"least cut", "blueprint height", "given height", "piston clearance",
+                               "compression ratio"};
     return names[static_cast<std::size_t>(school)];
 }
 
@@ -264,11 +265,46 @@ CallText call_of(const JobState& state, const Assessment& a, const LengthText& l
                 {"Four places of each bank, from a bar through the mains or a bridge on it.",
                  "Go to the decks (F4) and type them into the line below (Ctrl+R)."},
                 "Spindle stopped, deck wiped, block and gauge at one temperature."};
+    case CallKind::cut_by_feel: {
+        const planning::FeelProgress& f = *a.feel(a.call.bank);
+        CallText t{
+            capitalised(bank_name(bank_of(state, a.call.bank))) + ": " + pass_name(a.call.pass->kind),
+            l.with_unit(a.call.pass->depth),
+            {f.cut ? "Places stayed dark: go on until it is clean, then lay the straightedge again."
+                   : "A light first cut shows where it touches. Paint what stays dark.",
+             "How much must come off a straightedge cannot tell: the cut stays parallel to the tunnel, and the last "
+             "low corner decides. Four heights would."},
+            mill_caution};
+        for (const std::string& sentence : feeler_bound_sentences(f.bounds, l))
+            if (f.verdict)
+                t.reasons.push_back(sentence);
+        return t;
+    }
+    case CallKind::feel_again:
+        return {
+            "Lay the straightedge on " + the_bank(state, a.call.bank) + " again",
+            "",
+            {"It is clean after " + l.with_unit(a.feel(a.call.bank)->taken) + "; what was felt before the cut is void.",
+             "Lines lengthwise, both diagonals, across between the cylinders."},
+            "Spindle stopped, deck wiped."};
+    case CallKind::flat_by_feel: {
+        CallText t{"Flat along its lines", "", {}, ""};
+        for (const planning::FeelProgress& f : a.by_feel) {
+            t.reasons.push_back(
+                capitalised(bank_name(bank_of(state, f.bank))) + ": " + l.with_unit(f.taken) + " came off" +
+                (f.verdict == Verdict::meets ? "; by feelers it meets." : "; by feelers it can't be told yet."));
+            for (const std::string& sentence : feeler_bound_sentences(f.bounds, l))
+                t.reasons.push_back(sentence);
+        }
+        t.reasons.push_back("Its height and how square it is nobody knows: read four heights to prove them.");
+        return t;
+    }
     case CallKind::give_height:
-        return {"Give the number to cut to",
-                "",
-                {capitalised(school_name(state.target.school)) + " was chosen as the target: type it on the decks page."},
-                ""};
+        return {
+            "Give the number to cut to",
+            "",
+            {capitalised(school_name(state.target.school)) + " was chosen as the target: type it on the decks page."},
+            ""};
     case CallKind::read_pistons:
         return {"Read the pistons at top dead centre",
                 "",
@@ -279,7 +315,10 @@ CallText call_of(const JobState& state, const Assessment& a, const LengthText& l
         std::string lacking;
         for (const std::string& word : planning::missing_figures(state.figures))
             lacking += (lacking.empty() ? "" : ", ") + word;
-        return {"Give the volumes", "", {"A compression ratio needs: " + lacking + ". They stand on the mock-up page."}, ""};
+        return {"Give the volumes",
+                "",
+                {"A compression ratio needs: " + lacking + ". They stand on the mock-up page."},
+                ""};
     }
     case CallKind::cut:
         return cut_text(state, a, l);
@@ -334,6 +373,12 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
         return "the probe log, as found";
     case CallKind::measure_decks:
         return "the deck heights";
+    case CallKind::cut_by_feel:
+        return pass_name(a.call.pass->kind) + " on " + the_bank(state, a.call.bank) + ", by straightedge";
+    case CallKind::feel_again:
+        return "the straightedge on " + the_bank(state, a.call.bank);
+    case CallKind::flat_by_feel:
+        return "four heights of each deck, to prove them";
     case CallKind::give_height:
         return "the height, clearance or ratio to cut to";
     case CallKind::read_pistons:
@@ -481,8 +526,7 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
                 text += " " + l.with_unit(*p.clearance);
             if (p.school == block::TargetSchool::ratio && p.ratio)
                 text += " " + ratio_text(*p.ratio);
-            return text +
-                   (p.equal ? ", banks equal" : ", each bank its own");
+            return text + (p.equal ? ", banks equal" : ", each bank its own");
         }
         std::string operator()(const block::PassPlanChosen& p) const {
             return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " +

@@ -278,12 +278,12 @@ void read_pistons(Diary& diary, const Blueprint& b, int hour, int minute, const 
 /// Straightedge over the right bank: a light low towards its rear, outboard.
 void lay_straightedge(Diary& diary, const Blueprint& b, int hour, int minute) {
     const Instrument edge = shop_instrument("straightedge, 600", InstrumentKind::straightedge, 0, 0.005);
-    constexpr std::array goes_in{0.03, 0.02, 0.02, 0.04, 0.02, 0.02, 0.03};
+    constexpr std::array goes_in{0.01, 0.0, 0.01, 0.01, 0.02, 0.0, 0.0};
     std::size_t i = 0;
     for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::feelers, "R")) {
         const double gap = goes_in[i++ % goes_in.size()];
         std::array<char, 24> typed{};
-        std::snprintf(typed.data(), typed.size(), "%.2f/%.2f", gap, gap + 0.01);
+        std::snprintf(typed.data(), typed.size(), "%.2f %.2f", gap, gap + 0.01);
         diary.add(hour, minute++,
                   Reading{at, "right bank deck, straightedge, " + at.direction, gap, gap + 0.01, typed.data(), false, edge, {}});
     }
@@ -429,11 +429,11 @@ std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
     read_pistons(starboard, workboat_v6(), 9, 22, {{"L", 0.31}, {"R", 0.33}});
     starboard.add(9, 40, CutterFitted{250, 2, 1.2, 250, 0.12, 320, 0.06, true});
     starboard.add(9, 41, GasketChosen{GasketKind::composition, 0.0022});
-    starboard.add(9, 50,
-                  SetUpRead{"L",
-                            "deck",
-                            {{{2, 67}, 0.02}, {{2, -67}, -0.01}, {{355, 67}, 0.05}, {{355, -67}, 0.025}},
-                            {{"front left", {30, -110}}, {"front right", {30, 110}}, {"rear", {330, 0}}}});
+    SetUpRead set_up{"L", "deck", {}, {{"front left", {30, -110}}, {"front right", {30, 110}}, {"rear", {330, 0}}}};
+    constexpr std::array indicated{0.020, -0.010, 0.050, 0.025}; // mm
+    for (const DeckPlace& corner : deck_places(*workboat_v6().bank("L")))
+        set_up.readings.push_back({corner.place, indicated[set_up.readings.size()]});
+    starboard.add(9, 50, set_up);
     starboard.add(10, 2, pass("L", PassKind::witness, 0.0254, false, {{340, -50}, {20, -60}, {60, 66}}));
     starboard.add(10, 31, pass("L", PassKind::pass, 0.0440, false, {{345, -55}}));
     jobs.push_back({starboard.take()});

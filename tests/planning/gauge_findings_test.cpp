@@ -216,7 +216,7 @@ TEST(Stale, DeckCutTakesItsHeightsFeelersAndPistons) {
     job.main_sizes("main.1", 60.010, 60.010);
     job.add(DeckCut{"C", PassKind::pass, 0.02, true, {}});
     const GaugeFindings f = job.findings();
-    EXPECT_EQ(f.measure_again.size(), 2U);
+    EXPECT_EQ(f.measure_again.size(), 1U) << "the feelers; a piston's crown stays where it is";
     EXPECT_TRUE(f.feelers.empty());
     EXPECT_FALSE(f.mains[0].stale);
 }

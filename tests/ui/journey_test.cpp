@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From a blueprint file to a verdict, in the real window, by keys and mouse.
 #include "bench_fixture.h"
+#include "ui/decks/deck_drawing.h"
 
 #include <QComboBox>
 #include <QPlainTextEdit>
@@ -74,8 +75,8 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     EXPECT_EQ(text_of("clean-share"), QStringLiteral("clean 100 %"));
 
     // The witness cut leaves the front dark: mark it with the mouse, log it by key.
-    auto* deck = find<QWidget>("deck");
-    QTest::mouseClick(deck, Qt::LeftButton, {}, QPoint(deck->width() / 2, deck->height() / 2 - 92));
+    auto* deck = find<ui::DeckDrawing>("deck");
+    QTest::mouseClick(deck, Qt::LeftButton, {}, deck->picture()->to_screen({8, 0}).toPoint());
     log_proposed_pass(false);
     const auto& witness = std::get<block::DeckCut>(session_.entries().back().payload);
     EXPECT_EQ(witness.kind, block::PassKind::witness);

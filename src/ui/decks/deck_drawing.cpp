@@ -38,10 +38,10 @@ QRectF DeckDrawing::deck_area() const {
 
 void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::SharedPoints& points, bool machined) {
     machined_ = machined;
-    const bool same =
-        picture_ && bank.id == bank_id_ &&
-        (points.same(points_) ||
-         std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) { return a.x == b.x && a.y == b.y && a.z == b.z; }));
+    const bool same = picture_ && bank.id == bank_id_ &&
+                      (points.same(points_) || std::ranges::equal(points, points_, [](Vec3 a, Vec3 b) {
+                           return a.x == b.x && a.y == b.y && a.z == b.z;
+                       }));
     if (same)
         return;
     if (bank.id != bank_id_) {
@@ -58,6 +58,11 @@ void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::Shared
 
 void DeckDrawing::set_belief(const planning::DeckBelief* belief) {
     belief_ = belief && belief->bank == bank_id_ ? belief : nullptr;
+    update();
+}
+
+void DeckDrawing::set_touched(const block::SharedPoints& touched) {
+    touched_ = touched;
     update();
 }
 
@@ -116,14 +121,14 @@ void DeckDrawing::paintEvent(QPaintEvent*) {
     painter.setRenderHint(QPainter::Antialiasing);
     if (!picture_)
         return;
-    picture_->paint(
-        painter, context_.palette().deck,
-        {.level = level_,
-         .contour_step = contour_step(),
-         .dark = dark_,
-         .brush = brush_,
-         .show_points = true,
-         .machined = machined_});
+    picture_->paint(painter, context_.palette().deck,
+                    {.level = level_,
+                     .contour_step = contour_step(),
+                     .dark = dark_,
+                     .brush = brush_,
+                     .show_points = true,
+                     .touched = touched_,
+                     .machined = machined_});
     paint_flaws(painter);
     if (line_) {
         painter.setPen(QPen(context_.palette().accent, 3));
@@ -170,8 +175,8 @@ void DeckDrawing::paint_flaws(QPainter& painter) {
     for (const block::KnownFlaw& f : flaws_) {
         if (f.flaw.bank != bank_id_)
             continue;
-        painter.setPen(QPen(f.decided ? p.accent : p.fails, 2.5, f.flaw.kind == block::FlawKind::crack ? Qt::DashLine
-                                                                                                       : Qt::SolidLine));
+        painter.setPen(QPen(f.decided ? p.accent : p.fails, 2.5,
+                            f.flaw.kind == block::FlawKind::crack ? Qt::DashLine : Qt::SolidLine));
         painter.setBrush(Qt::NoBrush);
         QPolygonF run;
         for (const Vec2 at : f.flaw.path)
@@ -180,7 +185,8 @@ void DeckDrawing::paint_flaws(QPainter& painter) {
             painter.drawPolyline(run);
         const QPointF c = run.front();
         if (f.flaw.kind == block::FlawKind::pit)
-            painter.drawPolygon(QPolygonF{{c - QPointF(0, 7), c + QPointF(7, 0), c + QPointF(0, 7), c - QPointF(7, 0)}});
+            painter.drawPolygon(
+                QPolygonF{{c - QPointF(0, 7), c + QPointF(7, 0), c + QPointF(0, 7), c - QPointF(7, 0)}});
         else if (run.size() == 1) {
             painter.drawLine(c - QPointF(6, 6), c + QPointF(6, 6));
             painter.drawLine(c - QPointF(6, -6), c + QPointF(6, -6));

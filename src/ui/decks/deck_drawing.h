@@ -27,6 +27,8 @@ class DeckDrawing : public QWidget {
     /// @param points (u, v, w) mm; empty shows nothing
     /// @param machined measured on cut metal
     void set_deck(const block::BankBlueprint& bank, const block::SharedPoints& points, bool machined = false);
+    /// Where it was really measured, when the map is made from what is believed.
+    void set_touched(const block::SharedPoints& touched);
     /// What is believed between the measured places; null where it is not known yet.
     void set_belief(const planning::DeckBelief* belief);
     void set_flaws(std::vector<block::KnownFlaw> flaws);
@@ -77,13 +79,14 @@ class DeckDrawing : public QWidget {
     std::unique_ptr<reporting::DeckPicture> picture_;
     DeckTask task_;
     block::SharedPoints points_;
+    block::SharedPoints touched_;
     const planning::DeckBelief* belief_ = nullptr; ///< lives until the next entry; set anew at every refresh
     std::vector<block::KnownFlaw> flaws_;
     std::optional<planning::EdgeLine> line_;
     double brush_ = block::DeckCut::default_brush;
     std::optional<metrology::Vec2> pressed_; ///< where a flaw's line begins
     bool painting_ = false;                  ///< the button is down
-    bool machined_ = false; ///< the points were measured on cut metal
+    bool machined_ = false;                  ///< the points were measured on cut metal
     double level_ = 1e9;
     double target_ = 0;
     std::vector<metrology::Vec2> dark_;

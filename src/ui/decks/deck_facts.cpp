@@ -44,8 +44,6 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
                              : tr("How it lies, probed"),
                    {},
                    true});
-    for (const std::string& sentence : wording::lie_sentences(bank, b->lie, lengths))
-        out.push_back({qt(sentence), {}, false});
     if (const planning::DeckBelief* belief = context_.session.belief(bank_)) {
         if (b->stale || deck.cuts.empty())
             out.push_back({qt(wording::forecast_sentence(*belief, lengths)), {}, false});

@@ -132,19 +132,21 @@ void DecksView::refresh() {
     const bool known = context_.session.has_job() && state.blueprint;
     const bool measured = known && !assessment.banks.empty();
     pages_->setVisible(known);
-    for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, passes_, consequences_})
+    for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, consequences_})
         w->setVisible(measured);
+    const bool felt = known && !assessment.by_feel.empty();
+    passes_->setVisible(measured || felt);
     const bool lacks = assessment.plan.lack != planning::TargetLack::nothing;
-    empty_->setVisible(!measured && (!known || page() == Page::passes));
+    empty_->setVisible(!measured && !felt && (!known || page() == Page::passes));
     target_->setVisible(measured || lacks);
     empty_->setText(assessment.plan.lack == planning::TargetLack::pistons
                         ? tr("The target comes from the mock-up: read the pistons (Ctrl+R, piston to deck).")
                     : assessment.plan.lack == planning::TargetLack::figures
                         ? tr("The target is a compression ratio: give the volumes on the mock-up page.")
-                    : lacks                         ? tr("Give the number to cut to: type it below and press Enter.")
-                                                   : tr("No deck has been measured. Take in a probe log (Ctrl+I, or "
-                                                        "drop the .csv on this window), or type the "
-                                                        "heights into the reading line below (Ctrl+R)."));
+                    : lacks ? tr("Give the number to cut to: type it below and press Enter.")
+                            : tr("No deck has been measured. Take in a probe log (Ctrl+I, or "
+                                 "drop the .csv on this window), or type the "
+                                 "heights into the reading line below (Ctrl+R)."));
     if (!known) {
         bank_.clear();
         return;
@@ -183,14 +185,18 @@ void DecksView::fill_passes() {
     if (!progress) {
         drawing_->set_deck(bank, {});
         drawing_->set_corners({}, bank.deck_height.nominal);
+        drawing_->set_flaws(context_.session.state().flaws);
+        passes_->set_dark(drawing_->dark(), drawing_->brush());
         return;
     }
     const auto& deck = context_.session.state().deck(bank_);
     const block::DeckResult& measured = planning::surface_of(*progress, context_.session.state());
     const planning::DeckBelief* belief = context_.session.belief(bank_);
     const bool taught = belief && belief->taken > 0 && !progress->to_come;
-    drawing_->set_deck(bank, taught ? block::SharedPoints(planning::learned_points(*belief, measured.points)) : measured.points,
-                       !deck.cuts.empty() && !deck.stale());
+    drawing_->set_deck(
+        bank, taught ? block::SharedPoints(planning::learned_points(*belief, measured.points)) : measured.points,
+        !deck.cuts.empty() && !deck.stale());
+    drawing_->set_touched(measured.points);
     drawing_->set_belief(belief);
     drawing_->set_flaws(context_.session.state().flaws);
     drawing_->set_corners(progress->corners, progress->plan.target);
@@ -247,9 +253,9 @@ void DecksView::tell_consequences(double depth) {
     const double height = planning::surface_of(progress, state).height_max - depth;
     const auto& deck = state.deck(bank_);
     const double before = progress.taken - deck.depth_since(deck.latest->sequence);
-    const auto lines = wording::consequence_sentences(
-        planning::deck_consequences(state, a.crowns, bank_, height, before + depth), state.figures.steel_rods,
-        context_.lengths());
+    const auto lines =
+        wording::consequence_sentences(planning::deck_consequences(state, a.crowns, bank_, height, before + depth),
+                                       state.figures.steel_rods, context_.lengths());
     QString text = tr("<b>At this level</b>");
     for (const std::string& line : lines)
         text += QStringLiteral("<br>") + qt(line).toHtmlEscaped();

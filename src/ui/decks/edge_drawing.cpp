@@ -30,7 +30,13 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
         painter.drawText(rect(), Qt::AlignCenter, tr("Nothing measured along this line"));
         return;
     }
-    const auto& profile = edge_->profile;
+    // Drawn from the edge as it first lies: that is level.
+    const planning::EdgeRest& lies = edge_->laid.rests.front();
+    const double lean = (lies.to.y - lies.from.y) / (lies.to.x - lies.from.x);
+    const auto levelled = [&](Vec2 q) { return Vec2{q.x, q.y - lies.from.y - lean * (q.x - lies.from.x)}; };
+    std::vector<Vec2> profile;
+    for (const Vec2 q : edge_->profile)
+        profile.push_back(levelled(q));
     const auto [low, high] = std::ranges::minmax(profile, {}, &Vec2::y);
     const QRectF area = QRectF(rect()).adjusted(24, 34, -24, -26);
     const double height = std::max(high.y - low.y, 0.004);
@@ -50,17 +56,18 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
     body.lineTo(area.left(), height_below());
     painter.fillPath(body, p.deck.iron_high);
     painter.setPen(QPen(p.deck.edge, 1.4));
+    painter.setBrush(Qt::NoBrush);
     painter.drawPath(iron);
     bool first = true;
     for (const planning::EdgeRest& r : edge_->laid.rests) {
         const double slope = (r.to.y - r.from.y) / (r.to.x - r.from.x);
-        const auto on = [&](double x) { return at({x, r.from.y + slope * (x - r.from.x)}); };
+        const auto on = [&](double x) { return at(levelled({x, r.from.y + slope * (x - r.from.x)})); };
         painter.setPen(QPen(p.accent, first ? 3 : 1.4, first ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(on(0), on(profile.back().x));
         painter.setBrush(p.accent);
         painter.setPen(Qt::NoPen);
-        painter.drawEllipse(at(r.from), first ? 4 : 2.5, first ? 4 : 2.5);
-        painter.drawEllipse(at(r.to), first ? 4 : 2.5, first ? 4 : 2.5);
+        painter.drawEllipse(at(levelled(r.from)), first ? 4 : 2.5, first ? 4 : 2.5);
+        painter.drawEllipse(at(levelled(r.to)), first ? 4 : 2.5, first ? 4 : 2.5);
         if (first && r.gap > 0) {
             const auto below = std::ranges::min_element(profile, {}, [&](Vec2 q) { return std::abs(q.x - r.gap_at); });
             painter.setPen(QPen(p.fails, 2));

@@ -41,8 +41,11 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     lines_->verticalHeader()->hide();
     lines_->verticalHeader()->setDefaultSectionSize(23);
     lines_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-    lines_->setColumnWidth(1, 118);
-    lines_->setColumnWidth(2, 96);
+    lines_->horizontalHeaderItem(0)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    for (const int c : {1, 2})
+        lines_->horizontalHeaderItem(c)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    lines_->setColumnWidth(1, 132);
+    lines_->setColumnWidth(2, 100);
     lines_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     words_->setObjectName(QStringLiteral("found-words"));
     words_->setWordWrap(true);
@@ -64,6 +67,8 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     note_->setPlaceholderText(tr("note"));
     flaws_->setObjectName(QStringLiteral("flaws"));
     flaws_->setAccessibleName(tr("flaws of this bank"));
+    flaws_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    flaws_->setMinimumContentsLength(18);
     for (const auto choice : {block::FlawChoice::watch, block::FlawChoice::stop_and_pin, block::FlawChoice::sleeve,
                               block::FlawChoice::scrap})
         choice_->addItem(qt(wording::flaw_choice_name(choice)));
@@ -82,8 +87,8 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     auto* left = new QVBoxLayout;
     left->addWidget(edge_, 2);
     left->addWidget(words_, 1);
-    middle->addLayout(left, 5);
-    middle->addWidget(lines_, 4);
+    middle->addLayout(left, 1);
+    middle->addWidget(lines_, 1);
     column->addLayout(middle, 3);
     auto* flaw_row = new QHBoxLayout;
     flaw_row->addWidget(new QLabel(tr("mark a"), this));
@@ -144,10 +149,11 @@ void FoundPage::fill_lines() {
     lines_->setRowCount(static_cast<int>(edges_.size()));
     for (int row = 0; row < lines_->rowCount(); ++row) {
         const planning::EdgeComparison& e = edges_[static_cast<std::size_t>(row)];
-        const QString read = !e.goes_in    ? QString()
+        const QString read = !e.goes_in   ? QString()
                              : e.does_not ? tr("%1 to %2").arg(qt(l.plain(*e.goes_in)), qt(l.plain(*e.does_not)))
                                           : tr("%1 and more").arg(qt(l.plain(*e.goes_in)));
-        const QString mapped = e.laid.rests.empty() ? QString() : qt(l.plain(e.laid.gap())) + (e.laid.rocks() ? tr(" rocks") : QString());
+        const QString mapped =
+            e.laid.rests.empty() ? QString() : qt(l.plain(e.laid.gap())) + (e.laid.rocks() ? tr(" rocks") : QString());
         const QStringList cells{qt(e.line.name), read, mapped};
         for (int c = 0; c < cells.size(); ++c) {
             auto* item = new QTableWidgetItem(cells[c]);
@@ -182,6 +188,9 @@ void FoundPage::fill_words() {
         for (const auto& other : state.blueprint->banks)
             if (other.id != bank_ && state.deck(other.id).latest)
                 banks = planning::banks_lie(*state.blueprint, deck.latest->result, state.deck(other.id).latest->result);
+        if (const planning::BankProgress* b = context_.session.assessment().bank(bank_))
+            for (const std::string& s : wording::lie_sentences(bank, b->lie, l))
+                words << qt(s);
         words << tr("Flat within %1 over all.").arg(qt(l.with_unit(deck.latest->result.flatness_mz)));
         for (const std::string& s : wording::shape_sentences(bank, context_.session.local_flatness(bank_), banks, l))
             words << qt(s);
@@ -194,9 +203,10 @@ void FoundPage::fill_words() {
         for (const std::string& s : wording::feeler_bound_sentences(planning::flatness_from_feelers(edges_), l))
             words << qt(s);
     words.removeAll(QString());
-    words_->setText(words.isEmpty() ? tr("Lay the straightedge and type the feelers below (Ctrl+M chooses them), or take "
-                                         "in a probe log.")
-                                    : words.join(QLatin1Char(' ')));
+    words_->setText(words.isEmpty()
+                        ? tr("Lay the straightedge and type the feelers below (Ctrl+M chooses them), or take "
+                             "in a probe log.")
+                        : words.join(QLatin1Char(' ')));
 }
 
 void FoundPage::fill_flaws() {

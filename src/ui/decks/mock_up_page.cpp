@@ -52,7 +52,7 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->setColumnCount(7);
-    table_->setHorizontalHeaderLabels({tr("cylinder"), tr("known from"), tr("rock"), tr("piston to deck now"),
+    table_->setHorizontalHeaderLabels({tr("cylinder"), tr("known from"), tr("rock"), tr("to deck now"),
                                        tr("as planned"), tr("compression"), tr("quench")});
     for (int c = 0; c < table_->columnCount(); ++c)
         table_->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Stretch);
@@ -61,7 +61,7 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
-    column->addWidget(table_, 1);
+    column->addWidget(table_);
     column->addWidget(words_);
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(10);
@@ -81,40 +81,63 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
     add_field(grid, 1, 1, tr("gasket thick"), "gasket-thickness",
               {Kind::length, nullptr, [](const F& f) { return f.gasket_thickness; },
                [](F& f, V x) { f.gasket_thickness = x; }});
-    add_field(grid, 1, 2, tr("dish +, dome −, cm³"), "dish",
+    add_field(grid, 1, 2, tr("dish (+), cm³"), "dish",
               {Kind::volume, nullptr, [](const F& f) { return f.dish != 0 ? V(f.dish) : V(); },
                [](F& f, V x) { f.dish = x.value_or(0); }});
     add_field(grid, 1, 3, tr("crevice, cm³"), "crevice",
               {Kind::volume, nullptr, [](const F& f) { return nonzero(f.crevice); },
                [](F& f, V x) { f.crevice = x.value_or(0); }});
-    add_field(grid, 2, 0, tr("intake valve"), "valve-intake",
-              {Kind::length, nullptr, [](const F& f) { return f.valve_intake; }, [](F& f, V x) { f.valve_intake = x; }});
-    add_field(grid, 2, 1, tr("exhaust valve"), "valve-exhaust",
-              {Kind::length, nullptr, [](const F& f) { return f.valve_exhaust; }, [](F& f, V x) { f.valve_exhaust = x; }});
-    add_field(grid, 2, 2, tr("intake face, °"), "manifold-face",
-              {Kind::angle, nullptr, [](const F& f) { return f.manifold_face; }, [](F& f, V x) { f.manifold_face = x; }});
-    grid->addWidget(steel_, 2, 6, 1, 2);
+    add_field(
+        grid, 2, 0, tr("intake valve"), "valve-intake",
+        {Kind::length, nullptr, [](const F& f) { return f.valve_intake; }, [](F& f, V x) { f.valve_intake = x; }});
+    add_field(
+        grid, 2, 1, tr("exhaust valve"), "valve-exhaust",
+        {Kind::length, nullptr, [](const F& f) { return f.valve_exhaust; }, [](F& f, V x) { f.valve_exhaust = x; }});
+    add_field(
+        grid, 2, 2, tr("intake face, °"), "manifold-face",
+        {Kind::angle, nullptr, [](const F& f) { return f.manifold_face; }, [](F& f, V x) { f.manifold_face = x; }});
+    auto* keep = new QHBoxLayout;
+    keep->addWidget(steel_);
+    keep->addWidget(take_);
+    grid->addLayout(keep, 2, 6, 1, 2);
     add_field(grid, 3, 0, tr("teeth, crank"), "teeth-crank",
-              {Kind::count, nullptr, [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->teeth_crank) : V(); },
-               [](F& f, V x) { if (x) chain_of(f).teeth_crank = static_cast<int>(*x); }});
+              {Kind::count, nullptr,
+               [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->teeth_crank) : V(); },
+               [](F& f, V x) {
+                   if (x)
+                       chain_of(f).teeth_crank = static_cast<int>(*x);
+               }});
     add_field(grid, 3, 1, tr("teeth, cam"), "teeth-cam",
-              {Kind::count, nullptr, [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->teeth_cam) : V(); },
-               [](F& f, V x) { if (x) chain_of(f).teeth_cam = static_cast<int>(*x); }});
+              {Kind::count, nullptr,
+               [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->teeth_cam) : V(); },
+               [](F& f, V x) {
+                   if (x)
+                       chain_of(f).teeth_cam = static_cast<int>(*x);
+               }});
     add_field(grid, 3, 2, tr("chain pitch"), "chain-pitch",
-              {Kind::length, nullptr, [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->pitch) : V(); },
-               [](F& f, V x) { if (x) chain_of(f).pitch = *x; }});
+              {Kind::length, nullptr,
+               [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->pitch) : V(); },
+               [](F& f, V x) {
+                   if (x)
+                       chain_of(f).pitch = *x;
+               }});
     add_field(grid, 3, 3, tr("crank to cam"), "chain-distance",
-              {Kind::length, nullptr, [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->distance) : V(); },
-               [](F& f, V x) { if (x) chain_of(f).distance = *x; }});
+              {Kind::length, nullptr,
+               [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->distance) : V(); },
+               [](F& f, V x) {
+                   if (x)
+                       chain_of(f).distance = *x;
+               }});
+    column->addStretch();
     column->addLayout(grid);
     steel_->setObjectName(QStringLiteral("steel-rods"));
     take_->setObjectName(QStringLiteral("keep-figures"));
     auto* head = new QHBoxLayout;
-    head->addWidget(new QLabel(tr("head: feeler goes in"), this));
+    head->addWidget(new QLabel(tr("head: goes in"), this));
     const auto add = [&](QLineEdit* edit, const char* name, const QString& spoken) {
         edit->setObjectName(QString::fromLatin1(name));
         edit->setAccessibleName(spoken);
-        edit->setFixedWidth(84);
+        edit->setFixedWidth(68);
         head->addWidget(edit);
     };
     add(gap_low_, "head-gap-low", tr("feeler that goes in under the straightedge on the head"));
@@ -122,22 +145,23 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
     add(gap_high_, "head-gap-high", tr("feeler that does not go in"));
     head->addWidget(new QLabel(tr("cut"), this));
     add(head_cut_, "head-cut", tr("cut off the head"));
-    head->addWidget(new QLabel(tr("chamber now, cm³"), this));
+    head->addWidget(new QLabel(tr("chamber, cm³"), this));
     add(head_chamber_, "head-chamber", tr("chamber after the cut, cm³"));
     log_head_->setObjectName(QStringLiteral("log-head"));
     head->addWidget(log_head_);
     head->addStretch();
-    head->addWidget(take_);
     column->addLayout(head);
     column->addWidget(echo_);
     connect(take_, &QPushButton::clicked, this, &MockUpPage::take_figures);
     connect(log_head_, &QPushButton::clicked, this, &MockUpPage::log_head);
 }
 
-void MockUpPage::add_field(QGridLayout* grid, int row, int column, const QString& label, const char* name, Field field) {
+void MockUpPage::add_field(QGridLayout* grid, int row, int column, const QString& label, const char* name,
+                           Field field) {
     field.edit = new QLineEdit(this);
     field.edit->setObjectName(QString::fromLatin1(name));
     field.edit->setAccessibleName(label);
+    field.edit->setMinimumWidth(76);
     auto* words = new QLabel(label, this);
     words->setFont(font_of(Type::small));
     words->setBuddy(field.edit);
@@ -172,7 +196,8 @@ void MockUpPage::fill_figures() {
         else if (field.kind == Kind::volume)
             field.edit->setText(QString::number(*value / mm3_per_cm3, 'f', 2));
         else
-            field.edit->setText(QString::number(field.kind == Kind::angle ? *value / block::radians_per_degree : *value));
+            field.edit->setText(
+                QString::number(field.kind == Kind::angle ? *value / block::radians_per_degree : *value));
     }
     steel_->setChecked(f.steel_rods);
 }
@@ -207,6 +232,9 @@ void MockUpPage::fill_table() {
         }
     }
     table_->setRowCount(row);
+    table_->setFixedHeight(40 + 24 * std::clamp(row, 1, 12));
+    for (int c = 0; c < table_->columnCount(); ++c)
+        table_->horizontalHeaderItem(c)->setTextAlignment((c < 2 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
 }
 
 void MockUpPage::fill_words() {
@@ -267,7 +295,8 @@ void MockUpPage::take_figures() {
     f.steel_rods = steel_->isChecked();
     if (f.overhead_chain && (f.overhead_chain->teeth_crank < 6 || f.overhead_chain->teeth_cam < 6 ||
                              !(f.overhead_chain->pitch > 0) || !(f.overhead_chain->distance > 0)))
-        return echo_->complain(tr("A chain to a cam in the head needs both sprockets (6 teeth and more), pitch and distance."));
+        return echo_->complain(
+            tr("A chain to a cam in the head needs both sprockets (6 teeth and more), pitch and distance."));
     if (echo_->took(context_.session.state_figures(f)))
         echo_->say(tr("Kept."));
 }

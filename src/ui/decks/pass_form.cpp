@@ -141,10 +141,18 @@ void PassForm::set_bank(const std::string& bank) {
     bank_ = bank;
     track_->set_bank(bank);
     const auto* progress = context_.session.assessment().bank(bank);
-    setEnabled(progress != nullptr);
+    const auto* feel = context_.session.assessment().feel(bank);
+    setEnabled(progress || feel);
+    const auto lengths = context_.lengths();
+    if (!progress && feel) {
+        sum_->setText(tr("%1 taken, by straightedge").arg(qt(lengths.with_unit(feel->taken))));
+        kind_->setCurrentIndex(static_cast<int>(feel->next.kind));
+        depth_->setText(qt(lengths.with_unit(feel->next.depth)));
+        clean_->setChecked(false);
+        echo();
+    }
     if (!progress)
         return;
-    const auto lengths = context_.lengths();
     const QString rest = progress->passes.empty() && !progress->stale ? tr("nothing more to cut")
                          : progress->remaining >= -5e-4
                              ? tr("%1 to go").arg(qt(lengths.with_unit(std::max(0.0, progress->remaining))))

@@ -91,7 +91,8 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
         if (moves)
             text += tr(" ↑ %1").arg(qt(l.with_unit(raise)));
         painter.setPen(moves ? p.accent : p.quiet);
-        QRectF words(c.x() - 90, c.y() + 9, 180, 20);
+        const bool above = c.y() < height() / 2.0;
+        QRectF words(c.x() - 90, above ? c.y() - 30 : c.y() + 9, 180, 20);
         words.moveLeft(std::clamp(words.left(), 4.0, width() - 184.0));
         painter.drawText(words, Qt::AlignCenter, text);
     }
@@ -172,6 +173,7 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
     stack->addWidget(new QLabel(tr("from"), this));
     pieces_->setObjectName(QStringLiteral("stack-pieces"));
     pieces_->setText(context_.preferences.stack_pieces());
+    pieces_->setCursorPosition(0);
     pieces_->setToolTip(tr("Blocks and shims on hand, each once, in the bench's unit or with one: 25 mm 10 mm 2 thou"));
     stack->addWidget(pieces_, 1);
     column->addLayout(stack);

@@ -11,6 +11,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QProgressBar>
 #include <QPushButton>
 
 namespace pallix::ui {
@@ -20,7 +21,8 @@ const auto between_files = QStringLiteral("; ");
 
 ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWidget* parent)
     : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)),
-      uncertainty_(new QLineEdit(this)), echo_(new QLabel(this)), faults_(new FaultList(context, this)) {
+      uncertainty_(new QLineEdit(this)), echo_(new QLabel(this)), faults_(new FaultList(context, this)),
+      progress_(new QProgressBar(this)), reading_(new session::LogReading(this)) {
     setWindowTitle(tr("Take in probe logs"));
     setMinimumWidth(620);
     files_->setObjectName(QStringLiteral("log-files"));
@@ -40,12 +42,20 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     echo_->setFont(font_of(Type::small));
     echo_->setWordWrap(true);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
-    buttons->button(QDialogButtonBox::Ok)->setText(tr("Take in"));
+    take_ = buttons->button(QDialogButtonBox::Ok);
+    take_->setText(tr("Take in"));
+    progress_->setRange(0, 100);
+    progress_->setObjectName(QStringLiteral("log-progress"));
+    progress_->setAccessibleName(tr("reading the logs"));
+    progress_->hide();
+    connect(reading_, &session::LogReading::progressed, progress_, &QProgressBar::setValue);
+    connect(reading_, &session::LogReading::done, this, &ImportLogDialog::finish);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 24, 24, 16);
     column->setSpacing(16);
     column->addLayout(form);
     column->addWidget(faults_);
+    column->addWidget(progress_);
     column->addWidget(buttons);
     connect(browse, &QPushButton::clicked, this, [this] {
         const QStringList chosen =
@@ -91,15 +101,56 @@ void ImportLogDialog::accept() {
         else
             faults.insert(faults.end(), text.error().begin(), text.error().end());
     }
-    if (faults.empty())
-        if (auto taken = context_.session.take_probe_logs(logs, uncertainty); !taken)
-            faults = taken.error();
-    faults_->show_faults(faults);
+    names_ = names;
     if (!faults.empty())
+        return finish(faults);
+    std::size_t size = 0;
+    for (const block::NamedText& log : logs)
+        size += log.text.size();
+    constexpr std::size_t small = 300'000; // bytes: read before a progress bar could be drawn
+    session::Session::LogsToRead to_read = context_.session.logs_to_read(logs, uncertainty);
+    if (size > small) {
+        show_busy(true);
+        return reading_->start(std::move(to_read));
+    }
+    if (const auto read = session::Session::read_logs(to_read); !read)
+        return finish(read.error());
+    const auto taken = context_.session.take_read_logs(std::move(to_read));
+    finish(taken ? block::Faults{} : taken.error());
+}
+
+/// With faults the dialog stays and shows them; without, what was read in the background is taken in and it closes.
+void ImportLogDialog::finish(const block::Faults& faults) {
+    block::Faults all = faults;
+    if (all.empty() && progress_->isVisible()) {
+        const auto taken = context_.session.take_read_logs(reading_->take());
+        if (!taken)
+            all = taken.error();
+    }
+    show_busy(false);
+    faults_->show_faults(all);
+    if (!all.empty())
         return;
-    for (const QString& name : names)
+    for (const QString& name : names_)
         context_.preferences.add_recent_file(name.trimmed());
     QDialog::accept();
+}
+
+void ImportLogDialog::show_busy(bool busy) {
+    progress_->setVisible(busy);
+    progress_->setValue(0);
+    for (QWidget* w : std::initializer_list<QWidget*>{files_, uncertainty_, take_})
+        w->setEnabled(!busy);
+}
+
+void ImportLogDialog::reject() {
+    if (reading_->running()) { // the first time only the read ends
+        reading_->cancel();
+        show_busy(false);
+        echo_->setText(tr("The read was ended; nothing was taken in."));
+        return;
+    }
+    QDialog::reject();
 }
 
 } // namespace pallix::ui

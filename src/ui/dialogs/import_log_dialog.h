@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "session/log_reading.h"
 #include "ui/context.h"
 
 #include <QDialog>
@@ -8,6 +9,8 @@
 
 class QLabel;
 class QLineEdit;
+class QProgressBar;
+class QPushButton;
 
 namespace pallix::ui {
 
@@ -20,15 +23,22 @@ class ImportLogDialog : public QDialog {
     ImportLogDialog(Context context, const QStringList& files, QWidget* parent = nullptr);
 
     void accept() override;
+    void reject() override; ///< ends a read that is under way, then closes
 
   private:
     void echo_uncertainty();
+    void finish(const block::Faults& faults);
+    void show_busy(bool busy);
 
     Context context_;
     QLineEdit* files_;
     QLineEdit* uncertainty_;
     QLabel* echo_;
     FaultList* faults_;
+    QProgressBar* progress_;
+    QPushButton* take_;
+    session::LogReading* reading_;
+    QStringList names_;
 };
 
 } // namespace pallix::ui

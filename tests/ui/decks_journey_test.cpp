@@ -1,0 +1,299 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Decks in the real window: with nothing but a straightedge, and by probe to a zero deck on both banks.
+#include "bench_fixture.h"
+#include "ui/decks/deck_drawing.h"
+#include "ui/decks/found_page.h"
+#include "workshop/harbour.h"
+#include "workshop/practice_block.h"
+
+#include <QComboBox>
+#include <QTableWidget>
+
+using namespace pallix;
+using planning::CallKind;
+using test::in;
+
+namespace {
+
+class DecksJourney : public test::BenchFixture {
+  protected:
+    void enter(const QString& text) {
+        QTest::keyClicks(focused(), text);
+        QTest::keyClick(focused(), Qt::Key_Return);
+    }
+    void read_what(const char* what) {
+        key(Qt::Key_R, Qt::ControlModifier);
+        for (int i = 0; i < 6 && find<QComboBox>("what-to-measure")->currentText() != QString::fromLatin1(what); ++i)
+            key(Qt::Key_M, Qt::ControlModifier);
+        ASSERT_EQ(find<QComboBox>("what-to-measure")->currentText(), QString::fromLatin1(what));
+        key(Qt::Key_R, Qt::ControlModifier);
+    }
+    QString headline() { return text_of("call-headline"); }
+    CallKind call() { return session_.assessment().call.kind; }
+    /// Paints over a place of the deck on the passes page with the mouse.
+    void paint(metrology::Vec2 from, metrology::Vec2 to) {
+        auto* deck = find<ui::DeckDrawing>("deck");
+        const QPoint a = deck->picture()->to_screen(from).toPoint(), b = deck->picture()->to_screen(to).toPoint();
+        QTest::mousePress(deck, Qt::LeftButton, {}, a);
+        for (int i = 1; i <= 8; ++i) {
+            const QPoint at = a + (b - a) * i / 8;
+            QMouseEvent move(QEvent::MouseMove, at, deck->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+            QApplication::sendEvent(deck, &move);
+        }
+        QTest::mouseRelease(deck, Qt::LeftButton, {}, b);
+    }
+    void tick(const char* box) { QTest::mouseClick(find<QCheckBox>(box), Qt::LeftButton, {}, QPoint(8, 10)); }
+    void log() { key(Qt::Key_Return, Qt::ControlModifier); }
+    void wait_for_belief() {
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !session_.beliefs().running(); }, 20000));
+        QApplication::processEvents();
+    }
+};
+
+/// The workboat's V6 with worn decks, and what it measures like after they were cut to a height.
+workshop::PracticeBlock worn_v6(std::optional<double> cut_to) {
+    workshop::PracticeBlock p{workshop::workboat_v6(), {}, 0.002, 0.001, 0.001, {}};
+    workshop::DeckTruth t;
+    t.offset = 0.08;
+    t.rear_over_front = 0.03;
+    t.dip = {300, 50};
+    t.dip_depth = 0.02;
+    t.cut_to = cut_to;
+    p.decks["R"] = t;
+    t.rear_over_front = -0.02;
+    p.decks["L"] = t;
+    return p;
+}
+
+std::string log_of(std::optional<double> cut_to, std::uint64_t seed) {
+    workshop::ProbeJob job;
+    job.seed = seed;
+    job.noise = 0.0005;
+    job.stated_uncertainty = 0.001;
+    return workshop::probe(worn_v6(cut_to), job);
+}
+
+} // namespace
+
+TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
+    open_small_job();
+    open_window();
+    key(Qt::Key_F4);
+    read_what("feelers");
+    for (int line = 0; line < 5; ++line)
+        enter(line == 3 ? QStringLiteral("0.08 0.09") : QStringLiteral("0.05 0.06"));
+    ASSERT_EQ(session_.assessment().by_feel.size(), 1U);
+    EXPECT_EQ(call(), CallKind::cut_by_feel);
+    EXPECT_EQ(headline(), QStringLiteral("Deck: witness cut"));
+    EXPECT_EQ(text_of("call-number"), QStringLiteral("0.025 mm"));
+
+    // What feelers imply stands on the page, and the line with the widest gap is drawn.
+    key(Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier); // mock-up
+    key(Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier); // as found
+    EXPECT_TRUE(text_of("found-words").contains(QStringLiteral("at least 0.040 and at most 0.270 mm")))
+        << text_of("found-words").toStdString();
+    EXPECT_EQ(find<QTableWidget>("edge-lines")->item(3, 1)->text(), QStringLiteral("0.080 to 0.090"));
+
+    key(Qt::Key_K, Qt::ControlModifier);
+    paint({10, -40}, {10, 40});
+    EXPECT_GT(find<ui::DeckDrawing>("deck")->dark().size(), 5U);
+    tick("pass-rest");
+    log();
+    EXPECT_EQ(session_.state().deck("C").cuts.size(), 1U);
+    EXPECT_TRUE(session_.state().deck("C").cuts[0].cut.rest_bright);
+    EXPECT_EQ(call(), CallKind::cut_by_feel) << "places stayed dark";
+    tick("pass-clean");
+    log();
+    EXPECT_EQ(call(), CallKind::feel_again);
+    EXPECT_TRUE(headline().startsWith(QStringLiteral("Lay the straightedge")));
+
+    read_what("feelers");
+    for (int line = 0; line < 5; ++line)
+        enter(QStringLiteral("0 0.01"));
+    EXPECT_EQ(call(), CallKind::flat_by_feel);
+    EXPECT_EQ(headline(), QStringLiteral("Flat along its lines"));
+    EXPECT_EQ(session_.assessment().by_feel[0].verdict, metrology::Verdict::meets) << "0.02 + 2 · 0.01 is the limit";
+}
+
+TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
+    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
+                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
+    open_window();
+    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
+    key(Qt::Key_F4);
+    wait_for_belief();
+    ASSERT_NE(session_.belief("R"), nullptr);
+
+    // The pistons stand at 241.28 above the crankshaft: what is read is the deck less that.
+    const double crown = 241.28;
+    for (const char* bank : {"R", "L"}) {
+        window_->decks().show_bank(bank);
+        read_what("piston to deck");
+        for (const auto& at :
+             planning::usual_places(*session_.state().blueprint, planning::Measuring::piston_heights, bank)) {
+            const auto* bore = session_.state().blueprint->hole(at.feature);
+            const double below = *block::height_now(session_.state().deck(bank), {bore->u, bore->v}) - crown;
+            const double rock = at.direction == "one side of the pin" ? 0.02 : -0.02;
+            enter(QString::number(below + rock, 'f', 3));
+        }
+    }
+    ASSERT_EQ(session_.assessment().crowns.size(), 6U) << "two cylinders a bank read, the third lies between";
+    for (const auto& c : session_.assessment().crowns)
+        EXPECT_NEAR(c.crown, crown, 0.001);
+
+    auto* school = find<QComboBox>("target-school");
+    school->setFocus();
+    QTest::keyClick(school, Qt::Key_End); // compression ratio: it asks for a number first
+    QTest::keyClick(school, Qt::Key_Up);  // piston clearance
+    auto* number = find<QLineEdit>("target-height");
+    number->setFocus();
+    enter(QStringLiteral("0 mm"));
+    ASSERT_EQ(session_.state().target.school, block::TargetSchool::clearance);
+    for (const char* bank : {"R", "L"})
+        EXPECT_NEAR(session_.assessment().bank(bank)->plan.target, crown, 0.001);
+    EXPECT_TRUE(text_of("consequences").contains(QStringLiteral("piston to deck")));
+
+    while (call() == CallKind::cut) {
+        ASSERT_LT(session_.entries().size(), 80U);
+        window_->decks().show_bank(session_.assessment().call.bank);
+        if (session_.assessment().call.pass->kind != block::PassKind::witness)
+            tick("pass-clean");
+        log();
+    }
+    EXPECT_EQ(call(), CallKind::measure_again);
+    EXPECT_EQ(session_.state().forecasts.size(), 2U) << "one for each bank, before its first pass";
+    for (const char* bank : {"R", "L"})
+        EXPECT_NEAR(session_.assessment().bank(bank)->remaining, 0, 1e-3);
+
+    // What the machine left, probed again: zero deck on both banks within a thou.
+    ASSERT_TRUE(session_.take_probe_logs({{"left.csv", log_of(crown - 241.3 + 0.004, 6)}}, std::nullopt));
+    for (const planning::PistonCrown& c : session_.assessment().crowns) {
+        const auto* bore = session_.state().blueprint->hole(c.bore);
+        const double clearance = *block::height_now(session_.state().deck(c.bore.bank), {bore->u, bore->v}) - c.crown;
+        EXPECT_LT(std::abs(clearance), block::mm_per_thou) << c.cylinder;
+    }
+    EXPECT_EQ(headline(), QStringLiteral("Both decks meet"));
+}
+
+TEST_F(DecksJourney, ACrackIsDrawnDecidedAndStandsInTheCall) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Samphire")));
+    window_->decks().show_page(ui::DecksView::Page::found);
+    auto* deck = find<ui::DeckDrawing>("deck-as-found");
+    const QPoint from = deck->picture()->to_screen({100, 55}).toPoint(),
+                 to = deck->picture()->to_screen({130, 50}).toPoint();
+    QTest::mousePress(deck, Qt::LeftButton, {}, from);
+    QTest::mouseRelease(deck, Qt::LeftButton, {}, to);
+    ASSERT_EQ(session_.state().flaws.size(), 1U);
+    const block::KnownFlaw& crack = session_.state().flaws[0];
+    EXPECT_EQ(crack.flaw.path.size(), 2U);
+    EXPECT_NEAR(crack.flaw.length(), std::hypot(30, 5), 1.5) << "to the pixel";
+    EXPECT_FALSE(crack.decided);
+    find<QComboBox>("flaw-choice")->setCurrentIndex(1);
+    QTest::mouseClick(find<QPushButton>("flaw-decide"), Qt::LeftButton);
+    ASSERT_TRUE(session_.state().flaws[0].decided);
+    EXPECT_EQ(session_.state().flaws[0].decided->choice, block::FlawChoice::stop_and_pin);
+    QTest::mouseClick(find<QPushButton>("pressure-leaks"), Qt::LeftButton);
+    EXPECT_FALSE(session_.state().pressure_test->payload.tight);
+    find<QLineEdit>("flaw-depth")->setText(QStringLiteral("deep"));
+    QTest::mouseClick(deck, Qt::LeftButton, {}, from);
+    EXPECT_EQ(session_.state().flaws.size(), 1U) << "a depth that cannot be read marks nothing";
+    EXPECT_FALSE(text_of("found-echo").isEmpty());
+}
+
+TEST_F(DecksJourney, TheSetUpSaysWhichFoot) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Samphire")));
+    window_->decks().show_page(ui::DecksView::Page::set_up);
+    for (int i = 1; i <= 3; ++i) {
+        find<QLineEdit>(("foot-name-" + std::to_string(i)).c_str())->setText(QStringLiteral("F%1").arg(i));
+        find<QLineEdit>(("foot-u-" + std::to_string(i)).c_str())
+            ->setText(i < 3 ? QStringLiteral("0") : QStringLiteral("300"));
+        find<QLineEdit>(("foot-v-" + std::to_string(i)).c_str())
+            ->setText(i == 1   ? QStringLiteral("100")
+                      : i == 2 ? QStringLiteral("-100")
+                               : QStringLiteral("0"));
+    }
+    // Tilted to +v only: 0.05 between the sides of a deck whose corner places lie 114.24 apart.
+    const char* typed[] = {"0.05", "0", "0.05", "0"};
+    for (int i = 0; i < 4; ++i)
+        find<QLineEdit>(("set-up-reading-" + std::to_string(i + 1)).c_str())->setText(QString::fromLatin1(typed[i]));
+    const double across = 0.05 / 114.24;
+    EXPECT_EQ(text_of("set-up-words"), QStringLiteral("F1: leave; F2: raise %1 mm; F3: raise %2 mm.")
+                                           .arg(across * 200, 0, 'f', 3)
+                                           .arg(across * 100, 0, 'f', 3));
+    QTest::mouseClick(find<QPushButton>("keep-set-up"), Qt::LeftButton);
+    EXPECT_EQ(session_.state().set_ups.at("C").payload.feet.size(), 3U);
+    find<QLineEdit>("stack-pieces")->setText(QStringLiteral("10 mm 5 mm 2 mm 0.1 mm"));
+    find<QLineEdit>("stack-wanted")->setText(QStringLiteral("12.1"));
+    EXPECT_EQ(text_of("stack-words"), QStringLiteral("10.000 + 2.000 + 0.100 = 12.100 mm, off by 0.000"));
+    find<QLineEdit>("set-up-reading-1")->setText(QStringLiteral("high"));
+    EXPECT_FALSE(find<QPushButton>("keep-set-up")->isEnabled());
+    QTest::mouseClick(find<QPushButton>("confirm-dowel"), Qt::LeftButton);
+    EXPECT_FALSE(find<QPushButton>("confirm-dowel")->isEnabled());
+}
+
+TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Samphire")));
+    window_->decks().show_page(ui::DecksView::Page::mock_up);
+    const std::size_t before = session_.entries().size();
+    auto* stroke = find<QLineEdit>("stroke");
+    stroke->setFocus();
+    enter(QStringLiteral("tall"));
+    EXPECT_EQ(session_.entries().size(), before);
+    stroke->clear();
+    find<QLineEdit>("chamber")->setText(QStringLiteral("41,5"));
+    find<QLineEdit>("gasket-thickness")->setText(QStringLiteral("1.2"));
+    stroke->setFocus();
+    enter(QStringLiteral("92"));
+    ASSERT_EQ(session_.entries().size(), before + 1);
+    EXPECT_EQ(session_.state().figures.stroke, 92);
+    EXPECT_EQ(session_.state().figures.chamber, 41'500);
+    find<QLineEdit>("teeth-crank")->setText(QStringLiteral("21"));
+    QTest::mouseClick(find<QPushButton>("keep-figures"), Qt::LeftButton);
+    EXPECT_EQ(session_.entries().size(), before + 1) << "a chain needs both sprockets, pitch and distance";
+    QTest::mouseClick(find<QPushButton>("log-head"), Qt::LeftButton);
+    EXPECT_EQ(session_.entries().size(), before + 1) << "nothing was typed of the head";
+    find<QLineEdit>("head-cut")->setText(QStringLiteral("0.1"));
+    QTest::mouseClick(find<QPushButton>("log-head"), Qt::LeftButton);
+    EXPECT_NEAR(planning::head_state(session_.state(), "C").cut, 0.1, 1e-12);
+
+    window_->decks().show_page(ui::DecksView::Page::passes);
+    in_dialog([](QDialog& d) {
+        in<QLineEdit>(d, "cutter-diameter")->setText(QStringLiteral("200 mm"));
+        in<QLineEdit>(d, "cutter-finish-feed")->setText(QStringLiteral("0.5 mm"));
+        EXPECT_TRUE(in<QLabel>(d, "cutter-echo")->text().contains(QStringLiteral("more than the gasket takes")));
+        in<QLineEdit>(d, "cutter-finish-feed")->setText(QStringLiteral("0.05 mm"));
+        d.accept();
+    });
+    QTest::mouseClick(find<QPushButton>("edit-cutter"), Qt::LeftButton);
+    ASSERT_TRUE(session_.state().cutter);
+    EXPECT_EQ(session_.state().cutter->payload.diameter, 200);
+    EXPECT_TRUE(session_.state().gasket);
+}
+
+TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
+    open_small_job();
+    open_window();
+    test::LogWriter log = test::small_log();
+    for (int i = 0; i < 120; ++i)
+        for (int j = 0; j < 90; ++j) {
+            const double u = 1 + 148.0 * i / 119, v = -49 + 98.0 * j / 89;
+            log.touch("deck.C", {u, v, 200.03 + 0.002 * std::sin(u / 20)});
+        }
+    const QString file = QString::fromStdString(write("scan.csv", log.text()));
+    in_dialog([=](QDialog& d) {
+        in<QLineEdit>(d, "log-files")->setText(file);
+        in<QLineEdit>(d, "log-uncertainty")->setText(QStringLiteral("1 µm"));
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        EXPECT_TRUE(in<QWidget>(d, "log-progress")->isVisible());
+        d.reject(); // ends the read
+        EXPECT_TRUE(d.isVisible()) << "the dialog stays";
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+    });
+    key(Qt::Key_I, Qt::ControlModifier);
+    ASSERT_TRUE(session_.state().latest);
+    EXPECT_EQ(session_.state().deck("C").latest->result.points.size(), 6U + 120 * 90);
+    EXPECT_NEAR(session_.state().deck("C").latest->result.height_max, 200.032, 1e-3);
+}
