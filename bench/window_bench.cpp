@@ -130,8 +130,8 @@ const std::string& million_touch_log() {
 }
 
 void open_tender(Bench& bench) {
-    static_cast<void>(bench.session.new_job(
-        QStringLiteral("scan"), {}, {"b.json", block::write_blueprint(workshop::tender_inline_four())}));
+    static_cast<void>(bench.session.new_job(QStringLiteral("scan"), {},
+                                            {"b.json", block::write_blueprint(workshop::tender_inline_four())}));
 }
 
 /// Away from the window, with progress: read, evaluate, fold.

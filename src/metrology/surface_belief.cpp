@@ -18,7 +18,8 @@ using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
 
-/// Standard deviations of the trend's coefficients over a half length and width, mm: wide, so that a few heights decide.
+/// Standard deviations of the trend's coefficients over a half length and width, mm: wide, so that a few heights
+/// decide.
 constexpr std::array trend_deviation{1.0, 0.15, 0.15, 0.05, 0.03, 0.02}; // height, slope, tilt, twist, two bows
 /// What the wavy rest may be: size (mm) and length (mm). Common practice gives no figures; the heights weigh them.
 constexpr std::array rest_sizes{0.002, 0.004, 0.008, 0.016, 0.032};
@@ -33,7 +34,7 @@ struct LocalRest {
     double size, weight; ///< mm; before any height is seen
 };
 constexpr std::array<LocalRest, 4> local_rests{{{0, 0.25}, {0.005, 0.25}, {0.010, 0.3}, {0.018, 0.2}}};
-constexpr double local_length = 30; // mm
+constexpr double local_length = 30;                       // mm
 constexpr std::array unstated_noise{0.001, 0.003, 0.006}; // mm
 constexpr double grain = 0.0005;                          // mm, what the surface does between neighbouring nodes
 constexpr double negligible_weight = 0.02;
@@ -42,7 +43,8 @@ constexpr std::size_t most_components = 6;
 /// gives no figures; these make the intervals hold on simulated blocks (tests/metrology/surface_belief_test.cpp).
 constexpr double hollows_expected = 4, hollow_depth = 0.022, hollow_radius_least = 20, hollow_radius_most = 60;
 constexpr double swelling_share = 0.25; ///< of them stand up instead
-constexpr double caution = 1.4;        ///< on the spread of a field whose size and length are themselves estimated
+constexpr double calming = 0.2;         ///< share of the spread an extreme is looked for with
+constexpr double caution = 1.4;         ///< on the spread of a field whose size and length are themselves estimated
 constexpr Eigen::Index hollow_patterns = 600;
 
 double normal_density(double z) {
@@ -90,18 +92,23 @@ class Believer {
         heights_.resize(static_cast<Index>(q.seen.size()));
         for (std::size_t i = 0; i < q.seen.size(); ++i)
             heights_[static_cast<Index>(i)] = q.seen[i].height - level_;
+        std::vector<Vec2> places;
+        for (const HeightSeen& s : q.seen)
+            places.push_back(s.place);
+        seen_seen_ = pairs_of(places, places);
+        nodes_seen_ = pairs_of(q.nodes, places);
+        nodes_nodes_ = pairs_of(q.nodes, q.nodes);
     }
 
     SurfaceBelief run() {
         weigh_components();
         SurfaceBelief belief;
         std::vector<Field> fields;
+        for (const Component& c : components_)
+            fields.push_back(field_of(c));
         if (!q_.cuts.empty()) {
-            find_top();
+            find_top(fields);
             take_in_bounds(fields);
-        } else {
-            for (const Component& c : components_)
-                fields.push_back(field_of(c));
         }
         const Hollows hollows = draw_hollows();
         const std::size_t n = q_.nodes.size();
@@ -112,8 +119,8 @@ class Believer {
             const std::size_t upto =
                 c + 1 == components_.size()
                     ? draws_
-                    : std::min(draws_, done + static_cast<std::size_t>(std::lround(
-                                                  components_[c].weight * static_cast<double>(draws_))));
+                    : std::min(draws_, done + static_cast<std::size_t>(
+                                                  std::lround(components_[c].weight * static_cast<double>(draws_))));
             if (upto == done)
                 continue;
             const Field& field = fields[c];
@@ -126,18 +133,25 @@ class Believer {
                 loose = (field.covariance.diagonal().array() / before_bounds_[c].array()).min(1.0);
             for (; done < upto; ++done) {
                 const VectorXd wave = root.matrixL() * standard_normal(deviates, static_cast<Index>(n));
-                VectorXd x = field.mean + caution * wave;
+                VectorXd x = field.mean + caution * wave, calm = field.mean + calming * wave;
                 const auto pick = static_cast<Index>(std::ranges::lower_bound(weighed.upto, deviates.uniform()) -
                                                      weighed.upto.begin());
                 const Index k = std::min<Index>(pick, hollow_patterns - 1);
                 const VectorXd shift = hollows.at_nodes.col(k) - weighed.carried * hollows.at_seen.col(k);
                 x += shift.cwiseProduct(loose);
-                if (!q_.cuts.empty())
+                calm += shift.cwiseProduct(loose);
+                if (!q_.cuts.empty()) {
                     keep_bounds(x);
+                    keep_bounds(calm);
+                }
                 sum += x;
                 squares += x.cwiseAbs2();
-                Index at = 0;
-                const double low = x.minCoeff(&at), high = x.maxCoeff();
+                // The extreme of many doubtful places is not as far out as the most doubtful of them: where it lies is
+                // told from a calmer surface, how far from the whole draw.
+                Index at = 0, top = 0;
+                calm.minCoeff(&at);
+                calm.maxCoeff(&top);
+                const double low = x[at], high = x[top];
                 lowest[static_cast<std::size_t>(at)] += 1;
                 lows_.push_back(low + level_);
                 highs_.push_back(high + level_);
@@ -199,32 +213,37 @@ class Believer {
         return t;
     }
 
-    static double matern(double distance, double size, double length) {
-        const double r = std::sqrt(5.0) * distance / length;
-        return size * size * (1 + r + r * r / 3) * std::exp(-r);
-    }
-    static double rest(double distance, const Component& c) {
-        return matern(distance, c.size, c.length) + (c.local > 0 ? matern(distance, c.local, local_length) : 0);
+    /// What every component needs of two sets of places: the trend's part of their covariance, and their distances.
+    struct Pairs {
+        MatrixXd trend, distance;
+    };
+    [[nodiscard]] Pairs pairs_of(const std::vector<Vec2>& a, const std::vector<Vec2>& b) const {
+        const Index rows = static_cast<Index>(a.size()), columns = static_cast<Index>(b.size());
+        MatrixXd ta(6, rows), tb(6, columns);
+        for (Index i = 0; i < rows; ++i)
+            ta.col(i) = trend(a[static_cast<std::size_t>(i)]);
+        for (Index j = 0; j < columns; ++j)
+            tb.col(j) = trend(b[static_cast<std::size_t>(j)]);
+        Pairs p{ta.transpose() * tb, MatrixXd(rows, columns)};
+        for (Index j = 0; j < columns; ++j)
+            for (Index i = 0; i < rows; ++i)
+                p.distance(i, j) = norm(a[static_cast<std::size_t>(i)] - b[static_cast<std::size_t>(j)]);
+        return p;
     }
 
-    template <class A, class B>
-    [[nodiscard]] MatrixXd covariance(const A& a, const B& b, const Component& c) const {
-        MatrixXd ta(6, static_cast<Index>(a.size())), tb(6, static_cast<Index>(b.size()));
-        for (std::size_t i = 0; i < a.size(); ++i)
-            ta.col(static_cast<Index>(i)) = trend(place(a[i]));
-        for (std::size_t j = 0; j < b.size(); ++j)
-            tb.col(static_cast<Index>(j)) = trend(place(b[j]));
-        MatrixXd k = ta.transpose() * tb;
-        for (std::size_t i = 0; i < a.size(); ++i)
-            for (std::size_t j = 0; j < b.size(); ++j)
-                k(static_cast<Index>(i), static_cast<Index>(j)) += rest(norm(place(a[i]) - place(b[j])), c);
+    static MatrixXd matern(const MatrixXd& distance, double size, double length) {
+        const Eigen::ArrayXXd r = distance.array() * (std::sqrt(5.0) / length);
+        return size * size * (1 + r + r.square() / 3) * (-r).exp();
+    }
+    static MatrixXd covariance(const Pairs& p, const Component& c) {
+        MatrixXd k = p.trend + matern(p.distance, c.size, c.length);
+        if (c.local > 0)
+            k += matern(p.distance, c.local, local_length);
         return k;
     }
-    static Vec2 place(Vec2 p) { return p; }
-    static Vec2 place(const HeightSeen& s) { return s.place; }
 
     [[nodiscard]] MatrixXd seen_covariance(const Component& c) const {
-        MatrixXd k = covariance(q_.seen, q_.seen, c);
+        MatrixXd k = covariance(seen_seen_, c);
         for (std::size_t i = 0; i < q_.seen.size(); ++i) {
             const double u = q_.seen[i].uncertainty.value_or(c.noise);
             k(static_cast<Index>(i), static_cast<Index>(i)) += u * u + grain * grain;
@@ -264,7 +283,7 @@ class Believer {
     [[nodiscard]] WeighedHollows weigh(const Hollows& hollows, const Component& c) const {
         const Eigen::LLT<MatrixXd> root(seen_covariance(c));
         WeighedHollows w;
-        w.carried = root.solve(covariance(q_.seen, q_.nodes, c)).transpose();
+        w.carried = root.solve(covariance(nodes_seen_, c).transpose()).transpose();
         MatrixXd off = -hollows.at_seen;
         off.colwise() += heights_;
         const VectorXd misfit = root.matrixL().solve(off).colwise().squaredNorm().transpose();
@@ -280,16 +299,14 @@ class Believer {
     /// Each component with the bounds in it, weighed anew by how well it foresaw them.
     void take_in_bounds(std::vector<Field>& fields) {
         double best = -std::numeric_limits<double>::infinity();
-        for (const Component& c : components_) {
-            Field field = field_of(c);
-            before_bounds_.push_back(field.covariance.diagonal());
-            fields.push_back(bounded(std::move(field)));
-            best = std::max(best, std::log(c.weight) + fields.back().log_evidence);
+        for (std::size_t i = 0; i < fields.size(); ++i) {
+            before_bounds_.push_back(fields[i].covariance.diagonal());
+            fields[i] = bounded(std::move(fields[i]));
+            best = std::max(best, std::log(components_[i].weight) + fields[i].log_evidence);
         }
         double total = 0;
         for (std::size_t i = 0; i < fields.size(); ++i)
-            total += components_[i].weight =
-                std::exp(std::log(components_[i].weight) + fields[i].log_evidence - best);
+            total += components_[i].weight = std::exp(std::log(components_[i].weight) + fields[i].log_evidence - best);
         for (Component& c : components_)
             c.weight /= total;
     }
@@ -309,8 +326,8 @@ class Believer {
         for (Component& c : components_) {
             const Eigen::LLT<MatrixXd> root(seen_covariance(c));
             const VectorXd whitened = root.matrixL().solve(heights_);
-            c.log_evidence = std::log(c.prior) - 0.5 * whitened.squaredNorm() -
-                             root.matrixLLT().diagonal().array().log().sum();
+            c.log_evidence =
+                std::log(c.prior) - 0.5 * whitened.squaredNorm() - root.matrixLLT().diagonal().array().log().sum();
             best = std::max(best, c.log_evidence);
         }
         double total = 0;
@@ -319,7 +336,8 @@ class Believer {
         for (Component& c : components_)
             c.weight /= total;
         std::ranges::sort(components_, std::greater{}, &Component::weight);
-        // The likeliest few; with cuts to come also the likeliest of each kind of small waviness, which they may call for.
+        // The likeliest few; with cuts to come also the likeliest of each kind of small waviness, which they may call
+        // for.
         std::vector<Component> kept;
         for (const Component& c : components_) {
             const bool likely = kept.size() < most_components && c.weight > negligible_weight;
@@ -338,32 +356,34 @@ class Believer {
 
     /// The nodes, given the measured heights.
     [[nodiscard]] Field field_of(const Component& c) const {
-        const MatrixXd across = covariance(q_.nodes, q_.seen, c);
+        const MatrixXd across = covariance(nodes_seen_, c);
         const Eigen::LLT<MatrixXd> root(seen_covariance(c));
         Field f;
         f.mean = across * root.solve(heights_);
         const MatrixXd half = root.matrixL().solve(across.transpose());
-        f.covariance = covariance(q_.nodes, q_.nodes, c) - half.transpose() * half;
+        f.covariance = covariance(nodes_nodes_, c) - half.transpose() * half;
         f.covariance.diagonal().array() += grain * grain;
         return f;
     }
 
     /// Where the highest place lies: cuts count from it. Said as a weighted mean of nodes, so that it moves with them.
-    void find_top() {
+    void find_top(const std::vector<Field>& fields) {
         const Index n = static_cast<Index>(q_.nodes.size());
         top_weights_ = VectorXd::Zero(n);
         VectorXd node_mean = VectorXd::Zero(n);
         double sum = 0, count = 0;
         std::vector<std::pair<double, VectorXd>> kept;
         for (std::size_t c = 0; c < components_.size(); ++c) {
-            const Field field = field_of(components_[c]);
+            const Field& field = fields[c];
             const Eigen::LLT<MatrixXd> root = root_of(field.covariance);
             Deviates deviates(seed_, 1000 + c);
             const auto wanted = std::max<std::size_t>(1, static_cast<std::size_t>(components_[c].weight * 120));
             for (std::size_t d = 0; d < wanted; ++d) {
-                VectorXd x = field.mean + root.matrixL() * standard_normal(deviates, n);
+                const VectorXd wave = root.matrixL() * standard_normal(deviates, n);
+                VectorXd x = field.mean + wave;
                 Index at = 0;
-                const double top = x.maxCoeff(&at);
+                (field.mean + calming * wave).maxCoeff(&at);
+                const double top = x[at];
                 top_weights_[at] += 1;
                 node_mean += x;
                 sum += top;
@@ -490,10 +510,11 @@ class Believer {
     Vec2 middle_, half_;
     double level_ = 0; ///< mean of the measured heights: all inner heights are less it
     VectorXd heights_;
+    Pairs seen_seen_, nodes_seen_, nodes_nodes_;
     std::vector<Component> components_;
     std::vector<double> lows_, highs_, ranges_;
-    VectorXd top_weights_;          ///< share of the draws in which a node is the highest
-    std::vector<Index> top_nodes_;  ///< where that is not nothing
+    VectorXd top_weights_;         ///< share of the draws in which a node is the highest
+    std::vector<Index> top_nodes_; ///< where that is not nothing
     double top_mean_ = 0, top_offset_ = 0, top_slack_ = 0, top_deviation_ = 0;
     std::vector<Bound> bounds_;
     std::vector<VectorXd> before_bounds_; ///< variances of the nodes, component by component

@@ -19,10 +19,11 @@ using metrology::Vec3;
 
 namespace {
 
-constexpr std::size_t most_nodes = 200, most_heights = 150;
-constexpr double least_spacing = 14;   // mm between nodes
-constexpr double setting = 0.002;      // mm, standard uncertainty of one infeed
-constexpr double painting_slack = 6;   // mm round a painted place where nothing is taken from its edge
+constexpr std::size_t most_nodes = 140, most_heights = 150;
+constexpr double least_spacing = 14;  // mm between nodes
+constexpr double setting = 0.002;     // mm, standard uncertainty of one infeed
+constexpr double painting_core = 0.6; // share of a brush's radius that is surely dark: its rim may spill over
+constexpr double painting_slack = 6;  // mm round a painted place where nothing is taken from its edge
 
 /// A grid over the metal, and the painted places.
 std::vector<Vec2> nodes_of(const block::Blueprint& blueprint, const block::BankBlueprint& bank,
@@ -116,7 +117,7 @@ Touch touch_at(const DeckCut& cut, Vec2 place) {
     double nearest = std::numeric_limits<double>::infinity();
     for (const Vec2 dark : cut.dark)
         nearest = std::min(nearest, norm(dark - place));
-    if (nearest <= cut.brush)
+    if (nearest <= painting_core * cut.brush)
         return Touch::dark;
     if (cut.clean || (cut.rest_bright && nearest > cut.brush + painting_slack))
         return Touch::bright;
@@ -175,8 +176,7 @@ std::optional<DeckBelief> answer(const DeckQuestion& q) {
 
 void find_contradictions(DeckBelief& belief, const JobState& state) {
     const auto& surface = belief.surface;
-    belief.contradictions =
-        contradictions_of(state, belief.bank, surface.cut_heights, surface.cut_height_deviation);
+    belief.contradictions = contradictions_of(state, belief.bank, surface.cut_heights, surface.cut_height_deviation);
     belief.suspicion =
         suspect_for(state, belief.bank, belief.contradictions, surface.cut_heights, surface.cut_height_deviation);
 }
@@ -262,8 +262,7 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
                 continue;
             const double u = (m.place.x - middle.x) / (e.length() / 2), v = (m.place.y - middle.y) / (e.width() / 2);
             const double sign = m.dark ? -1 : 1; // dark: the cut ran above it; touched: below
-            lp.add_row(Terms{{shift, sign}, {along, sign * u}, {across, sign * v}},
-                       1000 * (sign * m.over + allowed));
+            lp.add_row(Terms{{shift, sign}, {along, sign * u}, {across, sign * v}}, 1000 * (sign * m.over + allowed));
         }
         const auto found = lp.minimise({{size, 1}});
         if (!found)
@@ -273,8 +272,8 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
     Suspicion s;
     // One place alone: it is the likelier culprit, since all others agree.
     const Vec2 first = contradictions.front().place;
-    const bool one_place = std::ranges::all_of(
-        contradictions, [first](const Contradiction& c) { return norm(c.place - first) < 1e-6; });
+    const bool one_place =
+        std::ranges::all_of(contradictions, [first](const Contradiction& c) { return norm(c.place - first) < 1e-6; });
     if (one_place && marks.size() > 1 && explain(false, first)) {
         s.suspect = Suspect::bad_touch;
         s.place = first;

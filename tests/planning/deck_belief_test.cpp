@@ -53,7 +53,8 @@ class DeckBeliefTest : public testing::Test {
 
 TEST(TouchAt, PaintIsDarkTheRestBrightAndItsRimUnknown) {
     const DeckCut cut{"C", PassKind::pass, 0.02, false, {{50, 0}}, 8, true};
-    EXPECT_EQ(touch_at(cut, {50, 7}), pallix::metrology::Touch::dark);
+    EXPECT_EQ(touch_at(cut, {50, 4}), pallix::metrology::Touch::dark);
+    EXPECT_EQ(touch_at(cut, {50, 7}), pallix::metrology::Touch::unknown) << "paint spills over";
     EXPECT_EQ(touch_at(cut, {50, 12}), pallix::metrology::Touch::unknown) << "a brush's edge is no contour";
     EXPECT_EQ(touch_at(cut, {50, 30}), pallix::metrology::Touch::bright);
     const DeckCut unsaid{"C", PassKind::pass, 0.02, false, {{50, 0}}, 8, false};
@@ -81,9 +82,9 @@ TEST_F(DeckBeliefTest, NothingIsBelievedFromATunnelThatWasCut) {
 }
 
 TEST_F(DeckBeliefTest, DarkWhereItWasMeasuredHighIsOneBadTouch) {
-    cut(0.03, {{4, 46}}, true);
+    cut(0.03, {{4, 43}}, true);
     const auto found = contradictions();
-    ASSERT_EQ(found.size(), 2U) << "the touch under the paint and the one 6 mm beside it";
+    ASSERT_EQ(found.size(), 2U) << "both touches under the paint, 3 mm to either side";
     EXPECT_TRUE(found[0].dark);
     EXPECT_NEAR(found[0].by, 0.03, 1e-9);
     state_.decks["C"].cuts.clear();
