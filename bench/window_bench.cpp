@@ -121,8 +121,8 @@ const std::string& million_touch_log() {
         workshop::PracticeBlock block{workshop::tender_inline_four(), {}, 0, 0, 0, {}};
         block.decks["C"] = {.offset = 0.08, .rear_over_front = 0.03, .dip = {}, .cut_to = {}};
         workshop::ProbeJob job;
-        job.points_along = 1400;
-        job.points_across = 1000; // bores take a part of them away
+        job.points_along = 1850;
+        job.points_across = 1250; // bores take a part of them away
         job.stated_uncertainty = 0.001;
         return workshop::probe(block, job);
     }();

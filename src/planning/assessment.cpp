@@ -52,7 +52,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
             p.passes.push_back({block::PassKind::spring, 0});
     }
     p.corners = corner_heights(bank, newest.result.points);
-    p.lie = deck_lie(bank, newest.result);
+    p.lie = deck_lie(bank, newest.result, p.corners);
     return p;
 }
 

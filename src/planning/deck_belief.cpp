@@ -7,7 +7,7 @@
 #include <array>
 #include <cmath>
 #include <limits>
-#include <map>
+#include <utility>
 
 namespace pallix::planning {
 
@@ -57,20 +57,26 @@ std::vector<Vec3> telling_heights(const std::vector<Vec3>& points, const block::
         return points;
     const DeckExtent e = deck_extent(bank);
     const double cell = std::sqrt(e.length() * e.width() / (most_heights / 2.0));
-    std::map<std::pair<int, int>, std::pair<Vec3, Vec3>> extremes;
-    for (const Vec3 p : points) {
-        const std::pair at{static_cast<int>((p.x - e.low.x) / cell), static_cast<int>((p.y - e.low.y) / cell)};
-        auto& [low, high] = extremes.try_emplace(at, p, p).first->second;
-        if (p.z < low.z)
-            low = p;
-        if (p.z > high.z)
-            high = p;
+    const auto columns = static_cast<std::size_t>(e.length() / cell) + 2,
+               rows = static_cast<std::size_t>(e.width() / cell) + 2;
+    std::vector<std::pair<const Vec3*, const Vec3*>> extremes(columns * rows, {nullptr, nullptr});
+    for (const Vec3& p : points) {
+        const auto column = static_cast<std::size_t>(
+                       std::clamp((p.x - e.low.x) / cell, 0.0, static_cast<double>(columns - 1))),
+                   row =
+                       static_cast<std::size_t>(std::clamp((p.y - e.low.y) / cell, 0.0, static_cast<double>(rows - 1)));
+        auto& [low, high] = extremes[row * columns + column];
+        if (!low || p.z < low->z)
+            low = &p;
+        if (!high || p.z > high->z)
+            high = &p;
     }
     std::vector<Vec3> kept;
-    for (const auto& [at, pair] : extremes) {
-        kept.push_back(pair.first);
-        if (norm(pair.second - pair.first) > 0)
-            kept.push_back(pair.second);
+    for (const auto& [low, high] : extremes) {
+        if (low)
+            kept.push_back(*low);
+        if (high && high != low)
+            kept.push_back(*high);
     }
     return kept;
 }

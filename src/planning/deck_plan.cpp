@@ -99,21 +99,33 @@ DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTarge
 }
 
 std::vector<CornerHeight> corner_heights(const block::BankBlueprint& bank, const std::vector<Vec3>& points) {
-    std::vector<CornerHeight> corners;
-    for (const block::DeckPlace& corner : block::deck_places(bank)) {
-        const auto nearest = std::ranges::min_element(points, {}, [&](Vec3 p) {
-            return norm(Vec2{p.x, p.y} - corner.place);
-        });
-        corners.push_back({corner.rear, corner.positive_v, {nearest->x, nearest->y}, nearest->z});
+    const std::vector<block::DeckPlace> corners = block::deck_places(bank);
+    std::vector<std::pair<double, const Vec3*>> nearest(corners.size(),
+                                                        {std::numeric_limits<double>::infinity(), nullptr});
+    for (const Vec3& p : points) // once over what may be a scan of a million
+        for (std::size_t i = 0; i < corners.size(); ++i) {
+            const Vec2 off = Vec2{p.x, p.y} - corners[i].place;
+            if (const double d = dot(off, off); d < nearest[i].first)
+                nearest[i] = {d, &p};
+        }
+    std::vector<CornerHeight> heights;
+    for (std::size_t i = 0; i < corners.size() && !points.empty(); ++i) {
+        const Vec3& p = *nearest[i].second;
+        heights.push_back({corners[i].rear, corners[i].positive_v, {p.x, p.y}, p.z});
     }
-    return corners;
+    return heights;
 }
 
 DeckLie deck_lie(const block::BankBlueprint& bank, const block::DeckResult& deck) {
+    return deck_lie(bank, deck, corner_heights(bank, deck.points));
+}
+
+DeckLie deck_lie(const block::BankBlueprint& bank, const block::DeckResult& deck,
+                 const std::vector<CornerHeight>& corners) {
     const DeckExtent e = deck_extent(bank);
     DeckLie lie{deck.slope_u * e.length(), deck.tilt_v * e.width(), 0};
     const bool out_is_positive = positive_side(bank) != Across::inboard;
-    for (const CornerHeight& c : corner_heights(bank, deck.points)) {
+    for (const CornerHeight& c : corners) {
         const double sign = (c.rear ? -1 : 1) * (c.positive_v == out_is_positive ? 1 : -1);
         lie.twist += sign * c.height;
     }

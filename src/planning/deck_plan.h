@@ -81,5 +81,7 @@ struct CornerHeight {
 [[nodiscard]] std::vector<CornerHeight> corner_heights(const block::BankBlueprint& bank,
                                                        const std::vector<metrology::Vec3>& points);
 [[nodiscard]] DeckLie deck_lie(const block::BankBlueprint& bank, const block::DeckResult& deck);
+[[nodiscard]] DeckLie deck_lie(const block::BankBlueprint& bank, const block::DeckResult& deck,
+                               const std::vector<CornerHeight>& corners);
 
 } // namespace pallix::planning

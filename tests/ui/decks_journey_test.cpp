@@ -2,6 +2,7 @@
 // Decks in the real window: with nothing but a straightedge, and by probe to a zero deck on both banks.
 #include "bench_fixture.h"
 #include "ui/decks/deck_drawing.h"
+#include "ui/decks/deck_facts.h"
 #include "ui/decks/found_page.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
@@ -151,7 +152,7 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
     ASSERT_EQ(session_.state().target.school, block::TargetSchool::clearance);
     for (const char* bank : {"R", "L"})
         EXPECT_NEAR(session_.assessment().bank(bank)->plan.target, crown, 0.001);
-    EXPECT_TRUE(text_of("consequences").contains(QStringLiteral("piston to deck")));
+    EXPECT_TRUE(find<ui::LivingLines>("consequences")->text().contains(QStringLiteral("piston to deck")));
 
     while (call() == CallKind::cut) {
         ASSERT_LT(session_.entries().size(), 80U);

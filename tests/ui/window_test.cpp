@@ -148,7 +148,7 @@ TEST_F(WindowTest, NothingIsCutOffOrScrolledSidewaysAt1280By800) {
             window_->open_job(demo_job(QString::fromLatin1(title)));
             window_->go_to(place);
             QApplication::processEvents();
-            EXPECT_LE(window_->minimumSizeHint().width(), 1280);
+            EXPECT_LE(window_->minimumSizeHint().width(), 1280) << title << " " << static_cast<int>(place);
             EXPECT_LE(window_->minimumSizeHint().height(), 800) << title << " " << static_cast<int>(place);
             EXPECT_EQ(window_->size(), QSize(1280, 800));
             for (const QAbstractScrollArea* area : window_->findChildren<QAbstractScrollArea*>())

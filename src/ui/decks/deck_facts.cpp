@@ -88,4 +88,36 @@ void DeckFacts::paintEvent(QPaintEvent*) {
     }
 }
 
+LivingLines::LivingLines(Context context, const QString& name, QWidget* parent) : QWidget(parent), context_(context) {
+    setObjectName(name);
+}
+
+void LivingLines::set_lines(const QString& title, const QStringList& lines) {
+    if (title == title_ && lines == lines_)
+        return;
+    title_ = title;
+    lines_ = lines;
+    setAccessibleName(text());
+    update();
+}
+
+QString LivingLines::text() const {
+    return (QStringList{title_} + lines_).join(QLatin1Char('\n'));
+}
+
+void LivingLines::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setPen(context_.palette().ink);
+    int y = 0;
+    const auto paint = [&](const QString& line, const QFont& font) {
+        painter.setFont(font);
+        QRect used;
+        painter.drawText(QRect(0, y, width(), 200), Qt::AlignLeft | Qt::TextWordWrap, line, &used);
+        y += used.height() + 2;
+    };
+    paint(title_, font_of(Type::text, true));
+    for (const QString& line : lines_)
+        paint(line, font_of(Type::small));
+}
+
 } // namespace pallix::ui

@@ -29,7 +29,7 @@ DecksView::DecksView(Context context, QWidget* parent)
                                     tr("As found, set-up, passes, mock-up: Ctrl+Shift+D goes to the next"), this)),
       pages_(new QStackedWidget(this)), found_(new FoundPage(context, this)), set_up_(new SetUpPage(context, this)),
       mock_up_(new MockUpPage(context, this)), target_(new TargetForm(context, this)), empty_(new QLabel(this)),
-      body_(new QWidget(this)), consequences_(new QLabel(body_)),
+      body_(new QWidget(this)), consequences_(new LivingLines(context, QStringLiteral("consequences"), body_)),
       drawing_(new DeckDrawing(context, DeckTask::paint_dark, body_)), legend_(new QLabel(body_)),
       depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
       facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
@@ -39,10 +39,6 @@ DecksView::DecksView(Context context, QWidget* parent)
     share_->setFont(font_of(Type::title, true));
     share_->setObjectName(QStringLiteral("clean-share"));
     legend_->setFont(font_of(Type::small));
-    consequences_->setFont(font_of(Type::small));
-    consequences_->setObjectName(QStringLiteral("consequences"));
-    consequences_->setWordWrap(true);
-    consequences_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     empty_->setWordWrap(true);
     empty_->setFont(font_of(Type::number));
     auto* column = new QVBoxLayout(this);
@@ -73,8 +69,8 @@ DecksView::DecksView(Context context, QWidget* parent)
     body->addWidget(level_);
     auto* foot = new QHBoxLayout;
     foot->setSpacing(20);
-    facts_->setFixedHeight(190);
-    foot->addWidget(facts_, 5);
+    facts_->setFixedHeight(212);
+    foot->addWidget(facts_, 6);
     foot->addWidget(consequences_, 4);
     foot->addWidget(passes_, 5);
     body->addLayout(foot);
@@ -210,7 +206,9 @@ void DecksView::fill_passes() {
         marks.push_back({taken, tr("cut so far"), true});
     const double blueprint_depth = measured.height_max - bank.deck_height.nominal;
     const double deepest = 1.12 * std::max({lowest, target, taken, 0.02});
-    if (blueprint_depth > 0 && blueprint_depth < deepest)
+    if (std::abs(blueprint_depth - lowest) < 0.06 * deepest) // one name where two would run into each other
+        marks.front().name = tr("lowest place, blueprint");
+    else if (blueprint_depth > 0 && blueprint_depth < deepest)
         marks.push_back({blueprint_depth, tr("blueprint"), false});
     level_->set_scale(deepest, std::move(marks));
     level_->set_depth(taken);
@@ -256,13 +254,12 @@ void DecksView::tell_consequences(double depth) {
     const auto lines =
         wording::consequence_sentences(planning::deck_consequences(state, a.crowns, bank_, height, before + depth),
                                        state.figures.steel_rods, context_.lengths());
-    QString text = tr("<b>At this level</b>");
+    QStringList words;
     for (const std::string& line : lines)
-        text += QStringLiteral("<br>") + qt(line).toHtmlEscaped();
-    if (lines.empty())
-        text += QStringLiteral("<br>") +
-                tr("Pistons and volumes of the mock-up would show here what the cut changes.").toHtmlEscaped();
-    consequences_->setText(text);
+        words << qt(line);
+    if (words.isEmpty())
+        words << tr("Pistons and volumes of the mock-up would show here what the cut changes.");
+    consequences_->set_lines(tr("At this level"), words);
 }
 
 void DecksView::focus_level() {

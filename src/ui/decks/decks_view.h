@@ -18,6 +18,7 @@ class CutLevelBar;
 class DeckDrawing;
 class DeckFacts;
 class FoundPage;
+class LivingLines;
 class MockUpPage;
 class PageButtons;
 class PassForm;
@@ -71,7 +72,7 @@ class DecksView : public View {
     TargetForm* target_;
     QLabel* empty_;
     QWidget* body_;
-    QLabel* consequences_;
+    LivingLines* consequences_;
     DeckDrawing* drawing_;
     QLabel* legend_;
     QLabel* depth_;

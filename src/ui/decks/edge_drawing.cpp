@@ -58,6 +58,8 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(p.deck.edge, 1.4));
     painter.setBrush(Qt::NoBrush);
     painter.drawPath(iron);
+    painter.save();
+    painter.setClipRect(rect().adjusted(1, 28, -1, -2));
     bool first = true;
     for (const planning::EdgeRest& r : edge_->laid.rests) {
         const double slope = (r.to.y - r.from.y) / (r.to.x - r.from.x);
@@ -75,6 +77,7 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
         }
         first = false;
     }
+    painter.restore();
     painter.setPen(p.ink);
     painter.drawText(QRectF(12, 6, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
                      painter.fontMetrics().elidedText(

@@ -154,7 +154,10 @@ void FoundPage::fill_lines() {
                                           : tr("%1 and more").arg(qt(l.plain(*e.goes_in)));
         const QString mapped =
             e.laid.rests.empty() ? QString() : qt(l.plain(e.laid.gap())) + (e.laid.rocks() ? tr(" rocks") : QString());
-        const QStringList cells{qt(e.line.name), read, mapped};
+        const QString name = qt(e.line.name)
+                                 .replace(QStringLiteral("diagonal from front, "), tr("diagonal, front "))
+                                 .replace(QStringLiteral("between bores "), tr("across at "));
+        const QStringList cells{name, read, mapped};
         for (int c = 0; c < cells.size(); ++c) {
             auto* item = new QTableWidgetItem(cells[c]);
             item->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);

@@ -96,10 +96,8 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
     add_field(
         grid, 2, 2, tr("intake face, °"), "manifold-face",
         {Kind::angle, nullptr, [](const F& f) { return f.manifold_face; }, [](F& f, V x) { f.manifold_face = x; }});
-    auto* keep = new QHBoxLayout;
-    keep->addWidget(steel_);
-    keep->addWidget(take_);
-    grid->addLayout(keep, 2, 6, 1, 2);
+    grid->addWidget(steel_, 2, 6, 1, 2);
+    grid->addWidget(take_, 4, 6, 1, 2);
     add_field(grid, 3, 0, tr("teeth, crank"), "teeth-crank",
               {Kind::count, nullptr,
                [](const F& f) { return f.overhead_chain ? nonzero(f.overhead_chain->teeth_crank) : V(); },
