@@ -178,6 +178,13 @@ class Sheet {
             if (const auto outcome = planning::forecast_outcome(s_.state, b.plan.bank))
                 if (const std::string held = wording::outcome_sentence(*outcome, l_); !held.empty())
                     lines << q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank)) + ": " + held);
+        for (const BankProgress& b : s_.assessment.banks) {
+            const std::string bank = wording::bank_name(*s_.state.blueprint->bank(b.plan.bank)) + ": ";
+            if (const auto held = planning::depth_held(s_.state, b.plan.bank))
+                lines << q(bank + wording::depth_sentence(*held, l_));
+            if (const auto held = planning::finish_held(s_.state, b.plan.bank))
+                lines << q(bank + wording::finish_sentence(*held));
+        }
         for (const auto& [bank, set_up] : s_.state.set_ups)
             lines << q(wording::bank_name(*s_.state.blueprint->bank(bank)) + ": " +
                        wording::entry_words(set_up.payload, l_));

@@ -36,7 +36,8 @@ std::string flaw_kind_name(block::FlawKind kind) {
     return name_of(kind, std::array{"crack", "pit", "mark"});
 }
 std::string flaw_near_words(block::FlawNear near) {
-    return name_of(near, std::array{"in the open deck", "at a bore", "at a valve seat", "at a coolant hole", "at a bolt hole"});
+    return name_of(
+        near, std::array{"in the open deck", "at a bore", "at a valve seat", "at a coolant hole", "at a bolt hole"});
 }
 std::string flaw_choice_name(block::FlawChoice choice) {
     return name_of(choice, std::array{"leave and watch", "stop-drill and pin", "sleeve", "scrap the block"});
@@ -72,7 +73,8 @@ std::string entry_words(const block::FlawDecided& p, const LengthText&) {
            (p.note.empty() ? std::string() : ", " + p.note);
 }
 std::string entry_words(const block::PressureTested& p, const LengthText&) {
-    return std::string("pressure test: ") + (p.tight ? "tight" : "leaks") + (p.note.empty() ? std::string() : ", " + p.note);
+    return std::string("pressure test: ") + (p.tight ? "tight" : "leaks") +
+           (p.note.empty() ? std::string() : ", " + p.note);
 }
 std::string entry_words(const block::DeckForecastKept& p, const LengthText& l) {
     return "forecast: " + l.plain(p.low) + " to " + l.with_unit(p.high) + " until it is clean";
@@ -134,13 +136,27 @@ std::string forecast_sentence(const planning::DeckBelief& b, const LengthText& l
 std::string outcome_sentence(const planning::ForecastOutcome& o, const LengthText& l) {
     if (!o.clean)
         return {};
-    const std::string text = "Forecast " + l.plain(o.forecast.low) + " to " + l.with_unit(o.forecast.high) + ", clean after " +
-                             l.with_unit(o.taken);
+    const std::string text = "Forecast " + l.plain(o.forecast.low) + " to " + l.with_unit(o.forecast.high) +
+                             ", clean after " + l.with_unit(o.taken);
     if (o.within())
         return text + ": it held.";
     // The last pass may have gone deeper than was needed: only too little would contradict.
     return o.taken > o.forecast.high ? text + ": more than foreseen, or the last pass went deeper than it had to."
                                      : text + ": less than foreseen.";
+}
+
+std::string depth_sentence(const planning::DepthHeld& held, const LengthText& l) {
+    const std::string both =
+        l.with_unit(held.ledger) + " by the ledger, " + l.with_unit(held.measured) + " by heights before and after";
+    if (!held.disagrees())
+        return both + ": they agree.";
+    return both + ": " + l.with_unit(std::abs(held.difference())) + (held.difference() > 0 ? " more" : " less") +
+           " came off than was logged — a dial misread, a pass not logged, or a block that moved.";
+}
+
+std::string finish_sentence(const planning::FinishHeld& held) {
+    return "Ra " + fixed(held.ra * 1000, 2) + " µm, at most " + fixed(held.at_most * 1000, 2) + " — " +
+           verdict_word(held.verdict);
 }
 
 std::vector<std::string> contradiction_sentences(const block::BankBlueprint& bank, const planning::DeckBelief& b,
@@ -185,11 +201,12 @@ std::string edge_sentence(const planning::EdgeComparison& e, const LengthText& l
     const double length = e.profile.back().x;
     const auto where = [length](double x) {
         const double share = x / length;
-        return share < 0.12 ? std::string("one end") : share > 0.88 ? std::string("the far end")
-                                                                    : whole_percent(share) + " along";
+        return share < 0.12   ? std::string("one end")
+               : share > 0.88 ? std::string("the far end")
+                              : whole_percent(share) + " along";
     };
-    std::string text = "rests " + where(r.from.x) + " and " + where(r.to.x) + ", gap " + l.with_unit(r.gap) + " at " +
-                       where(r.gap_at);
+    std::string text =
+        "rests " + where(r.from.x) + " and " + where(r.to.x) + ", gap " + l.with_unit(r.gap) + " at " + where(r.gap_at);
     if (e.laid.rocks()) {
         double most = r.gap;
         for (const planning::EdgeRest& rest : e.laid.rests)
@@ -239,9 +256,8 @@ std::vector<std::string> shape_sentences(const block::BankBlueprint& bank,
         out.push_back("Too few places to tell flatness in a " + fixed(planning::usual_window, 0) + " mm window.");
     }
     if (banks)
-        out.push_back("Banks " + angle_text(banks->angle) + " apart, " +
-                      (banks->angle_error < 0 ? "−" : "+") + angle_text(std::abs(banks->angle_error)) +
-                      " from the blueprint; " +
+        out.push_back("Banks " + angle_text(banks->angle) + " apart, " + (banks->angle_error < 0 ? "−" : "+") +
+                      angle_text(std::abs(banks->angle_error)) + " from the blueprint; " +
                       (banks->height_difference < 0 ? "this one " : "this one ") +
                       l.with_unit(std::abs(banks->height_difference)) +
                       (banks->height_difference < 0 ? " lower" : " higher") + " against its blueprint than the other.");
@@ -302,15 +318,16 @@ std::vector<std::string> consequence_sentences(const planning::DeckConsequences&
                            : std::string()));
     const auto valve = [&](const char* name, const std::optional<double>& left) {
         if (left)
-            out.push_back(std::string(name) + " valve to piston " + l.with_unit(*left) + (*left <= 0 ? " — they meet" : ""));
+            out.push_back(std::string(name) + " valve to piston " + l.with_unit(*left) +
+                          (*left <= 0 ? " — they meet" : ""));
     };
     valve("intake", c.valve_intake);
     valve("exhaust", c.valve_exhaust);
     if (c.pushrod_shorter)
         out.push_back("pushrods shorter by " + l.with_unit(*c.pushrod_shorter));
     if (c.manifold)
-        out.push_back("manifold sinks " + l.with_unit(c.manifold->sinks) + ", take " + l.with_unit(c.manifold->off_face) +
-                      " off each face");
+        out.push_back("manifold sinks " + l.with_unit(c.manifold->sinks) + ", take " +
+                      l.with_unit(c.manifold->off_face) + " off each face");
     if (c.chain)
         out.push_back("cam chain " + l.with_unit(c.chain->excess) + " longer than its run, cam " +
                       angle_text(c.cam_retard.value_or(0)) + " late");

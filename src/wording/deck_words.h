@@ -4,6 +4,7 @@
 #include "planning/assessment.h"
 #include "planning/deck_belief.h"
 #include "planning/deck_consequences.h"
+#include "planning/deck_record.h"
 #include "planning/deck_shape.h"
 #include "planning/milling.h"
 #include "planning/set_up.h"
@@ -42,10 +43,12 @@ namespace pallix::wording {
 [[nodiscard]] std::string forecast_sentence(const planning::DeckBelief& belief, const LengthText& l);
 /// A forecast held against what was taken; empty while it is not clean.
 [[nodiscard]] std::string outcome_sentence(const planning::ForecastOutcome& outcome, const LengthText& l);
+/// The ledger's depth against the heights', where they were taken before and after.
+[[nodiscard]] std::string depth_sentence(const planning::DepthHeld& held, const LengthText& l);
+[[nodiscard]] std::string finish_sentence(const planning::FinishHeld& held); ///< "Ra 1.10 µm, at most 2.20 — meets"
 /// What passes contradict, and what that points to.
 [[nodiscard]] std::vector<std::string> contradiction_sentences(const block::BankBlueprint& bank,
-                                                               const planning::DeckBelief& belief,
-                                                               const LengthText& l);
+                                                               const planning::DeckBelief& belief, const LengthText& l);
 /// What a straightedge does on one line: "rests at both ends, 0.0021 in under its middle", "rocks …".
 [[nodiscard]] std::string edge_sentence(const planning::EdgeComparison& edge, const LengthText& l);
 [[nodiscard]] std::vector<std::string> feeler_bound_sentences(const planning::FlatnessBounds& bounds,

@@ -157,6 +157,13 @@ CallText cut_text(const JobState& state, const Assessment& a, const LengthText& 
                  count_words(a.call.passes_left, "pass", "passes") + " left";
     t.number = pass.kind == block::PassKind::spring ? "no infeed" : l.with_unit(pass.depth);
     t.reasons = cut_reasons(state, a, b, l);
+    if (state.cutter) {
+        const auto extent = planning::deck_extent(bank_of(state, a.call.bank));
+        t.reasons.insert(
+            t.reasons.begin(),
+            capitalised(milling_sentence(planning::milling_for(state.cutter->payload, pass.kind, extent.length()), l)) +
+                ".");
+    }
     switch (pass.kind) {
     case block::PassKind::witness:
         t.reasons.insert(t.reasons.begin(),

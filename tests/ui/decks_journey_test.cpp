@@ -4,6 +4,7 @@
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/deck_facts.h"
 #include "ui/decks/found_page.h"
+#include "wording/sentences.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -272,6 +273,23 @@ TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {
     ASSERT_TRUE(session_.state().cutter);
     EXPECT_EQ(session_.state().cutter->payload.diameter, 200);
     EXPECT_TRUE(session_.state().gasket);
+
+    // Roughness after the last pass, held against the gasket; what the machine is set to stands in a call that cuts.
+    auto* ra = find<QLineEdit>("pass-ra");
+    for (const char* typed : {"rough", "1.1"}) { // the first is no number
+        EXPECT_TRUE(session_.state().finishes.empty());
+        ra->setText(QString::fromLatin1(typed));
+        QTest::keyClick(ra, Qt::Key_Return);
+    }
+    ASSERT_EQ(session_.state().finishes.size(), 1U);
+    EXPECT_TRUE(find<ui::DeckFacts>("deck-facts")
+                    ->accessibleName()
+                    .contains(QStringLiteral("Ra 1.10 µm, at most 2.20 — meets")))
+        << find<ui::DeckFacts>("deck-facts")->accessibleName().toStdString();
+    EXPECT_TRUE(find<ui::DeckFacts>("deck-facts")->accessibleName().contains(QStringLiteral("they agree")));
+    window_->open_job(demo_job(QStringLiteral("Puffling, starboard")));
+    const auto text = wording::call_text(session_.state(), session_.assessment(), context_.lengths());
+    EXPECT_TRUE(QString::fromStdString(text.reasons.at(1)).contains(QStringLiteral("rev/min"))) << text.reasons.at(1);
 }
 
 TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {

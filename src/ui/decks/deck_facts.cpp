@@ -52,6 +52,11 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
     } else if (context_.session.beliefs().running()) {
         out.push_back({tr("Working out how much must come off…"), {}, false});
     }
+    if (const auto held = planning::depth_held(state, bank_))
+        out.push_back({qt(wording::depth_sentence(*held, lengths)),
+                       held->disagrees() ? std::optional(planning::StageMark::fails) : std::nullopt, false});
+    if (const auto held = planning::finish_held(state, bank_))
+        out.push_back({qt(wording::finish_sentence(*held)), mark_of(held->verdict), false});
     if (const auto outcome = planning::forecast_outcome(state, bank_))
         if (const std::string sentence = wording::outcome_sentence(*outcome, lengths); !sentence.empty())
             out.push_back({qt(sentence), {}, false});

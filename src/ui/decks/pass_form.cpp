@@ -77,7 +77,7 @@ void PassTrack::paintEvent(QPaintEvent*) {
 PassForm::PassForm(Context context, QWidget* parent)
     : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new QLabel(this)),
       kind_(new QComboBox(this)), depth_(new QLineEdit(this)), clean_(new QCheckBox(tr("touched everywhere"), this)),
-      rest_(new QCheckBox(tr("the rest is bright"), this)), finish_(new QComboBox(this)),
+      rest_(new QCheckBox(tr("the rest is bright"), this)), finish_(new QComboBox(this)), ra_(new QLineEdit(this)),
       log_(new QPushButton(tr("Log the pass"), this)), echo_(new Echo(context, QStringLiteral("pass-echo"), this)) {
     sum_->setFont(font_of(Type::text, true));
     sum_->setObjectName(QStringLiteral("depth-sum"));
@@ -116,6 +116,13 @@ PassForm::PassForm(Context context, QWidget* parent)
     column->addLayout(second);
     auto* third = new QHBoxLayout;
     third->addWidget(finish_, 1);
+    third->addWidget(ra_);
+    ra_->setObjectName(QStringLiteral("pass-ra"));
+    ra_->setAccessibleName(tr("Ra measured, µm"));
+    ra_->setPlaceholderText(tr("Ra, µm"));
+    ra_->setToolTip(tr("Roughness as measured after the pass; Enter keeps it by itself"));
+    ra_->setFixedWidth(72);
+    connect(ra_, &QLineEdit::returnPressed, this, &PassForm::log_finish);
     third->addWidget(log_);
     column->addLayout(third);
     column->addWidget(echo_);
@@ -187,6 +194,16 @@ void PassForm::echo() {
     const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
     if (!mm)
         echo_->complain(qt(mm.error()));
+}
+
+void PassForm::log_finish() {
+    bool fine = true;
+    const auto um = echo_->number_in(ra_, fine);
+    if (!fine || !um)
+        return;
+    const auto left = static_cast<block::CutterState>(finish_->currentIndex());
+    if (echo_->took(context_.session.note_finish({bank_, left, *um / 1000, ""})))
+        ra_->clear();
 }
 
 void PassForm::log() {

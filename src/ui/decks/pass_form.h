@@ -43,6 +43,7 @@ class PassForm : public QWidget {
     void set_dark(const std::vector<metrology::Vec2>& dark, double brush);
     void take_focus();
     void log();
+    void log_finish(); ///< roughness as measured, on its own
 
   Q_SIGNALS:
     void logged();
@@ -61,6 +62,7 @@ class PassForm : public QWidget {
     QCheckBox* clean_;
     QCheckBox* rest_;
     QComboBox* finish_;
+    QLineEdit* ra_;
     QPushButton* log_;
     Echo* echo_;
 };
