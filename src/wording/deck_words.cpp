@@ -287,7 +287,9 @@ std::vector<std::string> set_up_sentences(const planning::SetUpCorrection& c, co
 }
 
 std::string milling_sentence(const planning::MillingData& d, const LengthText& l) {
-    std::string text = fixed(d.rpm, 0) + " rev/min, feed " + l.with_unit(d.feed_rate).substr(0) + "/min";
+    std::string text = fixed(d.rpm, 0) + " rev/min, feed " +
+                       (l.unit() == block::Unit::inch ? fixed(d.feed_rate / 25.4, 2) : fixed(d.feed_rate, 0)) + " " +
+                       l.unit_name() + "/min";
     if (d.ra > 0)
         text += ", feed marks Ra " + fixed(d.ra * 1000, 2) + " µm (Rt " + fixed(d.rt * 1000, 2) + ")";
     return text + ", " + fixed(d.minutes, 1) + " min a pass";
@@ -311,23 +313,23 @@ std::vector<std::string> consequence_sentences(const planning::DeckConsequences&
     if (high > 0)
         out.push_back("compression " + fixed(low, 2) + " to " + ratio_text(high));
     if (c.least_quench)
-        out.push_back("quench " + l.with_unit(*c.least_quench) +
+        out.push_back("quench " + l.plain(*c.least_quench) +
                       (*c.least_quench < planning::usual_quench
                            ? steel_rods ? " — under the usual " + l.plain(planning::usual_quench)
                                         : " — little, and more with rods that stretch"
                            : std::string()));
     const auto valve = [&](const char* name, const std::optional<double>& left) {
         if (left)
-            out.push_back(std::string(name) + " valve to piston " + l.with_unit(*left) +
+            out.push_back(std::string(name) + " valve to piston " + l.plain(*left) +
                           (*left <= 0 ? " — they meet" : ""));
     };
     valve("intake", c.valve_intake);
     valve("exhaust", c.valve_exhaust);
     if (c.pushrod_shorter)
-        out.push_back("pushrods shorter by " + l.with_unit(*c.pushrod_shorter));
+        out.push_back("pushrods shorter by " + l.plain(*c.pushrod_shorter));
     if (c.manifold)
-        out.push_back("manifold sinks " + l.with_unit(c.manifold->sinks) + ", take " +
-                      l.with_unit(c.manifold->off_face) + " off each face");
+        out.push_back("manifold sinks " + l.plain(c.manifold->sinks) + ", take " + l.plain(c.manifold->off_face) +
+                      " off each face");
     if (c.chain)
         out.push_back("cam chain " + l.with_unit(c.chain->excess) + " longer than its run, cam " +
                       angle_text(c.cam_retard.value_or(0)) + " late");

@@ -23,8 +23,9 @@ CutterDialog::CutterDialog(Context context, double deck_length, QWidget* parent)
     : QDialog(parent), context_(context), deck_length_(deck_length), diameter_(new QLineEdit(this)),
       nose_(new QLineEdit(this)), speed_(new QLineEdit(this)), feed_(new QLineEdit(this)),
       finish_speed_(new QLineEdit(this)), finish_feed_(new QLineEdit(this)), ra_(new QLineEdit(this)),
-      teeth_(new QSpinBox(this)), new_inserts_(new QCheckBox(tr("inserts changed"), this)), gasket_(new QComboBox(this)),
-      rough_(new QLabel(this)), fine_(new QLabel(this)), echo_(new Echo(context, QStringLiteral("cutter-echo"), this)) {
+      teeth_(new QSpinBox(this)), new_inserts_(new QCheckBox(tr("inserts changed"), this)),
+      gasket_(new QComboBox(this)), rough_(new QLabel(this)), fine_(new QLabel(this)),
+      echo_(new Echo(context, QStringLiteral("cutter-echo"), this)) {
     setWindowTitle(tr("Cutter and finish"));
     setMinimumWidth(560);
     const auto& state = context_.session.state();
@@ -49,7 +50,8 @@ CutterDialog::CutterDialog(Context context, double deck_length, QWidget* parent)
         gasket_->addItem(qt(wording::gasket_name(kind)));
     gasket_->setObjectName(QStringLiteral("gasket-kind"));
     const auto usual = [this] {
-        ra_->setText(QString::number(planning::usual_ra(static_cast<block::GasketKind>(gasket_->currentIndex())) * 1000));
+        ra_->setText(
+            QString::number(planning::usual_ra(static_cast<block::GasketKind>(gasket_->currentIndex())) * 1000));
     };
     if (state.gasket) {
         gasket_->setCurrentIndex(static_cast<int>(state.gasket->kind));
@@ -110,8 +112,9 @@ void CutterDialog::follow() {
         caret->setFocus(); // a half-typed number keeps the caret
     const bool whole = fine && c.diameter > 0 && c.speed > 0 && c.feed > 0 && c.finish_speed > 0 && c.finish_feed > 0;
     const auto say = [&](QLabel* label, block::PassKind kind) {
-        label->setText(whole ? qt(wording::milling_sentence(planning::milling_for(c, kind, deck_length_), context_.lengths()))
-                             : QString());
+        label->setText(
+            whole ? qt(wording::milling_sentence(planning::milling_for(c, kind, deck_length_), context_.lengths()))
+                  : QString());
     };
     say(rough_, block::PassKind::pass);
     say(fine_, block::PassKind::finish);
@@ -121,7 +124,8 @@ void CutterDialog::follow() {
     bool read = true;
     const auto limit = echo_->number_in(ra_, read);
     if (read && limit && ra > *limit)
-        echo_->complain(tr("The finishing feed leaves Ra %1 µm in theory: more than the gasket takes.").arg(ra, 0, 'f', 2));
+        echo_->complain(
+            tr("The finishing feed leaves Ra %1 µm in theory: more than the gasket takes.").arg(ra, 0, 'f', 2));
 }
 
 void CutterDialog::accept() {

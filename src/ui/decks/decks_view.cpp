@@ -73,6 +73,7 @@ DecksView::DecksView(Context context, QWidget* parent)
     foot->addWidget(facts_, 6);
     foot->addWidget(consequences_, 4);
     foot->addWidget(passes_, 5);
+    passes_->setMaximumWidth(300);
     body->addLayout(foot);
     connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
     connect(drawing_, &DeckDrawing::dark_changed, this,

@@ -93,6 +93,8 @@ PassForm::PassForm(Context context, QWidget* parent)
     rest_->setObjectName(QStringLiteral("pass-rest"));
     rest_->setToolTip(tr("All that stayed dark is painted: then the map learns from the bright places too"));
     finish_->setObjectName(QStringLiteral("pass-finish"));
+    finish_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    finish_->setMinimumContentsLength(7);
     finish_->setAccessibleName(tr("how the cutter left it"));
     for (const auto state : {block::CutterState::sharp, block::CutterState::dull, block::CutterState::chatter})
         finish_->addItem(qt(wording::cutter_state_name(state)));
@@ -121,7 +123,7 @@ PassForm::PassForm(Context context, QWidget* parent)
     ra_->setAccessibleName(tr("Ra measured, µm"));
     ra_->setPlaceholderText(tr("Ra, µm"));
     ra_->setToolTip(tr("Roughness as measured after the pass; Enter keeps it by itself"));
-    ra_->setFixedWidth(72);
+    ra_->setFixedWidth(64);
     connect(ra_, &QLineEdit::returnPressed, this, &PassForm::log_finish);
     third->addWidget(log_);
     column->addLayout(third);

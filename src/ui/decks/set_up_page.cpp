@@ -54,7 +54,8 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
     const QRectF area = QRectF(rect()).adjusted(90, 40, -90, -44);
     const double scale = std::min(area.width() / e.length(), area.height() / e.width());
     const auto at = [&](Vec2 q) {
-        return area.center() + QPointF((q.x - (e.low.x + e.high.x) / 2) * scale, ((e.low.y + e.high.y) / 2 - q.y) * scale);
+        return area.center() +
+               QPointF((q.x - (e.low.x + e.high.x) / 2) * scale, ((e.low.y + e.high.y) / 2 - q.y) * scale);
     };
     QPolygonF outline;
     for (const Vec2 corner : bank.deck_outline)
@@ -195,9 +196,8 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
         context_.preferences.set_stack_pieces(text);
         fill_stack();
     });
-    connect(confirm_, &QPushButton::clicked, this, [this] {
-        echo_->took(context_.session.tick_step("datum confirmed on the dowel, bank " + bank_));
-    });
+    connect(confirm_, &QPushButton::clicked, this,
+            [this] { echo_->took(context_.session.tick_step("datum confirmed on the dowel, bank " + bank_)); });
 }
 
 void SetUpPage::take_focus() {
@@ -245,7 +245,10 @@ void SetUpPage::show_bank(const std::string& bank_id) {
 }
 
 std::optional<block::SetUpRead> SetUpPage::typed(bool& fine) {
-    block::SetUpRead s{bank_, surface_->currentIndex() == 0 ? "deck" : surface_->currentIndex() == 1 ? "plate" : "bar",
+    block::SetUpRead s{bank_,
+                       surface_->currentIndex() == 0   ? "deck"
+                       : surface_->currentIndex() == 1 ? "plate"
+                                                       : "bar",
                        {},
                        {}};
     const auto places = block::deck_places(*context_.session.state().blueprint->bank(bank_));
@@ -309,7 +312,8 @@ void SetUpPage::fill_stack() {
     auto found = piece.globalMatch(pieces_->text());
     while (found.hasNext()) {
         const auto match = found.next();
-        const QString text = match.captured(1) + (match.captured(2).isEmpty() ? QString() : QLatin1Char(' ') + match.captured(2));
+        const QString text =
+            match.captured(1) + (match.captured(2).isEmpty() ? QString() : QLatin1Char(' ') + match.captured(2));
         if (const auto mm = block::read_length(text.toStdString(), context_.preferences.unit()); mm && *mm > 0)
             pieces.push_back(*mm);
     }
@@ -328,7 +332,8 @@ void SetUpPage::fill_dowel() {
     const auto& unconfirmed = context_.session.assessment().unconfirmed_banks;
     const std::string step = "datum confirmed on the dowel, bank " + bank_;
     const bool ticked = std::ranges::any_of(state.steps, [&](const auto& s) { return s.second == step; });
-    const auto positions = std::ranges::find(context_.session.assessment().positions, bank_, &planning::BankPositions::bank);
+    const auto positions =
+        std::ranges::find(context_.session.assessment().positions, bank_, &planning::BankPositions::bank);
     QString text;
     if (positions != context_.session.assessment().positions.end() && positions->dowels)
         text = qt(wording::dowel_pair_sentence(*positions->dowels, context_.lengths()));

@@ -36,8 +36,9 @@ TargetForm::TargetForm(Context context, QWidget* parent)
         school_->addItem(qt(wording::school_name(school)));
     school_->setObjectName(QStringLiteral("target-school"));
     school_->setAccessibleName(tr("target height"));
-    school_->setToolTip(tr("Least cut: both decks down to the lowest place. Blueprint: its height. Or give one, or let the "
-                            "mock-up give it: a clearance for the piston that stands highest, a compression ratio."));
+    school_->setToolTip(
+        tr("Least cut: both decks down to the lowest place. Blueprint: its height. Or give one, or let the "
+           "mock-up give it: a clearance for the piston that stands highest, a compression ratio."));
     equal_->setObjectName(QStringLiteral("target-equal"));
     height_->setObjectName(QStringLiteral("target-height"));
     height_->setAccessibleName(tr("given deck height"));
