@@ -73,13 +73,13 @@ Entry Session::entry_of(Payload payload, std::int64_t sequence) const {
     return {sequence, clock_(), person_(), std::move(payload)};
 }
 
-Outcome Session::open_job(storage::JobId job) {
+Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
     auto entries = book_.entries(job);
     if (!entries)
         return tl::unexpected(as_faults(entries.error()));
     job_ = job;
     entries_ = std::move(*entries);
-    read_logs_ = {};
+    read_logs_ = std::move(read);
     refresh();
     Q_EMIT job_opened();
     return {};

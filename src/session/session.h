@@ -40,7 +40,8 @@ class Session : public QObject {
     const block::JobState& state() const { return state_; }
     const planning::Assessment& assessment() const { return assessment_; }
 
-    [[nodiscard]] Outcome open_job(storage::JobId job);
+    /// @param read logs of that job that were read beforehand, away from the window's thread
+    [[nodiscard]] Outcome open_job(storage::JobId job, block::ReadLogs read = {});
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint);
     /// Takes in a whole job file as a new job.
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);

@@ -52,6 +52,8 @@ class ShopBook {
     [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries);
 
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
+    /// How much a job's entries hold, in characters; 0 where that cannot be told.
+    [[nodiscard]] qint64 size_of(JobId job) const;
     /// @param reader who remembers standings, and in which version: those of another reader are left out
     [[nodiscard]] BookResult<std::vector<JobRow>> jobs(const QString& reader = {}) const; ///< newest first
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/bench_window.h"
 
+#include "session/log_reading.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/dialogs/import_log_dialog.h"
@@ -21,6 +22,7 @@
 #include <QHBoxLayout>
 #include <QIcon>
 #include <QMimeData>
+#include <QProgressDialog>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
@@ -184,8 +186,37 @@ void BenchWindow::change_theme() {
     refresh();
 }
 
+/// Reads a job with large scans beforehand, beside the window.
+/// @return nothing where the person ended it
+std::optional<block::ReadLogs> BenchWindow::read_beforehand(storage::JobId job) {
+    constexpr qint64 large = 2'000'000; // characters: read before a bar could be drawn
+    if (context_.session.book().size_of(job) < large)
+        return block::ReadLogs{};
+    const auto entries = context_.session.book().entries(job);
+    if (!entries)
+        return block::ReadLogs{}; // opening it says why
+    QProgressDialog progress(tr("Reading the job's scans…"), tr("Cancel"), 0, 100, this);
+    progress.setObjectName(QStringLiteral("open-progress"));
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(0);
+    progress.setAutoReset(false);
+    session::LogReading reading;
+    connect(&reading, &session::LogReading::progressed, &progress, &QProgressDialog::setValue);
+    connect(&reading, &session::LogReading::done, &progress, &QProgressDialog::accept);
+    connect(&progress, &QProgressDialog::canceled, &progress, &QProgressDialog::reject);
+    reading.start({*entries, {}, {}, {}, {}});
+    if (progress.exec() != QDialog::Accepted) {
+        reading.cancel();
+        return std::nullopt;
+    }
+    return reading.take().read;
+}
+
 void BenchWindow::open_job(storage::JobId job) {
-    if (const auto opened = context_.session.open_job(job); !opened)
+    auto read = read_beforehand(job);
+    if (!read)
+        return;
+    if (const auto opened = context_.session.open_job(job, std::move(*read)); !opened)
         return report(opened.error());
     // Where the work is: the tunnel until the decks are in hand.
     const auto& assessment = context_.session.assessment();

@@ -52,6 +52,7 @@ class BenchWindow : public QMainWindow {
     void closeEvent(QCloseEvent* event) override;
 
   private:
+    [[nodiscard]] std::optional<block::ReadLogs> read_beforehand(storage::JobId job);
     void build_actions(); ///< bench_actions.cpp
     void build_job_menu();
     void build_edit_menu();

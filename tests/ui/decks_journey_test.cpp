@@ -292,6 +292,27 @@ TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {
     EXPECT_TRUE(QString::fromStdString(text.reasons.at(1)).contains(QStringLiteral("rev/min"))) << text.reasons.at(1);
 }
 
+TEST_F(DecksJourney, AJobWithALargeScanOpensWithProgressAndMayBeLeftClosed) {
+    open_small_job();
+    test::LogWriter log = test::small_log();
+    for (int i = 0; i < 260; ++i)
+        for (int j = 0; j < 200; ++j)
+            log.touch("deck.C", {1 + 148.0 * i / 259, -49 + 98.0 * j / 199, 200.03});
+    take_log(log.text());
+    const storage::JobId scanned = *session_.job();
+    session_.close_job();
+    open_window();
+    in_dialog([](QDialog& d) {
+        EXPECT_EQ(d.objectName(), QStringLiteral("open-progress"));
+        d.reject();
+    });
+    window_->open_job(scanned);
+    EXPECT_FALSE(session_.has_job()) << "ended: nothing was opened";
+    window_->open_job(scanned);
+    ASSERT_TRUE(session_.has_job());
+    EXPECT_EQ(session_.state().deck("C").latest->result.points.size(), 6U + 260 * 200);
+}
+
 TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
     open_small_job();
     open_window();

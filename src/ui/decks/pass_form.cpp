@@ -97,7 +97,7 @@ PassForm::PassForm(Context context, QWidget* parent)
     finish_->setMinimumContentsLength(7);
     finish_->setAccessibleName(tr("how the cutter left it"));
     for (const auto state : {block::CutterState::sharp, block::CutterState::dull, block::CutterState::chatter})
-        finish_->addItem(qt(wording::cutter_state_name(state)));
+        finish_->addItem(qt(wording::cutter_state_name(state)).remove(tr("cutter ")));
     finish_->setToolTip(tr("How the surface came out: a dull cutter or chatter is noted with the pass"));
     log_->setObjectName(QStringLiteral("log-pass"));
     log_->setToolTip(tr("Ctrl+Return logs it; Ctrl+Z strikes it again"));
@@ -121,7 +121,7 @@ PassForm::PassForm(Context context, QWidget* parent)
     third->addWidget(ra_);
     ra_->setObjectName(QStringLiteral("pass-ra"));
     ra_->setAccessibleName(tr("Ra measured, µm"));
-    ra_->setPlaceholderText(tr("Ra, µm"));
+    ra_->setPlaceholderText(tr("Ra"));
     ra_->setToolTip(tr("Roughness as measured after the pass; Enter keeps it by itself"));
     ra_->setFixedWidth(64);
     connect(ra_, &QLineEdit::returnPressed, this, &PassForm::log_finish);
