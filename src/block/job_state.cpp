@@ -15,6 +15,8 @@ bool same_place(Vec2 a, Vec2 b) {
     return metrology::norm(a - b) < 1e-3;
 }
 
+constexpr const char* warm = "read before the block had rested";
+
 /// Builds the state entry by entry.
 class Folder {
   public:
@@ -60,8 +62,7 @@ class Folder {
   private:
     [[nodiscard]] ReadLogs::Read read_anew() const {
         ReadLogs::Read read;
-        const auto probe =
-            read_probe_logs(logs_, *state_.blueprint, ProbeScope::part, read_ ? read_->watch : nullptr);
+        const auto probe = read_probe_logs(logs_, *state_.blueprint, ProbeScope::part, read_ ? read_->watch : nullptr);
         if (!probe) {
             read.trouble = probe.error().front().text();
             return read;
@@ -137,6 +138,8 @@ class Folder {
         }
         const auto corrected = std::ranges::find(corrected_, entry_->sequence, &TakenReading::sequence);
         state_.readings.push_back(*corrected);
+        if (still_resting(reading))
+            state_.readings.back().stale_because = warm;
         if (reading.at.quantity == Quantity::temperature)
             (reading.at.direction == "gauge" ? state_.conditions.gauge_c : state_.conditions.part_c) = reading.value;
         if (reading.at.quantity == Quantity::height)
@@ -153,8 +156,8 @@ class Folder {
         if (!deck || !meant)
             return;
         if (const auto height = height_now(*deck, {meant->u, meant->v}))
-            state_.crowns.push_back({taken.sequence, bore, taken.reading.at.direction, *height - taken.value, taken.value,
-                                     taken.fixed});
+            state_.crowns.push_back(
+                {taken.sequence, bore, taken.reading.at.direction, *height - taken.value, taken.value, taken.fixed});
     }
 
     /// Heights by hand make a measurement of the deck once every place was read.
@@ -265,6 +268,84 @@ class Folder {
     void apply(const SetUpRead& set_up) { state_.set_ups[set_up.bank] = {entry_->sequence, set_up}; }
     void apply(const EngineFigures& figures) { state_.figures = figures; }
     void apply(const HeadWork& head) { state_.heads.push_back({entry_->sequence, head}); }
+    void apply(const CylinderPlanChosen& plan) { state_.cylinder_plan = {entry_->sequence, plan}; }
+    void apply(const PistonsStated& pistons) { state_.pistons = {entry_->sequence, pistons}; }
+    void apply(const HonePlanChosen& plan) { state_.hone_plan = {entry_->sequence, plan}; }
+    void apply(const TextureLimits& limits) { state_.texture_limits = {entry_->sequence, limits}; }
+    void apply(const LifterPlanChosen& plan) { state_.lifter_plan = {entry_->sequence, plan}; }
+
+    BoreWork* bore_of(const FeatureId& id) {
+        if (state_.blueprint && state_.blueprint->hole(id))
+            return &state_.bores[id];
+        trouble("entry " + std::to_string(entry_->sequence) + " speaks of " + id.text() +
+                ", which the blueprint does not list");
+        return nullptr;
+    }
+    void apply(const BorePitted& pit) {
+        if (BoreWork* bore = bore_of(pit.bore))
+            bore->pits.push_back({entry_->sequence, pit});
+    }
+    void apply(const BoreDecided& decided) {
+        if (BoreWork* bore = bore_of(decided.bore))
+            bore->decided = {entry_->sequence, decided};
+    }
+    void apply(const LifterDecided& decided) {
+        if (BoreWork* bore = bore_of(decided.lifter))
+            bore->lifter_decided = {entry_->sequence, decided};
+    }
+    void apply(const BoreCut& cut) {
+        BoreWork* bore = bore_of(cut.bore);
+        if (!bore)
+            return;
+        bore->cuts.push_back({entry_->sequence, cut});
+        state_.bores_cut.push_back(cut.bore);
+        make_stale("the bore was cut since", [&](const MeasuredAt& at) {
+            return at.feature == cut.bore && (at.quantity == Quantity::size || at.quantity == Quantity::wall);
+        });
+    }
+    void apply(const InsertMeasured& insert) {
+        if (BoreWork* bore = bore_of(insert.bore))
+            bore->insert = {entry_->sequence, insert};
+    }
+    /// What is pressed in pushes the metal beside it: neighbours in the row are measured again.
+    void apply(const InsertFitted& fitted) {
+        BoreWork* bore = bore_of(fitted.bore);
+        if (!bore)
+            return;
+        bore->fitted = {entry_->sequence, fitted};
+        make_stale("a sleeve or bush was fitted since", [&](const MeasuredAt& at) {
+            return at.feature == fitted.bore && (at.quantity == Quantity::size || at.quantity == Quantity::wall);
+        });
+        if (fitted.bore.kind != FeatureKind::bore)
+            return;
+        make_stale("the bore beside it was sleeved since", [&](const MeasuredAt& at) {
+            return at.feature.kind == FeatureKind::bore && at.feature.bank == fitted.bore.bank &&
+                   std::abs(at.feature.number - fitted.bore.number) == 1 && at.quantity == Quantity::size;
+        });
+    }
+    void apply(const BoreStepDone& step) {
+        if (BoreWork* bore = bore_of(step.bore))
+            bore->steps.push_back({entry_->sequence, step});
+    }
+    void apply(const TraceTaken& trace) {
+        if (BoreWork* bore = bore_of(trace.bore))
+            bore->trace = {entry_->sequence, trace};
+    }
+    /// Sizes read in a bore that is still warm from the hone are not what it will be.
+    void apply(const RestBegun& rest) {
+        state_.rest = {entry_->sequence, rest};
+        make_stale(warm, [&](const MeasuredAt& at) { return at.quantity == Quantity::size && honed(at.feature); });
+    }
+    [[nodiscard]] bool honed(const FeatureId& id) const {
+        const auto found = state_.bores.find(id);
+        return found != state_.bores.end() && !found->second.cuts.empty() &&
+               found->second.cuts.back().payload.operation == BoreOperation::hone;
+    }
+    [[nodiscard]] bool still_resting(const Reading& reading) const {
+        return state_.rest && reading.at.quantity == Quantity::size && honed(reading.at.feature) &&
+               entry_->time < state_.rest->payload.until;
+    }
+
     void apply(const Note&) {}
     void apply(const Strike&) {}
     void apply(const UnknownPayload&) {}
@@ -293,6 +374,27 @@ double DeckState::depth_since(std::int64_t sequence) const {
 bool DeckState::stale() const {
     return from_old_tunnel() ||
            (latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; }));
+}
+
+std::vector<Taken<BoreCut>> BoreWork::cuts_now() const {
+    std::vector<Taken<BoreCut>> now;
+    for (const Taken<BoreCut>& cut : cuts)
+        if (!fitted || cut.sequence > fitted->sequence)
+            now.push_back(cut);
+    return now;
+}
+
+double BoreWork::deepest_pit() const {
+    double deepest = 0;
+    for (const Taken<BorePitted>& pit : pits)
+        deepest = std::max(deepest, pit.payload.depth);
+    return deepest;
+}
+
+const BoreWork& JobState::bore(const FeatureId& id) const {
+    static const BoreWork nothing_said;
+    const auto found = bores.find(id);
+    return found == bores.end() ? nothing_said : found->second;
 }
 
 const MeasuredPlace* JobState::place(const std::string& key) const {

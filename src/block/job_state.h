@@ -81,9 +81,9 @@ struct KnownFlaw {
 struct CrownReading {
     std::int64_t sequence = 0;
     FeatureId bore;
-    std::string side;     ///< of the pin
-    double crown = 0;     ///< w, mm
-    double clearance = 0; ///< mm below the deck as it then was
+    std::string side;                  ///< of the pin
+    double crown = 0;                  ///< w, mm
+    double clearance = 0;              ///< mm below the deck as it then was
     std::optional<double> uncertainty; ///< mm, standard, of the reading
 };
 
@@ -92,6 +92,23 @@ template <class Payload>
 struct Taken {
     std::int64_t sequence = 0;
     Payload payload;
+};
+
+/// What was found, decided and done in one cylinder or lifter bore, in order.
+struct BoreWork {
+    std::vector<Taken<BorePitted>> pits;
+    std::optional<Taken<BoreDecided>> decided;
+    std::optional<Taken<LifterDecided>> lifter_decided;
+    std::vector<Taken<BoreCut>> cuts;
+    std::optional<Taken<InsertMeasured>> insert; ///< the last
+    std::optional<Taken<InsertFitted>> fitted;   ///< the last
+    std::vector<Taken<BoreStepDone>> steps;
+    std::optional<Taken<TraceTaken>> trace; ///< the last
+
+    [[nodiscard]] std::int64_t last_cut() const { return cuts.empty() ? 0 : cuts.back().sequence; }
+    /// Cuts since a sleeve or bush went in; all of them where none did.
+    [[nodiscard]] std::vector<Taken<BoreCut>> cuts_now() const;
+    [[nodiscard]] double deepest_pit() const; ///< mm; 0 for none
 };
 
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
@@ -127,11 +144,21 @@ struct JobState {
     EngineFigures figures;                                   ///< as last stated
     std::vector<Taken<HeadWork>> heads;                      ///< in order
     std::vector<CrownReading> crowns;                        ///< of the mock-up, in order
-    std::vector<std::string> troubles;                       ///< entries that could not be used, in words
+    std::map<FeatureId, BoreWork> bores;                     ///< cylinders and lifters that anything was said of
+    std::vector<FeatureId> bores_cut;                        ///< one for each go of a tool, in order
+    std::optional<Taken<CylinderPlanChosen>> cylinder_plan;
+    std::optional<Taken<PistonsStated>> pistons;
+    std::optional<Taken<HonePlanChosen>> hone_plan;
+    std::optional<Taken<TextureLimits>> texture_limits;
+    std::optional<Taken<LifterPlanChosen>> lifter_plan;
+    std::optional<Taken<RestBegun>> rest; ///< the last
+    std::vector<std::string> troubles;    ///< entries that could not be used, in words
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
     /// The tunnel was cut after it was last probed: positions and heights by that log no longer hold.
     [[nodiscard]] bool probe_stale() const { return latest && tunnel_cut > latest->sequence; }
+    /// @return what the ledger says of a cylinder or lifter bore; an empty one where it says nothing
+    [[nodiscard]] const BoreWork& bore(const FeatureId& id) const;
     /// @param key of MeasuredAt
     [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
 };

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 
+#include "block/cylinder_entries_json.h"
 #include "block/deck_entries_json.h"
 #include "block/ledger_json.h"
 
@@ -159,8 +160,13 @@ Payload from_json(std::string_view kind, const Json& j) {
     if (kind == "reading")
         return reading_from_json(j);
     if (kind == "deck_cut") {
-        DeckCut cut{j.at("bank"), enum_from<PassKind>(j.at("pass"), pass_kinds), j.at("depth_mm"), j.at("clean"), {},
-                    j.value("brush_mm", DeckCut::default_brush), j.value("rest_bright", false)};
+        DeckCut cut{j.at("bank"),
+                    enum_from<PassKind>(j.at("pass"), pass_kinds),
+                    j.at("depth_mm"),
+                    j.at("clean"),
+                    {},
+                    j.value("brush_mm", DeckCut::default_brush),
+                    j.value("rest_bright", false)};
         for (const Json& d : j.at("dark_mm"))
             cut.dark.push_back(place_from(d));
         return cut;
@@ -216,14 +222,45 @@ Payload from_json(std::string_view kind, const Json& j) {
         return figures_from(j);
     if (kind == "head_work")
         return head_from(j);
+    if (kind == "cylinder_plan")
+        return cylinder_plan_from(j);
+    if (kind == "bore_pit")
+        return pit_from(j);
+    if (kind == "bore_decided")
+        return bore_decision_from(j);
+    if (kind == "pistons")
+        return pistons_from(j);
+    if (kind == "bore_cut")
+        return bore_cut_from(j);
+    if (kind == "insert_measured")
+        return insert_from(j);
+    if (kind == "insert_fitted")
+        return fitted_from(j);
+    if (kind == "bore_step")
+        return bore_step_from(j);
+    if (kind == "hone_plan")
+        return hone_plan_from(j);
+    if (kind == "rest")
+        return rest_from(j);
+    if (kind == "profile_trace")
+        return trace_from(j);
+    if (kind == "texture_limits")
+        return texture_limits_from(j);
+    if (kind == "lifter_plan")
+        return lifter_plan_from(j);
+    if (kind == "lifter_decided")
+        return lifter_decision_from(j);
     return Strike{j.at("sequence"), j.at("reason")};
 }
 
-constexpr std::array<std::string_view, 27> kinds{
-    "job_opened",   "probe_log",   "reading",    "deck_cut",    "deck_target",        "pass_plan",
-    "note",         "strike",      "conditions", "ring_check",  "repeatability_test", "tunnel_cut",
-    "reading_plan", "tunnel_plan", "caps_cut",   "tunnel_pass", "step_done", "flaw", "flaw_decided", "pressure_test",
-    "deck_forecast", "cutter", "deck_finish", "gasket", "set_up", "engine_figures", "head_work"};
+constexpr std::array<std::string_view, 41> kinds{
+    "job_opened",   "probe_log",      "reading",         "deck_cut",      "deck_target",        "pass_plan",
+    "note",         "strike",         "conditions",      "ring_check",    "repeatability_test", "tunnel_cut",
+    "reading_plan", "tunnel_plan",    "caps_cut",        "tunnel_pass",   "step_done",          "flaw",
+    "flaw_decided", "pressure_test",  "deck_forecast",   "cutter",        "deck_finish",        "gasket",
+    "set_up",       "engine_figures", "head_work",       "cylinder_plan", "bore_pit",           "bore_decided",
+    "pistons",      "bore_cut",       "insert_measured", "insert_fitted", "bore_step",          "hone_plan",
+    "rest",         "profile_trace",  "texture_limits",  "lifter_plan",   "lifter_decided"};
 
 } // namespace
 

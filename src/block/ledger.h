@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/cylinder_entries.h"
 #include "block/deck_entries.h"
 #include "block/feature.h"
 #include "block/reading.h"
@@ -167,10 +168,13 @@ struct UnknownPayload {
     std::string json;
 };
 
-using Payload = std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
-                             ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, TunnelPolicy,
-                             CapsCut, TunnelPass, StepDone, FlawMarked, FlawDecided, PressureTested, DeckForecastKept,
-                             CutterFitted, FinishNoted, GasketChosen, SetUpRead, EngineFigures, HeadWork, UnknownPayload>;
+using Payload =
+    std::variant<JobOpened, ProbeLogTaken, Reading, DeckCut, DeckTargetChosen, PassPlanChosen, Note, Strike,
+                 ConditionsStated, RingCheck, RepeatabilityTest, TunnelCut, ReadingPlanChosen, TunnelPolicy, CapsCut,
+                 TunnelPass, StepDone, FlawMarked, FlawDecided, PressureTested, DeckForecastKept, CutterFitted,
+                 FinishNoted, GasketChosen, SetUpRead, EngineFigures, HeadWork, CylinderPlanChosen, BorePitted,
+                 BoreDecided, PistonsStated, BoreCut, InsertMeasured, InsertFitted, BoreStepDone, HonePlanChosen,
+                 RestBegun, TraceTaken, TextureLimits, LifterPlanChosen, LifterDecided, UnknownPayload>;
 
 struct Entry {
     std::int64_t sequence = 0; ///< from 1 within the job, without gaps

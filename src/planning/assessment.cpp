@@ -157,6 +157,15 @@ Call call_for(const JobState& state, const Assessment& a) {
         return {CallKind::settle_doubt, b->plan.bank, {}, 0, 0};
     if (a.pair && a.pair->verdict == Verdict::cannot_tell)
         return {CallKind::settle_doubt, {}, {}, 0, 0};
+    const auto begun = [&state](block::FeatureKind kind) {
+        return std::ranges::any_of(state.bores_cut, [kind](const auto& id) { return id.kind == kind; });
+    };
+    if (a.cylinders && a.cylinders->step != CylinderStep::done &&
+        (state.cylinder_plan || begun(block::FeatureKind::bore)))
+        return {CallKind::cylinders, {}, {}, 0, 0};
+    if (a.lifters && a.lifters->board.step != LifterStep::done &&
+        (state.lifter_plan || begun(block::FeatureKind::lifter)))
+        return {CallKind::lifters, {}, {}, 0, 0};
     return {CallKind::done, {}, {}, 0, 0};
 }
 
@@ -203,12 +212,44 @@ StageMark tunnel_mark(const JobState& state, const Assessment& a) {
     return a.tunnel || !a.gauge.mains.empty() ? StageMark::stale : StageMark::open;
 }
 
-StageMark positions_mark(const JobState& state, const Assessment& a) {
-    const bool probed =
-        state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
-    if (probed && state.probe_stale())
-        return StageMark::stale;
-    return probed || !a.gauge.cylinders.empty() || !a.gauge.lifters.empty() ? StageMark::done : StageMark::open;
+/// Measured and not yet worked on: known, nothing to judge.
+StageMark found_mark(const JobState& state, bool probed) {
+    return probed && state.probe_stale() ? StageMark::stale : StageMark::done;
+}
+
+StageMark cylinders_mark(const JobState& state, const Assessment& a) {
+    if (!a.cylinders)
+        return StageMark::open;
+    if (state.bores_cut.empty() || std::ranges::none_of(a.cylinders->study.each, [&](const CylinderNeed& n) {
+            return !state.bore(n.found.id).cuts.empty();
+        }))
+        return state.cylinder_plan ? StageMark::current
+                                   : found_mark(state, state.latest && !state.latest->evaluation.bores.empty());
+    if (a.cylinders->step != CylinderStep::done)
+        return a.cylinders->hone.step == HoneStep::too_large ? StageMark::fails : StageMark::current;
+    Verdict v = Verdict::meets;
+    for (const HoneBore& b : a.cylinders->hone.bores)
+        v = worse(v, b.verdict.value_or(Verdict::cannot_tell));
+    return mark_of(v);
+}
+
+StageMark lifters_mark(const JobState& state, const Assessment& a) {
+    if (!a.lifters)
+        return StageMark::open;
+    const bool begun =
+        std::ranges::any_of(a.lifters->study.each, [&](const LifterNeed& n) { return !state.bore(n.id).cuts.empty(); });
+    if (!begun)
+        return state.lifter_plan ? StageMark::current
+                                 : found_mark(state, state.latest && !state.latest->evaluation.lifters.empty());
+    switch (a.lifters->board.step) {
+    case LifterStep::done:
+        return StageMark::meets;
+    case LifterStep::too_large:
+    case LifterStep::off_place:
+        return StageMark::fails;
+    default:
+        return StageMark::current;
+    }
 }
 
 std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
@@ -220,7 +261,8 @@ std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
                                                 : StageMark::open},
             {Stage::tunnel, tunnel_mark(state, a)},
             {Stage::decks, decks},
-            {Stage::positions, positions_mark(state, a)},
+            {Stage::cylinders, cylinders_mark(state, a)},
+            {Stage::lifters, lifters_mark(state, a)},
             {Stage::passport, decks == StageMark::meets ? StageMark::current : StageMark::open}};
 }
 
@@ -352,7 +394,9 @@ Assessment assess(const JobState& state, const Certainty* certainty) {
         for (const block::BankBlueprint& bank : state.blueprint->banks)
             if (auto feel = feel_of(state, bank, chosen))
                 a.by_feel.push_back(std::move(*feel));
-        a.gauge = gauge_findings(state);
+        a.cylinders = cylinder_work(state, line.value_or(CentreLine{}));
+        a.lifters = lifter_work(state);
+        a.gauge = gauge_findings(state, a.cylinders ? a.cylinders->study.oversize : std::nullopt);
         if (state.latest) {
             a.positions = positions_of(*state.blueprint, state.latest->evaluation);
             a.unconfirmed_banks = unconfirmed_banks(*state.blueprint, *state.latest, a.positions);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/job_state.h"
+#include "planning/cylinder_work.h"
 #include "planning/deck_plan.h"
 #include "planning/deck_verdict.h"
 #include "planning/gauge_findings.h"
@@ -48,6 +49,8 @@ enum class CallKind {
     settle_doubt,   ///< measured, too near a limit to tell
     will_not_clean, ///< the target leaves places untouched
     fails,          ///< measured and outside the limits, nothing left to cut
+    cylinders,      ///< the decks are done, the cylinders begun and not finished
+    lifters,        ///< the same with the lifters
     done,
 };
 
@@ -60,7 +63,7 @@ struct Call {
     double remaining = 0;        ///< mm, for cut
 };
 
-enum class Stage { received, as_found, tunnel, decks, positions, passport };
+enum class Stage { received, as_found, tunnel, decks, cylinders, lifters, passport };
 enum class StageMark {
     open,    ///< nothing done yet
     current, ///< where the work is
@@ -115,6 +118,8 @@ struct Assessment {
     GaugeFindings gauge;                        ///< what was measured by hand
     std::vector<BankPositions> positions;       ///< in the blueprint's order; those with a probed hole or dowel pair
     std::vector<std::string> unconfirmed_banks; ///< measured after the block was rolled, dowel pair not probed
+    std::optional<CylinderWork> cylinders;      ///< where any was measured
+    std::optional<LifterWork> lifters;          ///< where any was measured
     Call call;
     std::vector<StageState> stages;
 

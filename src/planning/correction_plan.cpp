@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/correction_plan.h"
 
-#include "block/frame.h"
 #include "metrology/enclosing_circle.h"
+#include "planning/moved_axis.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,49 +15,12 @@ using block::HoleResult;
 using metrology::Vec2;
 using metrology::Vec3;
 
-/// Positions of a bank's points once the tunnel's axis has become the new line.
-class MovedAxis {
-  public:
-    MovedAxis(const CentreLine& line, double bank_angle, Vec3 origin_dowel)
-        : line_(line), cos_(std::cos(bank_angle)), sin_(std::sin(bank_angle)), origin_(origin_dowel) {}
-
-    /// @param p (u, v, w) in the bank frame
-    [[nodiscard]] Vec2 of(Vec3 p) const {
-        const double y = p.y * cos_ + p.z * sin_, z = p.z * cos_ - p.y * sin_;
-        return {p.x + line_.yk * (y - origin_.y) + line_.zk * (z - origin_.z),
-                p.y - (line_.y(p.x) * cos_ - line_.z(p.x) * sin_)};
-    }
-    [[nodiscard]] double height(Vec3 p) const { return p.z - (line_.y(p.x) * sin_ + line_.z(p.x) * cos_); }
-
-  private:
-    const CentreLine& line_;
-    double cos_, sin_;
-    Vec3 origin_;
-};
-
 double clean_size(const HoleResult& bore, const block::HoleBlueprint& meant, const MovedAxis& axis,
                   CentreSchool centre) {
-    std::vector<Vec2> points;
-    for (const block::HoleLevel& level : bore.levels)
-        for (std::size_t i = 0; i < level.surface.size(); ++i)
-            points.push_back(axis.of({level.surface[i].x, level.surface[i].y, level.heights[i]}));
+    const std::vector<Vec2> points = bore_points(bore, axis);
     if (centre == CentreSchool::free)
         return 2 * metrology::enclosing_circle(points).radius;
-    const block::HoleLevel& top = bore.levels.front();
-    const Vec2 at = centre == CentreSchool::top ? axis.of({top.centre.x, top.centre.y, top.w}) : Vec2{meant.u, meant.v};
-    double largest = 0;
-    for (const Vec2 p : points)
-        largest = std::max(largest, norm(p - at));
-    return 2 * largest;
-}
-
-Vec3 origin_dowel(const block::Blueprint& blueprint, const block::Evaluation& e) {
-    const auto dowel = std::ranges::find(e.dowels, blueprint.origin_dowel, &block::DowelResult::id);
-    if (dowel == e.dowels.end())
-        return {};
-    const double angle = blueprint.bank(dowel->id.bank)->angle;
-    return {dowel->u, dowel->v * std::cos(angle) + dowel->w * std::sin(angle),
-            dowel->w * std::cos(angle) - dowel->v * std::sin(angle)};
+    return clean_about(points, centre == CentreSchool::blueprint ? Vec2{meant.u, meant.v} : top_centre(bore, axis));
 }
 
 } // namespace

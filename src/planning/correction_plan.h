@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/cylinder_entries.h"
 #include "planning/tunnel_plan.h"
 
 #include <map>
@@ -11,17 +12,13 @@
 
 namespace pallix::planning {
 
-/// Where the centre of a cylinder goes.
-enum class CentreSchool {
-    free,      ///< wherever the smallest bore cleans up
-    top,       ///< on the unworn top, as found
-    blueprint, ///< where the blueprint has it
-};
+using block::CentreSchool;
 
 struct BoresPolicy {
-    CentreSchool centre = CentreSchool::top;
-    std::vector<double> oversizes;           ///< mm over nominal, on diameter; may hold 0
-    double margin = 0;                       ///< mm on diameter
+    CentreSchool centre =
+        CentreSchool::top;         ///< `limited` is for one bore at one size (cylinder_plan.h): planned as top
+    std::vector<double> oversizes; ///< mm over nominal, on diameter; may hold 0
+    double margin = 0;             ///< mm on diameter
     std::map<block::FeatureId, double> pits; ///< depth, mm
 };
 

@@ -2,6 +2,7 @@
 #include "planning/gauge_findings.h"
 
 #include "metrology/minimum_zone.h"
+#include "planning/boring.h"
 #include "planning/deck_verdict.h"
 #include "planning/triangulation.h"
 
@@ -23,12 +24,31 @@ using metrology::Vec2;
 using metrology::Vec3;
 using metrology::Verdict;
 
-Limits window_of(const block::Blueprint& b, const FeatureId& id) {
+/// A cylinder or lifter bore that was cut is held against what it was cut to.
+std::optional<Limits> window_after_cut(const JobState& state, const FeatureId& id,
+                                       const std::optional<double>& oversize) {
+    const auto cuts = state.bore(id).cuts_now();
+    if (cuts.empty())
+        return std::nullopt;
+    const block::BoreCut& last = cuts.back().payload;
+    const double tolerance = pistons_of(state).tolerance;
+    if (id.kind == FeatureKind::bore && last.operation == block::BoreOperation::hone)
+        if (const auto sizes = bore_sizes(state, id, oversize))
+            return Limits{sizes->finish, sizes->finish_most};
+    if (last.target)
+        return Limits{*last.target - tolerance, *last.target + tolerance};
+    return std::nullopt;
+}
+
+Limits window_of(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
+    const block::Blueprint& b = *state.blueprint;
     const block::Tolerance* t = nullptr;
     if (id.kind == FeatureKind::main) {
         const auto main = std::ranges::find(b.mains, id, &block::MainBlueprint::id);
         t = main == b.mains.end() ? nullptr : &main->diameter;
     } else if (const auto* hole = b.hole(id)) {
+        if (const auto after = window_after_cut(state, id, oversize))
+            return *after;
         t = &hole->diameter;
     }
     return t ? Limits{t->smallest(), t->largest()} : Limits{};
@@ -64,9 +84,9 @@ void find_shape(BoreFinding& bore) {
     bore.taper = largest - smallest;
 }
 
-BoreFinding bore_finding(const JobState& state, const FeatureId& id) {
+BoreFinding bore_finding(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
     BoreFinding bore{id, {}, 0, 0, Verdict::meets, false};
-    const Limits limits = window_of(*state.blueprint, id);
+    const Limits limits = window_of(state, id, oversize);
     std::vector<const MeasuredPlace*> sizes;
     for (const MeasuredPlace* p : places_of(state, Quantity::size))
         if (p->at.feature == id)
@@ -88,10 +108,11 @@ BoreFinding bore_finding(const JobState& state, const FeatureId& id) {
 }
 
 template <class Items>
-std::vector<BoreFinding> bore_findings(const JobState& state, const Items& items) {
+std::vector<BoreFinding> bore_findings(const JobState& state, const Items& items,
+                                       const std::optional<double>& oversize) {
     std::vector<BoreFinding> found;
     for (const auto& item : items)
-        if (auto bore = bore_finding(state, item.id); !bore.sizes.empty())
+        if (auto bore = bore_finding(state, item.id, oversize); !bore.sizes.empty())
             found.push_back(std::move(bore));
     return found;
 }
@@ -259,6 +280,9 @@ void find_disagreements(GaugeFindings& f, const JobState& state) {
             for (const SizeFinding& s : bore.sizes)
                 if (!bore.stale && s.place.sureness)
                     levels[s.place.at.level].push_back(&s.place);
+            const block::BoreWork& work = state.bore(bore.id);
+            if (std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0) > state.latest->sequence)
+                continue; // cut since it was probed
             for (const auto& [level, places] : levels) {
                 const auto probed = probed_at(state.latest->evaluation, places.front()->at, touch);
                 if (!probed)
@@ -315,13 +339,13 @@ const BoreFinding* GaugeFindings::bore(const FeatureId& id) const {
     return nullptr;
 }
 
-GaugeFindings gauge_findings(const JobState& state) {
+GaugeFindings gauge_findings(const JobState& state, const std::optional<double>& oversize) {
     GaugeFindings f;
     if (!state.blueprint || state.places.empty())
         return f;
-    f.mains = bore_findings(state, state.blueprint->mains);
-    f.cylinders = bore_findings(state, state.blueprint->bores);
-    f.lifters = bore_findings(state, state.blueprint->lifters);
+    f.mains = bore_findings(state, state.blueprint->mains, oversize);
+    f.cylinders = bore_findings(state, state.blueprint->bores, oversize);
+    f.lifters = bore_findings(state, state.blueprint->lifters, oversize);
     f.saddles = saddle_finding(state);
     f.sweeps = sweep_findings(state);
     for (const block::BankBlueprint& bank : state.blueprint->banks)

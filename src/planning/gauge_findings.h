@@ -102,6 +102,7 @@ struct GaugeFindings {
     [[nodiscard]] const BoreFinding* bore(const block::FeatureId& id) const; ///< main, cylinder or lifter
 };
 
-[[nodiscard]] GaugeFindings gauge_findings(const block::JobState& state);
+/// @param oversize the cylinders are bored to, where one is known: they are held against it once they are cut
+[[nodiscard]] GaugeFindings gauge_findings(const block::JobState& state, const std::optional<double>& oversize = {});
 
 } // namespace pallix::planning

@@ -70,6 +70,14 @@ double nominal_of(const Blueprint& b, const FeatureId& id) {
     return hole ? hole->diameter.nominal + (hole->diameter.lower + hole->diameter.upper) / 2 : 0;
 }
 
+/// What a cylinder or lifter bore was cut to, or what the sleeve in it came with; nothing where neither was.
+std::optional<double> size_to_expect(const block::JobState& state, const FeatureId& id) {
+    const block::BoreWork& work = state.bore(id);
+    if (const auto cuts = work.cuts_now(); !cuts.empty())
+        return cuts.back().payload.target;
+    return work.fitted && work.insert ? std::optional(work.insert->payload.inside) : std::nullopt;
+}
+
 struct Meant {
     double value = 0;
     double believable = 0;
@@ -80,6 +88,8 @@ Meant meant(const block::JobState& state, const MeasuredAt& at) {
     const Blueprint& b = *state.blueprint;
     switch (at.quantity) {
     case Quantity::size:
+        if (const auto cut_to = size_to_expect(state, at.feature))
+            return {*cut_to, 0.3};
         return {nominal_of(b, at.feature), at.feature.kind == FeatureKind::bore ? 1.5 : 0.3};
     case Quantity::height: {
         const auto& deck = state.deck(at.feature.bank);
@@ -131,9 +141,13 @@ std::optional<double> middle_of(std::vector<double> values) {
     return values.size() % 2 == 1 ? values[half] : (values[half - 1] + values[half]) / 2;
 }
 
-std::size_t readings_at(const block::JobState& state, const std::string& key) {
+/// @param since entry that a reading must be newer than
+std::size_t readings_at(const block::JobState& state, const std::string& key, std::int64_t since) {
     const block::MeasuredPlace* place = state.place(key);
-    return place && !place->stale() ? place->count : 0;
+    if (!place || place->stale())
+        return 0;
+    return static_cast<std::size_t>(
+        std::ranges::count_if(place->sequences, [since](std::int64_t sequence) { return sequence > since; }));
 }
 
 } // namespace
@@ -248,18 +262,20 @@ std::vector<MeasuredAt> chosen_places(const block::JobState& state, Measuring wh
 std::optional<AskedReading> next_reading(const block::JobState& state, const ReadingWish& wish) {
     if (!state.blueprint || (goes_by_bank(wish.what) && !state.blueprint->bank(wish.bank)))
         return std::nullopt;
-    const std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
+    std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
+    if (wish.feature && std::ranges::find(places, *wish.feature, &MeasuredAt::feature) != places.end())
+        std::erase_if(places, [&](const MeasuredAt& at) { return at.feature != *wish.feature; });
     const auto ask = [&](std::size_t i, std::size_t reading) {
         const Meant m = meant(state, places[i]);
         return AskedReading{places[i], m.value, m.believable, i + 1, places.size(), reading};
     };
     for (std::size_t i = 0; wish.once_more && i < places.size(); ++i)
         if (const std::string key = places[i].key(); key == *wish.once_more)
-            return ask(i, readings_at(state, key) + 1);
+            return ask(i, readings_at(state, key, 0) + 1);
     const std::size_t wanted = wish.every_place_twice && decides_a_cut(wish.what) ? 2 : 1;
     for (std::size_t i = 0; i < places.size(); ++i) {
         const std::string key = places[i].key();
-        const std::size_t have = readings_at(state, key);
+        const std::size_t have = readings_at(state, key, wish.since);
         if (have < wanted && std::ranges::find(wish.skipped, key) == wish.skipped.end())
             return ask(i, have + 1);
     }

@@ -62,9 +62,11 @@ struct AskedReading {
 struct ReadingWish {
     Measuring what = Measuring::deck_heights;
     std::string bank;
-    bool every_place_twice = false;       ///< for a learner, where a cut depends on it
-    std::vector<std::string> skipped;     ///< keys left for later
-    std::optional<std::string> once_more; ///< key asked for again
+    bool every_place_twice = false;            ///< for a learner, where a cut depends on it
+    std::vector<std::string> skipped;          ///< keys left for later
+    std::optional<std::string> once_more;      ///< key asked for again
+    std::optional<block::FeatureId> feature{}; ///< only this one, where its turn has come
+    std::int64_t since = 0;                    ///< entry that readings must be newer than to count as read
 };
 
 /// @return nothing once every place was read since it was last cut

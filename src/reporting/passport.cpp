@@ -3,6 +3,7 @@
 
 #include "planning/deck_belief.h"
 #include "reporting/deck_picture.h"
+#include "wording/cylinder_words.h"
 #include "wording/deck_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
@@ -68,6 +69,8 @@ class Sheet {
         cuts();
         deck_work();
         mock_up();
+        cylinders();
+        lifters();
         decks(
             QStringLiteral("As left"),
             [](const DeckState& d) { return d.latest && !d.cuts.empty() && !d.stale() ? &*d.latest : nullptr; }, true);
@@ -224,6 +227,104 @@ class Sheet {
                               QStringLiteral("compression"), QStringLiteral("quench")},
                              "th"),
                          rows));
+    }
+
+    /// Each cylinder from as found to its finished size, sleeves, edges and texture among them.
+    void cylinders() {
+        const auto& work = s_.assessment.cylinders;
+        const bool begun = work && std::ranges::any_of(work->study.each, [this](const planning::CylinderNeed& n) {
+                               return !s_.state.bore(n.found.id).cuts.empty() || s_.state.bore(n.found.id).decided;
+                           });
+        if (!begun)
+            return;
+        QString rows;
+        QStringList lines;
+        for (const planning::CylinderNeed& n : work->study.each) {
+            const block::FeatureId& id = n.found.id;
+            const auto sizes = planning::bore_sizes(s_.state, id, work->study.oversize);
+            const auto now = planning::size_now(s_.state, id);
+            const auto b = std::ranges::find(work->hone.bores, id, &planning::HoneBore::id);
+            const bool honed = b != work->hone.bores.end() && b->honed;
+            rows += row({q(wording::feature_words(*s_.state.blueprint, id)), q(l_.plain(n.found.diameter)),
+                         q(l_.plain(n.found.worn)), n.sleeved ? QStringLiteral("sleeved") : QStringLiteral("bored"),
+                         sizes ? q(l_.plain(sizes->finish)) : QString(), now ? q(l_.plain(now->size)) : QString(),
+                         honed && b->measured ? q(l_.plain(b->most - b->least)) : QString(),
+                         honed && b->verdict ? q(wording::verdict_word(*b->verdict)) : QStringLiteral("not finished")});
+            const std::string name = wording::feature_words(*s_.state.blueprint, id) + ": ";
+            const block::BoreWork& w = s_.state.bore(id);
+            const auto tell = [&](const auto& taken) { lines << q(name + wording::entry_words(taken.payload, l_)); };
+            std::ranges::for_each(w.pits, tell);
+            if (w.decided)
+                tell(*w.decided);
+            if (w.insert)
+                tell(*w.insert);
+            if (w.fitted)
+                tell(*w.fitted);
+            std::ranges::for_each(w.steps, tell);
+            texture(name, w, lines);
+            for (const planning::WallAt& wall : n.found.walls)
+                if (wall.after)
+                    lines << q(name + "wall " + wall.level + ", " + wall.direction + " " + l_.plain(wall.before) +
+                               " before, " + l_.with_unit(*wall.after) + " after");
+        }
+        add(QStringLiteral("<h2>Cylinders</h2><table cellspacing=\"0\">%1%2</table>")
+                .arg(row({QString(), QStringLiteral("found, top"), QStringLiteral("found, worn"),
+                          QStringLiteral("done"), QStringLiteral("finish"), QStringLiteral("measured"),
+                          QStringLiteral("largest − smallest"), QStringLiteral("verdict")},
+                         "th"),
+                     rows));
+        if (s_.state.cylinder_plan)
+            paragraph(q(wording::entry_words(s_.state.cylinder_plan->payload, l_)));
+        if (s_.state.pistons)
+            paragraph(q(wording::entry_words(s_.state.pistons->payload, l_)));
+        if (!lines.isEmpty())
+            add(QStringLiteral("<ul><li>%1</li></ul>").arg(lines.join(QStringLiteral("</li><li>"))));
+    }
+
+    void texture(const std::string& name, const block::BoreWork& work, QStringList& lines) const {
+        if (!work.trace)
+            return;
+        const auto read = block::read_trace({work.trace->payload.file, work.trace->payload.text});
+        const auto limits = s_.state.texture_limits ? s_.state.texture_limits->payload : block::TextureLimits{};
+        const auto finding = read ? planning::judge_texture(*read, limits) : std::nullopt;
+        if (!finding)
+            return;
+        std::string text = name + "texture";
+        for (const planning::TextureCheck& c : finding->checks) {
+            text += ", " + c.name + " " + wording::texture_text(c.value, c.is_ratio);
+            if ((c.wanted.least || c.wanted.most) && c.verdict != Verdict::meets)
+                text += " (" + wording::verdict_word(c.verdict) + ")";
+        }
+        lines << q(text);
+    }
+
+    void lifters() {
+        const auto& work = s_.assessment.lifters;
+        if (!work || !s_.state.lifter_plan)
+            return;
+        QString rows;
+        const auto crank = [](double cam) { return QString::number(2 * cam / block::radians_per_degree, 'f', 2); };
+        for (const planning::LifterNeed& n : work->study.each) {
+            const auto p = std::ranges::find(work->board.each, n.id, &planning::LifterProgress::id);
+            const auto& after = work->board.timings_after;
+            const auto timed = std::ranges::find(after, n.id, [](const auto& t) { return t.first; });
+            const bool known = p != work->board.each.end();
+            rows +=
+                row({q(wording::feature_words(*s_.state.blueprint, n.id)), q(wording::lifter_choice_name(n.choice)),
+                     n.error ? q(l_.plain(norm(*n.error))) : QString(),
+                     known && p->position ? q(l_.plain(*p->position)) : QString(),
+                     n.timing ? crank(*n.timing) : QString(), timed != after.end() ? crank(timed->second) : QString(),
+                     known && p->size ? q(l_.plain(*p->size)) : QString()});
+        }
+        add(QStringLiteral("<h2>Lifters</h2><table cellspacing=\"0\">%1%2</table>")
+                .arg(row({QString(), QStringLiteral("plan"), QStringLiteral("off place, found"),
+                          QStringLiteral("off place, proven"), QStringLiteral("timing found, ° crank"),
+                          QStringLiteral("timing proven"), QStringLiteral("size")},
+                         "th"),
+                     rows));
+        paragraph(q(wording::entry_words(s_.state.lifter_plan->payload, l_)));
+        if (const std::string spread = wording::spread_sentence(*work); !spread.empty())
+            paragraph(q(spread));
     }
 
     template <class Choose>

@@ -2,6 +2,7 @@
 #include "session/session.h"
 
 #include "block/job_file.h"
+#include "block/profile_trace.h"
 #include "planning/set_up.h"
 
 #include <QCryptographicHash>
@@ -351,6 +352,28 @@ const planning::TunnelStudy* Session::tunnel_study() const {
         planning::explain(*tunnel_study_);
     }
     return tunnel_study_ ? &*tunnel_study_ : nullptr;
+}
+
+Outcome Session::begin_rest(double minutes) {
+    const QDateTime now = QDateTime::fromString(QString::fromStdString(clock_()), Qt::ISODate);
+    const QDateTime until = now.addSecs(static_cast<qint64>(std::lround(minutes * 60)));
+    return take(block::RestBegun{minutes, until.toUTC().toString(Qt::ISODate).toStdString()});
+}
+
+double Session::rest_left() const {
+    if (!state_.rest)
+        return 0;
+    const QDateTime now = QDateTime::fromString(QString::fromStdString(clock_()), Qt::ISODate);
+    const QDateTime until = QDateTime::fromString(QString::fromStdString(state_.rest->payload.until), Qt::ISODate);
+    return std::max(0.0, static_cast<double>(now.secsTo(until)) / 60);
+}
+
+Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText& trace) {
+    if (!state_.blueprint || !state_.blueprint->hole(bore))
+        return tl::unexpected(one_fault(bore.text() + " is not in the blueprint", "a cylinder it lists"));
+    if (const auto read = block::read_trace(trace); !read)
+        return tl::unexpected(read.error());
+    return append({block::TraceTaken{bore, trace.file, sha256_hex(trace.text), trace.text}});
 }
 
 Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {

@@ -7,6 +7,7 @@
 #include "planning/deck_shape.h"
 #include "planning/tunnel_work.h"
 #include "session/belief_work.h"
+#include "session/bore_faults.h"
 #include "session/certainty_work.h"
 #include "storage/shop_book.h"
 
@@ -94,6 +95,19 @@ class Session : public QObject {
     [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
     /// The plan with all that explains it; null where the tunnel is not known.
     [[nodiscard]] const planning::TunnelStudy* tunnel_study() const;
+    /// What was decided on cylinders and lifters, or done to them; refused where it cannot be.
+    template <class Payload>
+    [[nodiscard]] Outcome take(const Payload& payload) {
+        if (auto fault = fault_of(state_, payload))
+            return tl::unexpected(block::Faults{std::move(*fault)});
+        return append({payload});
+    }
+    /// Lets the block rest from now on for so many minutes.
+    [[nodiscard]] Outcome begin_rest(double minutes);
+    /// Minutes until the block has rested; 0 where it has, or none was begun.
+    [[nodiscard]] double rest_left() const;
+    /// A roughness trace; refused as a whole where it has a fault.
+    [[nodiscard]] Outcome take_trace(const block::FeatureId& bore, const block::NamedText& trace);
     [[nodiscard]] Outcome choose_reading_plan(const block::ReadingPlanChosen& plan);
 
     /// Lines of a log that a probe is sending: on the disk before this returns, not yet part of the job.

@@ -2,14 +2,15 @@
 // The bench's menus and keys.
 #include "block/job_file.h"
 #include "ui/bench_window.h"
+#include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/help_dialog.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/dialogs/measuring_dialogs.h"
 #include "ui/frame/reading_line.h"
+#include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
-#include "ui/positions/positions_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "ui/view.h"
 #include "wording/sentences.h"
@@ -36,6 +37,7 @@ void BenchWindow::build_actions() {
     build_edit_menu();
     build_view_menu();
     build_deck_actions();
+    build_bore_actions();
     build_measure_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this] { show_help(); });
@@ -86,7 +88,9 @@ void BenchWindow::build_view_menu() {
         add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::tunnel); }));
     job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::decks); }));
     job_actions_.push_back(
-        add_action(menu, tr("P&ositions"), QKeySequence(Qt::Key_F6), [this] { go_to(Place::positions); }));
+        add_action(menu, tr("&Cylinders"), QKeySequence(Qt::Key_F6), [this] { go_to(Place::cylinders); }));
+    job_actions_.push_back(
+        add_action(menu, tr("L&ifters"), QKeySequence(Qt::Key_F7), [this] { go_to(Place::lifters); }));
     job_actions_.push_back(
         add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::passport); }));
     menu->addSeparator();
@@ -111,8 +115,10 @@ void BenchWindow::build_deck_actions() {
         };
     };
     job_actions_.push_back(add_action(menu, tr("The other &bank"), QKeySequence(tr("Ctrl+B")), [this, on_decks] {
-        if (place_ == Place::positions)
-            positions_->show_other_bank();
+        if (place_ == Place::cylinders)
+            cylinders_->show_other_bank();
+        else if (place_ == Place::lifters)
+            lifters_->show_other_bank();
         else
             on_decks([this] { decks_->show_other_bank(); })();
     }));
@@ -124,6 +130,28 @@ void BenchWindow::build_deck_actions() {
                                       on_decks([this] { decks_->focus_pass(); })));
     job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")),
                                       on_decks([this] { decks_->log_pass(); })));
+}
+
+void BenchWindow::build_bore_actions() {
+    QMenu* menu = menuBar()->addMenu(tr("&Bores"));
+    /// For the lifters where they are on screen, for the cylinders from anywhere else.
+    const auto on_bores = [this](auto run) {
+        return [this, run] {
+            if (place_ != Place::cylinders && place_ != Place::lifters)
+                go_to(Place::cylinders);
+            if (place_ == Place::lifters)
+                run(*lifters_);
+            else if (place_ == Place::cylinders)
+                run(*cylinders_);
+        };
+    };
+    const auto add = [&](const QString& text, const char* keys, std::function<void()> run) {
+        job_actions_.push_back(add_action(menu, text, QKeySequence(QString::fromLatin1(keys)), std::move(run)));
+    };
+    add(tr("The next &page"), "Ctrl+Shift+Y", on_bores([](auto& view) { view.show_next_page(); }));
+    add(tr("&Cut or strokes"), "Ctrl+Shift+C", on_bores([](auto& view) { view.log_go(); }));
+    add(tr("&Where its numbers come from…"), "Ctrl+Shift+L", on_bores([](auto& view) { view.show_sources(); }));
+    job_actions_.push_back(add_action(menu, tr("Take in a roughness &trace…"), {}, [this] { take_trace({}); }));
 }
 
 template <class Dialog, class... Arguments>

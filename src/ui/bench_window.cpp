@@ -2,6 +2,8 @@
 #include "ui/bench_window.h"
 
 #include "session/log_reading.h"
+#include "ui/cylinders/cylinders_view.h"
+#include "ui/cylinders/texture_page.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/dialogs/import_log_dialog.h"
@@ -10,8 +12,8 @@
 #include "ui/frame/call_panel.h"
 #include "ui/frame/reading_line.h"
 #include "ui/frame/top_bar.h"
+#include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
-#include "ui/positions/positions_view.h"
 #include "ui/shop/shop_view.h"
 #include "ui/tunnel/tunnel_view.h"
 
@@ -83,12 +85,18 @@ View* BenchWindow::view_of(Place place) {
             connect(decks_, &DecksView::bank_changed, this, [this] { reading_->set_scope(reading_scope()); });
         }
         return decks_;
-    case Place::positions:
-        if (!positions_) {
-            built(positions_);
-            connect(positions_, &PositionsView::bank_changed, this, [this] { reading_->set_scope(reading_scope()); });
+    case Place::cylinders:
+        if (!cylinders_) {
+            built(cylinders_);
+            connect(cylinders_, &CylindersView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
         }
-        return positions_;
+        return cylinders_;
+    case Place::lifters:
+        if (!lifters_) {
+            built(lifters_);
+            connect(lifters_, &LiftersView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
+        }
+        return lifters_;
     case Place::passport:
         return built(passport_);
     case Place::shop:
@@ -112,14 +120,23 @@ TunnelView& BenchWindow::tunnel() {
     return *tunnel_;
 }
 
-PositionsView& BenchWindow::positions() {
-    view_of(Place::positions);
-    return *positions_;
+CylindersView& BenchWindow::cylinders() {
+    view_of(Place::cylinders);
+    return *cylinders_;
 }
 
-/// The tunnel page speaks for itself while there is something to do with the tunnel.
-bool BenchWindow::tunnel_has_the_call() const {
-    return context_.session.has_job() && context_.session.state().blueprint && context_.session.state().tunnel_cut == 0;
+LiftersView& BenchWindow::lifters() {
+    view_of(Place::lifters);
+    return *lifters_;
+}
+
+/// Cylinders and lifters speak for themselves, and so does the tunnel while there is something to do with it.
+CallAbout BenchWindow::call_about() const {
+    if (place_ == Place::cylinders)
+        return CallAbout::cylinders;
+    if (place_ == Place::lifters)
+        return CallAbout::lifters;
+    return place_ == Place::tunnel && context_.session.state().tunnel_cut == 0 ? CallAbout::tunnel : CallAbout::job;
 }
 
 void BenchWindow::read_next() {
@@ -135,11 +152,24 @@ ReadingScope BenchWindow::reading_scope() {
         return {{main_sizes, saddle_heights, bar_sweep, temperatures}, ""};
     case Place::decks:
         return {{deck_heights, feelers, deck_level, piston_heights, temperatures}, decks_->bank().value_or("")};
-    case Place::positions: {
-        ReadingScope scope{{cylinder_sizes, cylinder_walls}, positions_->bank().value_or("")};
-        if (!context_.session.state().blueprint->lifters.empty())
-            scope.measurings.push_back(lifter_sizes);
-        scope.measurings.push_back(temperatures);
+    case Place::cylinders: {
+        ReadingScope scope{{cylinder_sizes, cylinder_walls, temperatures}, cylinders_->bank().value_or("")};
+        const auto page = cylinders_->page();
+        if (page == CylindersView::Page::bore || page == CylindersView::Page::hone)
+            scope.feature = cylinders_->marked();
+        const auto& work = context_.session.assessment().cylinders;
+        using enum planning::BoringStep;
+        if (work && scope.feature && scope.feature == work->boring.hole &&
+            (work->boring.step == measure_first || work->boring.step == measure_between))
+            for (const planning::HoleProgress& h :
+                 work->boring.holes) // what was read before the last cut was read then
+                scope.since = std::max(scope.since, context_.session.state().bore(h.id).last_cut());
+        return scope;
+    }
+    case Place::lifters: {
+        ReadingScope scope{{lifter_sizes, temperatures}, lifters_->bank().value_or("")};
+        if (lifters_->page() == LiftersView::Page::work)
+            scope.feature = lifters_->marked();
         return scope;
     }
     case Place::shop:
@@ -154,8 +184,10 @@ void BenchWindow::show_asked(const std::optional<planning::AskedReading>& asked)
         tunnel_->show_asked(asked);
     if (decks_)
         decks_->show_asked(asked);
-    if (positions_)
-        positions_->show_asked(asked);
+    if (cylinders_)
+        cylinders_->show_asked(asked);
+    if (lifters_)
+        lifters_->show_asked(asked);
 }
 
 void BenchWindow::go_to(Place place) {
@@ -175,7 +207,7 @@ void BenchWindow::refresh() {
         return go_to(Place::shop);
     top_->refresh();
     route_->refresh(place_);
-    call_->refresh(place_ == Place::tunnel && tunnel_has_the_call());
+    call_->refresh(call_about());
     view_of(place_)->refresh();
     reading_->set_scope(reading_scope());
     refresh_actions();
@@ -237,6 +269,15 @@ void BenchWindow::import_logs(const QStringList& files) {
         go_to(Place::decks);
 }
 
+/// Into the cylinder that is marked on the cylinders' page.
+void BenchWindow::take_trace(const QString& file) {
+    if (!context_.session.has_job())
+        return report({{"roughness trace", 0, "no job is open", "an open job to take it in"}});
+    go_to(Place::cylinders);
+    cylinders_->show_page(CylindersView::Page::texture);
+    cylinders_->texture().take_trace(file);
+}
+
 void BenchWindow::import_job_file(const QString& file) {
     const auto done = read_text_file(file).and_then(
         [this](const block::NamedText& text) { return context_.session.import_job(text); });
@@ -259,9 +300,12 @@ void BenchWindow::take_files(const QStringList& files) {
         case FileKind::probe_log:
             logs << file;
             break;
+        case FileKind::trace:
+            take_trace(file);
+            break;
         case FileKind::other:
             report({{file.toStdString(), 0, "this kind of file is not known here",
-                     "a .csv probe log, a .pallix-blueprint.json or a .pallix.json"}});
+                     "a .csv probe log, a .trace.csv, a .pallix-blueprint.json or a .pallix.json"}});
             break;
         }
     }

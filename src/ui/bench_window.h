@@ -3,6 +3,7 @@
 
 #include "planning/reading_plan.h"
 #include "ui/context.h"
+#include "ui/frame/call_panel.h"
 #include "ui/frame/route_panel.h"
 
 #include <QMainWindow>
@@ -17,7 +18,8 @@ namespace pallix::ui {
 class CallPanel;
 class DecksView;
 class PassportView;
-class PositionsView;
+class CylindersView;
+class LiftersView;
 class ReadingLine;
 class ShopView;
 class TopBar;
@@ -36,7 +38,8 @@ class BenchWindow : public QMainWindow {
     void go_to(Place place);
     [[nodiscard]] Place place() const { return place_; }
     [[nodiscard]] DecksView& decks();
-    [[nodiscard]] PositionsView& positions();
+    [[nodiscard]] CylindersView& cylinders();
+    [[nodiscard]] LiftersView& lifters();
     [[nodiscard]] TunnelView& tunnel();
     void read_next(); ///< puts the caret into the reading line
 
@@ -58,6 +61,8 @@ class BenchWindow : public QMainWindow {
     void build_edit_menu();
     void build_view_menu();
     void build_deck_actions();
+    void build_bore_actions();
+    void take_trace(const QString& file);
     void build_measure_menu();
     QAction* add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
     void fill_recent_files();
@@ -75,7 +80,7 @@ class BenchWindow : public QMainWindow {
     View* view_of(Place place);
     void refresh();
     void refresh_actions();
-    [[nodiscard]] bool tunnel_has_the_call() const;
+    [[nodiscard]] CallAbout call_about() const;
     void show_asked(const std::optional<planning::AskedReading>& asked);
     [[nodiscard]] ReadingScope reading_scope();
     void change_theme();
@@ -91,7 +96,8 @@ class BenchWindow : public QMainWindow {
     ShopView* shop_ = nullptr;
     TunnelView* tunnel_ = nullptr;
     DecksView* decks_ = nullptr;
-    PositionsView* positions_ = nullptr;
+    CylindersView* cylinders_ = nullptr;
+    LiftersView* lifters_ = nullptr;
     PassportView* passport_ = nullptr;
     QMenu* recent_ = nullptr;
     QAction* undo_ = nullptr;

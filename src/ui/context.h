@@ -28,4 +28,7 @@ inline QString qt(const std::string& text) {
     return QString::fromStdString(text);
 }
 
+/// "cylinder 3", "lifter 2": for a place that says which bank it is on.
+[[nodiscard]] QString short_name(const Context& context, const block::FeatureId& id);
+
 } // namespace pallix::ui

@@ -23,6 +23,8 @@ FileKind kind_of_file(const QString& file) {
         return FileKind::blueprint;
     if (file.endsWith(QStringLiteral(".pallix.json"), Qt::CaseInsensitive))
         return FileKind::job;
+    if (file.endsWith(QStringLiteral(".trace.csv"), Qt::CaseInsensitive))
+        return FileKind::trace;
     return file.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive) ? FileKind::probe_log : FileKind::other;
 }
 

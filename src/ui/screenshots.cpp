@@ -2,10 +2,11 @@
 #include "ui/screenshots.h"
 
 #include "ui/bench_window.h"
+#include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/decks/found_page.h"
 #include "ui/dialogs/instrument_dialog.h"
-#include "ui/positions/positions_view.h"
+#include "ui/lifters/lifters_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings.h"
 
@@ -48,9 +49,9 @@ class Tour {
         window_.decks().found().choose_line(3);
         shoot("decks-found");
         window_.decks().show_page(DecksView::Page::passes);
-        window_.go_to(Place::positions);
-        window_.positions().mark({block::FeatureKind::bore, "R", 2});
-        shoot("positions");
+        window_.go_to(Place::cylinders);
+        window_.cylinders().mark({block::FeatureKind::bore, "R", 2});
+        shoot("cylinders-found");
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
         window_.go_to(Place::decks);
         wait_for_certainty();
@@ -64,6 +65,7 @@ class Tour {
         shoot("decks-night");
         context_.preferences.set_theme(session::Theme::light);
         context_.preferences.set_unit(block::Unit::mm);
+        shoot_cylinders(job(QStringLiteral("Eider")), job(QStringLiteral("Gannet")));
         window_.open_job(job(QStringLiteral("Tystie")));
         window_.go_to(Place::tunnel);
         window_.read_next();
@@ -94,6 +96,32 @@ class Tour {
     void wait_for_certainty() {
         while (context_.session.certainty().running() || context_.session.beliefs().running())
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    }
+
+    /// The smack with its ruined cylinder, the ferry under the hone, its lifters.
+    void shoot_cylinders(storage::JobId smack, storage::JobId ferry) {
+        using Page = CylindersView::Page;
+        window_.open_job(smack);
+        window_.go_to(Place::cylinders);
+        for (const auto& [page, name] : {std::pair(Page::size, "cylinders-size"),
+                                         {Page::bore, "cylinders-bore"},
+                                         {Page::sleeve, "cylinders-sleeve"}}) {
+            window_.cylinders().show_page(page);
+            window_.cylinders().mark({block::FeatureKind::bore, "C", page == Page::size ? 2 : 3});
+            shoot(name);
+        }
+        window_.open_job(ferry);
+        window_.go_to(Place::cylinders);
+        window_.cylinders().show_page(Page::hone);
+        shoot("cylinders-hone");
+        window_.cylinders().show_page(Page::texture);
+        window_.cylinders().mark({block::FeatureKind::bore, "R", 1});
+        shoot("cylinders-texture");
+        window_.go_to(Place::lifters);
+        window_.lifters().show_page(LiftersView::Page::found);
+        shoot("lifters-found");
+        window_.lifters().show_page(LiftersView::Page::work);
+        shoot("lifters-work");
     }
 
     /// What the launch's tunnel goes through until it is done, written into the tour's own book.

@@ -367,8 +367,9 @@ std::vector<std::string> doubt_sentences(const block::JobState& state, const pla
                                          const LengthText& l) {
     std::vector<std::string> out;
     for (const auto& d : a.gauge.disagreements)
-        out.push_back("Gauge and probe disagree: " + d.words + ", " + l.with_unit(d.by_gauge) + " against " +
-                      l.plain(d.by_probe) + "; they may differ by " + l.plain(d.allowed) + ".");
+        out.push_back("Gauge and probe disagree: " + place_of_reading(*state.blueprint, d.at) + ", " +
+                      l.with_unit(d.by_gauge) + " against " + l.plain(d.by_probe) + "; they may differ by " +
+                      l.plain(d.allowed) + ".");
     for (const auto& w : a.gauge.warnings)
         out.push_back("Not to be compared: " + feature_words(*state.blueprint, w.feature) + ", " + w.words + ".");
     if (!a.gauge.measure_again.empty()) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/sentences.h"
 
+#include "wording/cylinder_words.h"
 #include "wording/deck_words.h"
 #include "wording/readings.h"
 
@@ -34,7 +35,7 @@ std::string verdict_word(Verdict verdict) {
 }
 
 std::string stage_name(Stage stage) {
-    constexpr std::array names{"received", "as found", "tunnel", "decks", "positions", "passport"};
+    constexpr std::array names{"received", "as found", "tunnel", "decks", "cylinders", "lifters", "passport"};
     return names[static_cast<std::size_t>(stage)];
 }
 
@@ -112,6 +113,17 @@ std::string the_bank(const JobState& state, const std::string& id) {
 std::string count_words(std::size_t n, const std::string& one, const std::string& many) {
     constexpr std::array small{"no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"};
     return (n < small.size() ? small[n] : std::to_string(n)) + " " + (n == 1 ? one : many);
+}
+
+/// The bore an entry is about; null for other entries.
+template <class Payload>
+const block::FeatureId* bore_of(const Payload& p) {
+    if constexpr (requires { p.bore; })
+        return &p.bore;
+    else if constexpr (std::is_same_v<Payload, block::LifterDecided>)
+        return &p.lifter;
+    else
+        return nullptr;
 }
 
 template <class First, class Second>
@@ -353,6 +365,10 @@ CallText call_of(const JobState& state, const Assessment& a, const LengthText& l
         return verdict_text(state, a, Verdict::fails, l);
     case CallKind::will_not_clean:
         return will_not_clean_text(state, a, l);
+    case CallKind::cylinders:
+        return cylinder_call(state, &*a.cylinders, l);
+    case CallKind::lifters:
+        return lifter_call(state, &*a.lifters, l);
     case CallKind::done:
         break;
     }
@@ -369,6 +385,16 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
             "The main tunnel fails: whatever is cut from it moves when it is put right. Tunnel first (F3).");
     return t;
 }
+
+namespace {
+
+std::string lowered(std::string text) {
+    if (!text.empty())
+        text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
+    return text;
+}
+
+} // namespace
 
 std::string waits_for(const JobState& state, const Assessment& a, const LengthText& l) {
     if (a.tunnel_fails())
@@ -407,6 +433,10 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
         return "another target: " + the_bank(state, a.call.bank) + " will not clean up";
     case CallKind::fails:
         return "a decision: outside the limits";
+    case CallKind::cylinders:
+        return "the cylinders: " + lowered(cylinder_call(state, &*a.cylinders, l).headline);
+    case CallKind::lifters:
+        return "the lifters: " + lowered(lifter_call(state, &*a.lifters, l).headline);
     case CallKind::done:
         break;
     }
@@ -555,6 +585,8 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
         std::string of;
         if constexpr (requires { p.bank; })
             of = bank(p.bank) + ": ";
+        if (const block::FeatureId* bore = bore_of(p); bore && state.blueprint && state.blueprint->hole(*bore))
+            of = feature_words(*state.blueprint, *bore) + ": ";
         return of + entry_words(p, l);
     };
     return std::visit(EitherOf<Words, decltype(of_decks)>{{l, bank}, of_decks}, entry.payload);

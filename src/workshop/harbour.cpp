@@ -1,7 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/harbour.h"
 
+#include "planning/honing.h"
+#include "planning/lifter_plan.h"
 #include "planning/reading_plan.h"
+#include "planning/texture.h"
+#include "workshop/machines.h"
 
 #include <algorithm>
 #include <array>
@@ -70,10 +74,10 @@ void add_bank(Blueprint& b, const BankLayout& bank, int bores, double spacing, d
 }
 
 /// Two lifters for each cylinder of a bank, on the plane through the cam.
-void add_lifters(Blueprint& b, const std::string& bank, double angle_deg, double first_u) {
+void add_lifters(Blueprint& b, const std::string& bank, double angle_deg, double first_u, int count = 6) {
     const double angle = angle_deg * radians_per_degree;
     const double v = b.cam->y * std::cos(angle) - b.cam->z * std::sin(angle);
-    for (int i = 0; i < 6; ++i)
+    for (int i = 0; i < count; ++i)
         b.lifters.push_back({{FeatureKind::lifter, bank, i + 1},
                              {},
                              angle,
@@ -165,6 +169,52 @@ PracticeBlock tender_engine() {
     return p;
 }
 
+/// Three cylinders worn alike, the third scored by a broken ring land past every size on hand.
+PracticeBlock smack_engine() {
+    PracticeBlock p{tender_inline_four(), {}, 0.003, -0.001, 0.002, {}};
+    p.decks["C"] = {.offset = 0.104,
+                    .rear_over_front = -0.031,
+                    .positive_over_negative = 0.022,
+                    .twist = 0.011,
+                    .crown = 0.006,
+                    .dip = {110, -44},
+                    .dip_depth = 0.014,
+                    .dip_radius = 30,
+                    .cut_to = {}};
+    for (int n = 1; n <= 4; ++n)
+        p.holes[{FeatureKind::bore, "C", n}] = {
+            {0.008 * n - 0.02, 0.028 - 0.012 * n}, {0.00003, 0.00004 * (n - 2)}, 0.014, 0.055 + 0.012 * n, 0.016};
+    p.holes[{FeatureKind::bore, "C", 3}] = {{0.03, -0.06}, {0.0001, -0.0002}, 0.9, 0.62, 0.1};
+    return p;
+}
+
+/// Lifters drilled off their places on one bank, cylinders sound.
+PracticeBlock ferry_engine() {
+    PracticeBlock p{ferry_v8(), {}, 0.002, 0.001, 0.001, {}};
+    for (const char* bank : {"R", "L"}) {
+        const double side = bank[0] == 'R' ? 1 : -1;
+        p.decks[bank] = {.offset = 0.06,
+                         .rear_over_front = 0.012 * side,
+                         .positive_over_negative = 0.010,
+                         .twist = 0.006,
+                         .crown = 0.004,
+                         .dip = {200, 40},
+                         .dip_depth = 0.008,
+                         .dip_radius = 30,
+                         .cut_to = {}};
+        for (int n = 1; n <= 4; ++n)
+            p.holes[{FeatureKind::bore, bank, n}] = {
+                {0.012 * side, 0.02 - 0.008 * n}, {0.00002, -0.00003}, 0.01, 0.03 + 0.004 * n, 0.01};
+        for (int n = 1; n <= 8; ++n)
+            p.holes[{FeatureKind::lifter, bank, n}] = {{0.05 - 0.011 * n, side * 0.16 + 0.03 * ((n * 5) % 7 - 3)},
+                                                       {0, 0.0004 * ((n * 3) % 5 - 2)},
+                                                       0.006 + 0.003 * n,
+                                                       0,
+                                                       0.003};
+    }
+    return p;
+}
+
 constexpr double touch_uncertainty = 0.0012; // mm, as the shop states it for its probe
 
 ProbeJob harbour_probe(std::uint64_t seed, bool rolled) {
@@ -185,7 +235,10 @@ constexpr std::array names{"workboat-v6.pallix-blueprint.json",
                            "puffling-port-as-found.csv",
                            "puffling-starboard-as-found.csv",
                            "samphire-as-found.csv",
-                           "samphire-after-decking.csv"};
+                           "samphire-after-decking.csv",
+                           "ferry-v8.pallix-blueprint.json",
+                           "eider-as-found.csv",
+                           "gannet-as-found.csv"};
 
 // The tender's deck: what its passes took, and the height (over nominal) they left.
 constexpr double samphire_witness = 0.0254, samphire_pass = 0.0207, samphire_finish = 0.0254; // mm
@@ -284,8 +337,10 @@ void lay_straightedge(Diary& diary, const Blueprint& b, int hour, int minute) {
         const double gap = goes_in[i++ % goes_in.size()];
         std::array<char, 24> typed{};
         std::snprintf(typed.data(), typed.size(), "%.2f %.2f", gap, gap + 0.01);
-        diary.add(hour, minute++,
-                  Reading{at, "right bank deck, straightedge, " + at.direction, gap, gap + 0.01, typed.data(), false, edge, {}});
+        diary.add(
+            hour, minute++,
+            Reading{
+                at, "right bank deck, straightedge, " + at.direction, gap, gap + 0.01, typed.data(), false, edge, {}});
     }
 }
 
@@ -328,6 +383,176 @@ std::vector<Entry> launch_diary() {
     return diary.take();
 }
 
+FeatureId cylinder(const char* bank, int n) {
+    return {FeatureKind::bore, bank, n};
+}
+
+/// Sizes of one bore by gauge, as many as places are named.
+void read_bore(Diary& diary, int hour, int minute, const FeatureId& id, const std::map<std::string, double>& sizes,
+               const Conditions& conditions) {
+    Instrument gauge = bore_gauge_on(std::round(sizes.begin()->second * 10) / 10, "micrometer");
+    gauge.name = "large bore gauge";
+    const std::string name =
+        (id.kind == FeatureKind::bore ? "cylinder bore " : "lifter ") + id.bank + " " + std::to_string(id.number);
+    for (const auto& [place, value] : sizes) {
+        const auto space = place.find(' ');
+        const MeasuredAt at{id, Quantity::size, place.substr(0, space), place.substr(space + 1), {}};
+        std::array<char, 16> typed{};
+        std::snprintf(typed.data(), typed.size(), "%.3f", value);
+        diary.add(hour, minute++,
+                  Reading{at,
+                          name + ", " + place.substr(0, space) + ", " + place.substr(space + 1),
+                          value,
+                          {},
+                          typed.data(),
+                          false,
+                          gauge,
+                          conditions});
+    }
+}
+
+/// The smack's four: one is sleeved, the others go to the next size.
+void bore_the_smack(Diary& diary) {
+    CylinderPlanChosen plan;
+    plan.oversizes = {0, 0.25, 0.5, 0.75};
+    plan.margin = 0.02;
+    plan.wall_thrust = 3.8;
+    plan.wall = 2.5;
+    diary.add(9, 30, plan);
+    const Instrument gauge = shop_instrument("wall gauge", InstrumentKind::wall_gauge, 0.01, 0.05);
+    int minute = 31;
+    for (const auto& [side, wall] :
+         std::map<std::string, double>{{"left", 4.6}, {"right", 4.9}, {"front", 3.6}, {"rear", 3.4}})
+        for (const char* level : {"top", "bottom"}) {
+            const MeasuredAt at{cylinder("C", 2), Quantity::wall, level, side, {}};
+            std::array<char, 16> typed{};
+            std::snprintf(typed.data(), typed.size(), "%.2f", wall);
+            diary.add(9, minute++,
+                      Reading{at,
+                              std::string("cylinder 2, wall, ") + level + ", " + side,
+                              wall,
+                              {},
+                              typed.data(),
+                              false,
+                              gauge,
+                              {}});
+        }
+    diary.add(9, 45, BorePitted{cylinder("C", 3), 0.35, "middle", "left", "broken ring land"});
+    diary.add(9, 50, BoreDecided{cylinder("C", 3), BoreChoice::sleeve, "dearer to bore all four past the last size"});
+    PistonsStated pistons;
+    pistons.alloy = PistonAlloy::cast;
+    pistons.clearance = 0.055;
+    pistons.size = 82.445;
+    diary.add(9, 55, pistons);
+    InsertMeasured sleeve;
+    sleeve.bore = cylinder("C", 3);
+    sleeve.outside = {86.034, 86.036, 86.032, 86.034, 86.030, 86.032};
+    sleeve.inside = 81.2;
+    sleeve.length = 150;
+    sleeve.interference = 0.033;
+    sleeve.parent_outside = 95;
+    sleeve.ledge = 4;
+    diary.add(10, 10, sleeve);
+    Conditions caps;
+    caps.caps_torqued = true;
+    diary.add(10, 12, ConditionsStated{caps});
+    const auto cut = [](int n, double target, double setting) {
+        return BoreCut{cylinder("C", n), BoreOperation::rough, target, setting, false, 0, "", {}, ""};
+    };
+    diary.add(10, 30, cut(3, 84.33, 84.33));
+    read_bore(diary, 10, 34, cylinder("C", 3), {{"middle across", 84.318}}, caps);
+    diary.add(10, 45, cut(3, 86.0, 86.012));
+    read_bore(diary, 10, 50, cylinder("C", 3), {{"middle across", 86.001}, {"top across", 86.0}}, caps);
+}
+
+/// The ferry's cylinders under the hone, its lifters on their way to bushes.
+void work_on_the_ferry(Diary& diary, std::string (*sha256)(const std::string&)) {
+    CylinderPlanChosen plan;
+    plan.oversizes = {0, 0.25, 0.5};
+    plan.oversize = 0.25;
+    diary.add(9, 20, plan);
+    PistonsStated pistons;
+    pistons.alloy = PistonAlloy::high_silicon_forged;
+    pistons.clearance = 0.07;
+    pistons.size = 92.18;
+    pistons.hone_stock = 0.09;
+    diary.add(9, 22, pistons);
+    int minute = 30, hour = 9;
+    const auto later = [&](int by) {
+        minute += by;
+        hour += minute / 60;
+        minute %= 60;
+    };
+    Conditions plate;
+    plate.caps_torqued = true;
+    plate.plate_on = true;
+    plate.fasteners = "torque plate, the job's gasket, oiled, three steps";
+    for (const char* bank : {"R", "L"})
+        for (int n = 1; n <= 4; ++n) {
+            diary.add(hour, minute,
+                      BoreCut{cylinder(bank, n), BoreOperation::rough, 92.16, 92.165, false, 0, "", {}, ""});
+            later(4);
+            read_bore(diary, hour, minute, cylinder(bank, n), {{"middle across", 92.16 + 0.001 * (n % 3)}}, {});
+            later(6);
+        }
+    read_bore(diary, hour, minute, cylinder("R", 1), {{"bottom across", 92.161}}, {});
+    later(9);
+    diary.add(hour, minute, ConditionsStated{plate});
+    later(6);
+    // Half way down: even, tapered, barrelled, and one that is nearly there.
+    const std::array<std::array<double, 3>, 4> left{
+        {{0.012, 0.013, 0.012}, {0.022, 0.026, 0.034}, {0.021, 0.008, 0.020}, {0.003, 0.003, 0.002}}};
+    for (const char* bank : {"R", "L"})
+        for (int n = 1; n <= 4; ++n) {
+            diary.add(hour, minute,
+                      BoreCut{cylinder(bank, n), BoreOperation::hone, 92.25, {}, false, 38, "150 stone", 45, ""});
+            later(3);
+            const auto& l = left[static_cast<std::size_t>((n - 1 + (bank[0] == 'L' ? 2 : 0)) % 4)];
+            read_bore(diary, hour, minute, cylinder(bank, n),
+                      {{"top across", 92.25 - l[0]},
+                       {"top along", 92.25 - l[0] - 0.001},
+                       {"middle across", 92.25 - l[1]},
+                       {"middle along", 92.25 - l[1] - 0.002},
+                       {"bottom across", 92.25 - l[2]},
+                       {"bottom along", 92.25 - l[2]}},
+                      plate);
+            later(8);
+        }
+    HonePlanChosen hone = planning::usual_hone_plan(Abrasive::vitrified, 92);
+    hone.stroke = 140;
+    hone.rate = 55;
+    diary.add(hour, minute, hone);
+    const DemoFile stylus = harbour_trace();
+    diary.add(hour, minute, TraceTaken{cylinder("R", 1), stylus.name, sha256(stylus.text), stylus.text});
+    diary.add(hour, minute, planning::usual_texture_limits()[2]);
+    later(5);
+    LifterPlanChosen lifters;
+    lifters.school = LifterSchool::bush_all;
+    lifters.lifter = 21.965;
+    lifters.clearance_least = 0.025;
+    lifters.clearance_most = 0.05;
+    lifters.bush_outside = 25.4;
+    lifters.interference = 0.038;
+    lifters.base_radius = 15.2;
+    lifters.roller_radius = 9.5;
+    lifters.keyed = true;
+    lifters.key_angle = 0.0;
+    lifters.height = 6;
+    diary.add(hour, minute, lifters);
+    const double seat = *lifters.bush_outside - *lifters.interference;
+    for (int n = 1; n <= 2; ++n)
+        for (const planning::LifterCutStep& step : planning::seat_steps(seat)) {
+            const FeatureId id{FeatureKind::lifter, "R", n};
+            later(4);
+            diary.add(hour, minute, BoreCut{id, step.operation, step.to, {}, false, 0, "", {}, ""});
+            if (n == 2 && step.operation == BoreOperation::finish)
+                break; // where the day ended
+            read_bore(diary, hour, minute, id, {{"top across", step.to}}, {});
+            if (step.operation == BoreOperation::hone)
+                diary.add(hour, minute, InsertFitted{id, 0, 0.0, 6.0, ""});
+        }
+}
+
 } // namespace
 
 Blueprint workboat_v6() {
@@ -365,6 +590,27 @@ Blueprint tender_inline_four() {
     return b;
 }
 
+Blueprint ferry_v8() {
+    Blueprint b;
+    b.name = "ferry V8, 90 degrees";
+    b.material = Material::aluminium;
+    b.origin_dowel = {FeatureKind::dowel, "R", 1};
+    b.clocking = Clocking::cam;
+    b.mains = row(FeatureKind::main, 5, 16, 108, size(68, 0, 0.013));
+    b.cam = CamBlueprint{0, 122, row(FeatureKind::cam, 5, 16, 108, size(50, 0, 0.025))};
+    add_bank(b, {"R", 45, 82, 0, 1, 2}, 4, 108, 92, 228.6, 76);
+    add_bank(b, {"L", -45, 60, -22, 2, 2}, 4, 108, 92, 228.6, 76);
+    add_lifters(b, "R", 40, 62, 8);
+    add_lifters(b, "L", -40, 40, 8);
+    return b;
+}
+
+DemoFile harbour_trace() {
+    TraceJob job;
+    job.seed = 2607;
+    return {"gannet-cylinder-1.trace.csv", trace(job)};
+}
+
 std::vector<DemoFile> harbour_files() {
     PracticeBlock after = tender_engine();
     after.decks["C"].cut_to = samphire_left;
@@ -375,6 +621,9 @@ std::vector<DemoFile> harbour_files() {
         {names[3], probe(starboard_engine(), harbour_probe(2602, true))},
         {names[4], probe(tender_engine(), harbour_probe(2603, false))},
         {names[5], probe(after, harbour_probe(2604, false))},
+        {names[6], write_blueprint(ferry_v8())},
+        {names[7], probe(smack_engine(), harbour_probe(2605, false))},
+        {names[8], probe(ferry_engine(), harbour_probe(2606, false))},
     };
 }
 
@@ -416,10 +665,16 @@ std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
     port.add(8, 20, Note{"Raw-water leak at the rear of the right bank; customer wants the least off."});
     port.add(9, 41, log(names[2]));
     lay_straightedge(port, workboat_v6(), 9, 44);
-    port.add(9, 58, FlawMarked{"R", FlawKind::crack, {{306, 34}, {322, 41}, {331, 52}}, FlawNear::coolant_hole, {},
-                               "found with dye, wept under air"});
+    port.add(9, 58,
+             FlawMarked{"R",
+                        FlawKind::crack,
+                        {{306, 34}, {322, 41}, {331, 52}},
+                        FlawNear::coolant_hole,
+                        {},
+                        "found with dye, wept under air"});
     port.add(9, 59, FlawMarked{"R", FlawKind::pit, {{150, -62}}, FlawNear::open_deck, 0.4, "old gasket leak"});
-    port.add(10, 2, FlawDecided{static_cast<std::int64_t>(port.count()), FlawChoice::watch, "outside the gasket's bead"});
+    port.add(10, 2,
+             FlawDecided{static_cast<std::int64_t>(port.count()), FlawChoice::watch, "outside the gasket's bead"});
     jobs.push_back({port.take()});
 
     Diary starboard("2026-03-03", "Jorun");
@@ -450,6 +705,19 @@ std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
     jobs.push_back({tender.take()});
 
     jobs.push_back({launch_diary()});
+
+    Diary smack("2026-03-05", "Marit");
+    smack.add(8, 30, opened("Eider, fishing smack", "boatyard at Tern Skerry", names[1]));
+    smack.add(8, 40, Note{"Knocked on cylinder 3; a ring land broke and ran with it."});
+    smack.add(9, 10, log(names[7]));
+    bore_the_smack(smack);
+    jobs.push_back({smack.take()});
+
+    Diary ferry("2026-03-05", "Jorun");
+    ferry.add(8, 5, opened("Gannet, island ferry", "Outer Holm ferry", names[6]));
+    ferry.add(8, 45, log(names[8]));
+    work_on_the_ferry(ferry, sha256);
+    jobs.push_back({ferry.take()});
 
     Diary ketch("2026-03-04", "Jorun");
     ketch.add(8, 2, opened("Lantern Ketch, auxiliary", "sail training trust, Outer Holm", names[1]));

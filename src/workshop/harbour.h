@@ -30,8 +30,12 @@ struct DemoJob {
 /// @param sha256 hexadecimal digest of a text
 [[nodiscard]] std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&));
 
-/// The two engines of the demo without their faults.
+/// The engines of the demo without their faults.
 [[nodiscard]] block::Blueprint workboat_v6();
 [[nodiscard]] block::Blueprint tender_inline_four();
+[[nodiscard]] block::Blueprint ferry_v8();
+
+/// What the stand-in stylus says of the ferry's first cylinder: a trace as files hold it.
+[[nodiscard]] DemoFile harbour_trace();
 
 } // namespace pallix::workshop

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Writes the demo's blueprints and probe logs into a folder; assets/demo holds what it writes.
+// Writes the demo's blueprints, probe logs and trace into a folder; assets/demo holds what it writes.
 #include "workshop/harbour.h"
 
 #include <filesystem>
@@ -13,7 +13,9 @@ int main(int argc, char** argv) {
     }
     const std::filesystem::path folder(argv[1]);
     std::filesystem::create_directories(folder);
-    for (const auto& file : pallix::workshop::harbour_files()) {
+    auto files = pallix::workshop::harbour_files();
+    files.push_back(pallix::workshop::harbour_trace());
+    for (const auto& file : files) {
         std::ofstream out(folder / file.name, std::ios::binary);
         out << file.text;
         if (!out.flush()) {

@@ -49,6 +49,32 @@ std::vector<Payload> one_of_each() {
             Strike{4, "slipped zero"}};
 }
 
+const FeatureId bore = *FeatureId::parse("bore.C.1"), lifter = *FeatureId::parse("lifter.C.2");
+
+/// What is said of cylinders and lifters, every field filled.
+std::vector<Payload> one_of_each_bore() {
+    PistonsStated pistons{
+        PistonAlloy::low_silicon_forged, 0.06, 80.4, {{bore, 80.41}}, 0.09, 0.011, 2.2, 0.01, 0.006, false};
+    InsertMeasured insert{bore, {1, 2, 3, 4, 5, 6}, 78, 140, 0.03, 100, 1e5, 7e4, 0.25, 0.33, 0.1, 0.04, true, 5.0};
+    LifterPlanChosen lifters{LifterSchool::bush_all, 21.9, 0.02, 0.05,  0.1,  24.0, 0.03,
+                             Follower::flat,         15.0, 8.5,  false, true, 0.5,  12.0};
+    return {CylinderPlanChosen{CentreSchool::limited, {0, 0.5}, 0.02, 0.5, 3.8, 2.5, ThrustSide::left},
+            BorePitted{bore, 0.2, "middle", "left", "rust"},
+            BoreDecided{bore, BoreChoice::sleeve, "why"},
+            pistons,
+            BoreCut{bore, BoreOperation::rough, 80.4, 80.41, true, 0, "", {}, "note"},
+            BoreCut{bore, BoreOperation::hone, 80.5, {}, false, 40, "220", 45.0, ""},
+            insert,
+            InsertFitted{lifter, 0.1, 0.5, 12.0, "n"},
+            BoreStepDone{bore, "chamfer, top", 0.8, "even"},
+            HonePlanChosen{{{"220", Abrasive::diamond, 0.01}, {"brush", Abrasive::brush, 0}}, 170, 150, 55, false},
+            RestBegun{40, "2026-03-02T10:45:00Z"},
+            TraceTaken{bore, "a.csv", "abc", "x,z"},
+            TextureLimits{"moly", {0.1, 0.2}, {{}, 0.3}, {0.4, {}}, {0.5, 0.6}, {0.7, 0.8}, {{}, 0.12}, {0.7, 0.85}},
+            lifters,
+            LifterDecided{lifter, LifterChoice::hone, "n"}};
+}
+
 } // namespace
 
 TEST(Ledger, EveryPayloadSurvivesItsJson) {
@@ -59,6 +85,19 @@ TEST(Ledger, EveryPayloadSurvivesItsJson) {
         EXPECT_EQ(again->index(), payload.index());
         EXPECT_EQ(payload_json(*again), json);
     }
+}
+
+TEST(Ledger, EveryPayloadOfABoreSurvivesItsJson) {
+    for (const Payload& payload : one_of_each_bore()) {
+        const std::string json = payload_json(payload);
+        const auto again = read_payload(kind_of(payload), version_of(payload), json);
+        ASSERT_TRUE(again) << again.error();
+        EXPECT_EQ(again->index(), payload.index());
+        EXPECT_EQ(payload_json(*again), json);
+    }
+    const auto mains = read_payload("bore_cut", 1, R"({"bore":"main.1","operation":"rough","note":""})");
+    ASSERT_FALSE(mains);
+    EXPECT_NE(mains.error().find("no cylinder or lifter bore"), std::string::npos);
 }
 
 TEST(Ledger, UnknownKindsAndNewerVersionsAreKept) {

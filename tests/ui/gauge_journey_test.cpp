@@ -2,7 +2,7 @@
 // Measuring by hand in the real window: a whole block through the reading line without the mouse, and a gauge on the
 // line.
 #include "bench_fixture.h"
-#include "ui/positions/positions_view.h"
+#include "ui/cylinders/cylinders_view.h"
 
 #include <QComboBox>
 #include <QListWidget>
@@ -271,7 +271,7 @@ TEST_F(GaugeJourney, PositionsShowLevelsPatternAndHistory) {
     open_demo();
     window_->open_job(demo_job(QStringLiteral("Puffling, port")));
     key(Qt::Key_F6);
-    EXPECT_EQ(window_->place(), ui::Place::positions);
+    EXPECT_EQ(window_->place(), ui::Place::cylinders);
     EXPECT_TRUE(text_of("pattern").contains(QStringLiteral("One stands out: cylinder 3 (right bank, bore 2)")))
         << text_of("pattern").toStdString();
     EXPECT_EQ(text_of("hole-name"), QStringLiteral("cylinder 1 (right bank, bore 1)"));

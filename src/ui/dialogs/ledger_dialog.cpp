@@ -7,13 +7,14 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTableView>
+#include <algorithm>
 
 namespace pallix::ui {
 
 LedgerDialog::LedgerDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), model_(context.session, context.preferences), table_(new QTableView(this)),
       words_(new QLineEdit(this)), strike_(new QPushButton(tr("&Strike the marked entry"), this)),
-      echo_(new QLabel(this)) {
+      all_(new QPushButton(tr("Show a&ll"), this)), echo_(new QLabel(this)) {
     setWindowTitle(tr("Ledger"));
     resize(860, 520);
     table_->setModel(&model_);
@@ -32,12 +33,14 @@ LedgerDialog::LedgerDialog(Context context, QWidget* parent)
     words_->setObjectName(QStringLiteral("ledger-words"));
     auto* note = new QPushButton(tr("Add as &note"), this);
     auto* close = new QPushButton(tr("Close"), this);
-    for (QPushButton* button : {strike_, note, close})
+    all_->hide();
+    for (QPushButton* button : {strike_, note, close, all_})
         button->setAutoDefault(false);
     auto* row = new QHBoxLayout;
     row->addWidget(words_, 1);
     row->addWidget(strike_);
     row->addWidget(note);
+    row->addWidget(all_);
     row->addWidget(close);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(16, 16, 16, 16);
@@ -49,6 +52,29 @@ LedgerDialog::LedgerDialog(Context context, QWidget* parent)
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     table_->selectRow(model_.rowCount() - 1);
     table_->scrollToBottom();
+}
+
+LedgerDialog::LedgerDialog(Context context, const std::vector<std::int64_t>& only, QWidget* parent)
+    : LedgerDialog(context, parent) {
+    setWindowTitle(tr("Where the numbers come from"));
+    show_only(only);
+    all_->show();
+    connect(all_, &QPushButton::clicked, this, [this] {
+        for (int row = 0; row < model_.rowCount(); ++row)
+            table_->showRow(row);
+        all_->hide();
+    });
+}
+
+void LedgerDialog::show_only(const std::vector<std::int64_t>& only) {
+    for (int row = 0; row < model_.rowCount(); ++row) {
+        const auto sequence = model_.index(row, 0).data(session::LedgerModel::sequence_role).toLongLong();
+        table_->setRowHidden(row, std::ranges::find(only, sequence) == only.end());
+        if (!table_->isRowHidden(row))
+            table_->selectRow(row);
+    }
+    if (only.empty())
+        echo_->setText(tr("Nothing was entered about it yet."));
 }
 
 void LedgerDialog::say(const session::Outcome& outcome) {

@@ -18,8 +18,11 @@ class LedgerDialog : public QDialog {
     Q_OBJECT
   public:
     explicit LedgerDialog(Context context, QWidget* parent = nullptr);
+    /// @param only entries by their numbers: the others are hidden until all are asked for
+    LedgerDialog(Context context, const std::vector<std::int64_t>& only, QWidget* parent = nullptr);
 
   private:
+    void show_only(const std::vector<std::int64_t>& only);
     void strike();
     void add_note();
     void say(const session::Outcome& outcome);
@@ -29,6 +32,7 @@ class LedgerDialog : public QDialog {
     QTableView* table_;
     QLineEdit* words_;
     QPushButton* strike_;
+    QPushButton* all_;
     QLabel* echo_;
 };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/call_panel.h"
 
+#include "wording/cylinder_words.h"
 #include "wording/sentences.h"
 #include "wording/tunnel_words.h"
 
@@ -24,6 +25,8 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     caution_->setFont(font_of(Type::small));
     headline_->setObjectName(QStringLiteral("call-headline"));
     number_->setObjectName(QStringLiteral("call-number"));
+    reasons_->setObjectName(QStringLiteral("call-reasons"));
+    caution_->setObjectName(QStringLiteral("call-caution"));
     for (QLabel* label : {headline_, number_, reasons_, caution_}) {
         label->setWordWrap(label != number_);
         label->setTextFormat(Qt::PlainText);
@@ -35,17 +38,36 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     refresh();
 }
 
-void CallPanel::refresh(bool tunnel) {
-    wording::CallText call;
-    if (context_.session.has_job() && tunnel && context_.session.state().blueprint)
-        call = wording::tunnel_call(context_.session.state(), context_.session.tunnel_work(), context_.lengths());
-    else if (context_.session.has_job())
-        call = wording::call_text(context_.session.state(), context_.session.assessment(), context_.lengths());
-    else
-        call = {"Choose a job",
+namespace {
+
+wording::CallText text_of(const Context& context, CallAbout about) {
+    const auto& session = context.session;
+    const auto l = context.lengths();
+    if (!session.has_job())
+        return {"Choose a job",
                 "",
                 {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."},
                 ""};
+    const auto& a = session.assessment();
+    if (!session.state().blueprint)
+        about = CallAbout::job;
+    switch (about) {
+    case CallAbout::tunnel:
+        return wording::tunnel_call(session.state(), session.tunnel_work(), l);
+    case CallAbout::cylinders:
+        return wording::cylinder_call(session.state(), a.cylinders ? &*a.cylinders : nullptr, l);
+    case CallAbout::lifters:
+        return wording::lifter_call(session.state(), a.lifters ? &*a.lifters : nullptr, l);
+    case CallAbout::job:
+        break;
+    }
+    return wording::call_text(session.state(), a, l);
+}
+
+} // namespace
+
+void CallPanel::refresh(CallAbout about) {
+    const wording::CallText call = text_of(context_, about);
     headline_->setText(qt(call.headline));
     number_->setText(qt(call.number));
     number_->setVisible(!call.number.empty());

@@ -9,13 +9,15 @@ class QLabel;
 
 namespace pallix::ui {
 
+/// What the call speaks of: the job as a whole, or the part of it that is on screen.
+enum class CallAbout { job, tunnel, cylinders, lifters };
+
 /// On the right: one sentence in large type, the number to dial in, and why.
 class CallPanel : public QWidget {
     Q_OBJECT
   public:
     explicit CallPanel(Context context, QWidget* parent = nullptr);
-    /// @param tunnel whether the call is about the tunnel, which is on screen
-    void refresh(bool tunnel = false);
+    void refresh(CallAbout about = CallAbout::job);
 
   protected:
     void paintEvent(QPaintEvent* event) override;

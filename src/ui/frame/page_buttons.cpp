@@ -11,6 +11,7 @@ PageButtons::PageButtons(const QStringList& names, const QString& tip, QWidget* 
     : QWidget(parent), group_(new QButtonGroup(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
     for (const QString& name : names) {
         auto* button = new QPushButton(name, this);
         button->setCheckable(true);

@@ -115,6 +115,8 @@ void ReadingLine::set_scope(const ReadingScope& scope) {
     }
     scope_ = scope;
     wish_.bank = scope.bank;
+    wish_.feature = scope.feature;
+    wish_.since = scope.since;
     refresh();
 }
 
@@ -194,8 +196,9 @@ void ReadingLine::refresh() {
             back_->setFocus();
     } else {
         place_->setText(tr("No reading is asked for here"));
-        detail_->setText(context_.session.has_job() ? tr("Tunnel (F3), decks (F4) and positions (F6) read.")
-                                                    : tr("Open a job first."));
+        detail_->setText(context_.session.has_job()
+                             ? tr("Tunnel (F3), decks (F4), cylinders (F6) and lifters (F7) read.")
+                             : tr("Open a job first."));
     }
     QPalette quiet = detail_->palette();
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);

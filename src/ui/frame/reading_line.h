@@ -20,6 +20,8 @@ namespace pallix::ui {
 struct ReadingScope {
     std::vector<planning::Measuring> measurings; ///< the first is the usual one
     std::string bank;                            ///< the one on screen; empty where there is none
+    std::optional<block::FeatureId> feature{};   ///< the only one that is read now: the hole on the board
+    std::int64_t since = 0;                      ///< entry that readings must be newer than to count as read
     bool operator==(const ReadingScope&) const = default;
 };
 

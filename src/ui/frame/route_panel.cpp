@@ -67,9 +67,9 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
     column->setSpacing(0);
     column->addWidget(shop_);
     column->addSpacing(16);
-    const std::array<Place, 6> places{Place::tunnel, Place::tunnel,    Place::tunnel,
-                                      Place::decks,  Place::positions, Place::passport};
-    const std::array<const char*, 6> shortcuts{"", "", "F3", "F4", "F6", "F5"};
+    const std::array<Place, 7> places{Place::tunnel,    Place::tunnel,  Place::tunnel,  Place::decks,
+                                      Place::cylinders, Place::lifters, Place::passport};
+    const std::array<const char*, 7> shortcuts{"", "", "F3", "F4", "F6", "F7", "F5"};
     for (std::size_t i = 0; i < places.size(); ++i) {
         auto* stop = new RouteStop(context, qt(wording::stage_name(static_cast<Stage>(i))), places[i], this);
         if (shortcuts[i][0] != '\0')

@@ -10,7 +10,7 @@
 namespace pallix::ui {
 
 /// The places of the bench a person can go to.
-enum class Place { shop, tunnel, decks, positions, passport };
+enum class Place { shop, tunnel, decks, cylinders, lifters, passport };
 
 /// One stop of the route: its state as shape and word.
 class RouteStop : public QAbstractButton {

@@ -20,8 +20,8 @@ constexpr double line_height = 96; // px, of the strip with the line below
 }
 
 PlanDrawing::PlanDrawing(Context context, QWidget* parent)
-    : Drawing(context, QStringLiteral("tunnel-plan"), tr("tunnel plan: sections of the mains and the line through them"),
-              parent) {
+    : Drawing(context, QStringLiteral("tunnel-plan"),
+              tr("tunnel plan: sections of the mains and the line through them"), parent) {
     setToolTip(tr("Drag a cap or the line to see what gets short; Left and Right choose a cap, Up and Down cut it; "
                   "double-click a cap that is replaced"));
     setFocusPolicy(Qt::StrongFocus);

@@ -41,8 +41,7 @@ TunnelView::TunnelView(Context context, QWidget* parent)
       empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
       page_buttons_(new PageButtons({tr("measured"), tr("plan"), tr("board")},
                                     tr("Measured, plan, board: Ctrl+Shift+M goes to the next"), this)),
-      pages_(new QStackedWidget(this)),
-      plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
+      pages_(new QStackedWidget(this)), plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
       table_(new QTableWidget(this)) {
     heading_->setFont(font_of(Type::title, true));

@@ -231,10 +231,7 @@ void WorkBoard::fill_steps() {
         box->setChecked(done);
         box->setEnabled(!done);
         connect(
-            box, &QCheckBox::clicked, this,
-            [this, step] {
-                echo_->took(context_.session.tick_step(step));
-            },
+            box, &QCheckBox::clicked, this, [this, step] { echo_->took(context_.session.tick_step(step)); },
             Qt::QueuedConnection); // the boxes are made anew
         steps_->addWidget(box);
     }

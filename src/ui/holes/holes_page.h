@@ -3,8 +3,8 @@
 
 #include "planning/reading_plan.h"
 #include "ui/context.h"
-#include "ui/view.h"
 
+#include <QWidget>
 #include <optional>
 #include <string>
 
@@ -14,26 +14,24 @@ class QTableWidget;
 
 namespace pallix::ui {
 
-class BankButtons;
-class PositionsDrawing;
+class BoreSection;
+class HolesDrawing;
 class RoundnessPlot;
+class TimingFan;
 
-/// Where the cylinders and lifters of a bank lie, how round they are, and what was measured of each.
-class PositionsView : public View {
+/// Where the cylinders or the lifters of a bank lie, how round they are, and what was measured of each.
+class HolesPage : public QWidget {
     Q_OBJECT
   public:
-    explicit PositionsView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
-    void refresh() override;
+    /// @param kind cylinders or lifters
+    HolesPage(Context context, block::FeatureKind kind, QWidget* parent = nullptr);
 
-    [[nodiscard]] std::optional<std::string> bank() const;
     void show_bank(const std::string& bank);
-    void show_other_bank();
     void mark(const block::FeatureId& id);
     void show_asked(const std::optional<planning::AskedReading>& asked);
 
   Q_SIGNALS:
-    void bank_changed();
+    void marked(const block::FeatureId& id);
 
   private:
     void fill();
@@ -44,18 +42,20 @@ class PositionsView : public View {
     [[nodiscard]] const block::HoleResult* marked_result() const;
 
     Context context_;
+    block::FeatureKind kind_;
     std::string bank_;
     std::optional<block::FeatureId> marked_;
     QLabel* empty_;
-    BankButtons* banks_;
     QCheckBox* from_dowel_;
-    PositionsDrawing* drawing_;
+    HolesDrawing* drawing_;
     QLabel* pattern_;
     QLabel* name_;
     QLabel* where_;
     QTableWidget* levels_;
     QLabel* history_;
     RoundnessPlot* round_;
+    BoreSection* section_;
+    TimingFan* fan_; ///< of the lifters; null for cylinders
 };
 
 } // namespace pallix::ui

@@ -10,13 +10,14 @@
 
 namespace pallix::ui {
 
-/// A bank in plan with its cylinders and dowels, its lifters in a row of their own below; where each hole lies off its
+/// A bank in plan with its cylinders and dowels, or with its lifters in a row below; where each hole lies off its
 /// place is drawn larger than life, the part across the crankshaft strong, the part along it faint.
-class PositionsDrawing : public QWidget {
+class HolesDrawing : public QWidget {
     Q_OBJECT
   public:
-    explicit PositionsDrawing(Context context, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {480, 260}; }
+    /// @param kind cylinders or lifters
+    HolesDrawing(Context context, block::FeatureKind kind, QWidget* parent = nullptr);
+    QSize minimumSizeHint() const override { return {480, kind_ == block::FeatureKind::bore ? 230 : 150}; }
 
     void show_bank(const std::string& bank, bool from_dowel);
     void mark(const std::optional<block::FeatureId>& id);
@@ -38,7 +39,7 @@ class PositionsDrawing : public QWidget {
     struct Layout {
         QRectF deck;      ///< px, of the outline's box
         double per_mm;    ///< px per mm
-        double lifters_y; ///< px, middle of the row of lifters; 0 without
+        double lifters_y; ///< px, middle of the row of lifters
         Exaggeration scale;
         metrology::Vec2 low; ///< (u, v) of the box's corner, mm
         [[nodiscard]] QPointF at(metrology::Vec2 place) const;
@@ -49,8 +50,11 @@ class PositionsDrawing : public QWidget {
     void paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole, QPointF at);
     void paint_error(QPainter& painter, const Layout& layout, metrology::Vec2 error, QPointF at, bool marked);
     void paint_words(QPainter& painter, const Layout& layout);
+    void paint_row(QPainter& painter, const Layout& layout);
+    void paint_scale(QPainter& painter, const Layout& layout);
 
     Context context_;
+    block::FeatureKind kind_;
     std::string bank_;
     bool from_dowel_ = false;
     std::optional<block::FeatureId> marked_;
@@ -63,7 +67,7 @@ class RoundnessPlot : public QWidget {
     Q_OBJECT
   public:
     explicit RoundnessPlot(Context context, QWidget* parent = nullptr);
-    QSize sizeHint() const override { return {200, 200}; }
+    QSize sizeHint() const override { return {176, 180}; }
     void show_level(const std::optional<block::HoleLevel>& level);
 
   protected:

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "ui/positions/positions_view.h"
+#include "ui/holes/holes_page.h"
 
-#include "ui/frame/bank_buttons.h"
-#include "ui/positions/positions_drawing.h"
+#include "ui/holes/bore_section.h"
+#include "ui/holes/holes_drawing.h"
+#include "ui/lifters/timing_fan.h"
+#include "wording/cylinder_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
@@ -20,13 +22,12 @@ namespace pallix::ui {
 using block::FeatureId;
 using block::FeatureKind;
 
-PositionsView::PositionsView(Context context, QWidget* parent)
-    : View(parent), context_(context), empty_(new QLabel(this)), banks_(new BankButtons(context, this)),
-      from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)), drawing_(new PositionsDrawing(context, this)),
+HolesPage::HolesPage(Context context, FeatureKind kind, QWidget* parent)
+    : QWidget(parent), context_(context), kind_(kind), empty_(new QLabel(this)),
+      from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)), drawing_(new HolesDrawing(context, kind, this)),
       pattern_(new QLabel(this)), name_(new QLabel(this)), where_(new QLabel(this)), levels_(new QTableWidget(this)),
-      history_(new QLabel(this)), round_(new RoundnessPlot(context, this)) {
-    auto* heading = new QLabel(tr("Positions"), this);
-    heading->setFont(font_of(Type::title, true));
+      history_(new QLabel(this)), round_(new RoundnessPlot(context, this)), section_(new BoreSection(context, this)),
+      fan_(kind == FeatureKind::lifter ? new TimingFan(context, this) : nullptr) {
     from_dowel_->setToolTip(tr("Errors from the bank's first dowel as measured, instead of the datum"));
     from_dowel_->setObjectName(QStringLiteral("from-dowel"));
     empty_->setWordWrap(true);
@@ -52,91 +53,71 @@ PositionsView::PositionsView(Context context, QWidget* parent)
     levels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
 
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(20, 12, 20, 10);
+    column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     auto* top = new QHBoxLayout;
-    top->addWidget(heading);
-    top->addSpacing(12);
-    top->addWidget(banks_);
     top->addStretch();
     top->addWidget(from_dowel_);
     column->addLayout(top);
     column->addWidget(empty_);
     column->addWidget(drawing_, 1);
+    if (fan_)
+        column->addWidget(fan_);
     column->addWidget(pattern_);
+    column->addWidget(name_);
+    column->addWidget(where_);
     auto* foot = new QHBoxLayout;
     foot->setSpacing(16);
     auto* facts = new QVBoxLayout;
     facts->setSpacing(3);
-    facts->addWidget(name_);
-    facts->addWidget(where_);
     facts->addWidget(levels_);
     facts->addWidget(history_);
     facts->addStretch();
     foot->addLayout(facts, 1);
+    foot->addWidget(section_, 0, Qt::AlignTop);
     foot->addWidget(round_, 0, Qt::AlignTop);
     column->addLayout(foot);
     connect(from_dowel_, &QCheckBox::toggled, this, [this] { fill(); });
-    connect(drawing_, &PositionsDrawing::pointed_at, this, &PositionsView::mark);
+    connect(drawing_, &HolesDrawing::pointed_at, this, &HolesPage::mark);
+    connect(drawing_, &HolesDrawing::pointed_at, this, &HolesPage::marked);
     connect(levels_, &QTableWidget::currentCellChanged, this, [this](int row) {
         const block::HoleResult* hole = marked_result();
         round_->show_level(hole && row >= 0 && row < static_cast<int>(hole->levels.size())
                                ? std::optional(hole->levels[static_cast<std::size_t>(row)])
                                : std::nullopt);
     });
-    connect(banks_, &BankButtons::chosen, this, &PositionsView::show_bank);
     setFocusProxy(drawing_);
-    refresh();
 }
 
-std::optional<std::string> PositionsView::bank() const {
-    return bank_.empty() ? std::nullopt : std::optional(bank_);
-}
-
-void PositionsView::show_bank(const std::string& bank) {
+void HolesPage::show_bank(const std::string& bank) {
     bank_ = bank;
-    fill();
-    Q_EMIT bank_changed();
+    if (context_.session.state().blueprint && context_.session.state().blueprint->bank(bank))
+        fill();
 }
 
-void PositionsView::show_other_bank() {
-    if (context_.session.state().blueprint && !bank_.empty())
-        show_bank(banks_->next(bank_));
-}
-
-void PositionsView::mark(const FeatureId& id) {
+void HolesPage::mark(const FeatureId& id) {
     marked_ = id;
     drawing_->mark(id);
     fill_hole();
 }
 
-void PositionsView::show_asked(const std::optional<planning::AskedReading>& asked) {
+void HolesPage::show_asked(const std::optional<planning::AskedReading>& asked) {
     drawing_->set_asked(asked);
 }
 
-void PositionsView::refresh() {
+void HolesPage::fill() {
     const auto& state = context_.session.state();
-    if (!context_.session.has_job() || !state.blueprint) {
-        bank_.clear();
-        return;
-    }
-    banks_->refresh();
-    if (!state.blueprint->bank(bank_))
-        bank_ = state.blueprint->banks.front().id;
-    fill();
-}
-
-void PositionsView::fill() {
-    const auto& state = context_.session.state();
-    banks_->press(bank_);
     const bool probed =
-        state.latest && (!state.latest->evaluation.bores.empty() || !state.latest->evaluation.lifters.empty());
+        state.latest &&
+        !(kind_ == FeatureKind::bore ? state.latest->evaluation.bores : state.latest->evaluation.lifters).empty();
     empty_->setVisible(!probed);
     empty_->setText(
-        tr("No cylinder or lifter was probed. Take in a log that holds them (Ctrl+I); sizes can be read with "
-           "a gauge in the line below (Ctrl+R)."));
+        (kind_ == FeatureKind::bore ? tr("No cylinder was probed.") : tr("No lifter bore was probed.")) +
+        tr(" Take in a log that holds them (Ctrl+I); sizes can be read with a gauge in the line below (Ctrl+R)."));
     from_dowel_->setVisible(probed);
     drawing_->show_bank(bank_, from_dowel_->isChecked());
+    if (fan_)
+        fan_->show_bank(bank_);
     pattern_->setText(bank_sentences().join(QStringLiteral("  ")));
     pattern_->setVisible(!pattern_->text().isEmpty());
     const std::vector<FeatureId> holes = drawing_->holes();
@@ -146,29 +127,35 @@ void PositionsView::fill() {
     fill_hole();
 }
 
-QStringList PositionsView::bank_sentences() const {
+QStringList HolesPage::bank_sentences() const {
     const auto& state = context_.session.state();
     const auto l = context_.lengths();
     QStringList words;
     for (const planning::BankPositions& p : context_.session.assessment().positions) {
         if (p.bank != bank_)
             continue;
-        if (!p.cylinder_errors.empty())
+        if (kind_ == FeatureKind::bore && !p.cylinder_errors.empty())
             words << tr("Cylinders: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.cylinders, l)));
-        if (!p.lifter_errors.empty())
+        if (kind_ == FeatureKind::lifter && !p.lifter_errors.empty())
             words << tr("Lifters: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.lifters, l)));
-        if (p.lifter_sizes.explained > 0.7)
+        if (kind_ == FeatureKind::lifter && p.lifter_sizes.explained > 0.7)
             words
                 << tr("Lifter bores grow along the bank (%1 %): wear.").arg(100 * p.lifter_sizes.explained, 0, 'f', 0);
         if (p.dowels)
             words << qt(wording::dowel_pair_sentence(*p.dowels, l));
     }
-    for (const std::string& doubt : wording::doubt_sentences(state, context_.session.assessment(), l))
-        words << qt(doubt);
+    if (const auto& lifters = context_.session.assessment().lifters; kind_ == FeatureKind::lifter && lifters)
+        words << qt(wording::spread_sentence(*lifters));
+    constexpr std::size_t most = 3; // the rest stands on the decks' page and in the ledger
+    const auto doubts = wording::doubt_sentences(state, context_.session.assessment(), l);
+    for (std::size_t i = 0; i < std::min(most, doubts.size()); ++i)
+        words << qt(doubts[i]);
+    if (doubts.size() > most)
+        words << tr("And %n more to look at.", nullptr, static_cast<int>(doubts.size() - most));
     return words;
 }
 
-const block::HoleResult* PositionsView::marked_result() const {
+const block::HoleResult* HolesPage::marked_result() const {
     const auto& latest = context_.session.state().latest;
     if (!latest || !marked_)
         return nullptr;
@@ -177,8 +164,8 @@ const block::HoleResult* PositionsView::marked_result() const {
     return found == list.end() ? nullptr : &*found;
 }
 
-void PositionsView::fill_hole() {
-    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, levels_, history_, round_})
+void HolesPage::fill_hole() {
+    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, levels_, history_, round_, section_})
         w->setVisible(marked_.has_value());
     if (!marked_)
         return;
@@ -208,15 +195,16 @@ void PositionsView::fill_hole() {
         words = tr("Not probed.");
     }
     where_->setText(words);
+    section_->show_bore(*marked_);
     fill_levels();
     history_->setText(history());
 }
 
-void PositionsView::fill_levels() {
+void HolesPage::fill_levels() {
     const auto l = context_.lengths();
     const block::HoleResult* hole = marked_result();
     const planning::BoreFinding* gauged = context_.session.assessment().gauge.bore(*marked_);
-    const QStringList heads{tr("level"), tr("along"), tr("across"), tr("size"), tr("round, zone"), tr("by gauge")};
+    const QStringList heads{tr("level"), tr("along"), tr("across"), tr("size"), tr("round"), tr("gauge")};
     QStringList rows; // levels by probe, then those only a gauge has seen
     if (hole)
         for (const auto& level : hole->levels)
@@ -250,11 +238,12 @@ void PositionsView::fill_levels() {
         }
         for (int c = 0; c < cells.size(); ++c) {
             auto* item = new QTableWidgetItem(cells[c]);
+            item->setToolTip(cells[c]);
             item->setTextAlignment((c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
             levels_->setItem(row, c, item);
         }
     }
-    constexpr std::array widths{64, 72, 72, 72, 100, 0};
+    constexpr std::array widths{56, 62, 62, 62, 54, 0};
     for (int c = 0; c < levels_->columnCount(); ++c) {
         const int width = widths[static_cast<std::size_t>(c)];
         levels_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
@@ -268,7 +257,7 @@ void PositionsView::fill_levels() {
 }
 
 /// The entries of the ledger this hole comes from, the newest first.
-QString PositionsView::history() const {
+QString HolesPage::history() const {
     constexpr int most = 3;
     const auto& state = context_.session.state();
     const auto out = block::struck(context_.session.entries());
@@ -294,17 +283,6 @@ QString PositionsView::history() const {
     if (more > 0)
         lines << tr("and %n entries before (Ctrl+L: ledger)", nullptr, more);
     return lines.join(QLatin1Char('\n'));
-}
-
-QString PositionsView::help() const {
-    return tr(
-        "<h2>Positions</h2><p>The bank seen from outside, front to the left. The cross is where the blueprint has a "
-        "hole, the dot where it is, drawn larger than life; the strong line is the part across the crankshaft, which "
-        "turns into side thrust and timing, the dotted one the part along it.</p>"
-        "<p>Click a hole, or Left and Right: its levels, roundness and history. Ctrl+B: the other bank.<br>"
-        "Ctrl+R: the reading line; Ctrl+M: what to measure.</p>"
-        "<p>A bank whose errors all point one way is a datum or core shift; one that wanders is tooling; one odd "
-        "hole is probed again before it counts.</p>");
 }
 
 } // namespace pallix::ui

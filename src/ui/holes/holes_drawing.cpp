@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "ui/positions/positions_drawing.h"
+#include "ui/holes/holes_drawing.h"
 
 #include "planning/place.h"
 #include "wording/readings.h"
@@ -30,40 +30,40 @@ const block::HoleResult* result_of(const block::JobState& state, const FeatureId
 
 } // namespace
 
-PositionsDrawing::PositionsDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
-    setObjectName(QStringLiteral("positions"));
+HolesDrawing::HolesDrawing(Context context, FeatureKind kind, QWidget* parent)
+    : QWidget(parent), context_(context), kind_(kind) {
+    setObjectName(kind == FeatureKind::bore ? QStringLiteral("positions") : QStringLiteral("lifter-positions"));
     setAccessibleName(tr("bank in plan with the position errors of its holes"));
     setToolTip(tr("Click a hole, or go from one to the next with the arrow keys"));
     setFocusPolicy(Qt::StrongFocus);
 }
 
-void PositionsDrawing::show_bank(const std::string& bank, bool from_dowel) {
+void HolesDrawing::show_bank(const std::string& bank, bool from_dowel) {
     bank_ = bank;
     from_dowel_ = from_dowel;
     update();
 }
 
-void PositionsDrawing::mark(const std::optional<FeatureId>& id) {
+void HolesDrawing::mark(const std::optional<FeatureId>& id) {
     marked_ = id;
     update();
 }
 
-void PositionsDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
+void HolesDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
     asked_ = asked;
     update();
 }
 
-std::vector<FeatureId> PositionsDrawing::holes() const {
+std::vector<FeatureId> HolesDrawing::holes() const {
     std::vector<FeatureId> ids;
     if (const auto& b = context_.session.state().blueprint)
-        for (const auto* list : {&b->bores, &b->lifters})
-            for (const auto& hole : *list)
-                if (hole.id.bank == bank_)
-                    ids.push_back(hole.id);
+        for (const auto& hole : kind_ == FeatureKind::bore ? b->bores : b->lifters)
+            if (hole.id.bank == bank_)
+                ids.push_back(hole.id);
     return ids;
 }
 
-std::optional<Vec2> PositionsDrawing::error_of(const FeatureId& id) const {
+std::optional<Vec2> HolesDrawing::error_of(const FeatureId& id) const {
     const auto& state = context_.session.state();
     if (id.kind == FeatureKind::dowel) {
         if (state.latest)
@@ -78,21 +78,23 @@ std::optional<Vec2> PositionsDrawing::error_of(const FeatureId& id) const {
     return from_dowel_ && hole->from_dowel ? *hole->from_dowel : hole->error;
 }
 
-QPointF PositionsDrawing::Layout::at(Vec2 place) const {
+QPointF HolesDrawing::Layout::at(Vec2 place) const {
     return {deck.left() + (place.x - low.x) * per_mm, deck.bottom() - (place.y - low.y) * per_mm};
 }
 
-PositionsDrawing::Layout PositionsDrawing::lay_out() const {
+HolesDrawing::Layout HolesDrawing::lay_out() const {
     const auto& b = *context_.session.state().blueprint;
     const planning::DeckExtent e = planning::deck_extent(*b.bank(bank_));
-    const bool lifters = std::ranges::any_of(b.lifters, [this](const auto& h) { return h.id.bank == bank_; });
-    const double row = lifters ? 96 : 0; // px for the lifters below
-    const QRectF room = QRectF(rect()).adjusted(44, 26, -44, -26 - row);
+    QRectF room = QRectF(rect()).adjusted(44, 26, -44, -26);
+    room.setSize(room.size().expandedTo(QSizeF(40, 40))); // before it has a size
     Layout l;
     l.per_mm = std::min(room.width() / e.length(), room.height() / e.width());
     const QSizeF size(e.length() * l.per_mm, e.width() * l.per_mm);
     l.deck = QRectF(QPointF(room.center().x() - size.width() / 2, room.top()), size);
-    l.lifters_y = lifters ? height() - row / 2 - 16 : 0;
+    l.lifters_y = height() / 2.0 - 6;
+    constexpr double lifter_px = 34; // what a lifter bore is drawn as
+    if (kind_ == FeatureKind::lifter && !b.lifters.empty())
+        l.per_mm = lifter_px / b.lifters.front().diameter.nominal;
     l.low = e.low;
     double largest = 0.01; // mm
     for (const FeatureId& id : holes())
@@ -102,7 +104,7 @@ PositionsDrawing::Layout PositionsDrawing::lay_out() const {
     return l;
 }
 
-void PositionsDrawing::paintEvent(QPaintEvent*) {
+void HolesDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     hot_.clear();
@@ -110,14 +112,13 @@ void PositionsDrawing::paintEvent(QPaintEvent*) {
     if (!blueprint || !blueprint->bank(bank_))
         return;
     const Layout layout = lay_out();
+    if (kind_ == FeatureKind::lifter)
+        return paint_row(painter, layout);
     paint_outline(painter, layout);
     for (const auto* list : {&blueprint->dowels, &blueprint->bores})
         for (const auto& hole : *list)
             if (hole.id.bank == bank_)
                 paint_hole(painter, layout, hole, layout.at({hole.u, hole.v}));
-    for (const auto& hole : blueprint->lifters)
-        if (hole.id.bank == bank_)
-            paint_hole(painter, layout, hole, {layout.at({hole.u, 0}).x(), layout.lifters_y});
     paint_words(painter, layout);
     if (hasFocus()) {
         painter.setPen(QPen(context_.palette().accent, 2));
@@ -126,7 +127,37 @@ void PositionsDrawing::paintEvent(QPaintEvent*) {
     }
 }
 
-void PositionsDrawing::paint_outline(QPainter& painter, const Layout& layout) {
+/// Lifters evenly along the width, front to the left; only their errors are to scale.
+void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
+    const Palette& p = context_.palette();
+    const auto& bank = *context_.session.state().blueprint->bank(bank_);
+    const std::vector<FeatureId> row = holes();
+    painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's places
+    painter.drawLine(QPointF(30, layout.lifters_y), QPointF(width() - 30, layout.lifters_y));
+    for (std::size_t i = 0; i < row.size(); ++i) {
+        const double x = 50 + (width() - 100.0) * (static_cast<double>(i) + 0.5) / static_cast<double>(row.size());
+        paint_hole(painter, layout, *context_.session.state().blueprint->hole(row[i]), {x, layout.lifters_y});
+        if (const block::HoleResult* hole = result_of(context_.session.state(), row[i])) {
+            painter.setPen(p.quiet);
+            painter.drawText(QRectF(x - 45, height() - 20, 90, 18), Qt::AlignCenter,
+                             qt(context_.lengths().plain(hole->diameter())));
+        }
+    }
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.quiet);
+    painter.drawText(QRectF(12, 2, 200, 18), Qt::AlignLeft, qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(12, height() - 38, 90, 18), Qt::AlignLeft,
+                     qt(wording::across_word(planning::negative_side(bank))));
+    painter.drawText(QRectF(12, height() - 20, 90, 18), Qt::AlignLeft, tr("size"));
+    paint_scale(painter, layout);
+    if (hasFocus()) {
+        painter.setPen(QPen(p.accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+    }
+}
+
+void HolesDrawing::paint_outline(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
     QPolygonF outline;
     for (const Vec2 corner : context_.session.state().blueprint->bank(bank_)->deck_outline)
@@ -139,17 +170,17 @@ void PositionsDrawing::paint_outline(QPainter& painter, const Layout& layout) {
     painter.drawLine(QPointF(layout.deck.left() - 12, y), QPointF(layout.deck.right() + 12, y));
 }
 
-void PositionsDrawing::paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole,
-                                  QPointF at) {
+void HolesDrawing::paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole, QPointF at) {
     const Palette& p = context_.palette();
     const double radius = std::max(hole.diameter.nominal / 2 * layout.per_mm, 5.0);
     const bool marked = marked_ == hole.id, asked = asked_ && asked_->at.feature == hole.id;
     painter.setPen(QPen(marked || asked ? p.accent : p.deck.edge, marked || asked ? 2.4 : 1.2));
     painter.setBrush(hole.id.kind == FeatureKind::dowel ? p.hairline : p.page);
     painter.drawEllipse(at, radius, radius);
-    if (hole.id.kind != FeatureKind::dowel)
+    if (hole.id.kind == kind_)
         hot_.emplace_back(QRectF(at - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)), hole.id);
-    const auto error = error_of(hole.id);
+    const bool others = hole.id.kind == FeatureKind::bore && kind_ != FeatureKind::bore; // only for finding one's way
+    const auto error = others ? std::nullopt : error_of(hole.id);
     if (error)
         paint_error(painter, layout, *error, at, marked);
     painter.setFont(font_of(Type::small, marked));
@@ -163,11 +194,10 @@ void PositionsDrawing::paint_hole(QPainter& painter, const Layout& layout, const
             painter.drawText(QRectF(at.x() - 70, at.y() + radius - 26, 140, 18), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     } else if (lifter) {
-        painter.drawText(QRectF(at.x() - 30, at.y() - radius - 20, 60, 18), Qt::AlignCenter,
-                         QString::number(hole.id.number));
+        painter.drawText(QRectF(at.x() - 30, 2, 60, 18), Qt::AlignCenter, QString::number(hole.id.number));
         if (error)
-            painter.drawText(QRectF(at.x() - 40, at.y() + radius + (hole.id.number % 2 == 1 ? 3 : 18), 80, 18),
-                             Qt::AlignCenter, qt(context_.lengths().with_sign(error->y)));
+            painter.drawText(QRectF(at.x() - 40, height() - 38, 80, 18), Qt::AlignCenter,
+                             qt(context_.lengths().with_sign(error->y)));
     }
     if (asked && asked_->at.quantity == block::Quantity::size) { // which way the gauge goes in
         const bool across = asked_->at.direction == "across";
@@ -177,7 +207,7 @@ void PositionsDrawing::paint_hole(QPainter& painter, const Layout& layout, const
     }
 }
 
-void PositionsDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2 error, QPointF at, bool marked) {
+void HolesDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2 error, QPointF at, bool marked) {
     const Palette& p = context_.palette();
     const double px = layout.per_mm * layout.scale.factor;
     const QPointF along(error.x * px, 0), across(0, -error.y * px);
@@ -195,7 +225,7 @@ void PositionsDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2
     painter.drawLine(at - QPointF(0, 4), at + QPointF(0, 4));
 }
 
-void PositionsDrawing::paint_words(QPainter& painter, const Layout& layout) {
+void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
     const auto& bank = *context_.session.state().blueprint->bank(bank_);
     painter.setFont(font_of(Type::small));
@@ -212,9 +242,13 @@ void PositionsDrawing::paint_words(QPainter& painter, const Layout& layout) {
         painter.drawText(QRectF(-60, -9, 120, 18), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
         painter.restore();
     }
-    if (layout.lifters_y > 0)
-        painter.drawText(QRectF(14, layout.lifters_y - 46, 80, 18), Qt::AlignLeft, tr("lifters"));
-    // The scale, in the corner where no hole is.
+    paint_scale(painter, layout);
+}
+
+/// In the corner where no hole is.
+void HolesDrawing::paint_scale(QPainter& painter, const Layout& layout) {
+    const Palette& p = context_.palette();
+    painter.setFont(font_of(Type::small));
     const double x = width() - 16, top = 8;
     painter.setPen(QPen(p.ink, 1.6));
     painter.drawLine(QPointF(x, top), QPointF(x, top + layout.scale.bar_pixels));
@@ -227,14 +261,14 @@ void PositionsDrawing::paint_words(QPainter& painter, const Layout& layout) {
                      tr("errors × %1").arg(layout.scale.factor, 0, 'f', 0));
 }
 
-void PositionsDrawing::mousePressEvent(QMouseEvent* event) {
+void HolesDrawing::mousePressEvent(QMouseEvent* event) {
     setFocus();
     for (const auto& [box, id] : hot_)
         if (box.adjusted(-4, -4, 4, 4).contains(event->position()))
             Q_EMIT pointed_at(id);
 }
 
-void PositionsDrawing::keyPressEvent(QKeyEvent* event) {
+void HolesDrawing::keyPressEvent(QKeyEvent* event) {
     const std::vector<FeatureId> all = holes();
     if (all.empty() || (event->key() != Qt::Key_Left && event->key() != Qt::Key_Right))
         return QWidget::keyPressEvent(event);
@@ -245,10 +279,10 @@ void PositionsDrawing::keyPressEvent(QKeyEvent* event) {
     Q_EMIT pointed_at(all[static_cast<std::size_t>(std::max<std::ptrdiff_t>(i, 0))]);
 }
 
-void PositionsDrawing::focusInEvent(QFocusEvent*) {
+void HolesDrawing::focusInEvent(QFocusEvent*) {
     update();
 }
-void PositionsDrawing::focusOutEvent(QFocusEvent*) {
+void HolesDrawing::focusOutEvent(QFocusEvent*) {
     update();
 }
 
@@ -256,7 +290,7 @@ void PositionsDrawing::focusOutEvent(QFocusEvent*) {
 
 RoundnessPlot::RoundnessPlot(Context context, QWidget* parent) : QWidget(parent), context_(context) {
     setAccessibleName(tr("roundness of the marked level"));
-    setFixedSize(200, 200);
+    setFixedSize(176, 180);
 }
 
 void RoundnessPlot::show_level(const std::optional<block::HoleLevel>& level) {
@@ -271,7 +305,7 @@ void RoundnessPlot::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const QPointF middle(width() / 2.0, height() / 2.0 - 8);
-    const double radius = 66; // px, of the LSQ circle
+    const double radius = 58; // px, of the LSQ circle
     const double r = level_->diameter / 2;
     double largest = 1e-4;
     for (const Vec2 q : level_->surface)

@@ -1,0 +1,432 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/cylinders/hone_page.h"
+
+#include "ui/frame/echo.h"
+#include "ui/frame/figure_form.h"
+#include "ui/marks.h"
+#include "wording/cylinder_words.h"
+#include "wording/readings.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPushButton>
+#include <QTimer>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::ui {
+
+using Kind = FigureForm::Kind;
+
+// ---- the grid -----------------------------------------------------------------------------------------------------
+
+StockGrid::StockGrid(Context context, QWidget* parent)
+    : Drawing(context, QStringLiteral("stock-grid"), tr("stock left in every bore"), parent) {
+    setToolTip(tr("Click a bore, or go from one to the next with Left and Right"));
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+const std::vector<planning::HoneBore>& StockGrid::bores() const {
+    static const std::vector<planning::HoneBore> none;
+    const auto& work = context_.session.assessment().cylinders;
+    return work ? work->hone.bores : none;
+}
+
+void StockGrid::mark(const std::optional<block::FeatureId>& id) {
+    marked_ = id;
+    update();
+}
+
+void StockGrid::refresh() {
+    QStringList words;
+    for (const planning::HoneBore& b : bores())
+        words << tr("%1: %2 left at the most")
+                     .arg(qt(wording::feature_words(*context_.session.state().blueprint, b.id)),
+                          qt(context_.lengths().with_sign(b.most)));
+    setAccessibleDescription(words.join(QStringLiteral(". ")));
+    update();
+}
+
+void StockGrid::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    prepare(painter);
+    const Palette& p = context_.palette();
+    painter.setPen(p.quiet);
+    if (bores().empty()) {
+        painter.setFont(font_of(Type::text));
+        painter.drawText(rect().adjusted(20, 0, -20, 0), Qt::AlignCenter | Qt::TextWordWrap,
+                         tr("Nothing to hone yet: measure the cylinders, and state the pistons or choose a size."));
+        return;
+    }
+    double largest = 0.01; // mm
+    for (const auto& b : bores())
+        for (const auto& c : b.cells)
+            if (c.size)
+                largest = std::max(largest, std::abs(c.left));
+    painter.setFont(font_of(Type::small));
+    const bool inch = context_.preferences.unit() == block::Unit::inch;
+    painter.drawText(QRectF(14, 6, width() - 28, 16), Qt::AlignLeft,
+                     inch ? tr("stock left on diameter, tenths of a thou") : tr("stock left on diameter, µm"));
+    painter.drawText(QRectF(14, 6, width() - 28, 16), Qt::AlignRight,
+                     tr("left column across, right column along the crankshaft"));
+    const double column = (width() - 24.0) / static_cast<double>(bores().size());
+    for (std::size_t i = 0; i < bores().size(); ++i)
+        paint_bore(painter, bores()[i], QRectF(12 + column * static_cast<double>(i), 28, column, height() - 34),
+                   largest);
+    paint_focus(painter);
+}
+
+void StockGrid::paint_bore(QPainter& painter, const planning::HoneBore& b, const QRectF& box, double largest) {
+    const Palette& p = context_.palette();
+    /// µm, or tenths of a thou: two digits say what three decimals would.
+    const auto short_stock = [this](double mm) {
+        const double unit = context_.preferences.unit() == block::Unit::inch ? 0.00254 : 0.001;
+        return QString::number(std::lround(mm / unit)).replace(QLatin1Char('-'), QChar(0x2212));
+    };
+    const bool marked = marked_ == b.id;
+    const QRectF body = box.adjusted(6, 22, -6, -40);
+    if (marked) {
+        painter.setPen(QPen(p.accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(box.adjusted(1, 0, -1, -1), 6, 6);
+    }
+    const auto* meant = context_.session.state().blueprint->hole(b.id);
+    painter.setFont(font_of(Type::small, true));
+    painter.setPen(p.ink);
+    painter.drawText(QRectF(box.left(), box.top() + 3, box.width(), 18), Qt::AlignCenter,
+                     tr("cyl %1").arg(meant->cylinder.value_or(b.id.number)));
+    const double cell_w = body.width() / 2, cell_h = body.height() / 3;
+    for (std::size_t i = 0; i < b.cells.size(); ++i) {
+        const planning::HoneCell& c = b.cells[i];
+        const QRectF cell(body.left() + cell_w * static_cast<double>(i % 2),
+                          body.top() + cell_h * static_cast<double>(i / 2), cell_w, cell_h);
+        painter.setPen(QPen(p.hairline, 1));
+        painter.setBrush(p.page);
+        painter.drawRect(cell);
+        if (!c.size)
+            continue;
+        const bool over = *c.size > b.sizes.finish_most, in = !over && c.left <= 0;
+        // As tall as what is left: the eye sees taper and barrel before it reads a number.
+        const double tall = std::abs(c.left) / largest * (cell_h - 6);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(over ? p.fails : in ? p.meets : p.deck.iron_high);
+        painter.drawRect(QRectF(cell.left() + 3, cell.bottom() - 3 - std::max(tall, 2.0), 7, std::max(tall, 2.0)));
+        painter.setFont(font_of(Type::small, over));
+        painter.setPen(over ? p.fails : in ? p.meets : p.ink);
+        painter.drawText(cell.adjusted(12, 0, -2, 0), Qt::AlignCenter,
+                         short_stock(c.left) + (over ? tr(" ✕")
+                                                : in ? tr(" ✓")
+                                                     : QString()));
+    }
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.ink);
+    QString foot = b.measured ? QString() : tr("measure");
+    if (b.measured) {
+        constexpr std::array shapes{"even", "tight top", "tight bottom", "barrel", "waist", "oval"};
+        foot = QString::fromLatin1(shapes[static_cast<std::size_t>(b.shape)]);
+    }
+    painter.drawText(QRectF(box.left(), box.bottom() - 38, box.width(), 18), Qt::AlignCenter, foot);
+    const bool too_large = b.measured && b.sizes.finish - b.least > b.sizes.finish_most;
+    if (b.verdict && (b.most <= 0 || too_large)) {
+        painter.setPen(b.rested ? mark_colour(mark_of(*b.verdict), p) : p.cannot_tell);
+        painter.drawText(QRectF(box.left(), box.bottom() - 21, box.width(), 18), Qt::AlignCenter,
+                         b.rested || too_large ? qt(wording::verdict_word(*b.verdict)) : tr("warm"));
+    }
+}
+
+void StockGrid::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    if (bores().empty())
+        return;
+    const double column = (width() - 24.0) / static_cast<double>(bores().size());
+    const auto i = static_cast<std::ptrdiff_t>(std::floor((event->position().x() - 12) / column));
+    if (i >= 0 && i < std::ssize(bores()))
+        Q_EMIT pointed_at(bores()[static_cast<std::size_t>(i)].id);
+}
+
+void StockGrid::keyPressEvent(QKeyEvent* event) {
+    if (bores().empty() || (event->key() != Qt::Key_Left && event->key() != Qt::Key_Right))
+        return QWidget::keyPressEvent(event);
+    const auto here = std::ranges::find_if(bores(), [this](const auto& b) { return marked_ == b.id; });
+    auto i = here == bores().end() ? -1 : here - bores().begin();
+    i = std::clamp<std::ptrdiff_t>(i + (event->key() == Qt::Key_Right ? 1 : -1), 0, std::ssize(bores()) - 1);
+    Q_EMIT pointed_at(bores()[static_cast<std::size_t>(i)].id);
+}
+
+// ---- the page -----------------------------------------------------------------------------------------------------
+
+HonePage::HonePage(Context context, QWidget* parent)
+    : QWidget(parent), context_(context), grid_(new StockGrid(context, this)), words_(new QLabel(this)),
+      name_(new QLabel(this)), strokes_(new QLineEdit(this)), load_(new QLineEdit(this)), step_(new QComboBox(this)),
+      log_(new QPushButton(tr("&Log the honing"), this)), rest_(new QPushButton(tr("&Rest"), this)),
+      minutes_(new QLineEdit(this)), clock_(new QLabel(this)), timer_(new QTimer(this)), ticks_(new QComboBox(this)),
+      reading_(new QLineEdit(this)), seen_(new QLineEdit(this)), form_(new FigureForm(context, this)),
+      abrasive_(new QComboBox(this)), counted_(new QComboBox(this)), hatch_(new QLabel(this)),
+      echo_(new Echo(context, QStringLiteral("hone-echo"), this)) {
+    words_->setObjectName(QStringLiteral("hone-words"));
+    words_->setWordWrap(true);
+    abrasive_->setObjectName(QStringLiteral("abrasive"));
+    abrasive_->setAccessibleName(tr("abrasive"));
+    abrasive_->addItem(qt(wording::abrasive_name(block::Abrasive::vitrified)));
+    abrasive_->addItem(qt(wording::abrasive_name(block::Abrasive::diamond)));
+    counted_->setObjectName(QStringLiteral("counted"));
+    counted_->setAccessibleName(tr("what counts as one stroke"));
+    counted_->addItems({tr("there and back"), tr("one way")});
+    form_->add_widget(0, 0, tr("abrasive"), abrasive_);
+    form_->add(0, 1, tr("rev/min"), "hone-speed", Kind::number);
+    form_->add(0, 2, tr("stroke"), "hone-stroke", Kind::length);
+    form_->add(0, 3, tr("strokes/min"), "hone-rate", Kind::number);
+    form_->add_widget(1, 0, tr("a stroke is"), counted_);
+    form_->add(1, 1, tr("wanted, °"), "hone-angle", Kind::number,
+               tr("Cross-hatch wanted: tells the strokes per minute for it"));
+    auto* keep = new QPushButton(tr("&Keep the plan"), this);
+    keep->setObjectName(QStringLiteral("keep-hone-plan"));
+    form_->add_widget(1, 3, QString(), keep);
+    hatch_->setObjectName(QStringLiteral("cross-hatch"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    column->addWidget(grid_, 1);
+    column->addWidget(words_);
+    column->addWidget(build_log_row());
+    column->addWidget(form_);
+    column->addWidget(hatch_);
+    column->addWidget(echo_);
+    timer_->setInterval(1000);
+    connect(timer_, &QTimer::timeout, this, &HonePage::tell_rest);
+    connect(grid_, &StockGrid::pointed_at, this, &HonePage::marked);
+    connect(log_, &QPushButton::clicked, this, &HonePage::log_honing);
+    connect(strokes_, &QLineEdit::returnPressed, this, &HonePage::log_honing);
+    connect(keep, &QPushButton::clicked, this, &HonePage::keep_plan);
+    connect(form_, &FigureForm::entered, this, &HonePage::keep_plan);
+    connect(form_->field("hone-angle"), &QLineEdit::textChanged, this, &HonePage::fill_words);
+    connect(rest_, &QPushButton::clicked, this, [this] {
+        bool fine = true;
+        const auto minutes = echo_->number_in(minutes_, fine);
+        if (fine && echo_->took(context_.session.begin_rest(minutes.value_or(0))))
+            echo_->say(tr("The block rests. Sizes read before, or while it does, do not count."));
+    });
+}
+
+QWidget* HonePage::build_log_row() {
+    auto* rows = new QWidget(this);
+    auto* column = new QVBoxLayout(rows);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    auto* first = new QHBoxLayout;
+    auto* second = new QHBoxLayout;
+    const auto field = [this](QHBoxLayout* row, QLineEdit* edit, const char* id, const QString& label, int wide) {
+        edit->setObjectName(QString::fromLatin1(id));
+        edit->setAccessibleName(label);
+        edit->setFixedWidth(wide);
+        row->addWidget(new QLabel(label, this));
+        row->addWidget(edit);
+    };
+    name_->setObjectName(QStringLiteral("hone-name"));
+    name_->setFont(font_of(Type::text, true));
+    first->addWidget(name_);
+    field(first, strokes_, "hone-strokes", tr("strokes"), 60);
+    step_->setObjectName(QStringLiteral("hone-step"));
+    step_->setAccessibleName(tr("grit"));
+    first->addWidget(step_);
+    field(first, load_, "hone-load", tr("load, %"), 52);
+    load_->setToolTip(tr("What the hone's meter showed: even load and feed keep the wall from springing"));
+    log_->setObjectName(QStringLiteral("log-hone"));
+    first->addWidget(log_);
+    first->addStretch();
+    first->addWidget(clock_);
+    clock_->setObjectName(QStringLiteral("rest-clock"));
+    clock_->setFont(font_of(Type::number, true));
+    second->addWidget(new QLabel(tr("edges"), this));
+    ticks_->setObjectName(QStringLiteral("bore-ticks"));
+    ticks_->setAccessibleName(tr("step of the marked bore"));
+    ticks_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    ticks_->setMinimumContentsLength(13);
+    second->addWidget(ticks_);
+    field(second, reading_, "tick-reading", tr("reading"), 72);
+    field(second, seen_, "tick-seen", tr("or seen"), 96);
+    auto* done = new QPushButton(tr("&Tick"), this);
+    done->setObjectName(QStringLiteral("tick-bore"));
+    second->addWidget(done);
+    second->addStretch();
+    field(second, minutes_, "rest-minutes", tr("rest, min"), 44);
+    rest_->setObjectName(QStringLiteral("start-rest"));
+    second->addWidget(rest_);
+    connect(done, &QPushButton::clicked, this, &HonePage::tick);
+    column->addLayout(first);
+    column->addLayout(second);
+    return rows;
+}
+
+const planning::HoneBore* HonePage::bore() const {
+    const auto& work = context_.session.assessment().cylinders;
+    if (!work || !bore_)
+        return nullptr;
+    const auto found = std::ranges::find(work->hone.bores, *bore_, &planning::HoneBore::id);
+    return found == work->hone.bores.end() ? nullptr : &*found;
+}
+
+void HonePage::show_bore(const std::optional<block::FeatureId>& bore) {
+    bore_ = bore;
+    grid_->mark(bore);
+    grid_->refresh();
+    if (!context_.session.state().blueprint)
+        return;
+    fill_plan();
+    fill_words();
+    tell_rest();
+}
+
+void HonePage::fill_plan() {
+    const auto& state = context_.session.state();
+    const auto plan = planning::hone_plan_of(state);
+    form_->fill({{"hone-speed", plan.speed}, {"hone-stroke", plan.stroke}, {"hone-rate", plan.rate}});
+    name_->setText(bore_ ? short_name(context_, *bore_) : QString());
+    const std::string from = block::payload_json(plan) + std::to_string(context_.session.job().value_or(0)) +
+                             std::to_string(state.bores_cut.size()) + (bore_ ? bore_->text() : "");
+    if (from == filled_for_)
+        return;
+    filled_for_ = from;
+    step_->clear();
+    for (const auto& s : plan.steps)
+        step_->addItem(qt(s.grit));
+    if (const auto* b = bore(); b && b->step)
+        step_->setCurrentIndex(static_cast<int>(*b->step));
+    abrasive_->setCurrentIndex(plan.steps.front().abrasive == block::Abrasive::diamond ? 1 : 0);
+    counted_->setCurrentIndex(plan.there_and_back ? 0 : 1);
+    ticks_->clear();
+    for (const std::string& s : planning::bore_steps())
+        ticks_->addItem(qt(s));
+    const auto& work = context_.session.assessment().cylinders;
+    if (minutes_->text().isEmpty() && work)
+        minutes_->setText(QString::number(work->hone.rest_minutes > 0 ? work->hone.rest_minutes : 30));
+}
+
+void HonePage::fill_words() {
+    const auto& state = context_.session.state();
+    if (!state.blueprint)
+        return;
+    const auto l = context_.lengths();
+    const auto plan = planning::hone_plan_of(state);
+    QStringList words;
+    if (const auto* b = bore()) {
+        words << tr("Finish %1 to %2.").arg(qt(l.plain(b->sizes.finish)), qt(l.with_unit(b->sizes.finish_most)));
+        if (b->measured)
+            words << qt(wording::shape_sentence(*b, l));
+        if (b->step)
+            words << tr("Now %1, until %2 is left.")
+                         .arg(qt(plan.steps[*b->step].grit), qt(l.with_unit(plan.steps[*b->step].leaves)));
+        if (b->honed && !b->rested)
+            words << tr("Aluminium: what is read now is warm.");
+    }
+    if (bore_)
+        for (const auto& s : state.bore(*bore_).steps)
+            words << qt(wording::entry_words(s.payload, l)) + QLatin1Char('.');
+    words_->setText(words.join(QLatin1Char(' ')));
+    const double size = bore()                           ? bore()->sizes.finish
+                        : state.blueprint->bores.empty() ? 100
+                                                         : state.blueprint->bores.front().diameter.nominal;
+    const planning::HoneMotion motion{size, plan.speed, plan.stroke, plan.rate, plan.there_and_back};
+    QString hatch = tr("Cross-hatch %1° at %2 rev/min and %3 strokes a minute.")
+                        .arg(planning::cross_hatch(motion) / block::radians_per_degree, 0, 'f', 0)
+                        .arg(plan.speed, 0, 'f', 0)
+                        .arg(plan.rate, 0, 'f', 0);
+    bool number = false;
+    const double wanted = form_->field("hone-angle")->text().toDouble(&number);
+    if (number && wanted > 0 && wanted < 170)
+        hatch += tr(" For %1°: %2 strokes a minute.")
+                     .arg(wanted, 0, 'f', 0)
+                     .arg(planning::rate_for_cross_hatch(motion, wanted * block::radians_per_degree), 0, 'f', 0);
+    hatch_->setText(hatch);
+}
+
+void HonePage::tell_rest() {
+    const double left = context_.session.rest_left();
+    if (left <= 0) {
+        timer_->stop();
+        clock_->setText(context_.session.state().rest ? tr("rested") : QString());
+        return;
+    }
+    const int seconds = static_cast<int>(std::ceil(left * 60));
+    clock_->setText(tr("resting, %1:%2 left").arg(seconds / 60).arg(seconds % 60, 2, 10, QLatin1Char('0')));
+    if (!timer_->isActive())
+        timer_->start();
+}
+
+void HonePage::keep_plan() {
+    const auto figures = form_->read(*echo_);
+    if (!figures)
+        return;
+    const auto old = planning::hone_plan_of(context_.session.state());
+    const auto abrasive = abrasive_->currentIndex() == 1 ? block::Abrasive::diamond : block::Abrasive::vitrified;
+    block::HonePlanChosen plan = old;
+    if (old.steps.front().abrasive != abrasive)
+        plan.steps = planning::usual_hone_plan(abrasive, 100).steps;
+    plan.speed = figures->at("hone-speed").value_or(0);
+    plan.stroke = figures->at("hone-stroke").value_or(0);
+    plan.rate = figures->at("hone-rate").value_or(0);
+    plan.there_and_back = counted_->currentIndex() == 0;
+    if (echo_->took(context_.session.take(plan)))
+        echo_->say(tr("Kept."));
+}
+
+void HonePage::log_honing() {
+    const auto* b = bore();
+    if (!b)
+        return echo_->complain(tr("Mark a bore first: click it."));
+    bool fine = true;
+    const auto strokes = echo_->number_in(strokes_, fine);
+    const auto load = fine ? echo_->number_in(load_, fine) : std::nullopt;
+    if (!fine)
+        return;
+    if (!strokes || *strokes < 1)
+        return echo_->complain(tr("Type how many strokes it was."));
+    const block::BoreCut cut{b->id,
+                             block::BoreOperation::hone,
+                             b->sizes.finish,
+                             {},
+                             false,
+                             static_cast<int>(std::lround(*strokes)),
+                             step_->currentText().toStdString(),
+                             load,
+                             ""};
+    if (!echo_->took(context_.session.take(cut)))
+        return;
+    strokes_->clear();
+    QString said = tr("Logged. Measure top, middle and bottom: Ctrl+R asks for them.");
+    if (load && *load > 70)
+        said += tr(" A load over 70 % springs and warms the wall.");
+    echo_->say(said);
+}
+
+void HonePage::tick() {
+    if (!bore_)
+        return echo_->complain(tr("Mark a bore first: click it."));
+    bool fine = true;
+    const auto reading = echo_->length_in(reading_, fine);
+    if (!fine)
+        return;
+    if (!reading && seen_->text().trimmed().isEmpty())
+        return echo_->complain(tr("A reading, or what was seen: a tick alone proves nothing."));
+    const auto steps = planning::bore_steps();
+    const block::BoreStepDone done{*bore_, steps[static_cast<std::size_t>(std::max(0, ticks_->currentIndex()))],
+                                   reading, seen_->text().trimmed().toStdString()};
+    if (!echo_->took(context_.session.take(done)))
+        return;
+    reading_->clear();
+    ticks_->setCurrentIndex((ticks_->currentIndex() + 1) % ticks_->count());
+    echo_->say(tr("Ticked."));
+}
+
+void HonePage::take_focus() {
+    strokes_->setFocus();
+    strokes_->selectAll();
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/boring.h"
+
+#include "row_block.h"
+
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::planning;
+using test::bore_id;
+using test::RowJob;
+
+namespace {
+
+PistonsStated pistons(double size) {
+    PistonsStated p;
+    p.alloy = PistonAlloy::cast;
+    p.clearance = 0.05;
+    p.size = size;
+    p.hone_stock = 0.1;
+    return p;
+}
+
+/// Four bores as found at 80, pistons of 80.45: finish 80.50, rough 80.40.
+RowJob ready() {
+    RowJob job;
+    for (int n = 1; n <= 4; ++n)
+        job.sizes(bore_id(n), 80);
+    job.add(pistons(80.45));
+    return job;
+}
+
+BoringBoard board(const RowJob& job) {
+    const JobState s = job.state();
+    return boring_board(s, *study_cylinders(s, {}));
+}
+
+void read(RowJob& job, int bore, double size) {
+    job.add(test::size_reading(bore_id(bore).text(), "middle", "across", size, 0.0005));
+}
+
+} // namespace
+
+TEST(Clearance, UsualOnFourInchesAndInProportion) {
+    EXPECT_NEAR(usual_clearance(PistonAlloy::high_silicon_forged, 101.6), 0.0762, 1e-12);
+    EXPECT_NEAR(usual_clearance(PistonAlloy::cast, 50.8), 0.0254, 1e-12);
+    EXPECT_NEAR(usual_clearance(PistonAlloy::low_silicon_forged, 101.6), 0.1143, 1e-12);
+}
+
+TEST(Sizes, FromPistonToToolByHand) {
+    const RowJob job = ready();
+    const auto s = bore_sizes(job.state(), bore_id(1), {});
+    ASSERT_TRUE(s);
+    EXPECT_NEAR(s->finish, 80.50, 1e-12);
+    EXPECT_NEAR(s->rough, 80.40, 1e-12);
+    EXPECT_NEAR(s->finish_most, 80.5127, 1e-12);
+    RowJob none;
+    none.sizes(bore_id(1), 80);
+    EXPECT_FALSE(bore_sizes(none.state(), bore_id(1), {}));
+    EXPECT_NEAR(bore_sizes(none.state(), bore_id(1), 0.5)->finish, 80.5, 1e-12) << "by the oversize";
+    EXPECT_EQ(board(none).holes.front().target, 80 + 0.0 - 0.1) << "an oversize of 0 holds a bore of 80";
+}
+
+TEST(Cuts, AreEqualAndNoneTooLarge) { // 6.1 in cuts of 2.54 at most: three of 2.0333
+    EXPECT_THAT(cuts_to(80, 86.1, 2.54), testing::ElementsAre(testing::DoubleNear(82.0333333, 1e-6),
+                                                              testing::DoubleNear(84.0666667, 1e-6), 86.1));
+    EXPECT_THAT(cuts_to(80, 82.54, 2.54), testing::ElementsAre(82.54));
+    EXPECT_TRUE(cuts_to(80, 80, 2.54).empty());
+    EXPECT_TRUE(cuts_to(80.1, 80, 2.54).empty());
+}
+
+TEST(Boring, FirstHoleIsMeasuredAndCorrectsTheTool) {
+    RowJob job = ready();
+    BoringBoard b = board(job);
+    EXPECT_EQ(b.step, BoringStep::bore);
+    EXPECT_EQ(b.hole, bore_id(1));
+    EXPECT_EQ(b.set, 80.40);
+    job.cut(1, BoreOperation::rough, 80.40, 80.40);
+    b = board(job);
+    EXPECT_EQ(b.step, BoringStep::measure);
+    EXPECT_EQ(b.hole, bore_id(1));
+    read(job, 1, 80.375); // the tool cuts 0.025 small
+    b = board(job);
+    EXPECT_EQ(b.step, BoringStep::cut_again);
+    EXPECT_NEAR(b.by, 0.025, 1e-9);
+    EXPECT_NEAR(*b.set, 80.425, 1e-9) << "set larger by what it cut small";
+    job.cut(1, BoreOperation::rough, 80.40, 80.425);
+    read(job, 1, 80.401);
+    b = board(job);
+    EXPECT_EQ(b.step, BoringStep::bore);
+    EXPECT_EQ(b.hole, bore_id(2));
+    EXPECT_NEAR(*b.set, 80.424, 1e-9);
+}
+
+TEST(Boring, OverStopsEverythingUntilItIsDecidedOn) {
+    RowJob job = ready();
+    job.cut(1, BoreOperation::rough, 80.40, 80.40);
+    read(job, 1, 80.44);
+    BoringBoard b = board(job);
+    EXPECT_EQ(b.step, BoringStep::over);
+    EXPECT_NEAR(b.by, 0.04, 1e-9);
+    job.add(BoreDecided{bore_id(1), BoreChoice::with_the_rest, "0.06 left to hone, enough"});
+    b = board(job);
+    EXPECT_EQ(b.step, BoringStep::bore);
+    EXPECT_EQ(b.hole, bore_id(2));
+}
+
+TEST(Boring, LastIsHeldAgainstFirst) {
+    RowJob job = ready();
+    for (int n = 1; n <= 4; ++n) {
+        job.cut(n, BoreOperation::rough, 80.40, 80.40);
+        read(job, n, 80.40);
+    }
+    EXPECT_EQ(board(job).step, BoringStep::measure_first);
+    EXPECT_EQ(board(job).hole, bore_id(1));
+    RowJob cold = job;
+    read(cold, 1, 80.401);
+    EXPECT_EQ(board(cold).step, BoringStep::done);
+    read(job, 1, 80.38); // it was warm when it was bored
+    const BoringBoard b = board(job);
+    EXPECT_EQ(b.step, BoringStep::measure_between);
+    EXPECT_NEAR(b.by, -0.02, 1e-9);
+    EXPECT_THAT(b.again, testing::ElementsAre(bore_id(2), bore_id(3)));
+}
+
+TEST(Boring, WhereOnlyTheEndsAreMeasuredTheOnesBetweenAreListed) {
+    RowJob job = ready();
+    auto p = pistons(80.45);
+    p.measure_each = false;
+    job.add(p);
+    job.cut(1, BoreOperation::rough, 80.40, 80.40);
+    EXPECT_EQ(board(job).step, BoringStep::measure) << "the first in any case";
+    read(job, 1, 80.40);
+    job.cut(2, BoreOperation::rough, 80.40, 80.40);
+    EXPECT_EQ(board(job).step, BoringStep::bore);
+    EXPECT_EQ(board(job).hole, bore_id(3));
+    job.cut(3, BoreOperation::rough, 80.40, 80.40);
+    job.cut(4, BoreOperation::rough, 80.40, 80.40);
+    EXPECT_EQ(board(job).step, BoringStep::measure) << "and the last";
+}
+
+TEST(Boring, ASleevesSeatComesFromItsOutside) {
+    RowJob job = ready();
+    job.add(BoreDecided{bore_id(3), BoreChoice::sleeve, ""});
+    InsertMeasured i;
+    i.bore = bore_id(3);
+    i.outside.fill(84.03);
+    i.inside = 78;
+    i.length = 140;
+    i.interference = 0.03;
+    i.parent_outside = 100;
+    job.add(i);
+    BoringBoard b = board(job);
+    EXPECT_EQ(b.hole, bore_id(3));
+    ASSERT_FALSE(b.holes.empty());
+    EXPECT_TRUE(b.holes.front().seat);
+    EXPECT_NEAR(b.holes.front().target, 84.00, 1e-9);
+    EXPECT_NEAR(*b.to, 82, 1e-9) << "4 mm in two cuts";
+    job.cut(3, BoreOperation::rough, 84, 84);
+    read(job, 3, 84.0);
+    job.add(InsertFitted{bore_id(3), 0.05, {}, {}, ""});
+    b = board(job);
+    EXPECT_FALSE(b.holes.front().seat);
+    EXPECT_NEAR(b.holes.front().target, 80.40, 1e-9) << "its inside like the others";
+    EXPECT_NEAR(b.holes.front().cuts.front(), 80.40, 1e-9) << "2.4 mm from its own bore of 78: one cut";
+}

@@ -1,0 +1,214 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/honing.h"
+
+#include "planning/cylinder_work.h"
+#include "planning/texture.h"
+#include "row_block.h"
+
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::planning;
+using metrology::Verdict;
+using test::bore_id;
+using test::RowJob;
+
+namespace {
+
+constexpr double degree = std::numbers::pi / 180;
+
+/// One bore at its rough size, torque plate on; pistons of 80.45 with 0.05: finish 80.50.
+RowJob rough_bored(const std::string& material = "grey_iron") {
+    RowJob job(material);
+    job.sizes(bore_id(1), 80);
+    PistonsStated p;
+    p.clearance = 0.05;
+    p.size = 80.45;
+    job.add(p);
+    job.cut(1, BoreOperation::rough, 80.4, 80.4);
+    job.sizes(bore_id(1), 80.4);
+    Conditions c;
+    c.plate_on = true;
+    c.caps_torqued = true;
+    job.add(ConditionsStated{c});
+    return job;
+}
+
+HoneBoard board(const RowJob& job) {
+    const JobState s = job.state();
+    return hone_board(s, *study_cylinders(s, {}));
+}
+
+void hone(RowJob& job, double size, const std::string& time = "2026-03-02T09:00:00Z") {
+    BoreCut c{bore_id(1), BoreOperation::hone, 80.5, {}, false, 40, "220 stone", 45.0, ""};
+    job.add(c);
+    job.sizes(bore_id(1), size, time);
+}
+
+void read(RowJob& job, const char* level, const char* way, double size) {
+    job.add(test::size_reading("bore.C.1", level, way, size, 0.0005));
+}
+
+} // namespace
+
+TEST(CrossHatch, ByHandAndBackwards) { // π·100·170 = 53407 mm/min; there and back 2·150·110 = 33000: 2·atan = 63.4°
+    const HoneMotion m{100, 170, 150, 110, true};
+    EXPECT_NEAR(cross_hatch(m) / degree, 63.42, 5e-3);
+    EXPECT_NEAR(rate_for_cross_hatch(m, cross_hatch(m)), 110, 1e-9);
+    HoneMotion one_way = m;
+    one_way.there_and_back = false;
+    EXPECT_NEAR(std::tan(cross_hatch(one_way) / 2), std::tan(cross_hatch(m) / 2) / 2, 1e-12);
+    // Bore 86 at 150 rev/min runs at 40.5265 m/min; 45° asks for 16.7866 m/min along it.
+    const double rate = rate_for_cross_hatch({86, 150, 100, 0, true}, 45 * degree);
+    EXPECT_NEAR(rate * 2 * 100 / 1000, 16.786644671, 1e-8);
+    // 20 along, 34.641016 round: 60°.
+    EXPECT_NEAR(cross_hatch({34.641016 / std::numbers::pi, 1, 10, 1, true}) / degree, 60, 1e-6);
+}
+
+TEST(HoneBoard, ShowsStockLeftAndTheStep) {
+    RowJob job = rough_bored();
+    HoneBoard b = board(job);
+    ASSERT_EQ(b.bores.size(), 1U);
+    EXPECT_NEAR(b.bores[0].most, 0.1, 1e-9);
+    EXPECT_EQ(b.bores[0].step, 0U) << "the coarse stone: more is left than it leaves";
+    EXPECT_EQ(b.step, HoneStep::hone);
+    hone(job, 80.48); // 0.02 left: the second step leaves 0.015
+    EXPECT_EQ(board(job).bores[0].step, 1U);
+    hone(job, 80.49); // 0.010: the third
+    EXPECT_EQ(board(job).bores[0].step, 2U);
+    hone(job, 80.4985); // 0.0015: the brush
+    EXPECT_EQ(board(job).bores[0].step, 3U);
+    hone(job, 80.505);
+    b = board(job);
+    EXPECT_FALSE(b.bores[0].step);
+    EXPECT_EQ(b.bores[0].verdict, Verdict::meets);
+    EXPECT_EQ(b.step, HoneStep::dress);
+    EXPECT_THAT(b.steps_left, testing::SizeIs(3));
+    for (const std::string& step : bore_steps())
+        job.add(BoreStepDone{bore_id(1), step, {}, "looked at"});
+    EXPECT_EQ(board(job).step, HoneStep::done);
+}
+
+TEST(HoneBoard, AsksForThePlateFirst) {
+    RowJob job = rough_bored();
+    job.add(ConditionsStated{});
+    EXPECT_EQ(board(job).step, HoneStep::put_plate_on);
+    Conditions without;
+    without.plate_on = false; // decided: no plate
+    job.add(ConditionsStated{without});
+    EXPECT_EQ(board(job).step, HoneStep::hone);
+}
+
+TEST(HoneBoard, NamesTheShapeAndWhereToDwell) {
+    const auto shape_of = [](std::array<double, 6> sizes) { // top across, top along, middle…, bottom…
+        RowJob job = rough_bored();
+        BoreCut c{bore_id(1), BoreOperation::hone, 80.5, {}, false, 40, "", {}, ""};
+        job.add(c);
+        std::size_t i = 0;
+        for (const char* level : {"top", "middle", "bottom"})
+            for (const char* way : {"across", "along"})
+                read(job, level, way, sizes[i++]);
+        return board(job).bores.at(0);
+    };
+    EXPECT_EQ(shape_of({80.46, 80.46, 80.46, 80.46, 80.46, 80.46}).shape, BoreShape::even);
+    const HoneBore taper = shape_of({80.47, 80.47, 80.46, 80.46, 80.45, 80.45});
+    EXPECT_EQ(taper.shape, BoreShape::tight_bottom);
+    EXPECT_EQ(taper.dwell, "bottom");
+    EXPECT_NEAR(taper.shape_by, 0.02, 1e-9);
+    EXPECT_EQ(shape_of({80.44, 80.44, 80.46, 80.46, 80.46, 80.46}).dwell, "top");
+    const HoneBore barrel = shape_of({80.46, 80.46, 80.48, 80.48, 80.46, 80.46});
+    EXPECT_EQ(barrel.shape, BoreShape::barrel);
+    EXPECT_EQ(barrel.dwell, "") << "lighter, and let it rest: no dwelling mends it";
+    const HoneBore waist = shape_of({80.47, 80.47, 80.45, 80.45, 80.47, 80.47});
+    EXPECT_EQ(waist.shape, BoreShape::waist);
+    EXPECT_EQ(waist.dwell, "middle");
+    const HoneBore oval = shape_of({80.47, 80.45, 80.47, 80.45, 80.47, 80.45});
+    EXPECT_EQ(oval.shape, BoreShape::oval);
+    EXPECT_NEAR(oval.shape_by, 0.02, 1e-9);
+}
+
+TEST(HoneBoard, TooLargeIsSaidAtOnce) {
+    RowJob job = rough_bored();
+    hone(job, 80.52);
+    EXPECT_EQ(board(job).step, HoneStep::too_large);
+    EXPECT_EQ(board(job).bores[0].verdict, Verdict::fails);
+}
+
+TEST(Rest, AnAluminiumBlockIsRestedAndMeasuredAgain) {
+    RowJob job = rough_bored("aluminium");
+    hone(job, 80.505, "2026-03-02T10:00:00Z");
+    HoneBoard b = board(job);
+    EXPECT_TRUE(b.aluminium);
+    EXPECT_EQ(b.step, HoneStep::rest) << "in size, but warm";
+    job.add(RestBegun{40, "2026-03-02T10:45:00Z"}, "2026-03-02T10:05:00Z");
+    b = board(job);
+    EXPECT_THAT(b.again, testing::ElementsAre(bore_id(1)));
+    EXPECT_EQ(b.step, HoneStep::check_again);
+    job.sizes(bore_id(1), 80.500, "2026-03-02T10:30:00Z"); // too early
+    EXPECT_EQ(board(job).step, HoneStep::check_again);
+    job.sizes(bore_id(1), 80.503, "2026-03-02T10:46:00Z");
+    EXPECT_EQ(board(job).step, HoneStep::dress);
+    EXPECT_NEAR(board(job).bores[0].most, -0.003, 1e-9) << "only what was read at rest counts";
+    EXPECT_FALSE(board(rough_bored()).aluminium);
+}
+
+TEST(Texture, IsHeldAgainstWhatTheRingsWant) {
+    block::ProfileTrace t;
+    t.profile.step = 0.001;
+    for (int i = 0; i < 5600; ++i)
+        t.profile.heights.push_back(0.001 * std::sin(2 * std::numbers::pi * i * 0.001 / 0.05));
+    TextureLimits limits;
+    limits.ra = {0.0005, 0.0007};
+    limits.rz = {{}, 0.0015};
+    const auto f = judge_texture(t, limits);
+    ASSERT_TRUE(f);
+    EXPECT_NEAR(f->roughness.ra, 0.001 * 2 / std::numbers::pi, 2e-6) << "a short wave passes the filter whole";
+    EXPECT_EQ(f->checks[0].verdict, Verdict::meets);
+    EXPECT_EQ(f->checks[1].verdict, Verdict::fails) << "2 µm from crest to trough, 1.5 wanted";
+    EXPECT_EQ(usual_texture_limits().size(), 3U);
+    t.profile.heights.assign(5600, 0.0);
+    EXPECT_FALSE(judge_texture(t, limits));
+}
+
+TEST(CylinderWork, GoesFromRuinToProofByWayOfASleeve) {
+    RowJob job;
+    for (int n : {1, 2, 3, 4})
+        job.sizes(bore_id(n), n == 3 ? 82.5 : 80.02);
+    CylinderPlanChosen plan;
+    plan.oversizes = {0, 0.25, 0.5};
+    job.add(plan);
+    const auto work = [&job] { return *cylinder_work(job.state(), {}); };
+    EXPECT_EQ(work().step, CylinderStep::decide_size);
+    EXPECT_EQ(work().bore, bore_id(3)) << "the one that no size holds";
+    job.add(BoreDecided{bore_id(3), BoreChoice::sleeve, "cracked rim"});
+    EXPECT_EQ(work().step, CylinderStep::measure_sleeve);
+    InsertMeasured i;
+    i.bore = bore_id(3);
+    i.outside = {84.08, 84.0, 84.03, 84.03, 84.03, 84.03};
+    i.inside = 78;
+    i.length = 140;
+    i.interference = 0.03;
+    i.parent_outside = 100;
+    job.add(i);
+    EXPECT_EQ(work().step, CylinderStep::refuse_sleeve) << "0.08 of spread on 0.03 of interference";
+    i.outside.fill(84.03);
+    job.add(i);
+    EXPECT_EQ(work().step, CylinderStep::bore);
+    EXPECT_EQ(work().bore, bore_id(3));
+    job.cut(3, BoreOperation::rough, 84, 84);
+    job.sizes(bore_id(3), 84);
+    EXPECT_EQ(work().step, CylinderStep::press);
+    job.add(InsertFitted{bore_id(3), 0.1, {}, {}, ""});
+    EXPECT_EQ(work().step, CylinderStep::measure_neighbours);
+    EXPECT_THAT(work().neighbours, testing::ElementsAre(bore_id(2), bore_id(4)));
+    job.sizes(bore_id(2), 80.01);
+    job.sizes(bore_id(4), 80.01);
+    EXPECT_EQ(work().step, CylinderStep::bore);
+    EXPECT_EQ(work().bore, bore_id(3)) << "the sleeve's own bore, still the worst";
+    ASSERT_EQ(work().sleeves.size(), 1U);
+    EXPECT_TRUE(work().sleeves[0].fitted);
+    EXPECT_EQ(work().sleeves[0].proud, 0.1);
+    const auto sources = sources_of(job.state(), bore_id(3));
+    EXPECT_THAT(sources, testing::IsSupersetOf({27, 29, 30, 37}));
+}
