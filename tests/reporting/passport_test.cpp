@@ -30,7 +30,7 @@ struct Job {
     }
 };
 
-constexpr std::size_t port = 0, tender = 2, ketch = 4;
+constexpr std::size_t port = 0, tender = 2, smack = 4, ferry = 5, ketch = 6;
 
 } // namespace
 
@@ -153,4 +153,17 @@ TEST(DeckPicture, IsBrightWhereTheCutReachesAndIronWhereItDoesNot) {
     EXPECT_NE(at(60), QColor(Qt::yellow));
     EXPECT_EQ(image.pixelColor(picture.to_screen({b.bores[0].u, 0}).toPoint()), QColor(Qt::white))
         << "a bore is a hole";
+}
+
+TEST(Passport, TellsOfCylindersSleevesAndLifters) {
+    const QString bored = Job(smack).html();
+    for (const char* part : {"<h2>Cylinders</h2>", "sleeved", "broken ring land", "interference 0.033 mm", "82.500",
+                             "not finished"})
+        EXPECT_TRUE(bored.contains(QString::fromUtf8(part))) << part;
+    EXPECT_FALSE(bored.contains(QStringLiteral("<h2>Lifters</h2>"))) << "it has none";
+    const QString honed = Job(ferry).html();
+    for (const char* part : {"<h2>Cylinders</h2>", "<h2>Lifters</h2>", "bush every one", "texture, Ra ", "Rvk ",
+                             "Timing spread over the cylinders at the crankshaft"})
+        EXPECT_TRUE(honed.contains(QString::fromUtf8(part))) << part;
+    EXPECT_FALSE(Job(port).html().contains(QStringLiteral("<h2>Cylinders</h2>"))) << "found, and nothing done";
 }

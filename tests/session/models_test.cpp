@@ -23,12 +23,14 @@ TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
     ShopModel model(*book_, preferences_);
     const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);
     model.reload();
-    ASSERT_EQ(model.rowCount(), 5);
-    EXPECT_EQ(model.index(0).data(), QStringLiteral("Tystie, harbour launch")) << "newest first";
-    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("the main tunnel: it fails"));
-    EXPECT_EQ(model.index(1).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
-    EXPECT_EQ(model.index(4).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
-    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 6);
+    ASSERT_EQ(model.rowCount(), 7);
+    EXPECT_EQ(model.index(0).data(), QStringLiteral("Eider, fishing smack")) << "newest first";
+    EXPECT_EQ(model.index(1).data(ShopModel::waits_role),
+              QStringLiteral("the cylinders: hone cylinder 1 (right bank, bore 1)"));
+    EXPECT_EQ(model.index(2).data(ShopModel::waits_role), QStringLiteral("the main tunnel: it fails"));
+    EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
+    EXPECT_EQ(model.index(6).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
+    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 7);
     EXPECT_TRUE(model.index(1).data(Qt::AccessibleTextRole).toString().contains(QStringLiteral("waits for")));
     EXPECT_EQ(model.index_of(model.row(2).id), 2);
     EXPECT_EQ(model.index_of(999), -1);

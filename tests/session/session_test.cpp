@@ -169,7 +169,7 @@ TEST_F(SessionTest, WithoutAJobNothingIsTaken) {
 TEST_F(SessionTest, TheDemoFillsABook) {
     ASSERT_TRUE(fill_with_demo(*book_));
     const auto jobs = book_->jobs();
-    ASSERT_EQ(jobs->size(), 5U);
+    ASSERT_EQ(jobs->size(), 7U);
     for (const auto& job : *jobs) {
         ASSERT_TRUE(session_.open_job(job.id));
         EXPECT_TRUE(session_.state().troubles.empty());

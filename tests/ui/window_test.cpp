@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
+#include "ui/cylinders/cylinders_view.h"
+#include "ui/lifters/lifters_view.h"
 
 #include "reference_data.h"
 #include "ui/frame/route_panel.h"
@@ -10,6 +12,7 @@
 #include <QMenuBar>
 #include <QMimeData>
 #include <QScrollBar>
+#include <QStackedWidget>
 #include <QTableWidget>
 #include <QTextBrowser>
 
@@ -37,8 +40,8 @@ TEST_F(WindowTest, AJobIsOpenedByKeys) {
     open_demo();
     auto* jobs = find<QListView>("jobs");
     ASSERT_TRUE(jobs->hasFocus());
-    QTest::keyClick(jobs, Qt::Key_Down);
-    QTest::keyClick(jobs, Qt::Key_Down);
+    for (int i = 0; i < 4; ++i)
+        QTest::keyClick(jobs, Qt::Key_Down);
     QTest::keyClick(jobs, Qt::Key_Return);
     ASSERT_TRUE(session_.has_job());
     EXPECT_EQ(session_.state().title, "Puffling, starboard engine");
@@ -160,18 +163,63 @@ TEST_F(WindowTest, NothingIsCutOffOrScrolledSidewaysAt1280By800) {
         }
 }
 
+TEST_F(WindowTest, EveryPageOfCylindersAndLiftersFits) {
+    open_demo();
+    const auto fits = [this](const char* what, int page) {
+        QApplication::processEvents();
+        const auto* stack = window_->cylinders().findChild<QStackedWidget*>();
+        QString widths;
+        for (int i = 0; i < stack->count(); ++i)
+            widths += QStringLiteral(" %1x%2").arg(stack->widget(i)->minimumSizeHint().width()).arg(stack->widget(i)->minimumSizeHint().height());
+        EXPECT_LE(window_->minimumSizeHint().width(), 1280) << what << " " << page << widths.toStdString();
+        EXPECT_LE(window_->minimumSizeHint().height(), 800) << what << " " << page << widths.toStdString();
+        EXPECT_EQ(window_->size(), QSize(1280, 800)) << what << " " << page;
+        for (const QPushButton* button : window_->findChildren<QPushButton*>())
+            EXPECT_TRUE(!button->isVisible() || button->width() >= button->minimumSizeHint().width())
+                << button->text().toStdString() << " on " << what << " " << page;
+        for (const QLineEdit* edit : window_->findChildren<QLineEdit*>())
+            EXPECT_TRUE(!edit->isVisible() || edit->width() >= 44) << edit->objectName().toStdString();
+    };
+    for (const char* title : {"Eider", "Gannet", "Puffling, port", "Lantern"})
+        for (const block::Unit unit : {block::Unit::mm, block::Unit::inch}) {
+            preferences_.set_unit(unit);
+            window_->open_job(demo_job(QString::fromLatin1(title)));
+            window_->go_to(ui::Place::cylinders);
+            for (int page = 0; page < 6; ++page) {
+                window_->cylinders().show_page(static_cast<ui::CylindersView::Page>(page));
+                fits(title, page);
+            }
+            window_->go_to(ui::Place::lifters);
+            for (int page = 0; page < 2; ++page) {
+                window_->lifters().show_page(static_cast<ui::LiftersView::Page>(page));
+                fits(title, 6 + page);
+            }
+        }
+}
+
 TEST_F(WindowTest, EveryControlHasAName) {
     open_demo();
     window_->open_job(demo_job(QStringLiteral("Puffling, port")));
-    for (const QWidget* widget : window_->findChildren<QWidget*>()) {
-        if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus || !widget->isEnabled())
-            continue;
-        const QVariant text = widget->property("text");
-        const bool labelled = text.isValid() && widget->inherits("QAbstractButton") && !text.toString().isEmpty();
-        EXPECT_TRUE(labelled || !widget->accessibleName().isEmpty() || widget->inherits("QMenuBar") ||
-                    widget->inherits("QScrollBar"))
-            << widget->metaObject()->className() << " " << widget->objectName().toStdString();
+    const auto all_named = [this] {
+        for (const QWidget* widget : window_->findChildren<QWidget*>()) {
+            if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus || !widget->isEnabled())
+                continue;
+            const QVariant text = widget->property("text");
+            const bool labelled = text.isValid() && widget->inherits("QAbstractButton") && !text.toString().isEmpty();
+            EXPECT_TRUE(labelled || !widget->accessibleName().isEmpty() || widget->inherits("QMenuBar") ||
+                        widget->inherits("QScrollBar"))
+                << widget->metaObject()->className() << " " << widget->objectName().toStdString();
+        }
+    };
+    all_named();
+    window_->go_to(ui::Place::cylinders);
+    for (int page = 0; page < 6; ++page) {
+        window_->cylinders().show_page(static_cast<ui::CylindersView::Page>(page));
+        all_named();
     }
+    window_->go_to(ui::Place::lifters);
+    window_->lifters().show_page(ui::LiftersView::Page::work);
+    all_named();
 }
 
 TEST_F(WindowTest, MenuActionsHaveDistinctShortcuts) {

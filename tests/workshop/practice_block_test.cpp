@@ -85,5 +85,5 @@ TEST(Harbour, EachJobStandsAtAnotherPlaceOfItsRoute) {
         calls.push_back(pallix::planning::assess(state).call.kind);
     }
     using enum pallix::planning::CallKind;
-    EXPECT_EQ(calls, (std::vector{cut, cut, done, measure_decks, take_probe_log}));
+    EXPECT_EQ(calls, (std::vector{cut, cut, done, measure_decks, cut, cylinders, take_probe_log}));
 }

@@ -51,7 +51,7 @@ BorePage::BorePage(Context context, QWidget* parent)
          {block::PistonAlloy::cast, block::PistonAlloy::high_silicon_forged, block::PistonAlloy::low_silicon_forged})
         alloy_->addItem(qt(wording::alloy_name(a)));
     alloy_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    alloy_->setMinimumContentsLength(10);
+    alloy_->setMinimumContentsLength(8);
     alloy_->setObjectName(QStringLiteral("alloy"));
     alloy_->setAccessibleName(tr("alloy of the pistons"));
     form_->add_widget(0, 0, tr("pistons"), alloy_);
@@ -106,6 +106,7 @@ BorePage::BorePage(Context context, QWidget* parent)
     column->addWidget(each_);
     column->addWidget(form_);
     column->addWidget(echo_);
+    setFocusProxy(table_);
     connect(table_, &PlainTable::currentCellChanged, this, [this](int r) {
         if (const auto* b = board(); b && r >= 0 && r < static_cast<int>(b->holes.size()))
             Q_EMIT marked(b->holes[static_cast<std::size_t>(r)].id);

@@ -33,7 +33,7 @@ CylindersView::CylindersView(Context context, QWidget* parent)
     for (QWidget* page : std::initializer_list<QWidget*>{found_, size_, bore_, hone_, texture_, sleeve_})
         pages_->addWidget(page);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(20, 12, 20, 10);
+    column->setContentsMargins(14, 12, 14, 10);
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
     top->setSpacing(6);
@@ -43,6 +43,7 @@ CylindersView::CylindersView(Context context, QWidget* parent)
     top->addWidget(banks_);
     column->addLayout(top);
     column->addWidget(pages_, 1);
+    setFocusProxy(found_);
     connect(banks_, &BankButtons::chosen, this, &CylindersView::show_bank);
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(sources_, &QPushButton::clicked, this, &CylindersView::show_sources);
@@ -59,6 +60,7 @@ CylindersView::Page CylindersView::page() const {
 
 void CylindersView::show_page(Page page) {
     pages_->setCurrentIndex(static_cast<int>(page));
+    setFocusProxy(pages_->currentWidget());
     page_buttons_->press(static_cast<int>(page));
     refresh();
     Q_EMIT scope_changed();

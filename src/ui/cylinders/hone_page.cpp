@@ -198,6 +198,7 @@ HonePage::HonePage(Context context, QWidget* parent)
     column->addWidget(form_);
     column->addWidget(hatch_);
     column->addWidget(echo_);
+    setFocusProxy(grid_);
     timer_->setInterval(1000);
     connect(timer_, &QTimer::timeout, this, &HonePage::tell_rest);
     connect(grid_, &StockGrid::pointed_at, this, &HonePage::marked);
@@ -247,10 +248,10 @@ QWidget* HonePage::build_log_row() {
     ticks_->setObjectName(QStringLiteral("bore-ticks"));
     ticks_->setAccessibleName(tr("step of the marked bore"));
     ticks_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    ticks_->setMinimumContentsLength(13);
+    ticks_->setMinimumContentsLength(10);
     second->addWidget(ticks_);
-    field(second, reading_, "tick-reading", tr("reading"), 72);
-    field(second, seen_, "tick-seen", tr("or seen"), 96);
+    field(second, reading_, "tick-reading", tr("reading"), 64);
+    field(second, seen_, "tick-seen", tr("or seen"), 84);
     auto* done = new QPushButton(tr("&Tick"), this);
     done->setObjectName(QStringLiteral("tick-bore"));
     second->addWidget(done);

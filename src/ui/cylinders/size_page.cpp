@@ -52,9 +52,9 @@ SizePage::SizePage(Context context, QWidget* parent)
     name(side_, "pit-side", tr("side of the pit"));
     for (QComboBox* box : {centre_, choice_, thrust_, walls_}) { // as wide as the words that matter, not as the longest
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(box == choice_ ? 11 : 15);
+        box->setMinimumContentsLength(box == choice_ ? 9 : 12);
     }
-    list_->setMinimumWidth(190);
+    list_->setMinimumWidth(168);
     list_->setToolTip(tr("Over nominal, on diameter, with commas between; 0 stands for the nominal"));
     auto* keep = new QPushButton(tr("&Keep the plan"), this);
     keep->setObjectName(QStringLiteral("keep-cylinder-plan"));
@@ -81,7 +81,7 @@ SizePage::SizePage(Context context, QWidget* parent)
     auto* decide = new QPushButton(tr("&Decide"), this);
     decide->setObjectName(QStringLiteral("decide-bore"));
     pit_->setPlaceholderText(tr("pit, deep"));
-    pit_->setFixedWidth(84);
+    pit_->setFixedWidth(76);
     level_->addItems({tr("top"), tr("middle"), tr("bottom")});
     side_->addItems({tr("right"), tr("rear"), tr("left"), tr("front")});
     auto* note = new QPushButton(tr("&Note pit"), this);
@@ -100,6 +100,7 @@ SizePage::SizePage(Context context, QWidget* parent)
     column->addLayout(one);
     column->addWidget(form_);
     column->addWidget(echo_);
+    setFocusProxy(ladder_);
     connect(ladder_, &LadderDrawing::pointed_at, this, &SizePage::marked);
     connect(keep, &QPushButton::clicked, this, &SizePage::keep_plan);
     connect(form_, &FigureForm::entered, this, &SizePage::keep_plan);

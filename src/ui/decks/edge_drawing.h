@@ -6,8 +6,8 @@
 
 namespace pallix::ui {
 
-/// One line of the deck from the side, heights drawn larger than life, with the straightedge as it lies on it and, where
-/// it rocks, as it lies then.
+/// One line of the deck from the side, heights drawn larger than life, with the straightedge as it lies on it and,
+/// where it rocks, as it lies then.
 class EdgeDrawing : public Drawing {
     Q_OBJECT
   public:

@@ -20,7 +20,8 @@ namespace pallix::ui {
 
 class Echo;
 
-/// Pistons at top dead centre, volumes, and what the planned decks make of them, cylinder by cylinder; work on the heads.
+/// Pistons at top dead centre, volumes, and what the planned decks make of them, cylinder by cylinder; work on the
+/// heads.
 class MockUpPage : public QWidget {
     Q_OBJECT
   public:

@@ -18,7 +18,8 @@ class Echo : public QLabel {
     void complain(const QString& text);
     /// Complains where it failed. @return whether it did not
     bool took(const session::Outcome& outcome);
-    /// A length as typed; complains and puts the caret there where it cannot be read. @return nothing for an empty field
+    /// A length as typed; complains and puts the caret there where it cannot be read. @return nothing for an empty
+    /// field
     /// @param fine set to false on a fault
     std::optional<double> length_in(QLineEdit* field, bool& fine);
     /// A plain number, the same way.

@@ -15,7 +15,7 @@ namespace pallix::ui {
 FigureForm::FigureForm(Context context, QWidget* parent)
     : QWidget(parent), context_(context), grid_(new QGridLayout(this)) {
     grid_->setContentsMargins(0, 0, 0, 0);
-    grid_->setHorizontalSpacing(8);
+    grid_->setHorizontalSpacing(6);
     grid_->setVerticalSpacing(6);
 }
 
@@ -24,7 +24,7 @@ void FigureForm::add(int row, int column, const QString& label, const char* name
     edit->setObjectName(QString::fromLatin1(name));
     edit->setAccessibleName(label);
     edit->setToolTip(tip);
-    edit->setMinimumWidth(76);
+    edit->setMinimumWidth(72);
     edit->setMaximumWidth(110);
     add_widget(row, column, label, edit);
     connect(edit, &QLineEdit::returnPressed, this, &FigureForm::entered);

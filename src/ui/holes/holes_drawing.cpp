@@ -135,7 +135,7 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's places
     painter.drawLine(QPointF(30, layout.lifters_y), QPointF(width() - 30, layout.lifters_y));
     for (std::size_t i = 0; i < row.size(); ++i) {
-        const double x = 50 + (width() - 100.0) * (static_cast<double>(i) + 0.5) / static_cast<double>(row.size());
+        const double x = 50 + (width() - 210.0) * (static_cast<double>(i) + 0.5) / static_cast<double>(row.size());
         paint_hole(painter, layout, *context_.session.state().blueprint->hole(row[i]), {x, layout.lifters_y});
         if (const block::HoleResult* hole = result_of(context_.session.state(), row[i])) {
             painter.setPen(p.quiet);

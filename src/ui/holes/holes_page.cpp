@@ -258,7 +258,7 @@ void HolesPage::fill_levels() {
 
 /// The entries of the ledger this hole comes from, the newest first.
 QString HolesPage::history() const {
-    constexpr int most = 3;
+    const int most = kind_ == FeatureKind::bore ? 3 : 1; // beside the fan there is less room
     const auto& state = context_.session.state();
     const auto out = block::struck(context_.session.entries());
     QStringList lines;

@@ -109,6 +109,7 @@ LifterWorkPage::LifterWorkPage(Context context, QWidget* parent)
     column->addStretch();
     column->addWidget(form_);
     column->addWidget(echo_);
+    setFocusProxy(table_);
     connect(table_, &PlainTable::currentCellChanged, this, [this](int r) {
         if (r >= 0 && r < static_cast<int>(rows_.size()))
             Q_EMIT marked(rows_[static_cast<std::size_t>(r)]);

@@ -28,7 +28,7 @@ LiftersView::LiftersView(Context context, QWidget* parent)
     pages_->addWidget(found_);
     pages_->addWidget(work_);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(20, 12, 20, 10);
+    column->setContentsMargins(14, 12, 14, 10);
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
     top->addWidget(heading);
@@ -39,6 +39,7 @@ LiftersView::LiftersView(Context context, QWidget* parent)
     top->addWidget(banks_);
     column->addLayout(top);
     column->addWidget(pages_, 1);
+    setFocusProxy(found_);
     connect(banks_, &BankButtons::chosen, this, &LiftersView::show_bank);
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(sources_, &QPushButton::clicked, this, &LiftersView::show_sources);
@@ -53,6 +54,7 @@ LiftersView::Page LiftersView::page() const {
 
 void LiftersView::show_page(Page page) {
     pages_->setCurrentIndex(static_cast<int>(page));
+    setFocusProxy(pages_->currentWidget());
     page_buttons_->press(static_cast<int>(page));
     refresh();
     Q_EMIT scope_changed();

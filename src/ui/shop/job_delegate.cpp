@@ -44,7 +44,7 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     // The stages in a row, each its own shape and name.
     const QVariantList marks = index.data(ShopModel::stages_role).toList();
     int x = text.left();
-    const int y = text.bottom() - 30;
+    const int y = text.top() + 50;
     painter->setFont(font_of(Type::small));
     for (qsizetype i = 0; i < marks.size(); ++i) {
         const auto mark = static_cast<planning::StageMark>(marks[i].toInt());
@@ -56,9 +56,9 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     }
     painter->setFont(font_of(Type::text));
     painter->setPen(p.accent);
-    const QRect waits(x + 12, y - 6, text.right() - x - 12, 40);
-    painter->drawText(waits, Qt::AlignRight | Qt::AlignTop | Qt::TextWordWrap,
-                      tr("waits for %1").arg(index.data(ShopModel::waits_role).toString()));
+    const QString waits = tr("waits for %1").arg(index.data(ShopModel::waits_role).toString());
+    painter->drawText(QRect(text.left(), text.bottom() - 19, text.width(), 22), Qt::AlignLeft | Qt::AlignVCenter,
+                      painter->fontMetrics().elidedText(waits, Qt::ElideRight, text.width()));
     if (option.state & QStyle::State_HasFocus) {
         painter->setPen(QPen(p.accent, 1.5));
         painter->drawRect(r.adjusted(1, 1, -2, -2));
