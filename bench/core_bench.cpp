@@ -8,6 +8,7 @@
 #include "planning/deck_belief.h"
 #include "planning/deck_map.h"
 #include "planning/deck_shape.h"
+#include "planning/texture.h"
 #include "planning/tunnel_plan.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
@@ -247,5 +248,41 @@ void FoldAndAssessADemoJob(benchmark::State& state) {
         benchmark::DoNotOptimize(planning::assess(block::fold(jobs[2].entries)));
 }
 BENCHMARK(FoldAndAssessADemoJob)->Unit(benchmark::kMillisecond);
+
+/// The ferry: eight cylinders and sixteen lifters probed, half a hundred entries of work on them.
+const std::vector<block::Entry>& ferry_entries() {
+    static const std::vector<block::Entry> entries =
+        workshop::harbour_jobs([](const std::string&) { return std::string("sum"); }).at(5).entries;
+    return entries;
+}
+
+void FoldAndAssessTheFerry(benchmark::State& state) {
+    block::ReadLogs logs; // read once, as in an open job
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::assess(block::fold(ferry_entries(), &logs)));
+}
+BENCHMARK(FoldAndAssessTheFerry)->Unit(benchmark::kMillisecond);
+
+void PlanTheFerrysCylinders(benchmark::State& state) {
+    const block::JobState job = block::fold(ferry_entries());
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::cylinder_work(job, {}));
+}
+BENCHMARK(PlanTheFerrysCylinders)->Unit(benchmark::kMillisecond);
+
+void PlanTheFerrysLifters(benchmark::State& state) {
+    const block::JobState job = block::fold(ferry_entries());
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::lifter_work(job));
+}
+BENCHMARK(PlanTheFerrysLifters)->Unit(benchmark::kMillisecond);
+
+void JudgeTheTextureOfATrace(benchmark::State& state) { // 5,601 points
+    const workshop::DemoFile file = workshop::harbour_trace();
+    const auto trace = block::read_trace({file.name, file.text});
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::judge_texture(*trace, {}));
+}
+BENCHMARK(JudgeTheTextureOfATrace)->Unit(benchmark::kMillisecond);
 
 } // namespace

@@ -130,8 +130,8 @@ void next_step(HoneBoard& board, const JobState& state) {
     }
     if (!begun)
         return;
-    if (!state.conditions.plate_on) {
-        board.step = HoneStep::put_plate_on; // with a plate or, by decision, without: it must be said
+    if (!state.conditions.plate_on || !state.conditions.caps_torqued) {
+        board.step = HoneStep::put_plate_on; // with plate and caps or, by decision, without: it must be said
         return;
     }
     for (const HoneBore& b : board.bores) {

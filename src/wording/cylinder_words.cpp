@@ -173,6 +173,10 @@ std::vector<std::string> bore_sentences(const JobState& state, const planning::C
                           l.with_unit(w.planned) + ", wanted " + l.plain(*w.least) + " on the " +
                           (w.thrust ? "thrust side." : "other sides."));
     }
+    const auto thinnest = std::ranges::min_element(n->found.walls, {}, &planning::WallAt::planned);
+    if (thinnest != n->found.walls.end() && !thinnest->after && !n->thin() && study.oversize)
+        out.push_back("Thinnest wall then " + l.with_unit(thinnest->planned) + ", " + thinnest->level + ", " +
+                      thinnest->direction + ".");
     if (const auto sizes = planning::bore_sizes(state, bore, study.oversize)) {
         std::string s = sizes->piston ? "Piston " + l.plain(*sizes->piston) + " and clearance " +
                                             l.plain(sizes->clearance) + ": finish " + l.with_unit(sizes->finish)
@@ -225,6 +229,9 @@ std::vector<std::string> lifter_sentences(const JobState& state, const planning:
         out.push_back("Clearance " + l.with_unit(*n->clearance) + ".");
     if (n->timing)
         out.push_back("Timing " + timing_words(*n->timing) + ".");
+    if (n->choice == block::LifterChoice::hone && plan.lifter && plan.clearance_least && plan.clearance_most)
+        out.push_back("Hone it to " + l.with_unit(*plan.lifter + (*plan.clearance_least + *plan.clearance_most) / 2) +
+                      ".");
     if (n->choice == block::LifterChoice::bush && n->seat)
         out.push_back("Bush seat " + l.with_unit(*n->seat) +
                       (n->covers == true    ? ": it takes in the old bore about the right place."

@@ -97,6 +97,9 @@ TEST(HoneBoard, AsksForThePlateFirst) {
     Conditions without;
     without.plate_on = false; // decided: no plate
     job.add(ConditionsStated{without});
+    EXPECT_EQ(board(job).step, HoneStep::put_plate_on) << "and the caps?";
+    without.caps_torqued = true;
+    job.add(ConditionsStated{without});
     EXPECT_EQ(board(job).step, HoneStep::hone);
 }
 

@@ -386,6 +386,13 @@ TEST_F(CylindersJourney, WrongFiguresAreRefusedBesideTheirFields) {
     fill("hone-rate", QStringLiteral("0"));
     press("keep-hone-plan");
     EXPECT_TRUE(text_of("hone-echo").contains(QStringLiteral("speed, stroke or rate cannot be")));
+    fill("hone-rate", QStringLiteral("55"));
+    fill("hone-steps", QStringLiteral("150 stone 0.04; brush"));
+    press("keep-hone-plan");
+    EXPECT_TRUE(text_of("hone-echo").contains(QStringLiteral("each with what it leaves")));
+    fill("hone-steps", QStringLiteral("220 stone 0.01; 400 stone 0.02"));
+    press("keep-hone-plan");
+    EXPECT_TRUE(text_of("hone-echo").contains(QStringLiteral("step 2 leaves more than the one before it")));
     window_->go_to(ui::Place::lifters);
     window_->lifters().show_page(ui::LiftersView::Page::work);
     fill("lifter-least", QStringLiteral("0.06"));
@@ -394,6 +401,14 @@ TEST_F(CylindersJourney, WrongFiguresAreRefusedBesideTheirFields) {
     EXPECT_TRUE(text_of("lifter-echo").contains(QStringLiteral("the smaller first")))
         << text_of("lifter-echo").toStdString();
     EXPECT_EQ(session_.entries().size(), 1U) << "nothing was taken";
+    window_->go_to(ui::Place::cylinders);
+    window_->cylinders().show_page(Page::hone);
+    fill("hone-steps", QStringLiteral("220 stone 0.01; plateau brush 0"));
+    press("keep-hone-plan");
+    const auto plan = planning::hone_plan_of(session_.state());
+    ASSERT_EQ(plan.steps.size(), 2U) << text_of("hone-echo").toStdString();
+    EXPECT_EQ(plan.steps[0].grit, "220 stone");
+    EXPECT_EQ(plan.steps[1].abrasive, block::Abrasive::brush);
 }
 
 TEST_F(CylindersJourney, SixteenLiftersAreBushedAndProven) {

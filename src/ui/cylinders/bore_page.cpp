@@ -231,6 +231,8 @@ void BorePage::fill_words() {
         }
         if (planning::pistons_of(context_.session.state()).hone_stock < planning::torn_layer)
             words << tr("Less hone stock than 2 thou may not get under what the tool tore.");
+        if (!context_.session.state().conditions.caps_torqued)
+            words << tr("Caps on and torqued as they will run? State it under Conditions (Ctrl+J).");
         const auto bar = block::read_length(bar_->text().toStdString(), context_.preferences.unit());
         const auto set = block::read_length(set_->text().toStdString(), context_.preferences.unit());
         if (bar && set && *bar > 0 && *bar < *set)

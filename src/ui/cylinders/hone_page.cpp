@@ -24,6 +24,37 @@ namespace pallix::ui {
 
 using Kind = FigureForm::Kind;
 
+namespace {
+
+constexpr double matching_temperatures = 2; // K, beyond which it is said (common practice, no source)
+
+/// "150 stone 0.040; 220 stone 0.015": each grit with what it leaves.
+QString steps_text(const block::HonePlanChosen& plan, const wording::LengthText& l) {
+    QStringList steps;
+    for (const auto& s : plan.steps)
+        steps << qt(s.grit) + QLatin1Char(' ') + qt(l.plain(s.leaves));
+    return steps.join(QStringLiteral("; "));
+}
+
+/// @return nothing where a part has no length at its end
+std::optional<std::vector<block::HonePlanChosen::Step>> steps_from(const QString& text, block::Unit unit,
+                                                                   block::Abrasive abrasive) {
+    std::vector<block::HonePlanChosen::Step> steps;
+    for (const QString& part : text.split(QLatin1Char(';'), Qt::SkipEmptyParts)) {
+        const QString step = part.trimmed();
+        const auto space = step.lastIndexOf(QLatin1Char(' '));
+        const auto leaves = space > 0 ? block::read_length(step.mid(space + 1).toStdString(), unit)
+                                      : tl::expected<double, std::string>(tl::unexpected(std::string()));
+        if (!leaves)
+            return std::nullopt;
+        const std::string grit = step.left(space).trimmed().toStdString();
+        steps.push_back({grit, grit.find("brush") == std::string::npos ? abrasive : block::Abrasive::brush, *leaves});
+    }
+    return steps;
+}
+
+} // namespace
+
 // ---- the grid -----------------------------------------------------------------------------------------------------
 
 StockGrid::StockGrid(Context context, QWidget* parent)
@@ -168,7 +199,7 @@ HonePage::HonePage(Context context, QWidget* parent)
       minutes_(new QLineEdit(this)), clock_(new QLabel(this)), timer_(new QTimer(this)), ticks_(new QComboBox(this)),
       reading_(new QLineEdit(this)), seen_(new QLineEdit(this)), form_(new FigureForm(context, this)),
       abrasive_(new QComboBox(this)), counted_(new QComboBox(this)), hatch_(new QLabel(this)),
-      echo_(new Echo(context, QStringLiteral("hone-echo"), this)) {
+      steps_(new QLineEdit(this)), echo_(new Echo(context, QStringLiteral("hone-echo"), this)) {
     words_->setObjectName(QStringLiteral("hone-words"));
     words_->setWordWrap(true);
     abrasive_->setObjectName(QStringLiteral("abrasive"));
@@ -188,6 +219,9 @@ HonePage::HonePage(Context context, QWidget* parent)
     auto* keep = new QPushButton(tr("&Keep the plan"), this);
     keep->setObjectName(QStringLiteral("keep-hone-plan"));
     form_->add_widget(1, 3, QString(), keep);
+    steps_->setObjectName(QStringLiteral("hone-steps"));
+    steps_->setAccessibleName(tr("grits, each with what it leaves"));
+    steps_->setToolTip(tr("Each grit and the stock it leaves for the next, with semicolons between"));
     hatch_->setObjectName(QStringLiteral("cross-hatch"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -196,6 +230,10 @@ HonePage::HonePage(Context context, QWidget* parent)
     column->addWidget(words_);
     column->addWidget(build_log_row());
     column->addWidget(form_);
+    auto* grits = new QHBoxLayout;
+    grits->addWidget(new QLabel(tr("grits"), this));
+    grits->addWidget(steps_, 1);
+    column->addLayout(grits);
     column->addWidget(hatch_);
     column->addWidget(echo_);
     setFocusProxy(grid_);
@@ -207,6 +245,7 @@ HonePage::HonePage(Context context, QWidget* parent)
     connect(keep, &QPushButton::clicked, this, &HonePage::keep_plan);
     connect(form_, &FigureForm::entered, this, &HonePage::keep_plan);
     connect(form_->field("hone-angle"), &QLineEdit::textChanged, this, &HonePage::fill_words);
+    connect(steps_, &QLineEdit::returnPressed, this, &HonePage::keep_plan);
     connect(rest_, &QPushButton::clicked, this, [this] {
         bool fine = true;
         const auto minutes = echo_->number_in(minutes_, fine);
@@ -289,11 +328,13 @@ void HonePage::fill_plan() {
     const auto plan = planning::hone_plan_of(state);
     form_->fill({{"hone-speed", plan.speed}, {"hone-stroke", plan.stroke}, {"hone-rate", plan.rate}});
     name_->setText(bore_ ? short_name(context_, *bore_) : QString());
-    const std::string from = block::payload_json(plan) + std::to_string(context_.session.job().value_or(0)) +
+    const std::string from = block::payload_json(plan) + context_.lengths().unit_name() +
+                             std::to_string(context_.session.job().value_or(0)) +
                              std::to_string(state.bores_cut.size()) + (bore_ ? bore_->text() : "");
     if (from == filled_for_)
         return;
     filled_for_ = from;
+    steps_->setText(steps_text(plan, context_.lengths()));
     step_->clear();
     for (const auto& s : plan.steps)
         step_->addItem(qt(s.grit));
@@ -325,6 +366,11 @@ void HonePage::fill_words() {
                          .arg(qt(plan.steps[*b->step].grit), qt(l.with_unit(plan.steps[*b->step].leaves)));
         if (b->honed && !b->rested)
             words << tr("Aluminium: what is read now is warm.");
+        const auto& c = state.conditions;
+        if (c.part_c && c.gauge_c && std::abs(*c.part_c - *c.gauge_c) > matching_temperatures)
+            words << tr("Block %1 °C, gauge %2 °C: sizes are brought to 20 °C, better wait until the two match.")
+                         .arg(*c.part_c, 0, 'f', 1)
+                         .arg(*c.gauge_c, 0, 'f', 1);
     }
     if (bore_)
         for (const auto& s : state.bore(*bore_).steps)
@@ -367,8 +413,16 @@ void HonePage::keep_plan() {
     const auto old = planning::hone_plan_of(context_.session.state());
     const auto abrasive = abrasive_->currentIndex() == 1 ? block::Abrasive::diamond : block::Abrasive::vitrified;
     block::HonePlanChosen plan = old;
-    if (old.steps.front().abrasive != abrasive)
+    if (old.steps.front().abrasive != abrasive) {
         plan.steps = planning::usual_hone_plan(abrasive, 100).steps;
+    } else if (steps_->text() != steps_text(old, context_.lengths())) { // else all digits stay as they were
+        const auto steps = steps_from(steps_->text(), context_.preferences.unit(), abrasive);
+        if (!steps) {
+            steps_->setFocus();
+            return echo_->complain(tr("Grits: each with what it leaves, as in “220 stone 0.015; brush 0”."));
+        }
+        plan.steps = *steps;
+    }
     plan.speed = figures->at("hone-speed").value_or(0);
     plan.stroke = figures->at("hone-stroke").value_or(0);
     plan.rate = figures->at("hone-rate").value_or(0);

@@ -76,6 +76,7 @@ class HonePage : public QWidget {
     FigureForm* form_;
     QComboBox *abrasive_, *counted_;
     QLabel* hatch_;
+    QLineEdit* steps_;
     Echo* echo_;
     std::string filled_for_;
 };
