@@ -81,8 +81,11 @@ HoleProgress progress_of(const JobState& state, const FeatureId& id, const BoreS
     h.id = id;
     h.seat = sizes.seat.has_value();
     h.target = sizes.seat.value_or(sizes.rough);
-    const auto cuts = state.bore(id).cuts_now();
+    const block::BoreWork& work = state.bore(id);
+    const auto cuts = work.cuts_now();
     const Taken<BoreCut>* last = last_of(cuts);
+    if (last && h.seat && last->sequence < work.decided->sequence)
+        last = nullptr; // what was done before it was to be sleeved
     const auto now = size_now(state, id);
     if (!last) {
         h.size = now ? std::optional(now->size) : std::nullopt;
@@ -119,7 +122,9 @@ std::optional<double> next_setting(const std::vector<Bored>& bored, double to) {
     return to;
 }
 
-/// A hole that came out off the one before it at the same edge.
+constexpr double other_setting = 0.25; // mm: set that differently, the tool is not the same tool
+
+/// A hole that came out off the one before it at the same edge and nearly the same setting.
 bool find_edge_trouble(BoringBoard& board, const JobState& state, const std::vector<Bored>& bored, double tolerance) {
     const Bored* before = nullptr;
     for (const Bored& b : bored) {
@@ -127,7 +132,7 @@ bool find_edge_trouble(BoringBoard& board, const JobState& state, const std::vec
             before = nullptr;
         if (!b.size)
             continue;
-        if (before) {
+        if (before && std::abs(b.meant - before->meant) < other_setting) {
             const double off = (*b.size - b.meant) - (*before->size - before->meant);
             const bool changed_since = std::ranges::any_of(
                 bored, [&b](const Bored& later) { return later.new_edge && later.sequence > b.sequence; });

@@ -100,8 +100,12 @@ std::vector<PistonCrown> piston_crowns(const JobState& state) {
             else if (!read.empty())
                 crowns.push_back(between(bore, read));
             else if (f.stroke && f.rod && f.pin_height)
-                crowns.push_back({bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::from_figures,
-                                  *f.stroke / 2 + *f.rod + *f.pin_height, 0, {}});
+                crowns.push_back({bore.id,
+                                  bore.cylinder.value_or(bore.id.number),
+                                  CrownSource::from_figures,
+                                  *f.stroke / 2 + *f.rod + *f.pin_height,
+                                  0,
+                                  {}});
         }
     }
     return crowns;

@@ -51,6 +51,26 @@ std::vector<FeatureId> moved_neighbours(const JobState& state, const CylinderStu
     return moved;
 }
 
+/// A bore that its piston's size does not clean up, unless it was decided on since.
+const CylinderNeed* past_its_piston(const JobState& state, const CylinderStudy& study) {
+    constexpr double rounding = 1e-6; // mm
+    if (!state.pistons)
+        return nullptr;
+    const auto centre = cylinder_plan_of(state).centre;
+    for (const CylinderNeed& n : study.each) {
+        const block::BoreWork& work = state.bore(n.found.id);
+        const SchoolNeed* need = n.by(centre);
+        if (!need)
+            need = n.by(CentreSchool::top);
+        const auto sizes = bore_sizes(state, n.found.id, study.oversize);
+        const bool decided = work.decided && work.decided->sequence > state.pistons->sequence;
+        if (!n.left_out && !n.sleeved && !decided && work.cuts.empty() && need && sizes &&
+            sizes->finish < need->needed - rounding)
+            return &n;
+    }
+    return nullptr;
+}
+
 /// Walls that the plan makes too thin, unless the bore was decided on since the plan was.
 const CylinderNeed* thin_wall(const JobState& state, const CylinderStudy& study) {
     for (const CylinderNeed& n : study.each) {
@@ -78,6 +98,8 @@ void next_step(CylinderWork& w, const JobState& state) {
             const CommonSize* common = w.study.by(cylinder_plan_of(state).centre);
             return at(CylinderStep::decide_size, common && common->set_by ? *common->set_by : n.found.id);
         }
+    if (const CylinderNeed* worn = past_its_piston(state, w.study))
+        return at(CylinderStep::decide_size, worn->found.id);
     if (const CylinderNeed* thin = thin_wall(state, w.study))
         return at(CylinderStep::decide_wall, thin->found.id);
     for (const SleeveWork& s : w.sleeves) {

@@ -34,9 +34,7 @@ class Cells {
 
     [[nodiscard]] int columns() const { return columns_; }
     [[nodiscard]] int rows() const { return rows_; }
-    [[nodiscard]] Vec2 corner(int column, int row) const {
-        return {low_.x + column * side_, low_.y + row * side_};
-    }
+    [[nodiscard]] Vec2 corner(int column, int row) const { return {low_.x + column * side_, low_.y + row * side_}; }
     void gather(int column, int row, int span, std::vector<Vec3>& into) {
         into.clear();
         for (int r = row; r < std::min(row + span, rows_); ++r)

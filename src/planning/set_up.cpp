@@ -47,8 +47,7 @@ std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up) {
     if (!tilt || feet.size() < 2 || norm(feet[1].place - feet[0].place) < 1)
         return std::nullopt;
     SetUpCorrection c{tilt->along, tilt->across, 0, 0, {}, 0};
-    const auto [lowest, highest] =
-        std::ranges::minmax(set_up.readings, {}, &block::SetUpRead::Reading::height);
+    const auto [lowest, highest] = std::ranges::minmax(set_up.readings, {}, &block::SetUpRead::Reading::height);
     c.spread = highest.height - lowest.height;
     for (const auto& r : set_up.readings)
         c.misfit = std::max(c.misfit, std::abs(r.height - tilt->at(r.place)));
@@ -97,8 +96,7 @@ Stack stack_for(double wanted, const std::vector<double>& on_hand) {
     std::size_t best = 0;
     for (std::size_t h = 0; h < fewest.size(); ++h) {
         const auto off = [aim](std::size_t x) { return x > aim ? x - aim : aim - x; };
-        if (fewest[h] != unreachable &&
-            (off(h) < off(best) || (off(h) == off(best) && fewest[h] < fewest[best])))
+        if (fewest[h] != unreachable && (off(h) < off(best) || (off(h) == off(best) && fewest[h] < fewest[best])))
             best = h;
     }
     Stack stack{{}, static_cast<double>(best) / per_mm};

@@ -43,8 +43,6 @@ class Tour {
         shoot("tunnel");
         window_.go_to(Place::decks);
         shoot("decks-before");
-        window_.decks().set_depth(0.105);
-        shoot("decks-level");
         window_.decks().show_page(DecksView::Page::found);
         window_.decks().found().choose_line(3);
         shoot("decks-found");
@@ -61,28 +59,18 @@ class Tour {
         window_.decks().show_page(DecksView::Page::mock_up);
         shoot("decks-mock-up");
         window_.decks().show_page(DecksView::Page::passes);
-        context_.preferences.set_theme(session::Theme::dark);
-        shoot("decks-night");
-        context_.preferences.set_theme(session::Theme::light);
         context_.preferences.set_unit(block::Unit::mm);
         shoot_cylinders(job(QStringLiteral("Eider")), job(QStringLiteral("Gannet")));
         window_.open_job(job(QStringLiteral("Tystie")));
         window_.go_to(Place::tunnel);
-        window_.read_next();
-        shoot("tunnel-by-gauge");
         window_.tunnel().show_page(TunnelView::Page::plan);
         shoot("tunnel-plan");
         window_.tunnel().show_page(TunnelView::Page::board);
         finish_tunnel();
         window_.tunnel().show_page(TunnelView::Page::found);
-        shoot("tunnel-as-left");
-        window_.go_to(Place::decks);
-        window_.read_next();
-        shoot("reading-line");
         shoot_instruments();
         window_.open_job(job(QStringLiteral("Samphire")));
         wait_for_certainty();
-        shoot("decks-after");
         window_.go_to(Place::passport);
         shoot("passport");
         context_.preferences.set_unit(block::Unit::inch);
@@ -102,6 +90,7 @@ class Tour {
     void shoot_cylinders(storage::JobId smack, storage::JobId ferry) {
         using Page = CylindersView::Page;
         window_.open_job(smack);
+        wait_for_certainty();
         window_.go_to(Place::cylinders);
         for (const auto& [page, name] : {std::pair(Page::size, "cylinders-size"),
                                          {Page::bore, "cylinders-bore"},
@@ -111,6 +100,7 @@ class Tour {
             shoot(name);
         }
         window_.open_job(ferry);
+        wait_for_certainty();
         window_.go_to(Place::cylinders);
         window_.cylinders().show_page(Page::hone);
         shoot("cylinders-hone");
@@ -121,7 +111,9 @@ class Tour {
         window_.lifters().show_page(LiftersView::Page::found);
         shoot("lifters-found");
         window_.lifters().show_page(LiftersView::Page::work);
-        shoot("lifters-work");
+        context_.preferences.set_theme(session::Theme::dark); // and what a dim shop sees
+        shoot("lifters-work-night");
+        context_.preferences.set_theme(session::Theme::light);
     }
 
     /// What the launch's tunnel goes through until it is done, written into the tour's own book.

@@ -178,6 +178,10 @@ std::vector<std::string> bore_sentences(const JobState& state, const planning::C
         out.push_back("Thinnest wall then " + l.with_unit(thinnest->planned) + ", " + thinnest->level + ", " +
                       thinnest->direction + ".");
     if (const auto sizes = planning::bore_sizes(state, bore, study.oversize)) {
+        const double over = sizes->finish - n->found.nominal;
+        if (sizes->piston && study.oversize && !n->sleeved && std::abs(over - *study.oversize) > 0.1)
+            out.push_back("These pistons stand for " + oversize_text(over, l) + ", the plan for " +
+                          oversize_text(*study.oversize, l) + ": choose one.");
         std::string s = sizes->piston ? "Piston " + l.plain(*sizes->piston) + " and clearance " +
                                             l.plain(sizes->clearance) + ": finish " + l.with_unit(sizes->finish)
                                       : "Finish " + l.with_unit(sizes->finish);
@@ -391,7 +395,9 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
     case CylinderStep::decide_size:
         return {"No size holds every bore: decide on " + bore,
                 "",
-                {"Sleeve it, take a larger size into the list, or leave it: on the page Size.",
+                {state.pistons ? "It does not clean up at the size the pistons ask for, or at any in the list."
+                               : "Nothing in the list takes it in.",
+                 "Sleeve it, take a larger size into the list, or leave it: on the page Size.",
                  "One bad cylinder may be cheaper to sleeve than all to bore."},
                 ""};
     case CylinderStep::decide_wall: {

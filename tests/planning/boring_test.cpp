@@ -106,6 +106,39 @@ TEST(Boring, OverStopsEverythingUntilItIsDecidedOn) {
     EXPECT_EQ(b.hole, bore_id(2));
 }
 
+TEST(Boring, ABoreThatWasHonedAndIsSleevedAfterAllIsBoredForItsSeat) {
+    RowJob job = ready();
+    job.cut(1, BoreOperation::rough, 80.40, 80.40);
+    read(job, 1, 80.40);
+    job.cut(1, BoreOperation::hone, 80.50);
+    read(job, 1, 80.56); // too large
+    job.add(BoreDecided{bore_id(1), BoreChoice::sleeve, "honed too large"});
+    InsertMeasured i;
+    i.bore = bore_id(1);
+    i.outside.fill(82.03);
+    i.inside = 79;
+    i.length = 140;
+    i.interference = 0.03;
+    i.parent_outside = 100;
+    job.add(i);
+    const BoringBoard b = board(job);
+    EXPECT_EQ(b.step, BoringStep::bore);
+    EXPECT_EQ(b.hole, bore_id(1));
+    EXPECT_NEAR(*b.to, 82.0, 1e-9);
+    EXPECT_NEAR(b.by, 82.0 - 80.56, 1e-9);
+}
+
+TEST(Boring, AnotherSettingIsAnotherTool) { // a seat of 84 tells nothing of the edge at 80
+    RowJob job = ready();
+    job.cut(1, BoreOperation::rough, 84.00, 84.00);
+    read(job, 1, 84.03);
+    job.add(BoreDecided{bore_id(1), BoreChoice::with_the_rest, "bored for a sleeve that never came"});
+    job.cut(2, BoreOperation::rough, 80.40, 80.40);
+    read(job, 2, 80.40);
+    EXPECT_EQ(board(job).step, BoringStep::bore) << "0.03 off the other, but at another setting";
+    EXPECT_EQ(board(job).hole, bore_id(3));
+}
+
 TEST(Boring, LastIsHeldAgainstFirst) {
     RowJob job = ready();
     for (int n = 1; n <= 4; ++n) {

@@ -174,6 +174,21 @@ TEST(Texture, IsHeldAgainstWhatTheRingsWant) {
     EXPECT_FALSE(judge_texture(t, limits));
 }
 
+TEST(CylinderWork, PistonsThatDoNotCleanABoreUpAreAskedAbout) {
+    RowJob job;
+    for (int n : {1, 2, 3, 4})
+        job.sizes(bore_id(n), n == 2 ? 80.40 : 80.02);
+    PistonsStated p;
+    p.clearance = 0.05;
+    p.size = 80.20; // finish 80.25
+    job.add(p);
+    EXPECT_EQ(cylinder_work(job.state(), {})->step, CylinderStep::decide_size);
+    EXPECT_EQ(cylinder_work(job.state(), {})->bore, bore_id(2));
+    p.sizes[bore_id(2)] = 80.45; // one of its own
+    job.add(p);
+    EXPECT_EQ(cylinder_work(job.state(), {})->step, CylinderStep::bore);
+}
+
 TEST(CylinderWork, GoesFromRuinToProofByWayOfASleeve) {
     RowJob job;
     for (int n : {1, 2, 3, 4})
