@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "metrology/surface_texture.h"
 
+#include <Eigen/Core>
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -9,14 +10,14 @@
 namespace pallix::metrology {
 namespace {
 
-/// Half of the filter's weights, from the middle outwards.
-std::vector<double> gaussian_weights(double cutoff, double step) {
+/// The filter's weights, from one cutoff before the middle to one after.
+Eigen::VectorXd gaussian_weights(double cutoff, double step) {
     const double alpha = std::sqrt(std::numbers::ln2 / std::numbers::pi);
-    const auto reach = static_cast<std::size_t>(cutoff / step);
-    std::vector<double> weights(reach + 1);
-    for (std::size_t i = 0; i <= reach; ++i) {
+    const auto reach = static_cast<Eigen::Index>(cutoff / step);
+    Eigen::VectorXd weights(2 * reach + 1);
+    for (Eigen::Index i = -reach; i <= reach; ++i) {
         const double x = static_cast<double>(i) * step / (alpha * cutoff);
-        weights[i] = std::exp(-std::numbers::pi * x * x);
+        weights[i + reach] = std::exp(-std::numbers::pi * x * x);
     }
     return weights;
 }
@@ -55,18 +56,17 @@ Crossing crossing_from_above(const std::vector<double>& falling, double height) 
 } // namespace
 
 std::vector<double> gaussian_mean_line(const Profile& profile, double cutoff) {
-    const std::vector<double> weights = gaussian_weights(cutoff, profile.step);
-    const auto n = static_cast<std::ptrdiff_t>(profile.heights.size());
-    const auto reach = static_cast<std::ptrdiff_t>(weights.size()) - 1;
+    const Eigen::VectorXd weights = gaussian_weights(cutoff, profile.step);
+    const auto n = static_cast<Eigen::Index>(profile.heights.size());
+    const Eigen::Index reach = weights.size() / 2;
+    const double whole = weights.sum();
+    const Eigen::Map<const Eigen::VectorXd> heights(profile.heights.data(), n);
     std::vector<double> mean(profile.heights.size());
-    for (std::ptrdiff_t i = 0; i < n; ++i) {
-        double sum = 0, weight = 0;
-        for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - reach); k <= std::min(n - 1, i + reach); ++k) {
-            const double w = weights[static_cast<std::size_t>(std::abs(k - i))];
-            sum += w * profile.heights[static_cast<std::size_t>(k)];
-            weight += w;
-        }
-        mean[static_cast<std::size_t>(i)] = sum / weight;
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const Eigen::Index first = std::max<Eigen::Index>(0, i - reach), last = std::min(n - 1, i + reach);
+        const auto near = weights.segment(first - i + reach, last - first + 1);
+        const double sum = last - first + 1 == weights.size() ? whole : near.sum();
+        mean[static_cast<std::size_t>(i)] = near.dot(heights.segment(first, last - first + 1)) / sum;
     }
     return mean;
 }
