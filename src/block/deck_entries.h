@@ -92,9 +92,9 @@ struct SetUpRead {
 
 /// What the mock-up and the parts say. What nobody stated is not known.
 struct EngineFigures {
-    std::optional<double> stroke, rod, pin_height; ///< pin height: pin's centre to the piston's crown
-    std::optional<double> chamber;                 ///< mm³, of the head
-    std::map<int, double> chambers;                ///< mm³, by cylinder, where they were measured one by one
+    std::optional<double> stroke, rod, pin_height;       ///< pin height: pin's centre to the piston's crown
+    std::optional<double> chamber;                       ///< mm³, of the head
+    std::map<int, double> chambers;                      ///< mm³, by cylinder, where they were measured one by one
     std::optional<double> gasket_bore, gasket_thickness; ///< compressed
     double dish = 0;                                     ///< mm³, + adds volume, a dome takes some
     double crevice = 0;                                  ///< mm³ above the top ring

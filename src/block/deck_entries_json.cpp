@@ -72,7 +72,7 @@ Json to_json(const DeckForecastKept& p) {
             {"decides_mm", place_json(p.decides)}};
 }
 DeckForecastKept forecast_from(const Json& j) {
-    return {j.at("bank"),           j.at("low_mm"),          j.at("high_mm"),
+    return {j.at("bank"),          j.at("low_mm"),         j.at("high_mm"),
             j.at("lowest_low_mm"), j.at("lowest_high_mm"), place_from(j.at("decides_mm"))};
 }
 
@@ -87,8 +87,9 @@ Json to_json(const CutterFitted& p) {
             {"new_inserts", p.new_inserts}};
 }
 CutterFitted cutter_from(const Json& j) {
-    return {j.at("diameter_mm"),        j.at("teeth"),          j.at("nose_radius_mm"), j.at("speed_m_min"), j.at("feed_mm"),
-            j.at("finish_speed_m_min"), j.at("finish_feed_mm"), j.at("new_inserts")};
+    return {j.at("diameter_mm"),    j.at("teeth"),      j.at("nose_radius_mm"),
+            j.at("speed_m_min"),    j.at("feed_mm"),    j.at("finish_speed_m_min"),
+            j.at("finish_feed_mm"), j.at("new_inserts")};
 }
 
 Json to_json(const FinishNoted& p) {

@@ -46,8 +46,7 @@ class SharedPoints {
     SharedPoints() : points_(std::make_shared<const std::vector<metrology::Vec3>>()) {}
     SharedPoints(std::vector<metrology::Vec3> points)
         : points_(std::make_shared<const std::vector<metrology::Vec3>>(std::move(points))) {}
-    SharedPoints(std::initializer_list<metrology::Vec3> points)
-        : SharedPoints(std::vector<metrology::Vec3>(points)) {}
+    SharedPoints(std::initializer_list<metrology::Vec3> points) : SharedPoints(std::vector<metrology::Vec3>(points)) {}
     operator const std::vector<metrology::Vec3>&() const { return *points_; }
     [[nodiscard]] const std::vector<metrology::Vec3>& all() const { return *points_; }
     [[nodiscard]] auto begin() const { return points_->begin(); }

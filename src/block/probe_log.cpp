@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/probe_log.h"
 
+#include "block/number_text.h"
+
 #include <algorithm>
 #include <array>
-#include <charconv>
 #include <cmath>
 #include <csv.h>
 #include <map>
@@ -16,22 +17,6 @@ using metrology::Vec3;
 
 std::string quoted(std::string_view text) {
     return "\"" + std::string(text.substr(0, 60)) + (text.size() > 60 ? "…\"" : "\"");
-}
-
-std::optional<double> finite_number(std::string_view text) {
-    if (text.starts_with('+'))
-        text.remove_prefix(1);
-    double value = 0;
-    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-    if (error != std::errc{} || end != text.data() + text.size() || !std::isfinite(value))
-        return std::nullopt;
-    return value;
-}
-
-std::string_view trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r");
-    return first == std::string_view::npos ? std::string_view()
-                                           : text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
 }
 
 /// p' = a + Rx(−rotation)(p − a), a = (0, axis_y, axis_z).

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/profile_trace.h"
 
-#include <charconv>
+#include "block/number_text.h"
+
 #include <cmath>
 #include <csv.h>
 #include <memory>
@@ -47,26 +48,12 @@ class TraceReader {
             faults_.push_back({trace_.file, line < 0 ? line_ : line, std::move(what), std::move(expected)});
     }
 
-    static std::optional<double> number(std::string_view text) {
-        while (!text.empty() && (text.back() == '\r' || text.back() == '\n' || text.back() == ' '))
-            text.remove_suffix(1);
-        while (!text.empty() && (text.front() == ' ' || text.front() == '+'))
-            text.remove_prefix(1);
-        double value = 0;
-        const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-        if (error != std::errc{} || end != text.data() + text.size() || !std::isfinite(value))
-            return std::nullopt;
-        return value;
-    }
-
     void take_head(std::string_view line) {
         const auto colon = line.find(':');
         if (colon == std::string_view::npos)
             return; // a remark
-        std::string_view key = line.substr(1, colon - 1);
-        while (key.starts_with(' '))
-            key.remove_prefix(1);
-        const auto value = number(line.substr(colon + 1));
+        const std::string_view key = trimmed(line.substr(1, colon - 1));
+        const auto value = finite_number(trimmed(line.substr(colon + 1)));
         if (key == "pallix-trace") {
             version_seen_ = true;
             if (value != 1.0)
@@ -97,7 +84,7 @@ class TraceReader {
         }
         if (fields_.size() != 2)
             return fault("this row has " + std::to_string(fields_.size()) + " fields", "2 as in the header row");
-        const auto x = number(fields_[0]), z = number(fields_[1]);
+        const auto x = finite_number(trimmed(fields_[0])), z = finite_number(trimmed(fields_[1]));
         if (!x || !z)
             return fault((x ? "z is \"" + fields_[1] : "x is \"" + fields_[0]) + "\"", "a finite number");
         places_.push_back({*x, line_});

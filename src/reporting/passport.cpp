@@ -4,6 +4,7 @@
 #include "planning/deck_belief.h"
 #include "reporting/deck_picture.h"
 #include "wording/cylinder_words.h"
+#include "wording/lifter_words.h"
 #include "wording/deck_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"

@@ -135,22 +135,21 @@ void BenchWindow::build_deck_actions() {
 void BenchWindow::build_bore_actions() {
     QMenu* menu = menuBar()->addMenu(tr("&Bores"));
     /// For the lifters where they are on screen, for the cylinders from anywhere else.
-    const auto on_bores = [this](auto run) {
+    const auto on_bores = [this](void (BoresView::*run)()) {
         return [this, run] {
             if (place_ != Place::cylinders && place_ != Place::lifters)
                 go_to(Place::cylinders);
-            if (place_ == Place::lifters)
-                run(*lifters_);
-            else if (place_ == Place::cylinders)
-                run(*cylinders_);
+            BoresView* view = place_ == Place::lifters ? static_cast<BoresView*>(lifters_) : cylinders_;
+            if (view && (place_ == Place::cylinders || place_ == Place::lifters))
+                (view->*run)();
         };
     };
     const auto add = [&](const QString& text, const char* keys, std::function<void()> run) {
         job_actions_.push_back(add_action(menu, text, QKeySequence(QString::fromLatin1(keys)), std::move(run)));
     };
-    add(tr("The next &page"), "Ctrl+Shift+Y", on_bores([](auto& view) { view.show_next_page(); }));
-    add(tr("&Cut or strokes"), "Ctrl+Shift+C", on_bores([](auto& view) { view.log_go(); }));
-    add(tr("&Where its numbers come from…"), "Ctrl+Shift+L", on_bores([](auto& view) { view.show_sources(); }));
+    add(tr("The next &page"), "Ctrl+Shift+Y", on_bores(&BoresView::show_next_page));
+    add(tr("&Cut or strokes"), "Ctrl+Shift+C", on_bores(&BoresView::log_go));
+    add(tr("&Where its numbers come from…"), "Ctrl+Shift+L", on_bores(&BoresView::show_sources));
     job_actions_.push_back(add_action(menu, tr("Take in a roughness &trace…"), {}, [this] { take_trace({}); }));
 }
 

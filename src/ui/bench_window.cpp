@@ -88,13 +88,13 @@ View* BenchWindow::view_of(Place place) {
     case Place::cylinders:
         if (!cylinders_) {
             built(cylinders_);
-            connect(cylinders_, &CylindersView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
+            connect(cylinders_, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
         }
         return cylinders_;
     case Place::lifters:
         if (!lifters_) {
             built(lifters_);
-            connect(lifters_, &LiftersView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
+            connect(lifters_, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
         }
         return lifters_;
     case Place::passport:

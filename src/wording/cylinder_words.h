@@ -14,9 +14,6 @@ namespace pallix::wording {
 [[nodiscard]] std::string centre_name(block::CentreSchool school);
 [[nodiscard]] std::string thrust_name(block::ThrustSide side);
 [[nodiscard]] std::string bore_choice_name(block::BoreChoice choice);
-[[nodiscard]] std::string lifter_choice_name(block::LifterChoice choice);
-[[nodiscard]] std::string lifter_school_name(block::LifterSchool school);
-[[nodiscard]] std::string lifter_reason_words(planning::LifterReason reason);
 [[nodiscard]] std::string alloy_name(block::PistonAlloy alloy);
 [[nodiscard]] std::string abrasive_name(block::Abrasive abrasive);
 [[nodiscard]] std::string operation_name(block::BoreOperation operation);
@@ -27,8 +24,6 @@ namespace pallix::wording {
 /// A height of texture: µm whatever the unit of lengths; a ratio in %.
 [[nodiscard]] std::string texture_text(double value, bool is_ratio);
 [[nodiscard]] std::string range_text(const block::TextureLimits::Range& range, bool is_ratio);
-/// Cam degrees and the same at the crankshaft: "0.93° late, 1.85° at the crankshaft".
-[[nodiscard]] std::string timing_words(double cam_angle);
 
 /// By each centre school: the size, who sets it, what it would be without that one.
 [[nodiscard]] std::vector<std::string> size_sentences(const block::JobState& state,
@@ -38,15 +33,10 @@ namespace pallix::wording {
                                                       const planning::CylinderStudy& study,
                                                       const block::FeatureId& bore, const LengthText& l);
 [[nodiscard]] std::vector<std::string> sleeve_sentences(const planning::SleeveWork& sleeve, const LengthText& l);
-[[nodiscard]] std::vector<std::string> lifter_sentences(const block::JobState& state, const planning::LifterWork& work,
-                                                        const block::FeatureId& lifter, const LengthText& l);
-/// Spread of timing before, as planned, as probed since.
-[[nodiscard]] std::string spread_sentence(const planning::LifterWork& work);
 
-/// What to do with the cylinders, or the lifters, now.
+/// What to do with the cylinders now.
 [[nodiscard]] CallText cylinder_call(const block::JobState& state, const planning::CylinderWork* work,
                                      const LengthText& l);
-[[nodiscard]] CallText lifter_call(const block::JobState& state, const planning::LifterWork* work, const LengthText& l);
 
 /// An entry about a bore in one line, without the bore's name.
 [[nodiscard]] std::string entry_words(const block::CylinderPlanChosen& p, const LengthText& l);
@@ -61,7 +51,5 @@ namespace pallix::wording {
 [[nodiscard]] std::string entry_words(const block::RestBegun& p, const LengthText& l);
 [[nodiscard]] std::string entry_words(const block::TraceTaken& p, const LengthText& l);
 [[nodiscard]] std::string entry_words(const block::TextureLimits& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::LifterPlanChosen& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::LifterDecided& p, const LengthText& l);
 
 } // namespace pallix::wording

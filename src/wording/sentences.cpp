@@ -3,6 +3,7 @@
 
 #include "wording/cylinder_words.h"
 #include "wording/deck_words.h"
+#include "wording/lifter_words.h"
 #include "wording/readings.h"
 
 #include <algorithm>

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/cylinder_words.h"
+#include "wording/lifter_words.h"
 
 #include "planning/assessment.h"
 #include "planning/row_block.h"

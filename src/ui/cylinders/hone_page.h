@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "ui/frame/drawing.h"
+#include "ui/context.h"
 
+#include <QWidget>
 #include <optional>
+#include <string>
 
 class QComboBox;
 class QLabel;
@@ -15,29 +17,7 @@ namespace pallix::ui {
 
 class Echo;
 class FigureForm;
-
-/// Stock left in every bore: top, middle and bottom, both ways, as a wall cut open; what is in size by shape and word.
-class StockGrid : public Drawing {
-    Q_OBJECT
-  public:
-    explicit StockGrid(Context context, QWidget* parent = nullptr);
-    QSize minimumSizeHint() const override { return {480, 210}; }
-    void mark(const std::optional<block::FeatureId>& id);
-    void refresh();
-
-  Q_SIGNALS:
-    void pointed_at(const block::FeatureId& id);
-
-  protected:
-    void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-
-  private:
-    void paint_bore(QPainter& painter, const planning::HoneBore& bore, const QRectF& box, double largest);
-    [[nodiscard]] const std::vector<planning::HoneBore>& bores() const;
-    std::optional<block::FeatureId> marked_;
-};
+class StockGrid;
 
 /// The hone's board: stock left, shape, grits, cross-hatch, the rest, what is ticked at the end.
 class HonePage : public QWidget {

@@ -2,6 +2,7 @@
 #include "ui/frame/call_panel.h"
 
 #include "wording/cylinder_words.h"
+#include "wording/lifter_words.h"
 #include "wording/sentences.h"
 #include "wording/tunnel_words.h"
 

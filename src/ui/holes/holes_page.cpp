@@ -5,6 +5,7 @@
 #include "ui/holes/holes_drawing.h"
 #include "ui/lifters/timing_fan.h"
 #include "wording/cylinder_words.h"
+#include "wording/lifter_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 

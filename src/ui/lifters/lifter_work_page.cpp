@@ -6,6 +6,7 @@
 #include "ui/frame/plain_table.h"
 #include "ui/lifters/timing_fan.h"
 #include "wording/cylinder_words.h"
+#include "wording/lifter_words.h"
 #include "wording/readings.h"
 
 #include <QCheckBox>

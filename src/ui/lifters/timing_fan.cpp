@@ -3,6 +3,7 @@
 
 #include "ui/theme.h"
 #include "wording/cylinder_words.h"
+#include "wording/lifter_words.h"
 
 #include <QPainter>
 #include <algorithm>

@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/holes/bores_view.h"
+
+#include "ui/dialogs/ledger_dialog.h"
+#include "ui/frame/bank_buttons.h"
+#include "ui/frame/page_buttons.h"
+#include "ui/holes/holes_page.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace pallix::ui {
+
+BoresView::BoresView(Context context, block::FeatureKind kind, const QString& heading, const QStringList& pages,
+                     QWidget* parent)
+    : View(parent), context_(context), kind_(kind), banks_(new BankButtons(context, this)),
+      page_buttons_(new PageButtons(pages, tr("Ctrl+Shift+Y goes from one to the next"), this)),
+      sources_(new QPushButton(tr("Where from"), this)), pages_(new QStackedWidget(this)),
+      found_(new HolesPage(context, kind, this)) {
+    const bool cylinders = kind == block::FeatureKind::bore;
+    setObjectName(cylinders ? QStringLiteral("cylinders") : QStringLiteral("lifters"));
+    sources_->setObjectName(cylinders ? QStringLiteral("cylinder-sources") : QStringLiteral("lifter-sources"));
+    sources_->setToolTip(tr("The entries that the marked bore's numbers come from (Ctrl+Shift+L)"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, 12, 14, 10);
+    column->setSpacing(8);
+    auto* top = new QHBoxLayout;
+    top->setSpacing(6);
+    if (!heading.isEmpty()) {
+        auto* words = new QLabel(heading, this);
+        words->setFont(font_of(Type::title, true));
+        top->addWidget(words);
+        top->addSpacing(8);
+    }
+    top->addWidget(page_buttons_);
+    top->addStretch();
+    top->addWidget(sources_);
+    top->addWidget(banks_);
+    column->addLayout(top);
+    column->addWidget(pages_, 1);
+    add_page(found_);
+    setFocusProxy(found_);
+    connect(banks_, &BankButtons::chosen, this, &BoresView::show_bank);
+    connect(page_buttons_, &PageButtons::chosen, this, &BoresView::show_page_index);
+    connect(sources_, &QPushButton::clicked, this, &BoresView::show_sources);
+    connect(found_, &HolesPage::marked, this, &BoresView::mark);
+}
+
+void BoresView::add_page(QWidget* page) {
+    pages_->addWidget(page);
+}
+
+int BoresView::page_index() const {
+    return pages_->currentIndex();
+}
+
+void BoresView::show_page_index(int page) {
+    pages_->setCurrentIndex(page);
+    setFocusProxy(pages_->currentWidget());
+    page_buttons_->press(page);
+    refresh();
+    Q_EMIT scope_changed();
+}
+
+void BoresView::show_next_page() {
+    show_page_index((pages_->currentIndex() + 1) % pages_->count());
+}
+
+const std::vector<block::HoleBlueprint>& BoresView::holes() const {
+    const block::Blueprint& b = *context_.session.state().blueprint;
+    return kind_ == block::FeatureKind::bore ? b.bores : b.lifters;
+}
+
+std::optional<std::string> BoresView::bank() const {
+    return bank_.empty() ? std::nullopt : std::optional(bank_);
+}
+
+void BoresView::show_bank(const std::string& bank) {
+    bank_ = bank;
+    banks_->press(bank_);
+    if (!marked_ || marked_->bank != bank) {
+        const auto first = std::ranges::find_if(holes(), [&bank](const auto& h) { return h.id.bank == bank; });
+        marked_ = first == holes().end() ? std::nullopt : std::optional(first->id);
+    }
+    fill();
+    Q_EMIT scope_changed();
+}
+
+void BoresView::show_other_bank() {
+    if (context_.session.state().blueprint && !bank_.empty())
+        show_bank(banks_->next(bank_));
+}
+
+void BoresView::mark(const block::FeatureId& id) {
+    marked_ = id;
+    if (id.bank != bank_)
+        return show_bank(id.bank);
+    fill();
+    Q_EMIT scope_changed();
+}
+
+void BoresView::show_asked(const std::optional<planning::AskedReading>& asked) {
+    found_->show_asked(asked);
+}
+
+void BoresView::show_sources() {
+    if (!marked_)
+        return;
+    LedgerDialog dialog(context_, planning::sources_of(context_.session.state(), *marked_), this);
+    dialog.exec();
+}
+
+void BoresView::refresh() {
+    const auto& state = context_.session.state();
+    if (!context_.session.has_job() || !state.blueprint) {
+        bank_.clear();
+        marked_.reset();
+        return;
+    }
+    banks_->refresh();
+    if (job_ != context_.session.job()) {
+        job_ = context_.session.job();
+        bank_.clear();
+        marked_.reset();
+    }
+    if (const auto wanted = board_wants())
+        marked_ = wanted;
+    if (marked_ && state.blueprint->hole(*marked_))
+        bank_ = marked_->bank;
+    if (!state.blueprint->bank(bank_))
+        bank_ = state.blueprint->banks.front().id;
+    for (const auto& hole : holes())
+        if (!marked_ && hole.id.bank == bank_)
+            marked_ = hole.id;
+    banks_->press(bank_);
+    fill();
+}
+
+void BoresView::fill() {
+    sources_->setEnabled(marked_.has_value());
+    if (page_index() > 0)
+        return fill_page();
+    found_->show_bank(bank_);
+    if (marked_)
+        found_->mark(*marked_);
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "planning/reading_plan.h"
+#include "ui/context.h"
+#include "ui/view.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+class QPushButton;
+class QStackedWidget;
+
+namespace pallix::ui {
+
+class BankButtons;
+class HolesPage;
+class PageButtons;
+
+/// What the views of cylinders and of lifters have in common: pages of which the first is as found, banks, one bore
+/// that is marked, and the entries that its numbers come from.
+class BoresView : public View {
+    Q_OBJECT
+  public:
+    void refresh() override;
+    void show_next_page();
+    [[nodiscard]] std::optional<std::string> bank() const;
+    void show_bank(const std::string& bank);
+    void show_other_bank();
+    void mark(const block::FeatureId& id);
+    [[nodiscard]] const std::optional<block::FeatureId>& marked() const { return marked_; }
+    void show_asked(const std::optional<planning::AskedReading>& asked);
+    virtual void log_go() = 0; ///< caret into what is logged next
+    void show_sources();       ///< entries of the ledger that the marked bore's numbers come from
+
+  Q_SIGNALS:
+    void scope_changed(); ///< another bank, page or bore: the reading line follows
+
+  protected:
+    /// @param kind cylinders or lifters
+    /// @param heading may be empty, where the pages need the room
+    BoresView(Context context, block::FeatureKind kind, const QString& heading, const QStringList& pages,
+              QWidget* parent);
+
+    void add_page(QWidget* page);
+    [[nodiscard]] int page_index() const;
+    void show_page_index(int page);
+    [[nodiscard]] const std::string& bank_id() const { return bank_; }
+    [[nodiscard]] const Context& context() const { return context_; }
+
+    virtual void fill_page() = 0; ///< puts the marked bore on the page on screen; the others follow when they are shown
+    /// The bore that the board on this page waits for; nothing where a person looks where they like.
+    [[nodiscard]] virtual std::optional<block::FeatureId> board_wants() const = 0;
+
+  private:
+    void fill();
+    [[nodiscard]] const std::vector<block::HoleBlueprint>& holes() const;
+
+    Context context_;
+    block::FeatureKind kind_;
+    std::string bank_;
+    std::optional<block::FeatureId> marked_;
+    std::optional<storage::JobId> job_;
+    BankButtons* banks_;
+    PageButtons* page_buttons_;
+    QPushButton* sources_;
+    QStackedWidget* pages_;
+    HolesPage* found_;
+};
+
+} // namespace pallix::ui
