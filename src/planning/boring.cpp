@@ -152,6 +152,8 @@ bool find_edge_trouble(BoringBoard& board, const JobState& state, const std::vec
 /// The last against the first: an edge that went in between, or a block that got warm.
 void compare_ends(BoringBoard& board, const JobState& state, const std::vector<Bored>& bored, double tolerance) {
     board.step = BoringStep::done;
+    if (std::ranges::any_of(board.holes, [](const HoleProgress& h) { return h.state == HoleState::finished; }))
+        return; // the hone has begun: what the bar left is no longer there
     std::vector<FeatureId> order;
     for (const Bored& b : bored)
         if (std::ranges::find(order, b.id) == order.end())

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/lifter_plan.h"
 
+#include "metrology/decision.h"
 #include "planning/boring.h"
 
 #include <algorithm>
@@ -108,10 +109,19 @@ std::optional<double> finished_size(const block::LifterPlanChosen& plan) {
     return *plan.lifter + (*plan.clearance_least + *plan.clearance_most) / 2;
 }
 
-/// Probed after the last cut, so that its position can be proven.
+/// Probed after the last cut and the bush, so that its position can be proven.
 const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
-    const bool after = state.latest && state.latest->sequence > state.bore(id).last_cut();
+    const block::BoreWork& work = state.bore(id);
+    const std::int64_t done = std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0);
+    const bool after = state.latest && state.latest->sequence > done;
     return after ? hole_of(&state.latest->evaluation, id) : nullptr;
+}
+
+/// Of a circle's centre by n touches: u·√(2/n); nothing where nobody stated how sure a touch is.
+std::optional<double> position_uncertainty(const block::EvaluationState& latest, const block::HoleResult& hole) {
+    if (!latest.standard_uncertainty)
+        return std::nullopt;
+    return *latest.standard_uncertainty * std::sqrt(2 / static_cast<double>(hole.levels.front().surface.size()));
 }
 
 LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
@@ -164,8 +174,18 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
         return p;
     }
     p.position = norm(proof->error);
-    p.state = plan.position && *p.position > *plan.position && n.choice == LifterChoice::bush ? LifterState::off_place
-                                                                                              : LifterState::proven;
+    p.state = LifterState::proven;
+    if (plan.position && n.choice == LifterChoice::bush)
+        switch (metrology::decide(*p.position, position_uncertainty(*state.latest, *proof), {{}, *plan.position})) {
+        case metrology::Verdict::meets:
+            break;
+        case metrology::Verdict::cannot_tell:
+            p.state = LifterState::to_prove;
+            break;
+        case metrology::Verdict::fails:
+            p.state = LifterState::off_place;
+            break;
+        }
     return p;
 }
 

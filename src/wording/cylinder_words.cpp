@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cctype>
 #include <cmath>
 #include <numbers>
 
@@ -206,18 +207,28 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
     const planning::BoringBoard& b = w.boring;
     const std::string hole = b.hole ? feature_words(*state.blueprint, *b.hole) : "";
     const std::string before = b.before ? feature_words(*state.blueprint, *b.before) : "";
+    const auto& insert = b.hole ? state.bore(*b.hole).insert : std::nullopt;
+    const auto progress = std::ranges::find_if(b.holes, [&b](const auto& h) { return b.hole == h.id; });
+    std::string ledge; // of a sleeve's seat
+    if (progress != b.holes.end() && progress->seat && insert && insert->payload.ledge)
+        ledge = "Stop " + l.with_unit(*insert->payload.ledge) +
+                " above the bottom: the sleeve sits on the step that is left, square.";
     switch (b.step) {
     case BoringStep::know_sizes:
-        return {"Measure the pistons, or choose a size.",
+        return {"Measure the pistons, or choose a size",
                 "",
                 {"The bore follows from the piston: clearance, hone stock, rough bore."},
                 ""};
-    case BoringStep::bore:
-        return {"Bore " + hole + " to " + l.with_unit(b.to.value_or(0)),
-                b.set ? l.plain(*b.set) : "",
-                {"Tool set to " + l.with_unit(b.set.value_or(0)) + ", by what the last hole told of it.",
-                 "Worst one first: if it does not clean up, the others are not spoiled."},
-                bore_caution};
+    case BoringStep::bore: {
+        CallText call{"Bore " + hole + " to " + l.with_unit(b.to.value_or(0)),
+                      b.set ? l.plain(*b.set) : "",
+                      {"Tool set to " + l.with_unit(b.set.value_or(0)) + ", by what the last hole told of it.",
+                       "Worst one first: if it does not clean up, the others are not spoiled."},
+                      bore_caution};
+        if (!ledge.empty())
+            call.reasons.push_back(ledge);
+        return call;
+    }
     case BoringStep::measure:
         return {"Measure " + hole + " before the next", "", {"What it became corrects the tool."}, ""};
     case BoringStep::cut_again:
@@ -350,8 +361,11 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
                 "",
                 {"Its shape eats its interference, or its sizes are no rings: measure again, or take another."},
                 ""};
-    case CylinderStep::bore:
-        return boring_call(state, *w, l);
+    case CylinderStep::bore: {
+        CallText call = boring_call(state, *w, l);
+        call.headline[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(call.headline[0])));
+        return call;
+    }
     case CylinderStep::press: {
         const auto s = std::ranges::find_if(w->sleeves, [&](const auto& x) { return x.bore == *w->bore; });
         std::vector<std::string> why = sleeve_sentences(*s, l);

@@ -135,6 +135,10 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
                 "",
                 {"Position and size are proven by a log taken after the last cut (Ctrl+I)."},
                 ""};
+        if (p != w->board.each.end() && p->position)
+            call.reasons.push_back("It stands " + l.with_unit(*p->position) +
+                                   " off its place: too near the limit to tell. State how sure a touch is, or touch it "
+                                   "more often.");
         break;
     case LifterStep::off_place:
         call = {lifter + " is off its place", "", lifter_sentences(state, *w, *w->board.lifter, l), ""};

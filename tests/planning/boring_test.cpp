@@ -157,6 +157,17 @@ TEST(Boring, LastIsHeldAgainstFirst) {
     EXPECT_THAT(b.again, testing::ElementsAre(bore_id(2), bore_id(3)));
 }
 
+TEST(Boring, OnceTheHoneHasBegunTheEndsAreNotHeldAgainstEachOther) {
+    RowJob job = ready();
+    for (int n = 1; n <= 4; ++n) {
+        job.cut(n, BoreOperation::rough, 80.40, 80.40);
+        read(job, n, 80.40);
+    }
+    job.cut(1, BoreOperation::hone, 80.50);
+    read(job, 1, 80.47);
+    EXPECT_EQ(board(job).step, BoringStep::done);
+}
+
 TEST(Boring, WhereOnlyTheEndsAreMeasuredTheOnesBetweenAreListed) {
     RowJob job = ready();
     auto p = pistons(80.45);

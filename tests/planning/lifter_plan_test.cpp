@@ -22,6 +22,7 @@ JobState probed(const RowJob& job, double v1, double v2, double lean_2 = 0, doub
     JobState s = job.state();
     EvaluationState e;
     e.sequence = sequence;
+    e.standard_uncertainty = 0.002;
     e.evaluation.cam = CamResult{0, 100, 100, 0, 0};
     for (const auto& [n, v, lean] : {std::tuple(1, v1, 0.0), std::tuple(2, v2, lean_2)}) {
         const Vec2 top{100.0 * n, v}, bottom{100.0 * n, v - 100 * lean};
@@ -172,4 +173,10 @@ TEST(LifterBoard, LeadsFromTheOldBoreToTheProvenBush) {
     EXPECT_NEAR(b.after->spread(), std::asin(0.02 / 23.5) - std::asin(0.01 / 23.5), 1e-12);
     s.latest = probed(job, 0.2, 0.02, 0, 22.011, 99).latest;
     EXPECT_EQ(board(s).step, LifterStep::off_place);
+    // 0.099 of 0.1 allowed, four touches of 0.002: 0.0014 on the centre, and twice that is too near.
+    s.latest = probed(job, 0.099, 0.02, 0, 22.011, 99).latest;
+    EXPECT_EQ(board(s).step, LifterStep::prove) << "can't tell yet";
+    s.latest = probed(job, 0.01, 0.02, 0, 22.011, 99).latest;
+    s.latest->standard_uncertainty.reset();
+    EXPECT_EQ(board(s).step, LifterStep::prove) << "nobody said how sure a touch is";
 }

@@ -174,12 +174,14 @@ TEST_F(CylindersJourney, ARuinedCylinderIsSleevedAndTheRestGoToTheNextSize) {
                                                                          {"inside", "79"},
                                                                          {"length", "140"},
                                                                          {"interference", "0.03"},
-                                                                         {"parent", "100"}})
+                                                                         {"parent", "100"},
+                                                                         {"ledge", "5"}})
         fill(field, QString::fromLatin1(value));
     press("keep-sleeve");
     EXPECT_TRUE(text_of("sleeve-words").contains(QStringLiteral("Seat 84.000 mm")))
         << text_of("sleeve-words").toStdString();
     EXPECT_TRUE(headline().startsWith(QStringLiteral("Bore cylinder 3")));
+    EXPECT_TRUE(text_of("call-reasons").contains(QStringLiteral("Stop 5.000 mm above the bottom")));
 
     workshop::BoringBar bar;
     bore_by_the_board(bar);

@@ -70,6 +70,10 @@ TEST(CylinderWords, CallsFollowTheWorkAndCautionStandsWhereItHurts) {
     EXPECT_THAT(call.caution, HasSubstr("no gloves"));
     job.cut(1, BoreOperation::rough, 80.4, 80.4);
     EXPECT_EQ(call_after(job).headline, "Measure cylinder 1 (bore 1) before the next");
+    RowJob under = job;
+    under.add(test::size_reading("bore.C.1", "top", "across", 80.37));
+    EXPECT_EQ(call_after(under).headline, "Cylinder 1 (bore 1) is under: cut it again");
+    EXPECT_EQ(call_after(under).number, "80.430") << "set larger by what it cut small";
     job.add(test::size_reading("bore.C.1", "top", "across", 80.45));
     call = call_after(job);
     EXPECT_EQ(call.headline, "Stop: cylinder 1 (bore 1) is over by 0.050 mm");
