@@ -415,6 +415,7 @@ void read_bore(Diary& diary, int hour, int minute, const FeatureId& id, const st
 void bore_the_smack(Diary& diary) {
     CylinderPlanChosen plan;
     plan.oversizes = {0, 0.25, 0.5, 0.75};
+    plan.oversize = 0.5; // the pistons on hand
     plan.margin = 0.02;
     plan.wall_thrust = 3.8;
     plan.wall = 2.5;

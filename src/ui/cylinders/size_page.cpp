@@ -80,7 +80,7 @@ SizePage::SizePage(Context context, QWidget* parent)
     why_->setMinimumWidth(60);
     auto* decide = new QPushButton(tr("&Decide"), this);
     decide->setObjectName(QStringLiteral("decide-bore"));
-    pit_->setPlaceholderText(tr("pit, deep"));
+    pit_->setPlaceholderText(tr("pit"));
     pit_->setFixedWidth(76);
     level_->addItems({tr("top"), tr("middle"), tr("bottom")});
     side_->addItems({tr("right"), tr("rear"), tr("left"), tr("front")});

@@ -159,6 +159,7 @@ SleevePage::SleevePage(Context context, QWidget* parent)
     column->addWidget(echo_);
     connect(keep, &QPushButton::clicked, this, &SleevePage::keep);
     connect(form_, &FigureForm::entered, this, &SleevePage::keep);
+    setFocusProxy(form_->field(outsides.front()));
     connect(fitted, &QPushButton::clicked, this, &SleevePage::log_fitted);
 }
 
