@@ -115,7 +115,7 @@ void HolesPage::fill() {
     empty_->setText(
         (kind_ == FeatureKind::bore ? tr("No cylinder was probed.") : tr("No lifter bore was probed.")) +
         tr(" Take in a log that holds them (Ctrl+I); sizes can be read with a gauge in the line below (Ctrl+R)."));
-    from_dowel_->setVisible(probed);
+    from_dowel_->setVisible(probed && kind_ == FeatureKind::bore); // lifters stand by datum and cam
     drawing_->show_bank(bank_, from_dowel_->isChecked());
     if (fan_)
         fan_->show_bank(bank_);
