@@ -88,6 +88,13 @@ void next_step(CylinderWork& w, const JobState& state) {
         w.step = step;
         w.bore = id;
     };
+    // Places by a probe hang on the tunnel: cut since, they are measured anew before a bore is cut by them.
+    if (state.probe_stale() && std::ranges::any_of(w.study.each, [&](const CylinderNeed& n) {
+            return !n.found.points.empty() && state.bore(n.found.id).cuts.empty();
+        })) {
+        w.step = CylinderStep::measure;
+        return;
+    }
     if (!state.cylinder_plan && !state.pistons && state.bores_cut.empty()) {
         w.step = CylinderStep::plan;
         return;

@@ -280,6 +280,12 @@ std::vector<LifterCutStep> seat_steps(double seat) {
 LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
     LifterBoard board;
     const block::LifterPlanChosen plan = lifter_plan_of(state);
+    if (state.probe_stale() && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
+            return n.error && state.bore(n.id).cuts.empty();
+        })) {
+        board.step = LifterStep::measure; // the tunnel they are placed by was cut since
+        return board;
+    }
     if (!study.missing.empty()) {
         board.step = LifterStep::give_numbers;
         return board;

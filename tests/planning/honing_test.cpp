@@ -174,6 +174,23 @@ TEST(Texture, IsHeldAgainstWhatTheRingsWant) {
     EXPECT_FALSE(judge_texture(t, limits));
 }
 
+TEST(CylinderWork, PlacesByAProbeAreMeasuredAnewOnceTheTunnelIsCut) {
+    RowJob job;
+    CylinderPlanChosen plan;
+    plan.oversizes = {0, 0.25};
+    job.add(plan);
+    JobState s = job.state();
+    EvaluationState e;
+    e.sequence = 1;
+    for (int n = 1; n <= 4; ++n)
+        e.evaluation.bores.push_back(
+            test::probed_bore(bore_id(n), {100.0 * n - 40, 0.01}, 80.02, {100.0 * n - 40, 0.01}, 80.02));
+    s.as_found = s.latest = e;
+    EXPECT_EQ(cylinder_work(s, {})->step, CylinderStep::bore);
+    s.tunnel_cut = 5;
+    EXPECT_EQ(cylinder_work(s, {})->step, CylinderStep::measure);
+}
+
 TEST(CylinderWork, PistonsThatDoNotCleanABoreUpAreAskedAbout) {
     RowJob job;
     for (int n : {1, 2, 3, 4})

@@ -126,6 +126,15 @@ TEST(LifterPlan, InterferenceHasNoDefault) {
     EXPECT_EQ(lifter_board(s, *study).step, LifterStep::give_numbers);
 }
 
+TEST(LifterBoard, AfterACutOfTheTunnelTheyAreMeasuredAnew) {
+    RowJob job;
+    job.add(plan());
+    JobState s = probed(job, 0.05, 0.05);
+    EXPECT_EQ(lifter_board(s, *study_lifters(s)).step, LifterStep::done);
+    s.tunnel_cut = 5; // later than the log
+    EXPECT_EQ(lifter_board(s, *study_lifters(s)).step, LifterStep::measure);
+}
+
 TEST(LifterBoard, SeatIsReachedInFourGoes) { // 10 thou, 5 thou, 1 thou short of it, then honed
     const auto steps = seat_steps(23.97);
     ASSERT_EQ(steps.size(), 4U);
