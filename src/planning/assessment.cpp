@@ -204,7 +204,8 @@ StageMark tunnel_mark(const JobState& state, const Assessment& a) {
     if (a.gauge.saddles)
         hold(a.gauge.saddles->verdict);
     // Sizes alone do not say that three mains and more stand in one line.
-    const bool aligned = (a.tunnel && !state.probe_stale()) || a.gauge.saddles || state.blueprint->mains.size() < 3;
+    const bool aligned =
+        (a.tunnel && !state.probe_stale()) || a.gauge.saddles || !state.blueprint || state.blueprint->mains.size() < 3;
     if (verdict && !aligned)
         hold(Verdict::cannot_tell);
     if (verdict)

@@ -71,6 +71,13 @@ TEST(Assessment, LeadsThroughADeck) {
     EXPECT_EQ(job.mark(Stage::passport), StageMark::current);
 }
 
+TEST(Assessment, WithoutABlueprintNothingIsLookedAt) { // the stage of the tunnel once asked it for its mains
+    const Assessment a = assess(JobState{});
+    EXPECT_EQ(a.call.kind, CallKind::mend_blueprint);
+    for (const StageState& s : a.stages)
+        EXPECT_TRUE(s.mark == StageMark::open || s.stage == Stage::received) << static_cast<int>(s.stage);
+}
+
 TEST(Assessment, DarkAtDepthIsLookedInto) {
     Job job;
     job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.14, false);
