@@ -88,8 +88,8 @@ HoleProgress progress_of(const JobState& state, const FeatureId& id, const BoreS
         last = nullptr; // what was done before it was to be sleeved
     const auto now = size_now(state, id);
     if (!last) {
-        h.size = now ? std::optional(now->size) : std::nullopt;
-        h.cuts = cuts_to(h.size.value_or(as_found), h.target, figures.largest_cut);
+        h.size = now ? now->size : as_found;
+        h.cuts = cuts_to(*h.size, h.target, figures.largest_cut);
         return h;
     }
     h.set = last->payload.setting;

@@ -70,6 +70,21 @@ TEST(Cuts, AreEqualAndNoneTooLarge) { // 6.1 in cuts of 2.54 at most: three of 2
     EXPECT_TRUE(cuts_to(80.1, 80, 2.54).empty());
 }
 
+TEST(Boring, AnOpenHoleSaysHowMuchIsToGo) { // by gauge its mean, by probe where it is worn most
+    EXPECT_NEAR(board(ready()).by, 0.40, 1e-9);
+    RowJob job;
+    job.add(pistons(80.45));
+    JobState s = job.state();
+    EvaluationState e;
+    e.sequence = 1;
+    e.evaluation.bores.push_back(test::probed_bore(bore_id(1), {60, 0}, 80.01, {60, 0}, 80.06));
+    s.as_found = s.latest = e;
+    const BoringBoard b = boring_board(s, *study_cylinders(s, {}));
+    ASSERT_EQ(b.holes.size(), 1U);
+    EXPECT_NEAR(*b.holes[0].size, 80.06, 1e-9);
+    EXPECT_NEAR(b.by, 80.40 - 80.06, 1e-9);
+}
+
 TEST(Boring, FirstHoleIsMeasuredAndCorrectsTheTool) {
     RowJob job = ready();
     BoringBoard b = board(job);

@@ -22,18 +22,6 @@ namespace pallix::ui {
 
 using Kind = FigureForm::Kind;
 
-namespace {
-
-/// What the tool meets in a hole that no gauge was in: the sleeve's own bore, or the worn one as it was probed.
-double start_of(const Context& context, const planning::HoleProgress& hole) {
-    const block::BoreWork& work = context.session.state().bore(hole.id);
-    if (work.fitted && work.insert)
-        return work.insert->payload.inside;
-    return context.session.assessment().cylinders->study.bore(hole.id)->found.worn;
-}
-
-} // namespace
-
 BorePage::BorePage(Context context, QWidget* parent)
     : QWidget(parent), context_(context),
       table_(new PlainTable(QStringLiteral("boring"), tr("holes to bore, the worst first"),
@@ -172,7 +160,7 @@ void BorePage::fill_table() {
                 now = tr("look at the edge");
             rows.push_back({short_name(context_, h.id), now, h.seat ? tr("sleeve seat") : tr("rough bore"),
                             qt(l.plain(h.target)), text(h.set), text(h.size),
-                            qt(l.with_sign(h.size ? h.still() : h.target - start_of(context_, h))),
+                            h.size ? qt(l.with_sign(h.still())) : QString(),
                             h.surplus ? qt(l.with_sign(*h.surplus)) : QString()});
         }
     table_->set_rows(rows, 9);
