@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_file.h"
+#include "planning/assessment.h"
+#include "reference_data.h"
+#include "wording/sentences.h"
+
+#include <algorithm>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <gtest/gtest.h>
+
+// What the program says at every step of the harbour's jobs, kept as text: marks of the route, the call, what the shop
+// list waits for. A change of judgement shows here as a difference to be read by hand. PALLIX_WRITE_RECORD=1 writes the
+// record anew.
+
+namespace pallix::wording {
+namespace {
+
+namespace fs = std::filesystem;
+
+std::string test_data(const std::string& name) {
+    return std::string(PALLIX_TEST_DATA) + "/" + name;
+}
+
+/// The jobs are files of job format version 1: whatever comes later reads them.
+std::vector<block::Entry> job_of(const std::string& name) {
+    const auto entries =
+        block::read_job(test::read_file(test_data("jobs/" + name + ".pallix.json")), name);
+    EXPECT_TRUE(entries) << (entries ? "" : entries.error().front().text());
+    return entries.value_or(std::vector<block::Entry>());
+}
+
+std::string said_of(const std::vector<block::Entry>& entries, block::ReadLogs& logs) {
+    const block::JobState state = block::fold(entries, &logs);
+    const planning::Assessment assessment = planning::assess(state);
+    const LengthText lengths(block::Unit::mm);
+    std::string said = "  marks:";
+    for (const planning::StageState& stage : assessment.stages)
+        said += " " + stage_name(stage.stage) + " = " + stage_word(stage.mark) + ";";
+    const CallText call = call_text(state, assessment, lengths);
+    said += "\n  call: " + call.headline + (call.number.empty() ? "" : " [" + call.number + "]") + "\n";
+    for (const std::string& reason : call.reasons)
+        said += "    " + reason + "\n";
+    if (!call.caution.empty())
+        said += "    care: " + call.caution + "\n";
+    said += "  waits for: " + waits_for(state, assessment, lengths) + "\n";
+    for (const std::string& trouble : state.troubles)
+        said += "  trouble: " + trouble + "\n";
+    return said;
+}
+
+std::string record_of(const std::vector<block::Entry>& entries) {
+    std::string record, before;
+    block::ReadLogs logs;
+    for (std::size_t n = 1; n <= entries.size(); ++n) {
+        const std::string said = said_of({entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(n)}, logs);
+        record += std::to_string(n) + " " + block::kind_of(entries[n - 1].payload) +
+                  (said == before ? ": the same\n" : "\n" + said);
+        before = said;
+    }
+    return record;
+}
+
+class Record : public testing::TestWithParam<std::string> {};
+
+TEST_P(Record, SaysTheSameAtEveryStep) {
+    const std::string record = record_of(job_of(GetParam()));
+    const std::string file = test_data("record/" + GetParam() + ".txt");
+    if (std::getenv("PALLIX_WRITE_RECORD")) {
+        fs::create_directories(fs::path(file).parent_path());
+        std::ofstream(file, std::ios::binary) << record;
+        GTEST_SKIP() << "the record was written: read the difference";
+    }
+    const std::string kept = test::read_file(file);
+    const auto differs = std::ranges::mismatch(record, kept);
+    const auto line = 1 + std::count(record.begin(), differs.in1, '\n');
+    EXPECT_TRUE(record == kept) << "the record differs from line " << line << " on: "
+                                << std::string(differs.in1, std::find(differs.in1, record.end(), '\n'));
+}
+
+INSTANTIATE_TEST_SUITE_P(Harbour, Record,
+                         testing::Values("workboat", "workboat_probed", "tender", "launch", "smack", "ferry",
+                                         "ketch"),
+                         [](const auto& tested) { return tested.param; });
+
+} // namespace
+} // namespace pallix::wording
