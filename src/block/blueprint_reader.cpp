@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/blueprint.h"
+#include "block/fields.h"
 #include "block/schema.h"
 
 #include <algorithm>
@@ -32,8 +33,8 @@ class Reader {
         if (root_.contains("cam_drive"))
             b.cam_drive = cam_drive(root_["cam_drive"]);
         if (root_.contains("main_bearing"))
-            b.main_bearing =
-                MainBearing{length(root_["main_bearing"]["shell"]), length(root_["main_bearing"]["journal"])};
+            b.main_bearing = MainBearing{length(root_["main_bearing"], "main_bearing", "shell"),
+                                         length(root_["main_bearing"], "main_bearing", "journal")};
         read_list("dowels", b.dowels,
                   [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::dowel); });
         read_list("bores", b.bores,
@@ -68,10 +69,21 @@ class Reader {
                                           : Material::grey_iron;
     }
 
-    double length(const Json& j) const { return j.get<double>() * mm_; }
+    double length(const Json& j, const std::string& at) {
+        const double mm = j.get<double>() * mm_;
+        if (!any_length.holds(mm)) {
+            fault(at, at + " is " + j.dump(), "a length within " + any_length.text() + " mm");
+            return 0;
+        }
+        return mm;
+    }
+    /// @param at of the object that holds it
+    double length(const Json& object, const std::string& at, const char* key) {
+        return length(object[key], member_address(at, key));
+    }
 
     Tolerance size(const Json& j, const std::string& at) {
-        const Tolerance t{length(j["nominal"]), length(j["lower"]), length(j["upper"])};
+        const Tolerance t{length(j, at, "nominal"), length(j, at, "lower"), length(j, at, "upper")};
         if (t.lower > t.upper)
             fault(at, at + ".lower is " + j["lower"].dump() + " and greater than upper " + j["upper"].dump(),
                   "lower no greater than upper");
@@ -97,9 +109,12 @@ class Reader {
         b.angle = j["angle_deg"].get<double>() * radians_per_degree;
         b.deck_height = size(j["deck_height"], member_address(at, "deck_height"));
         if (j.contains("deck_flatness"))
-            b.deck_flatness = length(j["deck_flatness"]);
-        for (const Json& corner : j["deck_outline"])
-            b.deck_outline.push_back({length(corner[0]), length(corner[1])});
+            b.deck_flatness = length(j, at, "deck_flatness");
+        for (std::size_t i = 0; i < j["deck_outline"].size(); ++i) {
+            const Json& corner = j["deck_outline"][i];
+            const std::string here = item_address(member_address(at, "deck_outline"), i);
+            b.deck_outline.push_back({length(corner[0], here), length(corner[1], here)});
+        }
         if (!banks_.insert(b.id).second)
             fault(member_address(at, "id"), at + ".id \"" + b.id + "\" stands twice", "each bank once");
         if (std::abs(area(b.deck_outline)) < 1.0)
@@ -116,11 +131,11 @@ class Reader {
     }
 
     MainBlueprint bearing(const Json& j, const std::string& at, FeatureKind kind) {
-        return {id(j, at, kind), length(j["x"]), size(j["diameter"], member_address(at, "diameter"))};
+        return {id(j, at, kind), length(j, at, "x"), size(j["diameter"], member_address(at, "diameter"))};
     }
 
     CamBlueprint cam(const Json& j) {
-        CamBlueprint c{length(j["y"]), length(j["z"]), {}};
+        CamBlueprint c{length(j, "cam", "y"), length(j, "cam", "z"), {}};
         if (j.contains("bearings"))
             for (std::size_t i = 0; i < j["bearings"].size(); ++i)
                 c.bearings.push_back(bearing(j["bearings"][i], item_address("cam.bearings", i), FeatureKind::cam));
@@ -136,9 +151,9 @@ class Reader {
         } else {
             d.teeth_crank = j["teeth_crank"].get<int>();
             d.teeth_cam = j["teeth_cam"].get<int>();
-            d.pitch = length(j["pitch"]);
+            d.pitch = length(j, "cam_drive", "pitch");
             if (j.contains("chain_length"))
-                d.chain_length = length(j["chain_length"]);
+                d.chain_length = length(j, "cam_drive", "chain_length");
         }
         return d;
     }
@@ -150,8 +165,8 @@ class Reader {
             h.cylinder = j["cylinder"].get<int>();
         if (j.contains("angle_deg"))
             h.angle = j["angle_deg"].get<double>() * radians_per_degree;
-        h.u = length(j["u"]);
-        h.v = length(j["v"]);
+        h.u = length(j, at, "u");
+        h.v = length(j, at, "v");
         h.diameter = size(j["diameter"], member_address(at, "diameter"));
         const std::string bank = j["bank"];
         if (!banks_.contains(bank))

@@ -34,6 +34,7 @@ struct CylinderPlanChosen {
     std::optional<double> oversize;          ///< decided on; nothing: what the plan finds
     std::optional<double> wall_thrust, wall; ///< least wall, thrust side and other; nothing: no limit was stated
     ThrustSide thrust = ThrustSide::both;
+    bool operator==(const CylinderPlanChosen&) const = default;
 };
 
 /// Rust, a groove or a pit in a wall.
@@ -42,6 +43,7 @@ struct BorePitted {
     double depth = 0; ///< radially, from the wall beside it
     std::string level, direction;
     std::string note;
+    bool operator==(const BorePitted&) const = default;
 };
 
 enum class BoreChoice { with_the_rest, sleeve, leave, scrap };
@@ -52,6 +54,7 @@ struct BoreDecided {
     FeatureId bore;
     BoreChoice choice = BoreChoice::with_the_rest;
     std::string note;
+    bool operator==(const BoreDecided&) const = default;
 };
 
 enum class PistonAlloy { cast, high_silicon_forged, low_silicon_forged };
@@ -67,6 +70,7 @@ struct PistonsStated {
     double finish_tolerance = 0.0127;    ///< the finished bore: from clearance to this much over it
     double shape = 0.0076;               ///< taper and oval of a finished bore
     bool measure_each = true;            ///< every hole before the next; else only the first and the last
+    bool operator==(const PistonsStated&) const = default;
 };
 
 enum class BoreOperation { rough, finish, hone };
@@ -82,6 +86,7 @@ struct BoreCut {
     std::string step;              ///< of the hone plan
     std::optional<double> load;    ///< of the hone, % of its meter
     std::string note;
+    bool operator==(const BoreCut&) const = default;
 };
 
 /// A sleeve in a cylinder or a bush in a lifter bore: what was measured of it before it goes in.
@@ -100,6 +105,7 @@ struct InsertMeasured {
     double slide = 0.03;             ///< clearance wanted where the parent is heated instead of pressed
     bool heated = false;             ///< the parent is heated, the insert dropped in
     std::optional<double> ledge;     ///< step left at the bottom for a sleeve to sit on, along the bore
+    bool operator==(const InsertMeasured&) const = default;
 };
 struct InsertFitted {
     FeatureId bore;
@@ -107,6 +113,7 @@ struct InsertFitted {
     std::optional<double> key_angle; ///< of a keyed bush, from the front towards +v
     std::optional<double> height;    ///< of a bush's top over its boss
     std::string note;
+    bool operator==(const InsertFitted&) const = default;
 };
 
 /// A step of one bore that is ticked with a reading or a look.
@@ -115,6 +122,7 @@ struct BoreStepDone {
     std::string step; ///< "chamfer, top"
     std::optional<double> reading;
     std::string note; ///< what was seen
+    bool operator==(const BoreStepDone&) const = default;
 };
 
 enum class Abrasive { vitrified, diamond, brush };
@@ -124,18 +132,21 @@ struct HonePlanChosen {
         std::string grit;
         Abrasive abrasive = Abrasive::vitrified;
         double leaves = 0; ///< stock on diameter when the next step takes over
+        bool operator==(const Step&) const = default;
     };
     std::vector<Step> steps;
     double speed = 0;           ///< rev/min
     double stroke = 0;          ///< mm, length of a stroke
     double rate = 0;            ///< strokes per minute
     bool there_and_back = true; ///< what one stroke of that rate is
+    bool operator==(const HonePlanChosen&) const = default;
 };
 
 /// The block stands still until it is itself again.
 struct RestBegun {
     double minutes = 0;
     std::string until; ///< UTC, ISO 8601
+    bool operator==(const RestBegun&) const = default;
 };
 
 /// A roughness trace of a cylinder's wall.
@@ -144,6 +155,7 @@ struct TraceTaken {
     std::string file;
     std::string sha256; ///< of the text, hexadecimal
     std::string text;
+    bool operator==(const TraceTaken&) const = default;
 };
 
 /// What a ring pack wants of the wall. Heights mm, ratios 0 to 1; what is not stated is not limited.
@@ -154,6 +166,7 @@ struct TextureLimits {
     };
     std::string rings;
     Range ra, rz, rk, rpk, rvk, mr1, mr2;
+    bool operator==(const TextureLimits&) const = default;
 };
 
 enum class LifterSchool { bush_all, in_limits };
@@ -170,11 +183,13 @@ struct LifterPlanChosen {
     bool cam_turns_left = true;                       ///< its top, seen from the rear
     bool keyed = false;
     std::optional<double> key_angle, height; ///< of a keyed bush
+    bool operator==(const LifterPlanChosen&) const = default;
 };
 struct LifterDecided {
     FeatureId lifter;
     LifterChoice choice = LifterChoice::leave;
     std::string note;
+    bool operator==(const LifterDecided&) const = default;
 };
 
 } // namespace pallix::block

@@ -28,16 +28,19 @@ struct FlawMarked {
     std::string note;
 
     [[nodiscard]] double length() const; ///< mm, along its path
+    bool operator==(const FlawMarked&) const = default;
 };
 struct FlawDecided {
     std::int64_t flaw = 0; ///< entry that marked it
     FlawChoice choice = FlawChoice::watch;
     std::string note;
+    bool operator==(const FlawDecided&) const = default;
 };
 /// Water or air through the jacket, behind a shield.
 struct PressureTested {
     bool tight = false;
     std::string note; ///< pressure, time, where it wept
+    bool operator==(const PressureTested&) const = default;
 };
 
 /// What a pass was expected to take, kept before the first cut so that it can be held against what was taken.
@@ -46,6 +49,7 @@ struct DeckForecastKept {
     double low = 0, high = 0;               ///< mm off the highest place until it is clean: 95 % interval
     double lowest_low = 0, lowest_high = 0; ///< mm, height of the lowest place: 95 % interval
     metrology::Vec2 decides;                ///< (u, v) of the place that most likely decides
+    bool operator==(const DeckForecastKept&) const = default;
 };
 
 /// The cutter and how it is driven.
@@ -56,6 +60,7 @@ struct CutterFitted {
     double speed = 0, feed = 0;               ///< m/min; mm per tooth
     double finish_speed = 0, finish_feed = 0; ///< the same for the finishing cut
     bool new_inserts = false;
+    bool operator==(const CutterFitted&) const = default;
 };
 
 enum class CutterState { sharp, dull, chatter };
@@ -65,6 +70,7 @@ struct FinishNoted {
     CutterState cutter = CutterState::sharp;
     std::optional<double> ra; ///< mm, as measured
     std::string note;
+    bool operator==(const FinishNoted&) const = default;
 };
 
 enum class GasketKind { composition, multilayer_steel, soft_copper };
@@ -72,6 +78,7 @@ enum class GasketKind { composition, multilayer_steel, soft_copper };
 struct GasketChosen {
     GasketKind kind = GasketKind::composition;
     double ra_at_most = 0; ///< mm
+    bool operator==(const GasketChosen&) const = default;
 };
 
 /// Indicator readings on the plate, the bar or the deck, and where the block stands on what.
@@ -79,15 +86,18 @@ struct SetUpRead {
     struct Reading {
         metrology::Vec2 place; ///< (u, v)
         double height = 0;     ///< mm, + is high
+        bool operator==(const Reading&) const = default;
     };
     struct Foot {
         std::string name;
         metrology::Vec2 place; ///< (u, v)
+        bool operator==(const Foot&) const = default;
     };
     std::string bank;
     std::string surface; ///< "plate", "bar" or "deck"
     std::vector<Reading> readings;
     std::vector<Foot> feet;
+    bool operator==(const SetUpRead&) const = default;
 };
 
 /// What the mock-up and the parts say. What nobody stated is not known.
@@ -104,8 +114,10 @@ struct EngineFigures {
     struct CamChain {
         int teeth_crank = 0, teeth_cam = 0;
         double pitch = 0, distance = 0; ///< mm
+        bool operator==(const CamChain&) const = default;
     };
     std::optional<CamChain> overhead_chain; ///< to a cam in the head: shorter by what comes off
+    bool operator==(const EngineFigures&) const = default;
 };
 
 /// Work on the head of a bank: what its face reads, what came off it, what its chambers hold since.
@@ -114,6 +126,7 @@ struct HeadWork {
     std::optional<double> gap_low, gap_high; ///< feeler that goes in under a straightedge, and the next that does not
     double cut = 0;
     std::optional<double> chamber; ///< mm³, measured after the cut
+    bool operator==(const HeadWork&) const = default;
 };
 
 } // namespace pallix::block

@@ -47,6 +47,10 @@ std::optional<int> parse_number(std::string_view text) {
 
 } // namespace
 
+std::string_view kind_name(FeatureKind kind) {
+    return std::ranges::find(shapes, kind, &Shape::kind)->word;
+}
+
 std::string FeatureId::text() const {
     const auto shape = std::ranges::find(shapes, kind, &Shape::kind);
     std::string name(shape->word);

@@ -9,6 +9,9 @@ namespace pallix::block {
 
 enum class FeatureKind { main, cam, dowel, deck, bore, lifter, panrail };
 
+/// "main", "bore", … as files spell it
+[[nodiscard]] std::string_view kind_name(FeatureKind kind);
+
 /// A place on the block by its name in files: `main.1`, `cam.2`, `dowel.R.1`, `deck.L`, `bore.R.3`, `panrail`.
 struct FeatureId {
     FeatureKind kind{};

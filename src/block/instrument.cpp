@@ -1,17 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/instrument.h"
 
-#include "block/ledger_json.h"
+#include "block/entry_fields.h"
+#include "block/fields_json.h"
 #include "metrology/uncertainty.h"
 
 #include <cmath>
 #include <numbers>
 
 namespace pallix::block {
-
-const std::array<const char*, instrument_kinds> instrument_kind_names{
-    "bore_gauge",      "inside_micrometer", "outside_micrometer", "deck_bridge", "straightedge",
-    "lever_indicator", "dial_indicator",    "precision_level",    "wall_gauge",  "thermometer"};
 
 std::optional<std::string> fault_of(const Instrument& i) {
     if (i.name.empty())
@@ -27,52 +24,16 @@ std::optional<std::string> fault_of(const Instrument& i) {
     return std::nullopt;
 }
 
-Json instrument_to_json(const Instrument& i) {
-    Json j{{"name", i.name},
-           {"kind", instrument_kind_names[static_cast<std::size_t>(i.kind)]},
-           {"resolution", i.resolution}};
-    set_optional(j, "standard_uncertainty", i.standard_uncertainty);
-    if (i.turn > 0)
-        j["turn_mm"] = i.turn;
-    if (!i.last_check.empty())
-        j["last_check"] = i.last_check;
-    set_optional(j, "zero_mm", i.zero);
-    if (!i.zero_set_on.empty())
-        j["zero_set_on"] = i.zero_set_on;
-    if (i.contact_angle != 0)
-        j["contact_angle_rad"] = i.contact_angle;
-    set_optional(j, "repeatability", i.repeatability);
-    if (i.repeatability_readings > 0)
-        j["repeatability_readings"] = i.repeatability_readings;
-    return j;
-}
-
-Instrument instrument_from_json(const Json& j) {
-    Instrument i;
-    i.name = j.at("name");
-    i.kind = enum_from<InstrumentKind>(j.at("kind"), instrument_kind_names);
-    i.resolution = j.at("resolution");
-    i.standard_uncertainty = optional_from(j, "standard_uncertainty");
-    i.turn = j.value("turn_mm", 0.0);
-    i.last_check = j.value("last_check", "");
-    i.zero = optional_from(j, "zero_mm");
-    i.zero_set_on = j.value("zero_set_on", "");
-    i.contact_angle = j.value("contact_angle_rad", 0.0);
-    i.repeatability = optional_from(j, "repeatability");
-    i.repeatability_readings = j.value("repeatability_readings", std::size_t{0});
-    return i;
-}
-
 std::string instrument_json(const Instrument& instrument) {
-    return instrument_to_json(instrument).dump();
+    return fields_as_json([known = instrument](Fields& f) mutable { fields(f, known); });
 }
 
 tl::expected<Instrument, std::string> read_instrument(std::string_view json) {
-    try {
-        return instrument_from_json(Json::parse(json));
-    } catch (const Json::exception& error) {
-        return tl::unexpected(std::string("an instrument cannot be read: ") + error.what());
-    }
+    Instrument instrument;
+    const auto faults = fields_from_json(json, [&](Fields& f) { fields(f, instrument); });
+    if (!faults.empty())
+        return tl::unexpected("an instrument cannot be read: " + faults.front().text());
+    return instrument;
 }
 
 std::optional<double> fixed_uncertainty(const Instrument& i) {

@@ -5,6 +5,22 @@
 
 namespace pallix::block {
 
+namespace {
+
+constexpr std::size_t most_faults = 100; // of one file: nobody reads more
+
+/// A version beyond any that there will be stays beyond them all.
+std::int64_t whole_number(const Json& j) {
+    const auto number = j.get<double>();
+    return number < 1e15 ? static_cast<std::int64_t>(number) : std::int64_t{1'000'000'000'000'000};
+}
+
+} // namespace
+
+std::string entry_words(const Entry& entry) {
+    return "entry " + std::to_string(entry.sequence) + " (" + kind_of(entry.payload) + ")";
+}
+
 std::string write_job(const std::vector<Entry>& entries) {
     Json root{{"format", "pallix-job"}, {"version", 1}, {"entries", Json::array()}};
     for (const Entry& entry : entries)
@@ -22,22 +38,35 @@ Result<std::vector<Entry>> read_job(std::string_view text, const std::string& fi
         .and_then([](const JsonDocument& document) -> Result<std::vector<Entry>> {
             std::vector<Entry> entries;
             Faults faults;
-            for (std::size_t i = 0; i < document.root["entries"].size(); ++i) {
-                const Json& j = document.root["entries"][i];
+            const Json& list = document.root["entries"];
+            std::vector<std::pair<std::size_t, std::vector<FieldFault>>> unreadable;
+            for (std::size_t i = 0; i < list.size() && faults.size() < most_faults; ++i) {
+                const Json& j = list[i];
                 const std::string at = item_address("entries", i);
                 const auto expected = static_cast<std::int64_t>(i + 1);
-                if (j["sequence"].get<std::int64_t>() != expected)
+                if (j["sequence"] != expected)
                     faults.push_back(document.fault(member_address(at, "sequence"),
                                                     at + ".sequence is " + j["sequence"].dump(),
                                                     std::to_string(expected)));
-                auto payload = read_payload(j["kind"].get<std::string>(), j["version"], j["payload"].dump());
+                const auto kind = j["kind"].get<std::string>();
+                const auto version = whole_number(j["version"]);
+                const std::string json = j["payload"].dump();
+                auto payload = read_payload(kind, version, json);
                 if (!payload) {
-                    faults.push_back(document.fault(member_address(at, "payload"), payload.error(),
-                                                    "the fields of docs/formats.md"));
-                    continue;
+                    unreadable.emplace_back(i, payload.error());
+                    payload = UnknownPayload{kind, version, json, payload.error()};
                 }
                 entries.push_back({expected, j["time"], j["person"], std::move(*payload)});
             }
+            // What was struck has no part in the job: it need not be readable.
+            const std::vector<bool> out = struck(entries);
+            for (const auto& [i, wrong] : unreadable)
+                for (const FieldFault& fault : out[i] ? std::vector<FieldFault>() : wrong)
+                    faults.push_back(document.fault(
+                        member_address(member_address(item_address("entries", i), "payload"), fault.field),
+                        entry_words(entries[i]) + ": " +
+                            (fault.field.empty() ? fault.what : fault.field + " " + fault.what),
+                        fault.expected));
             if (faults.empty() && !std::holds_alternative<JobOpened>(entries.front().payload))
                 faults.push_back(document.fault(
                     "entries[0]", "the first entry is of kind \"" + kind_of(entries.front().payload) + "\"",

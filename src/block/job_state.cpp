@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_state.h"
 
+#include "block/job_file.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -43,7 +45,7 @@ class Folder {
         if (read.laid)
             probed_ = read.laid;
         if (!read.evaluated)
-            return trouble(read.trouble);
+            return trouble(logs_sequence_, read.trouble);
         EvaluationState evaluated = *read.evaluated;
         evaluated.sequence = logs_sequence_;
         evaluated.standard_uncertainty = logs_uncertainty_;
@@ -78,7 +80,8 @@ class Folder {
         return read;
     }
 
-    void trouble(const std::string& text) { state_.troubles.push_back(text); }
+    void trouble(std::int64_t sequence, std::string words) { state_.troubles.push_back({sequence, std::move(words)}); }
+    void trouble(const std::string& words) { trouble(entry_->sequence, entry_words(*entry_) + " " + words); }
 
     void take_measurement(const std::string& bank, DeckMeasurement measurement) {
         DeckState& deck = state_.decks[bank];
@@ -94,8 +97,7 @@ class Folder {
         const auto found = state_.decks.find(bank);
         if (found != state_.decks.end())
             return &found->second;
-        trouble("entry " + std::to_string(entry_->sequence) + " speaks of bank \"" + bank +
-                "\", which the blueprint does not have");
+        trouble("speaks of bank \"" + bank + "\", which the blueprint does not have");
         return nullptr;
     }
 
@@ -104,7 +106,7 @@ class Folder {
         state_.customer = opened.customer;
         auto blueprint = read_blueprint(opened.blueprint, opened.blueprint_file);
         if (!blueprint) {
-            trouble(blueprint.error().front().text());
+            trouble(entry_->sequence, blueprint.error().front().text());
             return;
         }
         state_.blueprint = std::move(*blueprint);
@@ -132,8 +134,7 @@ class Folder {
         if (!state_.blueprint)
             return;
         if (!state_.blueprint->lists(reading.at.feature)) {
-            trouble("entry " + std::to_string(entry_->sequence) + " is a reading of " + reading.at.feature.text() +
-                    ", which the blueprint does not list");
+            trouble("is a reading of " + reading.at.feature.text() + ", which the blueprint does not list");
             return;
         }
         const auto corrected = std::ranges::find(corrected_, entry_->sequence, &TakenReading::sequence);
@@ -221,12 +222,18 @@ class Folder {
     }
 
     void apply(const TunnelPolicy& policy) {
+        if (std::ranges::any_of(policy.replaced, [this](const FeatureId& id) { return !listed(id); }))
+            return;
         state_.tunnel_policy = policy;
         state_.tunnel_policy_chosen = entry_->sequence;
     }
     void apply(const CapsCut& cut) {
+        if (std::ranges::any_of(cut.cuts, [this](const auto& cap) { return !listed(cap.first); }))
+            return;
         state_.caps_cut.push_back({entry_->sequence, cut});
-        mains_changed("the caps were cut since");
+        make_stale("the caps were cut since", [](const MeasuredAt& at) { // a saddle stands where it stood
+            return at.feature.kind == FeatureKind::main && at.quantity != Quantity::saddle;
+        });
     }
     void apply(const TunnelPass& pass) {
         state_.tunnel_passes.push_back({entry_->sequence, pass});
@@ -261,25 +268,41 @@ class Folder {
             flaw->decided = decided;
     }
     void apply(const PressureTested& test) { state_.pressure_test = {entry_->sequence, test}; }
-    void apply(const DeckForecastKept& forecast) { state_.forecasts.push_back({entry_->sequence, forecast}); }
+    void apply(const DeckForecastKept& forecast) {
+        if (deck_of(forecast.bank))
+            state_.forecasts.push_back({entry_->sequence, forecast});
+    }
     void apply(const CutterFitted& cutter) { state_.cutter = {entry_->sequence, cutter}; }
-    void apply(const FinishNoted& finish) { state_.finishes.push_back({entry_->sequence, finish}); }
+    void apply(const FinishNoted& finish) {
+        if (deck_of(finish.bank))
+            state_.finishes.push_back({entry_->sequence, finish});
+    }
     void apply(const GasketChosen& gasket) { state_.gasket = gasket; }
-    void apply(const SetUpRead& set_up) { state_.set_ups[set_up.bank] = {entry_->sequence, set_up}; }
+    void apply(const SetUpRead& set_up) {
+        if (deck_of(set_up.bank))
+            state_.set_ups[set_up.bank] = {entry_->sequence, set_up};
+    }
     void apply(const EngineFigures& figures) { state_.figures = figures; }
-    void apply(const HeadWork& head) { state_.heads.push_back({entry_->sequence, head}); }
+    void apply(const HeadWork& head) {
+        if (deck_of(head.bank))
+            state_.heads.push_back({entry_->sequence, head});
+    }
     void apply(const CylinderPlanChosen& plan) { state_.cylinder_plan = {entry_->sequence, plan}; }
-    void apply(const PistonsStated& pistons) { state_.pistons = {entry_->sequence, pistons}; }
+    void apply(const PistonsStated& pistons) {
+        if (std::ranges::all_of(pistons.sizes, [this](const auto& size) { return listed(size.first); }))
+            state_.pistons = {entry_->sequence, pistons};
+    }
     void apply(const HonePlanChosen& plan) { state_.hone_plan = {entry_->sequence, plan}; }
     void apply(const TextureLimits& limits) { state_.texture_limits = {entry_->sequence, limits}; }
     void apply(const LifterPlanChosen& plan) { state_.lifter_plan = {entry_->sequence, plan}; }
 
-    BoreWork* bore_of(const FeatureId& id) {
-        if (state_.blueprint && state_.blueprint->hole(id))
-            return &state_.bores[id];
-        trouble("entry " + std::to_string(entry_->sequence) + " speaks of " + id.text() +
-                ", which the blueprint does not list");
-        return nullptr;
+    BoreWork* bore_of(const FeatureId& id) { return listed(id) ? &state_.bores[id] : nullptr; }
+
+    bool listed(const FeatureId& id) {
+        if (state_.blueprint && state_.blueprint->lists(id))
+            return true;
+        trouble("speaks of " + id.text() + ", which the blueprint does not list");
+        return false;
     }
     void apply(const BorePitted& pit) {
         if (BoreWork* bore = bore_of(pit.bore))
@@ -348,7 +371,12 @@ class Folder {
 
     void apply(const Note&) {}
     void apply(const Strike&) {}
-    void apply(const UnknownPayload&) {}
+    void apply(const UnknownPayload& unknown) {
+        if (unknown.faults.empty())
+            state_.unknown.push_back(entry_->sequence);
+        else
+            trouble("cannot be read: " + unknown.faults.front().text());
+    }
 
     JobState& state_;
     std::vector<TakenReading> corrected_;
@@ -362,6 +390,13 @@ class Folder {
 };
 
 } // namespace
+
+JobState::JobState() = default;
+JobState::~JobState() = default;
+JobState::JobState(const JobState&) = default;
+JobState::JobState(JobState&&) noexcept = default;
+JobState& JobState::operator=(const JobState&) = default;
+JobState& JobState::operator=(JobState&&) noexcept = default;
 
 double DeckState::depth_since(std::int64_t sequence) const {
     double depth = 0;

@@ -4,6 +4,7 @@
 #include "block/evaluation.h"
 #include "block/ledger.h"
 #include "block/measured.h"
+#include "block/read_logs.h"
 
 #include <map>
 #include <memory>
@@ -111,6 +112,12 @@ struct BoreWork {
     [[nodiscard]] double deepest_pit() const; ///< mm; 0 for none
 };
 
+/// An entry that could not be used: it may have been a cut, so nothing is called until it is struck or put right.
+struct Trouble {
+    std::int64_t sequence = 0;
+    std::string words; ///< "entry 7 (deck_cut) cannot be read: depth_mm is 12, expected 0 to 5"
+};
+
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
 struct JobState {
     std::string title;
@@ -152,7 +159,8 @@ struct JobState {
     std::optional<Taken<TextureLimits>> texture_limits;
     std::optional<Taken<LifterPlanChosen>> lifter_plan;
     std::optional<Taken<RestBegun>> rest; ///< the last
-    std::vector<std::string> troubles;    ///< entries that could not be used, in words
+    std::vector<Trouble> troubles;        ///< entries that could not be used
+    std::vector<std::int64_t> unknown;    ///< entries of kinds that this version does not know
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
     /// The tunnel was cut after it was last probed: positions and heights by that log no longer hold.
@@ -161,6 +169,14 @@ struct JobState {
     [[nodiscard]] const BoreWork& bore(const FeatureId& id) const;
     /// @param key of MeasuredAt
     [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
+
+    // Compiled once: what it holds is too much to copy in every file that does.
+    JobState();
+    ~JobState();
+    JobState(const JobState&);
+    JobState(JobState&&) noexcept;
+    JobState& operator=(const JobState&);
+    JobState& operator=(JobState&&) noexcept;
 };
 
 /// Height of a deck at a place as it is now: the surface as last measured, no higher than the cuts since have left it.
@@ -179,22 +195,12 @@ struct DeckPlace {
 /// from memory).
 [[nodiscard]] double expansion_of(Material material);
 
-/// Logs that were read and evaluated in an earlier fold over the same entries. Copies share what they hold.
-class ReadLogs {
-  public:
-    struct Read {
-        std::shared_ptr<const ProbeSet> laid;     ///< with what was probed before; null where it could not be read
-        std::optional<EvaluationState> evaluated; ///< nothing where it could not be
-        std::string trouble;                      ///< why not
-        std::vector<FeatureId> held;              ///< features of this group of logs alone
-    };
-    [[nodiscard]] const Read* find(const std::string& key) const;
-    void keep(const std::string& key, Read read);
-
-    const ReadWatch* watch = nullptr; ///< of whoever waits for a long read; may be null
-
-  private:
-    std::map<std::string, std::shared_ptr<const Read>> reads_;
+/// What one group of logs gave.
+struct ReadLogs::Read {
+    std::shared_ptr<const ProbeSet> laid;     ///< with what was probed before; null where it could not be read
+    std::optional<EvaluationState> evaluated; ///< nothing where it could not be
+    std::string trouble;                      ///< why not
+    std::vector<FeatureId> held;              ///< features of this group of logs alone
 };
 
 /// @param entries in the order of their sequence

@@ -2,104 +2,127 @@
 #include "block/json_lines.h"
 
 #include <algorithm>
+#include <charconv>
 
 namespace pallix::block {
 namespace {
 
-/// Walks the text once and notes the line each value starts on. No recursion on input depth beyond what the parser
-/// took.
+/// One step of an address: a key of an object, or the index of an item.
+struct Step {
+    std::string_view key;
+    std::size_t index = 0;
+    bool item = false;
+};
+
+/// Takes the first step off an address.
+Step take_step(std::string_view& address) {
+    if (address.starts_with('.'))
+        address.remove_prefix(1);
+    if (address.starts_with('[')) {
+        Step step{{}, 0, true};
+        const std::size_t end = std::min(address.find(']'), address.size() - 1);
+        std::from_chars(address.data() + 1, address.data() + end, step.index);
+        address.remove_prefix(end + 1);
+        return step;
+    }
+    const std::size_t end = std::min(address.find_first_of(".["), address.size());
+    const Step step{address.substr(0, end), 0, false};
+    address.remove_prefix(end);
+    return step;
+}
+
+/// Goes from a value into what it holds, over everything on the way, without recursion.
 class Walker {
   public:
-    Walker(std::string_view text, std::map<std::string, int, std::less<>>& lines) : text_(text), lines_(lines) {}
+    explicit Walker(std::string_view text) : text_(text) { skip_space(); }
 
-    void value(const std::string& address) {
+    [[nodiscard]] std::size_t at() const { return at_; }
+
+    /// @return whether the value here holds such a thing; then it is the value here
+    bool enter(const Step& step) {
+        if (peek() != (step.item ? '[' : '{'))
+            return false;
+        ++at_;
         skip_space();
-        lines_.emplace(address, line_);
-        switch (peek()) {
-        case '{':
-            object(address);
-            break;
-        case '[':
-            list(address);
-            break;
-        case '"':
-            string();
-            break;
-        default:
-            while (at_ < text_.size() && std::string_view(",]}\n\r\t ").find(peek()) == std::string_view::npos)
+        for (std::size_t index = 0; at_ < text_.size() && peek() != ']' && peek() != '}'; ++index) {
+            std::string_view key;
+            if (!step.item) {
+                key = string();
+                skip_space();
+                ++at_; // the colon
+                skip_space();
+            }
+            if (step.item ? index == step.index : key == step.key)
+                return true;
+            skip_value();
+            skip_space();
+            if (peek() == ',')
                 ++at_;
+            skip_space();
         }
+        return false;
     }
 
   private:
-    char peek() const { return at_ < text_.size() ? text_[at_] : '\0'; }
+    [[nodiscard]] char peek() const { return at_ < text_.size() ? text_[at_] : '\0'; }
 
-    void skip_space() {
-        while (at_ < text_.size() && std::string_view(" \t\r\n").find(text_[at_]) != std::string_view::npos) {
-            if (text_[at_] == '\n')
-                ++line_;
-            ++at_;
-        }
-    }
+    void skip_space() { at_ = std::min(text_.find_first_not_of(" \t\r\n", at_), text_.size()); }
 
     std::string_view string() {
         const std::size_t start = ++at_;
         while (at_ < text_.size() && text_[at_] != '"')
             at_ += text_[at_] == '\\' ? 2 : 1;
+        at_ = std::min(at_, text_.size());
         const std::string_view s = text_.substr(std::min(start, text_.size()), at_ - start);
         ++at_;
         return s;
     }
 
-    void object(const std::string& address) {
-        ++at_;
-        for (skip_space(); at_ < text_.size() && peek() != '}'; skip_space()) {
-            const std::string_view key = string();
-            skip_space();
-            ++at_; // the colon
-            value(member_address(address, key));
-            skip_space();
-            if (peek() == ',')
+    void skip_value() {
+        std::size_t deep = 0;
+        do {
+            switch (peek()) {
+            case '"':
+                string();
+                break;
+            case '{':
+            case '[':
+                ++deep;
                 ++at_;
-        }
-        ++at_;
-    }
-
-    void list(const std::string& address) {
-        ++at_;
-        std::size_t index = 0;
-        for (skip_space(); at_ < text_.size() && peek() != ']'; skip_space()) {
-            value(item_address(address, index++));
-            skip_space();
-            if (peek() == ',')
+                break;
+            case '}':
+            case ']':
+                --deep;
                 ++at_;
-        }
-        ++at_;
+                break;
+            case ',':
+            case ':':
+                ++at_;
+                break;
+            default:
+                at_ = std::min(text_.find_first_of(",]}:\n\r\t ", at_), text_.size());
+            }
+            skip_space();
+        } while (deep > 0 && at_ < text_.size());
     }
 
     std::string_view text_;
-    std::map<std::string, int, std::less<>>& lines_;
     std::size_t at_ = 0;
-    int line_ = 1;
 };
 
 } // namespace
 
-JsonLines::JsonLines(std::string_view text) {
-    if (text.starts_with("\xEF\xBB\xBF"))
-        text.remove_prefix(3);
-    Walker(text, lines_).value("");
+JsonLines::JsonLines(std::string_view text) : text_(text) {
+    if (text_.starts_with("\xEF\xBB\xBF"))
+        text_.erase(0, 3);
 }
 
-int JsonLines::line(std::string address) const {
-    while (true) {
-        if (const auto found = lines_.find(address); found != lines_.end())
-            return found->second;
-        if (address.empty())
-            return 1;
-        const std::size_t cut = address.find_last_of(".[");
-        address.resize(cut == std::string::npos ? 0 : cut);
-    }
+int JsonLines::line(std::string_view address) const {
+    Walker walker(text_);
+    std::size_t nearest = walker.at();
+    while (!address.empty() && walker.enter(take_step(address)))
+        nearest = walker.at();
+    return line_of_byte(text_, nearest);
 }
 
 std::string member_address(const std::string& object, std::string_view key) {

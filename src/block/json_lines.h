@@ -1,24 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <map>
 #include <string>
 #include <string_view>
 
 namespace pallix::block {
 
 /// Where each value of a JSON text stands, so that a message can name the line. Values are addressed as
-/// `banks[0].deck_height.nominal`; the whole document is the empty address.
+/// `banks[0].deck_height.nominal`; the whole document is the empty address. Nothing is stored but the text: a line is
+/// looked up when a message wants it.
 class JsonLines {
   public:
     /// @param text well-formed JSON (a parser has accepted it)
     explicit JsonLines(std::string_view text);
 
     /// @return the line (from 1) of the value, or of its nearest enclosing value that exists
-    [[nodiscard]] int line(std::string address) const;
+    [[nodiscard]] int line(std::string_view address) const;
 
   private:
-    std::map<std::string, int, std::less<>> lines_;
+    std::string text_;
 };
 
 /// @return the address of a member of an object, or of an item of a list

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Internal to the block library: numbers as files hold them.
+// Numbers as files hold them: the same under every locale.
 
+#include <array>
 #include <charconv>
 #include <cmath>
 #include <optional>
+#include <string>
 #include <string_view>
 
 namespace pallix::block {
@@ -15,6 +17,21 @@ namespace pallix::block {
     const auto first = text.find_first_not_of(" \t\r\n");
     return first == std::string_view::npos ? std::string_view()
                                            : text.substr(first, text.find_last_not_of(" \t\r\n") - first + 1);
+}
+
+/// The shortest text that reads back as the same number: "12", "0.005", "1e+30".
+[[nodiscard]] inline std::string short_number(double value) {
+    std::array<char, 32> text{};
+    const auto [end, error] = std::to_chars(text.data(), text.data() + text.size(), value);
+    return {text.data(), end};
+}
+
+/// A number with so many decimals and a point, whatever the locale; "nan" and "inf" as they are.
+[[nodiscard]] inline std::string fixed_number(double value, int decimals) {
+    std::array<char, 400> text{}; // the largest double has 309 digits before the point
+    const auto [end, error] =
+        std::to_chars(text.data(), text.data() + text.size(), value, std::chars_format::fixed, decimals);
+    return {text.data(), end};
 }
 
 /// @return nothing where the text is not one finite number with a decimal point

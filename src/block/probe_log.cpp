@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/probe_log.h"
 
+#include "block/fields.h"
 #include "block/number_text.h"
+#include "block/utf8.h"
 
 #include <algorithm>
 #include <array>
@@ -142,6 +144,10 @@ class LogReader {
     }
 
     void read() {
+        if (Faults faults = faults_of_text(log_); !faults.empty()) {
+            faults_.insert(faults_.end(), faults.begin(), faults.end());
+            return;
+        }
         std::string_view rest = log_.text;
         if (rest.starts_with("\xEF\xBB\xBF"))
             rest.remove_prefix(3);
@@ -358,6 +364,13 @@ class LogReader {
                 sound = false;
             }
             p[i] = n.value_or(0);
+            if (sound && std::abs(p[i]) * mm_per(header().unit) > longest) {
+                fault(row_line_,
+                      std::string(column_names[x + i]) + " is " + quoted(row.xyz[i]) + " " +
+                          std::string(unit_name(header().unit)),
+                      "a place within " + std::to_string(std::lround(longest)) + " mm");
+                sound = false;
+            }
         }
         std::optional<Touch> touch;
         if (sound) {

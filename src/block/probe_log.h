@@ -4,6 +4,7 @@
 #include "block/blueprint.h"
 #include "block/fault.h"
 #include "block/feature.h"
+#include "block/named_text.h"
 #include "metrology/geometry.h"
 
 #include <atomic>
@@ -50,11 +51,6 @@ struct ProbeSet {
 
     [[nodiscard]] std::vector<const Section*> of(FeatureKind kind) const;
     [[nodiscard]] Fault fault(const Section& section, std::string what, std::string expected) const;
-};
-
-struct NamedText {
-    std::string file; ///< as messages shall name it
-    std::string text;
 };
 
 /// What the logs are expected to hold.

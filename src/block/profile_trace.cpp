@@ -2,6 +2,7 @@
 #include "block/profile_trace.h"
 
 #include "block/number_text.h"
+#include "block/utf8.h"
 
 #include <cmath>
 #include <csv.h>
@@ -18,6 +19,8 @@ class TraceReader {
     explicit TraceReader(const NamedText& trace) : trace_(trace) {}
 
     Result<ProfileTrace> read() {
+        if (Faults faults = faults_of_text(trace_); !faults.empty())
+            return tl::unexpected(std::move(faults));
         csv_parser parser;
         csv_init(&parser, CSV_STRICT | CSV_STRICT_FINI);
         const std::unique_ptr<csv_parser, decltype(&csv_free)> guard(&parser, &csv_free);

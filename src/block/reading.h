@@ -5,6 +5,7 @@
 #include "block/instrument.h"
 #include "metrology/geometry.h"
 
+#include <array>
 #include <optional>
 #include <string>
 
@@ -22,6 +23,8 @@ enum class Quantity {
     wall,        ///< mm, thickness of a cylinder's wall
     temperature, ///< °C, of the block or the gauge
 };
+inline constexpr std::array quantity_names{"size",   "height", "saddle", "gap",        "sweep",
+                                           "piston", "slope",  "wall",   "temperature"}; ///< as files spell them
 inline constexpr std::size_t quantities = 9;
 
 constexpr bool is_length(Quantity q) {
@@ -39,6 +42,7 @@ struct MeasuredAt {
 
     /// One text for one place: "main.2 size front upright", "deck.R height 12.5 −60.0".
     [[nodiscard]] std::string key() const;
+    bool operator==(const MeasuredAt&) const = default;
 };
 
 /// What held while a reading was taken. What nobody stated is not known, not assumed.
@@ -62,6 +66,7 @@ struct Reading {
     bool confirmed = false;      ///< it was asked about and meant
     Instrument instrument;
     Conditions conditions;
+    bool operator==(const Reading&) const = default;
 };
 
 } // namespace pallix::block

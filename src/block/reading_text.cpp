@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/reading_text.h"
 
+#include <algorithm>
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <regex>
+#include <vector>
 
 namespace pallix::block {
 namespace {
@@ -24,6 +25,9 @@ std::optional<NumberAndWord> number_and_word(std::string text) {
     std::erase_if(text, [](char c) { return c == ' ' || c == '\t'; });
     if (text.starts_with('+'))
         text.erase(0, 1);
+    if (text.find('.') == std::string::npos)
+        if (const auto comma = text.find(','); comma != std::string::npos)
+            text[comma] = '.';
     NumberAndWord n;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), n.number);
     if (error != std::errc{} || !std::isfinite(n.number))
@@ -66,26 +70,80 @@ double mm_per_m(double number, const std::string& word) {
     return word == "thou/ft" ? number * per_foot / 1000 : std::nan("");
 }
 
-/// One thickness of a bracket. Whole numbers at an inch bench are thou, as feelers are marked.
-double thickness(const std::smatch& found, Unit bench) {
-    const std::string digits = found[1], unit = found[2];
-    const bool whole = digits.find('.') == std::string::npos;
-    if (unit.empty() && bench == Unit::inch && whole)
-        return std::stod(digits) * mm_per_thou;
-    return read_length(digits + unit, bench).value_or(std::nan(""));
-}
+/// Goes through the thicknesses of a bracket, with the words between them left out.
+class Thicknesses {
+  public:
+    /// @param decimal_comma whether a comma between two digits belongs to a number; else it stands between two
+    Thicknesses(std::string_view text, Unit bench, bool decimal_comma)
+        : text_(text), bench_(bench), comma_(decimal_comma) {}
+
+    std::vector<double> all() {
+        std::vector<double> found;
+        while (at_ < text_.size())
+            if (is_digit(at_) || (text_[at_] == '.' && is_digit(at_ + 1)))
+                found.push_back(one());
+            else
+                ++at_;
+        return found;
+    }
+
+  private:
+    [[nodiscard]] bool is_digit(std::size_t i) const { return i < text_.size() && text_[i] >= '0' && text_[i] <= '9'; }
+    [[nodiscard]] bool is_point(std::size_t i) const {
+        return i < text_.size() && (text_[i] == '.' || (comma_ && text_[i] == ',')) && is_digit(i + 1);
+    }
+
+    double one() {
+        std::string number;
+        for (; is_digit(at_); ++at_)
+            number += text_[at_];
+        const bool whole = !is_point(at_);
+        if (!whole) {
+            number += '.';
+            for (++at_; is_digit(at_); ++at_)
+                number += text_[at_];
+        }
+        const std::string_view unit = take_unit(whole);
+        // Whole numbers at an inch bench are thou, as feelers are marked.
+        if (unit.empty() && bench_ == Unit::inch && whole)
+            return read_length(number + "thou", bench_).value_or(std::nan(""));
+        return read_length(number + std::string(unit), bench_).value_or(std::nan(""));
+    }
+
+    std::string_view take_unit(bool whole) {
+        constexpr std::array<std::string_view, 9> units{"mm",     "inch",  "in", "thou", "th",
+                                                        "tenths", "tenth", "µm", "um"};
+        const std::size_t from = std::min(text_.find_first_not_of(' ', at_), text_.size());
+        std::string_view best;
+        for (const std::string_view unit : units)
+            if (text_.substr(from).starts_with(unit) && unit.size() > best.size())
+                best = unit;
+        const std::size_t after = std::min(text_.find_first_not_of(' ', from + best.size()), text_.size());
+        const bool goes_in =
+            best == "in" && whole && after < text_.size() && (text_[after] == ',' || text_[after] == ';');
+        if (best.empty() || goes_in) // "6 in, 7 not"
+            return {};
+        at_ = from + best.size();
+        return best;
+    }
+
+    std::string_view text_;
+    Unit bench_;
+    bool comma_;
+    std::size_t at_ = 0;
+};
 
 Reads read_bracket(std::string_view text, const Expected& e) {
-    static const std::regex one(R"((\d*\.?\d+)\s*(mm|inch|in\b(?!\s*[,;])|thou|th|tenths|tenth|µm|um)?)");
-    std::string t(text);
-    t = std::regex_replace(t, std::regex("goes in"), "");
-    std::vector<double> found;
-    for (std::sregex_iterator i(t.begin(), t.end(), one), end; i != end; ++i)
-        found.push_back(thickness(*i, e.bench));
+    std::string t(text.substr(0, 200)); // nobody types more
+    for (auto at = t.find("goes in"); at != std::string::npos; at = t.find("goes in"))
+        t.erase(at, 7);
+    std::vector<double> found = Thicknesses(t, e.bench, true).all();
+    if (found.size() != 2) // "6,7": the comma stands between two whole numbers
+        found = Thicknesses(t, e.bench, false).all();
     if (found.size() != 2)
         return tl::unexpected<std::string>(
             "two thicknesses are wanted, the one that goes in and the next that does not: 6 7, or 0.15 0.20");
-    if (!(found[0] < found[1]))
+    if (!(found[0] < found[1])) // nor where one cannot be read
         return tl::unexpected<std::string>("the first must be the thinner: what goes in, then what does not");
     Understood u;
     u.value = found[0];
@@ -109,6 +167,13 @@ Reads read_reading(std::string_view text, Quantity quantity, const Expected& exp
     default:
         return read_shorthand(text, expected);
     }
+}
+
+tl::expected<double, std::string> read_number(std::string_view text, std::initializer_list<std::string_view> words) {
+    const auto n = number_and_word(std::string(text));
+    if (!n || (!n->word.empty() && std::ranges::find(words, n->word) == words.end()))
+        return tl::unexpected("“" + std::string(text) + "” is no number");
+    return n->number;
 }
 
 } // namespace pallix::block

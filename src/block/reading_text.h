@@ -15,4 +15,9 @@ namespace pallix::block {
 [[nodiscard]] tl::expected<Understood, std::string> read_reading(std::string_view text, Quantity quantity,
                                                                  const Expected& expected);
 
+/// A plain number as it is typed into a field: a decimal point or comma, a real minus sign, and behind it nothing or
+/// one of the words that may stand there ("°").
+[[nodiscard]] tl::expected<double, std::string> read_number(std::string_view text,
+                                                            std::initializer_list<std::string_view> words = {});
+
 } // namespace pallix::block

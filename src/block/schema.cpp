@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/schema.h"
 
+#include "block/guarded_json.h"
+
 #include <algorithm>
 #include <set>
 #include <valijson/adapters/nlohmann_json_adapter.hpp>
@@ -39,6 +41,8 @@ std::string description(const PlainJson& schema, const std::vector<std::string>&
     const PlainJson* node = describing(schema, path);
     return node && node->contains("description") ? (*node)["description"].get<std::string>() : std::string();
 }
+
+constexpr std::size_t most_faults = 100; // of one file: nobody reads more
 
 /// valijson names a place as {"<root>", "[banks]", "[0]"}.
 std::vector<std::string> path_of(const std::vector<std::string>& context) {
@@ -89,6 +93,8 @@ Faults schema_faults(const JsonDocument& document, const char* schema_text) {
     Faults faults;
     std::set<std::string> told;
     for (const auto& error : results) {
+        if (faults.size() == most_faults)
+            break;
         std::vector<std::string> path = path_of(error.context);
         if (error.description.starts_with("Failed to validate item") ||
             error.description.starts_with("Failed to validate against schema associated with property"))
@@ -114,16 +120,14 @@ Faults schema_faults(const JsonDocument& document, const char* schema_text) {
 } // namespace
 
 Result<JsonDocument> read_document(std::string_view text, const std::string& file, const char* schema_text) {
+    if (const auto trouble = trouble_with_json(text))
+        return tl::unexpected(Faults{{file, line_of_byte(text, trouble->byte), trouble->what, trouble->expected}});
     try {
-        Json root = Json::parse(text);
-        JsonDocument document{std::move(root), JsonLines(text), file};
+        JsonDocument document{Json::parse(text), JsonLines(text), file};
         if (Faults faults = schema_faults(document, schema_text); !faults.empty())
             return tl::unexpected(std::move(faults));
         return document;
-    } catch (const Json::parse_error& error) {
-        return tl::unexpected(Faults{{file, line_of_byte(text, error.byte > 0 ? error.byte - 1 : 0),
-                                      "this is not well-formed JSON", "a value, comma or bracket here"}});
-    } catch (const Json::exception& error) {
+    } catch (const Json::exception&) { // a number no double holds
         return tl::unexpected(Faults{{file, 1, "a number is outside what a computer number holds", "finite numbers"}});
     }
 }

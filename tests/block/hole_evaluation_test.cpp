@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Cylinders and lifters worked out by hand; two whole blocks stand in examples_test.cpp.
+#include "block/number_text.h"
 #include "small_block.h"
+
+#include <gtest/gtest.h>
 
 using namespace pallix::block;
 using pallix::metrology::Vec2;
@@ -81,7 +84,7 @@ TEST(Lifter, IsMeasuredInItsOwnFrameAndFromTheCamPlane) {
     const double angle = 25 * radians_per_degree, v_plane = -100 * std::sin(angle); // on the plane through the cam
     std::string text = pallix::test::small_blueprint();
     const std::string lifter = R"( "lifters": [ { "id": "lifter.C.1", "bank": "C", "angle_deg": 25, "u": 60, "v": )" +
-                               std::to_string(v_plane) +
+                               fixed_number(v_plane, 6) +
                                R"(, "diameter": { "nominal": 22, "lower": 0, "upper": 0.02 } } ],)";
     text.insert(text.find(" \"workshop_note\""), lifter + "\n");
     const auto blueprint = read_blueprint(text, "b");

@@ -100,7 +100,7 @@ TEST(JobState, LogsThatContinueAreReadTogether) {
     job.log(text.substr(0, split));
     job.log("setup,feature,level,x,y,z\n" + text.substr(split), 0.004, true);
     const JobState s = job.state();
-    EXPECT_TRUE(s.troubles.empty()) << s.troubles.front();
+    EXPECT_TRUE(s.troubles.empty()) << s.troubles.front().words;
     ASSERT_TRUE(s.latest);
     EXPECT_EQ(s.latest->standard_uncertainty, 0.004) << "the larger of both counts";
 }
@@ -159,8 +159,8 @@ TEST(JobState, WhatCannotBeUsedIsSaidAndLeftOut) {
     job.add(UnknownPayload{"bore_honed", 1, "{}"});
     const JobState s = job.state();
     ASSERT_EQ(s.troubles.size(), 2U);
-    EXPECT_NE(s.troubles[0].find("three"), std::string::npos);
-    EXPECT_NE(s.troubles[1].find("bank \"R\""), std::string::npos);
+    EXPECT_NE(s.troubles[0].words.find("three"), std::string::npos);
+    EXPECT_NE(s.troubles[1].words.find("bank \"R\""), std::string::npos);
     EXPECT_FALSE(s.latest);
 }
 

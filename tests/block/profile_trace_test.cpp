@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/profile_trace.h"
 
+#include "block/number_text.h"
+
 #include <gtest/gtest.h>
 
 using namespace pallix::block;
@@ -10,7 +12,7 @@ namespace {
 std::string trace(const std::string& head, int points, double step = 0.01) {
     std::string text = head + "x,z\n";
     for (int i = 0; i < points; ++i)
-        text += std::to_string(i * step) + "," + std::to_string(i % 5) + "\n";
+        text += fixed_number(i * step, 6) + "," + std::to_string(i % 5) + "\n";
     return text;
 }
 

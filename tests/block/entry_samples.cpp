@@ -1,0 +1,209 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/entry_samples.h"
+
+#include "block/small_block.h"
+
+namespace pallix::test {
+
+using namespace block;
+
+namespace {
+
+const FeatureId bore{FeatureKind::bore, "C", 1}, lifter{FeatureKind::lifter, "C", 2}, second{FeatureKind::main, "", 2};
+
+/// No body: a kind without a sample stays undefined and does not link, one without a declaration does not compile.
+template <class Entry>
+Entry sample() = delete;
+
+template <>
+JobOpened sample() {
+    return {"title", "customer", "b.json", small_blueprint()};
+}
+template <>
+ProbeLogTaken sample() {
+    return {"a.csv", "abc", "text\nwith lines", 0.002, true};
+}
+template <>
+Reading sample() {
+    Reading r = size_reading("bore.C.1", "top", "across", 60.01);
+    r.at.place = {};
+    r.upper = 60.02;
+    r.confirmed = true;
+    r.instrument = {
+        "ring gauge", InstrumentKind::precision_level, 0.002, 0.001, 0.2, "2026-01-12", 60.0, "ring", 0.2, 0.0007, 5};
+    r.conditions = {true, false, 24.0, 21.0, "oil"};
+    return r;
+}
+template <>
+DeckCut sample() {
+    return {"C", PassKind::finish, 0.1, true, {{1, 2}, {3, -4}}, 12, true};
+}
+template <>
+DeckTargetChosen sample() {
+    return {TargetSchool::ratio, false, 199.5, -0.2, 9.5};
+}
+template <>
+PassPlanChosen sample() {
+    return {0.02, 0.05, 0.03, 3};
+}
+template <>
+Note sample() {
+    return {"quoted \"words\" and µ"};
+}
+template <>
+Strike sample() {
+    return {4, "slipped zero"};
+}
+template <>
+ConditionsStated sample() {
+    return {{false, true, 21.5, 20.5, "oil, 3 steps"}};
+}
+template <>
+RingCheck sample() {
+    return {"bore gauge", 73.99, 73.9915};
+}
+template <>
+RepeatabilityTest sample() {
+    return {"bore gauge", "main 2", {73.991, 73.992, 73.99}};
+}
+template <>
+TunnelCut sample() {
+    return {TunnelMethod::bore, "caps cut 3 thou"};
+}
+template <>
+ReadingPlanChosen sample() {
+    return {"main_sizes", {"main.1 size front upright", "main.2 size rear 60 left"}};
+}
+template <>
+TunnelPolicy sample() {
+    return {TunnelMethod::bore, 70.006, 0.01, 0.2, CapCuts::equal, 0.4, 0.1, 0.03, GivenLine::ends, {second}};
+}
+template <>
+CapsCut sample() {
+    return {{{{FeatureKind::main, "", 1}, 0.03}, {second, 0.05}}};
+}
+template <>
+TunnelPass sample() {
+    return {TunnelPassKind::establishing, 12, 1.25, true};
+}
+template <>
+StepDone sample() {
+    return {"caps deburred"};
+}
+template <>
+FlawMarked sample() {
+    return {"C", FlawKind::mark, {{1, 2}, {3, -4}}, FlawNear::bolt, 0.4, "wept"};
+}
+template <>
+FlawDecided sample() {
+    return {7, FlawChoice::scrap, "n"};
+}
+template <>
+PressureTested sample() {
+    return {true, "3 bar"};
+}
+template <>
+DeckForecastKept sample() {
+    return {"C", 0.1, 0.2, 199.1, 199.3, {10, -20}};
+}
+template <>
+CutterFitted sample() {
+    return {250, 2, 1.2, 240, 0.12, 320, 0.06, true};
+}
+template <>
+FinishNoted sample() {
+    return {"C", CutterState::chatter, 0.0012, "n"};
+}
+template <>
+GasketChosen sample() {
+    return {GasketKind::soft_copper, 0.0022};
+}
+template <>
+SetUpRead sample() {
+    return {"C", "bar", {{{1, 2}, 0.1}, {{3, 4}, -0.2}, {{5, -6}, 0}}, {{"front", {7, 8}}, {"rear", {9, -10}}}};
+}
+template <>
+EngineFigures sample() {
+    EngineFigures f{90.0, 150.0, 40.0, 52000.0, {{1, 51000}, {12, 53000}}, 88.0, 1.2, -3000, 400, false,
+                    2.5,  2.75,  0.3,  {}};
+    f.overhead_chain = EngineFigures::CamChain{21, 42, 9.525, 310};
+    return f;
+}
+template <>
+HeadWork sample() {
+    return {"C", 0.05, 0.06, 0.2, 51500.0};
+}
+template <>
+CylinderPlanChosen sample() {
+    return {CentreSchool::limited, {0, 0.5}, 0.02, 0.5, 3.8, 2.5, ThrustSide::left};
+}
+template <>
+BorePitted sample() {
+    return {bore, 0.2, "middle", "left", "rust"};
+}
+template <>
+BoreDecided sample() {
+    return {bore, BoreChoice::sleeve, "why"};
+}
+template <>
+PistonsStated sample() {
+    return {PistonAlloy::low_silicon_forged, 0.06, 80.4, {{bore, 80.41}}, 0.09, 0.011, 2.2, 0.01, 0.006, false};
+}
+template <>
+BoreCut sample() {
+    return {bore, BoreOperation::hone, 80.5, 80.49, true, 40, "220", 45.0, "note"};
+}
+template <>
+InsertMeasured sample() {
+    return {bore, {1, 2, 3, 4, 5, 6}, 78, 140, 0.03, 100, 1e5, 7e4, 0.25, 0.33, 0.1, 0.04, true, 5.0};
+}
+template <>
+InsertFitted sample() {
+    return {lifter, 0.1, 0.5, 12.0, "n"};
+}
+template <>
+BoreStepDone sample() {
+    return {bore, "chamfer, top", 0.8, "even"};
+}
+template <>
+HonePlanChosen sample() {
+    return {{{"220", Abrasive::diamond, 0.01}, {"brush", Abrasive::brush, 0}}, 170, 150, 55, false};
+}
+template <>
+RestBegun sample() {
+    return {40, "2026-03-02T10:45:00Z"};
+}
+template <>
+TraceTaken sample() {
+    return {bore, "a.csv", "abc", "x,z"};
+}
+template <>
+TextureLimits sample() {
+    return {"moly", {0.1, 0.2}, {{}, 0.3}, {0.4, {}}, {0.5, 0.6}, {0.7, 0.8}, {{}, 0.12}, {0.7, 0.85}};
+}
+template <>
+LifterPlanChosen sample() {
+    return {LifterSchool::bush_all, 21.9, 0.02, 0.05,  0.1,  24.0, 0.03,
+            Follower::flat,         15.0, 8.5,  false, true, 0.5,  12.0};
+}
+template <>
+LifterDecided sample() {
+    return {lifter, LifterChoice::bush, "n"};
+}
+template <>
+UnknownPayload sample() {
+    return {"bore_honed", 3, R"({"grit":220})", {}};
+}
+
+template <std::size_t... I>
+std::vector<Payload> samples(std::index_sequence<I...>) {
+    return {sample<std::variant_alternative_t<I, PayloadKinds>>()...};
+}
+
+} // namespace
+
+std::vector<Payload> one_of_each() {
+    return samples(std::make_index_sequence<std::variant_size_v<PayloadKinds>>());
+}
+
+} // namespace pallix::test
