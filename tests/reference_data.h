@@ -3,11 +3,14 @@
 
 #include "metrology/geometry.h"
 
+#include <algorithm>
+#include <charconv>
 #include <fstream>
 #include <gtest/gtest.h>
 #include <iterator>
 #include <sstream>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace pallix::test {
@@ -22,6 +25,15 @@ inline std::string example(const std::string& name) {
     return std::string(PALLIX_TEST_DATA) + "/examples/" + name;
 }
 
+/// A number as reference files have it, whatever the locale.
+inline double reference_number(std::string_view text) {
+    const std::size_t start = std::min(text.find_first_not_of(" +"), text.size());
+    double value = 0;
+    const auto [end, error] = std::from_chars(text.data() + start, text.data() + text.size(), value);
+    EXPECT_EQ(error, std::errc{}) << text;
+    return value;
+}
+
 /// Rows of numbers of a reference file, its header left out.
 inline std::vector<std::vector<double>> reference_rows(const std::string& name) {
     std::istringstream in(read_file(std::string(PALLIX_TEST_DATA) + "/reference/" + name));
@@ -32,7 +44,7 @@ inline std::vector<std::vector<double>> reference_rows(const std::string& name) 
         std::vector<double> row;
         std::istringstream cells(line);
         for (std::string cell; std::getline(cells, cell, ',');)
-            row.push_back(std::stod(cell));
+            row.push_back(reference_number(cell));
         if (!row.empty())
             rows.push_back(row);
     }

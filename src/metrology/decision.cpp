@@ -7,9 +7,12 @@
 namespace pallix::metrology {
 
 Verdict decide(double value, std::optional<double> standard_uncertainty, const Limits& limits, DecisionRule rule) {
-    if (!standard_uncertainty)
+    if (!standard_uncertainty || !std::isfinite(value))
         return Verdict::cannot_tell;
     const double guard = rule.coverage * *standard_uncertainty;
+    const auto is_number = [](const std::optional<double>& limit) { return !limit || !std::isnan(*limit); };
+    if (!std::isfinite(guard) || guard < 0 || !is_number(limits.lower) || !is_number(limits.upper))
+        return Verdict::cannot_tell;
     Verdict verdict = Verdict::meets;
     const auto hold = [&](double room) { // distance to the limit, + inside
         if (room < -guard)

@@ -9,6 +9,7 @@ namespace pallix::metrology {
 struct Vec2 {
     double x = 0;
     double y = 0;
+    bool operator==(const Vec2&) const = default;
 };
 
 /// A point or direction in space, mm.

@@ -19,6 +19,70 @@ int kind_of(double lower, double upper) {
     return lower == upper ? GLP_FX : GLP_DB;
 }
 
+enum class Outcome { optimal, none, gave_up };
+
+Outcome simplex(glp_prob* p, int method) {
+    glp_smcp control;
+    glp_init_smcp(&control);
+    control.msg_lev = GLP_MSG_OFF;
+    control.meth = method;
+    control.tol_bnd = 1e-9;
+    control.tol_dj = 1e-9;
+    control.it_lim = 100000;
+    if (glp_simplex(p, &control) != 0)
+        return Outcome::gave_up;
+    const int status = glp_get_status(p);
+    return status == GLP_OPT                             ? Outcome::optimal
+           : status == GLP_NOFEAS || status == GLP_UNBND ? Outcome::none
+                                                         : Outcome::gave_up;
+}
+
+Outcome in_exact_arithmetic(glp_prob* p) {
+    glp_smcp control;
+    glp_init_smcp(&control);
+    control.msg_lev = GLP_MSG_OFF;
+    control.it_lim = 2000;
+    if (glp_exact(p, &control) != 0)
+        return Outcome::gave_up;
+    return glp_get_status(p) == GLP_OPT ? Outcome::optimal : Outcome::none;
+}
+
+std::vector<double> variables_of(glp_prob* p, double (*value)(glp_prob*, int)) {
+    std::vector<double> solution;
+    for (int k = 1; k <= glp_get_num_cols(p); ++k)
+        solution.push_back(value(p, k));
+    return solution;
+}
+
+std::optional<std::vector<double>> solve(glp_prob* p) {
+    glp_adv_basis(p, 0);
+    if (simplex(p, GLP_DUALP) == Outcome::optimal) // many rows, few variables
+        return variables_of(p, glp_get_col_prim);
+    glp_scale_prob(p, GLP_SF_AUTO);
+    glp_std_basis(p);
+    if (simplex(p, GLP_PRIMAL) == Outcome::optimal)
+        return variables_of(p, glp_get_col_prim);
+    return std::nullopt;
+}
+
+std::optional<std::vector<double>> solve_exactly(glp_prob* p) {
+    glp_std_basis(p);
+    switch (in_exact_arithmetic(p)) {
+    case Outcome::optimal:
+        return variables_of(p, glp_get_col_prim);
+    case Outcome::none:
+        return std::nullopt;
+    case Outcome::gave_up:
+        break;
+    }
+    glp_iptcp control;
+    glp_init_iptcp(&control);
+    control.msg_lev = GLP_MSG_OFF;
+    if (glp_interior(p, &control) != 0 || glp_ipt_status(p) != GLP_OPT)
+        return std::nullopt;
+    return variables_of(p, glp_ipt_col_prim);
+}
+
 } // namespace
 
 std::size_t LinearProgram::add_variable(double lower, double upper) {
@@ -27,11 +91,14 @@ std::size_t LinearProgram::add_variable(double lower, double upper) {
 }
 
 void LinearProgram::add_row(std::vector<Term> terms, double upper) {
+    if (upper == free)
+        return;
     rows_.push_back(std::move(terms));
     uppers_.push_back(upper);
 }
 
-std::optional<std::vector<double>> LinearProgram::minimise(const std::vector<Term>& form) const {
+template <class Solve>
+std::optional<std::vector<double>> LinearProgram::with_problem(const std::vector<Term>& form, Solve solve) const {
     glp_term_out(GLP_OFF); // standard output belongs to the program
     const std::unique_ptr<glp_prob, Delete> problem(glp_create_prob());
     glp_prob* p = problem.get();
@@ -58,19 +125,15 @@ std::optional<std::vector<double>> LinearProgram::minimise(const std::vector<Ter
         glp_set_mat_row(p, row, static_cast<int>(columns.size()) - 1, columns.data(), values.data());
         glp_set_row_bnds(p, row, GLP_UP, 0, uppers_[i]);
     }
-    glp_smcp control;
-    glp_init_smcp(&control);
-    control.msg_lev = GLP_MSG_OFF;
-    control.meth = GLP_DUALP; // many rows, few variables
-    control.tol_bnd = 1e-9;
-    control.tol_dj = 1e-9;
-    glp_adv_basis(p, 0);
-    if (glp_simplex(p, &control) != 0 || glp_get_status(p) != GLP_OPT)
-        return std::nullopt;
-    std::vector<double> solution;
-    for (std::size_t k = 0; k < bounds_.size(); ++k)
-        solution.push_back(glp_get_col_prim(p, static_cast<int>(k + 1)));
-    return solution;
+    return solve(p);
+}
+
+std::optional<std::vector<double>> LinearProgram::minimise(const std::vector<Term>& form) const {
+    return with_problem(form, solve);
+}
+
+std::optional<std::vector<double>> LinearProgram::minimise_exactly(const std::vector<Term>& form) const {
+    return with_problem(form, solve_exactly);
 }
 
 } // namespace pallix::metrology

@@ -52,8 +52,8 @@ struct SurfaceBelief {
 /// Heights as a Gaussian process: a plane with twist and bow, of which little is known beforehand, and a wavy rest
 /// (Matérn 5/2) whose size and length are not chosen but averaged over, weighted by how well each explains the heights.
 /// A dark place after a cut lies below it, a bright one above: such bounds are taken in by expectation propagation
-/// (Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006, sections 2.7, 3.6 and 5.4). Cuts run at a depth
-/// below the highest place of the surface, wherever that turns out to be.
+/// (Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006, sections 2.7, 3.6 and 5.4). Cuts run at a
+/// depth below the highest place of the surface, wherever that turns out to be.
 /// @param draws of whole surfaces, from which intervals are read
 /// @return nothing without a measured height
 [[nodiscard]] std::optional<SurfaceBelief> believe(const SurfaceQuestion& question, std::size_t draws = 400,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/assessment.h"
 
+#include "block/job_state.h"
 #include "planning/tunnel_work.h"
 
 #include <algorithm>
@@ -116,6 +117,8 @@ bool tunnel_known(const JobState& state, const Assessment& a) {
 Call call_for(const JobState& state, const Assessment& a) {
     if (!state.blueprint)
         return {CallKind::mend_blueprint, {}, {}, 0, 0};
+    if (!state.troubles.empty())
+        return {CallKind::mend_ledger, {}, {}, 0, 0};
     switch (a.plan.lack) {
     case TargetLack::height:
         return {CallKind::give_height, {}, {}, 0, 0};
@@ -316,6 +319,13 @@ std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const
 }
 
 } // namespace
+
+Assessment::Assessment() = default;
+Assessment::~Assessment() = default;
+Assessment::Assessment(const Assessment&) = default;
+Assessment::Assessment(Assessment&&) noexcept = default;
+Assessment& Assessment::operator=(const Assessment&) = default;
+Assessment& Assessment::operator=(Assessment&&) noexcept = default;
 
 const block::DeckResult& surface_of(const BankProgress& progress, const JobState& state) {
     return progress.to_come ? *progress.to_come : state.deck(progress.plan.bank).latest->result;

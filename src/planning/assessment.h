@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/evaluation.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 #include "planning/cylinder_work.h"
 #include "planning/deck_plan.h"
 #include "planning/deck_verdict.h"
 #include "planning/gauge_findings.h"
 #include "planning/pass_plan.h"
 #include "planning/pattern.h"
+#include "planning/stages.h"
 #include "planning/straightedge.h"
 #include "planning/tunnel_plan.h"
 
@@ -34,6 +37,7 @@ struct BankProgress {
 
 enum class CallKind {
     mend_blueprint, ///< the blueprint cannot be read
+    mend_ledger,    ///< an entry cannot be used, and it may have been a cut
     take_probe_log, ///< nothing was measured
     measure_decks,  ///< the tunnel was measured by hand, the decks not yet
     cut_by_feel,    ///< straightedge only: another pass, until nothing stays dark
@@ -61,22 +65,6 @@ struct Call {
     std::optional<Pass> pass;    ///< for cut
     std::size_t passes_left = 0; ///< for cut, this one included
     double remaining = 0;        ///< mm, for cut
-};
-
-enum class Stage { received, as_found, tunnel, decks, cylinders, lifters, passport };
-enum class StageMark {
-    open,    ///< nothing done yet
-    current, ///< where the work is
-    done,    ///< nothing to judge, done
-    meets,
-    cannot_tell,
-    fails,
-    stale, ///< cut since it was measured
-};
-
-struct StageState {
-    Stage stage{};
-    StageMark mark{};
 };
 
 /// Where the cylinders and lifters of one bank lie.
@@ -126,6 +114,14 @@ struct Assessment {
     [[nodiscard]] const BankProgress* bank(std::string_view id) const;
     [[nodiscard]] const FeelProgress* feel(std::string_view id) const;
     [[nodiscard]] bool tunnel_fails() const;
+
+    // Compiled once: what it holds is too much to copy in every file that does.
+    Assessment();
+    ~Assessment();
+    Assessment(const Assessment&);
+    Assessment(Assessment&&) noexcept;
+    Assessment& operator=(const Assessment&);
+    Assessment& operator=(Assessment&&) noexcept;
 };
 
 /// @param certainty drawn uncertainties, used where they belong to the newest evaluation; may be null

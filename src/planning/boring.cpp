@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/boring.h"
 
+#include "block/job_state.h"
 #include "planning/press_fit.h"
 
 #include <algorithm>

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 
 #include <optional>
 #include <string>
@@ -41,13 +42,13 @@ struct PistonCrown {
     block::FeatureId bore;
     int cylinder = 0;
     CrownSource source = CrownSource::read;
-    double crown = 0; ///< w, mm
-    double rock = 0;  ///< mm, difference of both sides of the pin
+    double crown = 0;                  ///< w, mm
+    double rock = 0;                   ///< mm, difference of both sides of the pin
     std::optional<double> uncertainty; ///< mm
 };
 
-/// Every cylinder's crown, as far as readings and figures go: those that were read on both sides of the pin as their mean;
-/// between two that were read, straight on; else from the figures.
+/// Every cylinder's crown, as far as readings and figures go: those that were read on both sides of the pin as their
+/// mean; between two that were read, straight on; else from the figures.
 [[nodiscard]] std::vector<PistonCrown> piston_crowns(const block::JobState& state);
 
 /// The volumes of a cylinder as the figures have them, after the work on its head; nothing while one is missing.

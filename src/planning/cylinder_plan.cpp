@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinder_plan.h"
 
+#include "block/job_state.h"
 #include "metrology/enclosing_circle.h"
 #include "planning/moved_axis.h"
 
@@ -300,7 +301,7 @@ std::optional<LimitedCentre> limited_centre(const FoundCylinder& bore, double ra
         if (along <= rounding)
             continue; // moving away from this wall, or along it
         if (const double top = spare / along; top < high) {
-            high = std::max(top, 0.0);
+            high = std::min(high, std::max(top, 0.0)); // a wall that is thin already forbids no more than moving
             c.by = LimitedBy::wall;
             c.wall = w.level + ", " + w.direction;
         }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinder_work.h"
 
+#include "block/job_state.h"
+
 #include <algorithm>
 #include <cstdlib>
 

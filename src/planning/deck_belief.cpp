@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/deck_belief.h"
 
+#include "block/job_state.h"
 #include "metrology/linear_program.h"
 
 #include <algorithm>

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/evaluation.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 #include "metrology/surface_belief.h"
 #include "planning/place.h"
 
@@ -28,8 +30,8 @@ enum class Suspect {
 };
 struct Suspicion {
     Suspect suspect = Suspect::several;
-    double depth_error = 0;             ///< mm, the cut ran this much deeper than logged; wrong_depth
-    double along = 0, across = 0;       ///< rise of the cut per mm along u and v; moved_block
+    double depth_error = 0;               ///< mm, the cut ran this much deeper than logged; wrong_depth
+    double along = 0, across = 0;         ///< rise of the cut per mm along u and v; moved_block
     std::optional<metrology::Vec2> place; ///< bad_touch
 };
 
@@ -39,10 +41,10 @@ struct DeckBelief {
     std::string key; ///< of the question it answers
     std::vector<metrology::Vec2> nodes;
     metrology::SurfaceBelief surface;
-    double taken = 0;                             ///< mm of infeed since it was measured
-    metrology::Vec2 decides;                      ///< the place most likely to be lowest
-    PlaceOnDeck where;                            ///< and where that is
-    double where_share = 0;                       ///< how sure that is, 0 to 1
+    double taken = 0;        ///< mm of infeed since it was measured
+    metrology::Vec2 decides; ///< the place most likely to be lowest
+    PlaceOnDeck where;       ///< and where that is
+    double where_share = 0;  ///< how sure that is, 0 to 1
     std::vector<Contradiction> contradictions;
     std::optional<Suspicion> suspicion;
 
@@ -88,7 +90,7 @@ void find_contradictions(DeckBelief& belief, const block::JobState& state);
 /// A forecast that was kept, held against what the passes took until everything was touched.
 struct ForecastOutcome {
     block::DeckForecastKept forecast;
-    double taken = 0;  ///< mm of infeed from first touch
+    double taken = 0; ///< mm of infeed from first touch
     bool clean = false;
     [[nodiscard]] bool within() const { return clean && taken >= forecast.low && taken <= forecast.high; }
 };

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/deck_consequences.h"
 
+#include "block/job_state.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 #include "planning/compression.h"
 #include "planning/tunnel_work.h"
 
@@ -19,8 +20,8 @@ struct ManifoldFit {
 /// h = c·cos(β − τ)/cos τ; m = h·sin τ − c·sin(τ − β), β the bank angle each side, τ the intake face from the vertical.
 [[nodiscard]] ManifoldFit manifold_fit(double cut, double bank_angle, double face_angle);
 
-/// How a cam in the head is turned when its sprocket comes nearer by `closer`: the taut run keeps its length, so what it
-/// is too long runs over the cam's sprocket (pitch-circle model).
+/// How a cam in the head is turned when its sprocket comes nearer by `closer`: the taut run keeps its length, so what
+/// it is too long runs over the cam's sprocket (pitch-circle model).
 /// @return rad at the cam, retarded
 [[nodiscard]] double cam_retard(const ChainDrive& chain, double distance, double closer);
 
@@ -43,18 +44,17 @@ struct DeckConsequences {
     double deck_cut = 0; ///< mm off the deck, from as found
     double head_cut = 0; ///< mm off the head
     std::vector<CylinderAfter> cylinders;
-    double ratio_spread = 0;                     ///< largest less smallest
-    std::optional<double> least_quench;          ///< mm
+    double ratio_spread = 0;                           ///< largest less smallest
+    std::optional<double> least_quench;                ///< mm
     std::optional<double> valve_intake, valve_exhaust; ///< mm, valve to piston after
-    std::optional<double> pushrod_shorter; ///< mm; nothing for a block without lifters
-    std::optional<ManifoldFit> manifold;   ///< of a V block whose face angle is known
-    std::optional<ChainSlack> chain;       ///< of a cam in the head
-    std::optional<double> cam_retard;      ///< rad at the cam
+    std::optional<double> pushrod_shorter;             ///< mm; nothing for a block without lifters
+    std::optional<ManifoldFit> manifold;               ///< of a V block whose face angle is known
+    std::optional<ChainSlack> chain;                   ///< of a cam in the head
+    std::optional<double> cam_retard;                  ///< rad at the cam
 };
 
 /// @param bank id; @param height w the deck is cut to, mm; @param cut mm off the deck by then
-[[nodiscard]] DeckConsequences deck_consequences(const block::JobState& state,
-                                                 const std::vector<PistonCrown>& crowns, const std::string& bank,
-                                                 double height, double cut);
+[[nodiscard]] DeckConsequences deck_consequences(const block::JobState& state, const std::vector<PistonCrown>& crowns,
+                                                 const std::string& bank, double height, double cut);
 
 } // namespace pallix::planning

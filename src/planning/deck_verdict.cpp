@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/deck_verdict.h"
 
+#include "block/job_state.h"
+
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace pallix::planning {
@@ -18,7 +21,23 @@ std::optional<double> times(double factor, std::optional<double> u) {
     return u ? std::optional(factor * *u) : std::nullopt;
 }
 
+/// The smallest and the largest diameter over the levels of a main.
+std::pair<double, double> diameters_of(const block::Evaluation& e, const block::FeatureId& id) {
+    double least = std::numeric_limits<double>::infinity(), most = 0;
+    for (const block::MainResult& m : e.mains)
+        if (m.id == id) {
+            least = std::min(least, m.diameter);
+            most = std::max(most, m.diameter);
+        }
+    return {least, most};
+}
+
 } // namespace
+
+std::optional<double> usual_main_shape(const block::Tolerance& window) {
+    const double width = window.largest() - window.smallest();
+    return width > 0 ? std::optional(width / 2) : std::nullopt;
+}
 
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
                        bool dark_left, std::optional<double> flatness_uncertainty) {
@@ -80,9 +99,24 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.standard_uncertainty);
         if (const auto better = drawn("mains[" + std::to_string(i) + "].diameter"))
             u = better;
-        const Verdict v = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
-        t.mains.push_back({i, v});
-        t.overall = worse(t.overall, v);
+        MainVerdict m{i, {}, {}, {}, {}, 0};
+        m.size = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
+        if (const auto shape = usual_main_shape(meant->diameter)) {
+            const auto drawn_round = drawn("mains[" + std::to_string(i) + "].roundness_mz");
+            // Three touches always lie on a circle: they say nothing of its shape.
+            m.roundness =
+                e.mains[i].points < 4
+                    ? Verdict::cannot_tell
+                    : decide(e.mains[i].roundness_mz,
+                             drawn_round ? drawn_round : times(std::numbers::sqrt2, state.standard_uncertainty),
+                             {std::nullopt, shape});
+            const auto [least, most] = diameters_of(e, e.mains[i].id);
+            m.taper_value = most - least;
+            m.taper = decide(m.taper_value, times(std::numbers::sqrt2, u), {std::nullopt, shape});
+        }
+        m.verdict = worse(m.size, worse(m.roundness, m.taper));
+        t.mains.push_back(m);
+        t.overall = worse(t.overall, m.verdict);
     }
     const auto better = drawn("tunnel.straightness_lsq");
     t.straightness =

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/evaluation.h"
 #include "block/evaluation_uncertainty.h"
-#include "block/job_state.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 #include "metrology/decision.h"
 #include "planning/deck_plan.h"
 
@@ -67,9 +69,15 @@ struct PairVerdict {
 
 /// A main's diameter against its window, and the tunnel's straightness against what is usual.
 struct MainVerdict {
-    std::size_t index = 0; ///< into Evaluation::mains
-    metrology::Verdict verdict{};
+    std::size_t index = 0;        ///< into Evaluation::mains
+    metrology::Verdict verdict{}; ///< of all of these
+    metrology::Verdict size{}, roundness{}, taper{};
+    double taper_value = 0; ///< mm, largest less smallest diameter over the main's levels
 };
+/// What a main's roundness (minimum zone, on radius) and its taper (on diameter) may be where nobody stated it: half of
+/// its size window each, so that opposite places of a section stay within the window together (common practice, no
+/// source). Nothing where the window has no width.
+[[nodiscard]] std::optional<double> usual_main_shape(const block::Tolerance& window);
 struct TunnelVerdict {
     std::vector<MainVerdict> mains;
     metrology::Verdict straightness{};

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/gauge_findings.h"
 
+#include "block/job_state.h"
 #include "metrology/minimum_zone.h"
 #include "planning/boring.h"
 #include "planning/deck_verdict.h"
@@ -84,6 +85,24 @@ void find_shape(BoreFinding& bore) {
     bore.taper = largest - smallest;
 }
 
+/// A main may be in size everywhere and still no cylinder.
+void judge_shape(BoreFinding& bore, const JobState& state) {
+    const auto main = std::ranges::find(state.blueprint->mains, bore.id, &block::MainBlueprint::id);
+    if (main == state.blueprint->mains.end() || bore.sizes.empty())
+        return;
+    const auto shape = usual_main_shape(main->diameter);
+    if (!shape)
+        return;
+    std::optional<double> u = 0.0;
+    for (const SizeFinding& s : bore.sizes)
+        u = worse_of(u, s.place.standard_uncertainty());
+    if (u)
+        *u *= std::numbers::sqrt2; // the difference of two sizes
+    bore.verdict = metrology::worse(bore.verdict, metrology::decide(bore.taper, u, {std::nullopt, shape}));
+    // Sizes two ways differ by twice what the radius does.
+    bore.verdict = metrology::worse(bore.verdict, metrology::decide(bore.out_of_round, u, {std::nullopt, 2 * *shape}));
+}
+
 BoreFinding bore_finding(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
     BoreFinding bore{id, {}, 0, 0, Verdict::meets, false};
     const Limits limits = window_of(state, id, oversize);
@@ -101,9 +120,10 @@ BoreFinding bore_finding(const JobState& state, const FeatureId& id, const std::
         bore.verdict = metrology::worse(bore.verdict, s.verdict);
         bore.sizes.push_back(std::move(s));
     }
+    find_shape(bore);
+    judge_shape(bore, state);
     if (bore.stale)
         bore.verdict = Verdict::cannot_tell;
-    find_shape(bore);
     return bore;
 }
 
@@ -123,13 +143,17 @@ std::optional<SaddleFinding> saddle_finding(const JobState& state) {
     SaddleFinding f;
     std::vector<Vec2> line;
     f.uncertainty = 0.0;
-    for (const auto& main : state.blueprint->mains)
+    for (const auto& main : state.blueprint->mains) {
+        const std::size_t before = f.saddles.size();
         for (const MeasuredPlace* p : places_of(state, Quantity::saddle))
             if (p->at.feature == main.id && !p->stale()) {
                 f.saddles.push_back({main.id, main.x, p->value});
                 line.push_back({main.x, p->value});
                 f.uncertainty = worse_of(f.uncertainty, p->standard_uncertainty());
             }
+        if (f.saddles.size() == before)
+            f.missing.push_back(main.id);
+    }
     if (f.saddles.size() < 3)
         return std::nullopt; // two saddles always lie on a line
     const Vec2 first = line.front(), last = line.back();
@@ -140,6 +164,8 @@ std::optional<SaddleFinding> saddle_finding(const JobState& state) {
     if (f.uncertainty)
         *f.uncertainty *= std::numbers::sqrt2;
     f.verdict = metrology::decide(f.straightness, f.uncertainty, {std::nullopt, usual_tunnel_straightness});
+    if (!f.missing.empty())
+        f.verdict = metrology::worse(f.verdict, Verdict::cannot_tell);
     return f;
 }
 
@@ -154,7 +180,7 @@ std::vector<SweepFinding> sweep_findings(const JobState& state) {
             angle[r.reading.at.feature] = r.reading.instrument.contact_angle;
     std::vector<SweepFinding> found;
     for (const auto& [main, at] : clocks) {
-        if (at.size() < 4)
+        if (!at.contains("12") || !at.contains("3") || !at.contains("6") || !at.contains("9"))
             continue;
         // A lever reads long by the cosine of its angle.
         const double true_share = std::cos(angle[main]) / 2;

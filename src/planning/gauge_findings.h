@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/forward.h"
+#include "block/ledger.h"
+#include "block/measured.h"
 #include "metrology/decision.h"
 
 #include <optional>
@@ -36,9 +38,10 @@ struct SaddleFinding {
         double off = 0; ///< mm over the line through the end mains, + towards the cam
     };
     std::vector<Saddle> saddles;
-    double straightness = 0; ///< mm, minimum zone
+    std::vector<block::FeatureId> missing; ///< mains whose saddle was not read: they may stand anywhere
+    double straightness = 0;               ///< mm, minimum zone
     std::optional<double> uncertainty;
-    metrology::Verdict verdict{}; ///< against the usual straightness
+    metrology::Verdict verdict{}; ///< against the usual straightness; never meets while one is missing
 };
 
 /// Where a bar with an indicator stands in a bore: what to move the block by.

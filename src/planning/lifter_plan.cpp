@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/lifter_plan.h"
 
+#include "block/job_state.h"
 #include "metrology/decision.h"
 #include "planning/boring.h"
 

@@ -17,8 +17,8 @@ struct MillingData {
     double ra = 0;           ///< mm, their mean
     double minutes = 0;      ///< for one pass over the length
 };
-/// n = 1000·v/(π·D); Rt ≈ f²/(8r), Ra ≈ f²/(18√3·r) with f the feed that one nose leaves behind: per tooth when all teeth
-/// run true, per revolution when one stands proud (the worse, taken here). Time = (length + cutter)/feed rate.
+/// n = 1000·v/(π·D); Rt ≈ f²/(8r), Ra ≈ f²/(18√3·r) with f the feed that one nose leaves behind: per tooth when all
+/// teeth run true, per revolution when one stands proud (the worse, taken here). Time = (length + cutter)/feed rate.
 /// @param speed m/min; @param feed mm per tooth; @param length mm of deck
 [[nodiscard]] MillingData milling_data(const block::CutterFitted& cutter, double speed, double feed, double length);
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/reading_plan.h"
 
+#include "block/job_state.h"
 #include "planning/place.h"
 
 #include <algorithm>

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/tunnel_plan.h"
 
+#include "block/fields.h"
 #include "metrology/linear_program.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace pallix::planning {
 namespace {
@@ -46,7 +48,7 @@ class Planner {
         TunnelPlan plan;
         plan.method = policy_.method;
         plan.left_out = left_out_;
-        const auto solved = policy_.method == block::TunnelMethod::hone ? solve_hone() : solve_bore();
+        const auto solved = policy_.method == block::TunnelMethod::hone ? solve_hone() : solve_bore({});
         if (!solved) {
             explain(plan);
             return plan;
@@ -126,8 +128,9 @@ class Planner {
         p.yk = p.lp.add_variable(-nothing, nothing);
         p.z0 = p.lp.add_variable(p.boring ? 0 : -LinearProgram::free);
         p.zk = p.lp.add_variable(-nothing, nothing);
-        p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : 0);
-        const double deepest = freedom.holds(TunnelLimit::max_cap_cut) ? policy_.max_cap_cut * um : LinearProgram::free;
+        p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : limit_tolerance * um);
+        const double deepest =
+            freedom.holds(TunnelLimit::max_cap_cut) ? limit_in_um(policy_.max_cap_cut) : LinearProgram::free;
         for (std::size_t i = 0; i < mains_.size(); ++i)
             p.cut.push_back(i > 0 && policy_.caps == CapCuts::equal ? p.cut.front() : p.lp.add_variable(0, deepest));
         for (const Reach& r : reaches_) {
@@ -150,40 +153,64 @@ class Planner {
     /// |s| ≤ limit at one place, across (dy 1) or up (dz 1).
     void add_band(Programme& p, double x, double dy, double dz, double limit) const {
         for (const double sign : {1.0, -1.0})
-            p.lp.add_row(line_terms(p, x, dy, dz, sign), um * (limit - sign * given(p, x, dy, dz)));
+            p.lp.add_row(line_terms(p, x, dy, dz, sign),
+                         limit_in_um(limit + limit_tolerance) - um * sign * given(p, x, dy, dz));
+    }
+    /// Ten metres and more are no limit.
+    [[nodiscard]] static double limit_in_um(double limit) {
+        return limit >= block::longest ? LinearProgram::free : limit * um;
     }
 
     /// A given line may break the side limit by itself.
     [[nodiscard]] bool given_line_holds(const Freedom& freedom) const {
         return policy_.method == block::TunnelMethod::hone || !freedom.holds(TunnelLimit::max_side) ||
-               std::ranges::all_of(
-                   mains_, [this](const Housing& m) { return std::abs(given_.y(m.mean_x())) <= policy_.max_side; });
+               std::ranges::all_of(mains_, [this](const Housing& m) {
+                   return std::abs(given_.y(m.mean_x())) <= policy_.max_side + limit_tolerance;
+               });
     }
 
-    /// Adds the largest of some forms as a variable, minimises it and keeps it.
-    std::optional<std::vector<double>> minimise_largest(LinearProgram& lp,
-                                                        const std::vector<std::vector<Term>>& forms) const {
-        const std::size_t most = lp.add_variable(0);
-        for (std::vector<Term> form : forms) {
-            form.emplace_back(most, -1);
-            lp.add_row(std::move(form), 0);
+    /// Minimises one form after the other, each kept at its optimum.
+    struct Stages {
+        LinearProgram& lp;
+        bool exactly = false;
+        std::optional<std::vector<double>> found{}; ///< of the last stage that could be worked out
+        bool complete = true;                       ///< none was given up
+
+        void largest(const std::vector<std::vector<Term>>& forms) {
+            const std::size_t most = lp.add_variable(0);
+            for (std::vector<Term> form : forms) {
+                form.emplace_back(most, -1);
+                lp.add_row(std::move(form), 0);
+            }
+            sum({{most, 1}});
         }
-        return keep(lp, {{most, 1}});
-    }
+        void sum(const std::vector<Term>& form) {
+            if (!complete)
+                return;
+            auto solution = exactly ? lp.minimise_exactly(form) : lp.minimise(form);
+            complete = solution.has_value();
+            if (!complete)
+                return;
+            double optimum = 0;
+            for (const auto& [variable, coefficient] : form)
+                optimum += coefficient * (*solution)[variable];
+            lp.add_row(form, optimum + kept * um);
+            found = std::move(solution);
+        }
+    };
 
-    static std::optional<std::vector<double>> keep(LinearProgram& lp, const std::vector<Term>& form) {
-        auto solution = lp.minimise(form);
-        if (!solution)
+    /// The least by which R* would have to grow with those limits, mm. There always is such a growth, unless a given
+    /// line breaks a limit.
+    [[nodiscard]] std::optional<double> least_growth(std::optional<TunnelLimit> loosened) const {
+        const Freedom freedom{true, loosened};
+        if (!given_line_holds(freedom))
             return std::nullopt;
-        double optimum = 0;
-        for (const auto& [variable, coefficient] : form)
-            optimum += coefficient * (*solution)[variable];
-        lp.add_row(form, optimum + kept * um);
-        return solution;
+        const Programme p = programme(freedom);
+        const auto v = p.lp.minimise({{p.growth, 1}});
+        return v ? std::optional((*v)[p.growth] / um) : std::nullopt;
     }
 
-    std::optional<Solution> solve_hone() const {
-        Programme p = programme({});
+    [[nodiscard]] Stages hone_stages(Programme& p, bool exactly) const {
         const auto bands = [&](double dy, double dz) {
             std::vector<std::vector<Term>> forms;
             for (const Housing& m : mains_)
@@ -199,44 +226,69 @@ class Planner {
         }
         if (policy_.caps == CapCuts::equal)
             sum = {{p.cut.front(), 1}};
-        if (!minimise_largest(p.lp, cuts) || !minimise_largest(p.lp, bands(0, 1)) || !keep(p.lp, sum))
+        Stages stages{p.lp, exactly};
+        stages.largest(cuts);
+        stages.largest(bands(0, 1));
+        stages.sum(sum);
+        stages.largest(bands(1, 0));
+        return stages;
+    }
+
+    std::optional<Solution> solve_hone() const {
+        Programme p = programme({});
+        Stages stages = hone_stages(p, false);
+        if (!stages.complete) {
+            // Whether there is a line at all is a question of its own; that a later stage loses its way is rounding.
+            if (const auto growth = least_growth({}); !stages.found && (!growth || *growth > limit_tolerance))
+                return std::nullopt;
+            Programme again = programme({});
+            Stages exact = hone_stages(again, true);
+            if (exact.found)
+                stages.found = std::move(exact.found);
+        }
+        if (!stages.found)
             return std::nullopt;
-        const auto v = minimise_largest(p.lp, bands(1, 0));
-        if (!v)
-            return std::nullopt;
+        const std::vector<double>& v = *stages.found;
         Solution s;
-        s.line = {(*v)[p.y0] / um, (*v)[p.yk] * along / um, (*v)[p.z0] / um, (*v)[p.zk] * along / um};
+        s.line = {v[p.y0] / um, v[p.yk] * along / um, v[p.z0] / um, v[p.zk] * along / um};
         for (const std::size_t cut : p.cut)
-            s.cuts.push_back(std::max(0.0, (*v)[cut] / um));
+            s.cuts.push_back(std::max(0.0, v[cut] / um));
         return s;
     }
 
     // ---- boring: the line is given, so each number follows by itself -----------------------------------------------
 
-    std::optional<Solution> solve_bore() const {
-        if (!given_line_holds({}))
+    std::optional<Solution> solve_bore(const Freedom& freedom) const {
+        if (!given_line_holds(freedom))
             return std::nullopt;
         Solution s;
         for (const Reach& r : reaches_) {
             if (r.cap)
                 continue;
             const double missing = -slack(r, given_, 0);
-            if (r.dz > 0)
-                s.lift = std::max(s.lift, missing / r.dz);
-            else if (missing > 0)
+            if (missing <= limit_tolerance)
+                continue;
+            if (r.dz <= 0)
                 return std::nullopt; // level with the parting line: no lift helps
+            s.lift = std::max(s.lift, missing / r.dz);
         }
         s.line = given_;
         s.line.z0 += s.lift;
         s.cuts.assign(mains_.size(), 0);
+        const double deepest =
+            freedom.holds(TunnelLimit::max_cap_cut) ? policy_.max_cap_cut : std::numeric_limits<double>::infinity();
         for (const Reach& r : reaches_)
-            if (r.cap)
-                s.cuts[r.main] = std::max(s.cuts[r.main], -slack(r, s.line, 0) / -r.dz);
+            if (const double missing = -slack(r, s.line, 0); r.cap && missing > limit_tolerance) {
+                if (missing + r.dz * deepest > limit_tolerance)
+                    return std::nullopt;
+                s.cuts[r.main] = std::max(s.cuts[r.main], std::min(missing / -r.dz, deepest));
+            }
         if (policy_.caps == CapCuts::equal)
             s.cuts.assign(mains_.size(), std::ranges::max(s.cuts));
-        const bool risen = std::ranges::any_of(
-            mains_, [&](const Housing& m) { return std::abs(s.line.z(m.mean_x())) > policy_.max_rise; });
-        if (risen || std::ranges::max(s.cuts) > policy_.max_cap_cut)
+        const bool risen = freedom.holds(TunnelLimit::max_rise) && std::ranges::any_of(mains_, [&](const Housing& m) {
+                               return std::abs(s.line.z(m.mean_x())) > policy_.max_rise + limit_tolerance;
+                           });
+        if (risen)
             return std::nullopt;
         return s;
     }
@@ -244,19 +296,22 @@ class Planner {
     // ---- what would have to give
     // -------------------------------------------------------------------------------------
 
+    [[nodiscard]] bool holds_without(TunnelLimit limit) const {
+        if (policy_.method == block::TunnelMethod::bore)
+            return solve_bore({false, limit}).has_value();
+        const auto least = least_growth(limit);
+        return least && *least <= limit_tolerance;
+    }
+
     void explain(TunnelPlan& plan) const {
-        if (given_line_holds({})) {
-            const Programme growing = programme({true, {}});
-            if (const auto v = growing.lp.minimise({{growing.growth, 1}}))
-                plan.short_by = (*v)[growing.growth] / um;
-        }
-        if (plan.short_by)
+        // A given line that lies below its limit is no question of size: growth helps nothing.
+        if (const auto least = least_growth({}); least && *least > limit_tolerance) {
+            plan.short_by = *least;
             plan.limits_to_give.push_back(TunnelLimit::target_diameter);
-        for (const TunnelLimit limit : {TunnelLimit::max_cap_cut, TunnelLimit::max_rise, TunnelLimit::max_side}) {
-            const Freedom freedom{false, limit};
-            if (given_line_holds(freedom) && programme(freedom).lp.minimise({}))
-                plan.limits_to_give.push_back(limit);
         }
+        for (const TunnelLimit limit : {TunnelLimit::max_cap_cut, TunnelLimit::max_rise, TunnelLimit::max_side})
+            if (holds_without(limit))
+                plan.limits_to_give.push_back(limit);
     }
 
     const std::vector<Housing>& mains_;

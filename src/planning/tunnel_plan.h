@@ -36,6 +36,9 @@ struct CapCut {
     double cut = 0; ///< mm off the cap's parting face
 };
 
+/// By how much a point or a limit may be missed, mm: rounding, a ten-thousandth of what any machine holds.
+inline constexpr double limit_tolerance = 1e-9;
+
 /// A point that leaves no slack: it sets the plan.
 struct BindingPoint {
     block::FeatureId id;
@@ -66,7 +69,8 @@ struct TunnelPlan {
 /// nothing beside it. With d = (y, z)/hypot(y, z) of a point, the old surface lies inside the finished bore when
 /// hypot(y, z) + c·[cap]·d_z − d·s(x) + stock ≤ R* (exact to e²/2R). Linear programmes, one objective after the other,
 /// each kept at its optimum to 1e-9 mm: the largest cap cut, the largest rise, the sum of the cuts, the largest side
-/// step (honing); the lift for which every saddle point cleans up, then the cuts (boring).
+/// step (honing); the lift for which every saddle point cleans up, then the cuts (boring). Points and limits are held
+/// to `limit_tolerance`: a plan is infeasible only where every line breaks one by more.
 [[nodiscard]] TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy,
                                      const CentreLine& given_line = {});
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/tunnel_work.h"
 
+#include "block/job_state.h"
+
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -64,6 +66,12 @@ KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
             worse(p.standard_uncertainty());
         }
     const auto& mains = state.blueprint->mains;
+    if (mains.size() > 2)
+        for (const block::MainBlueprint& main : mains)
+            if (!saddle.contains(main.id))
+                known.saddles_missing.push_back(main.id);
+    if (!known.saddles_missing.empty())
+        return known;
     const double x0 = mains.front().x, x1 = mains.back().x, s0 = saddle[mains.front().id], s1 = saddle[mains.back().id];
     for (const block::MainBlueprint& main : mains) {
         Housing h{main.id, {}, target_of(main, policy), 0};
@@ -108,8 +116,11 @@ KnownHousings known_housings(const JobState& state, const TunnelPolicy& policy) 
     if (!probe_holds)
         return from_gauges(state, policy);
     const block::Evaluation& e = state.latest->evaluation;
-    return {HousingSource::probe, housings_of(*state.blueprint, e, policy), state.latest->standard_uncertainty,
-            given_line(e, GivenLine::ends)};
+    return {HousingSource::probe,
+            housings_of(*state.blueprint, e, policy),
+            state.latest->standard_uncertainty,
+            given_line(e, GivenLine::ends),
+            {}};
 }
 
 // ---- study
@@ -444,6 +455,8 @@ TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const 
     if (!state.blueprint)
         return work;
     work.study = study_tunnel(state);
+    if (!work.study)
+        work.saddles_missing = known_housings(state, TunnelPolicy{}).saddles_missing;
     const TunnelPolicy policy = state.tunnel_policy.value_or(TunnelPolicy{});
     if (work.study)
         for (const CapCut& cut : work.study->plan.cuts)

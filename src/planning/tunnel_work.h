@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/evaluation.h"
+#include "block/forward.h"
+#include "block/ledger.h"
+#include "block/measured.h"
 #include "planning/deck_verdict.h"
 #include "planning/gauge_findings.h"
 #include "planning/tunnel_plan.h"
@@ -20,6 +23,9 @@ struct KnownHousings {
     std::vector<Housing> mains;
     std::optional<double> uncertainty; ///< mm, standard, of one point's distance
     CentreLine ends;                   ///< through the centres of the end mains
+    /// By gauge: mains whose saddle was not read. Two saddles lie on a line; of more, nothing is known while one is
+    /// missing: it is not 0.
+    std::vector<block::FeatureId> saddles_missing;
 };
 
 /// From probe points where they hold; else from sizes in three directions and saddle heights, with the assumption that
@@ -155,8 +161,9 @@ enum class TunnelStep {
 
 struct TunnelWork {
     TunnelStep step = TunnelStep::measure;
-    std::optional<TunnelStudy> study; ///< the plan; explained only where that was asked for
-    std::vector<CapCut> to_cut;       ///< what the plan asks for, less what was cut
+    std::optional<TunnelStudy> study;              ///< the plan; explained only where that was asked for
+    std::vector<block::FeatureId> saddles_missing; ///< why there is no plan from gauges
+    std::vector<CapCut> to_cut;                    ///< what the plan asks for, less what was cut
     std::vector<CapPrediction> predictions;
     std::vector<StockLeft> board;   ///< main by main, front and rear, three ways
     std::optional<StockLeft> dwell; ///< the tightest place

@@ -3,6 +3,7 @@
 
 #include <cmath>
 #include <gtest/gtest.h>
+#include <limits>
 
 using namespace pallix::metrology;
 
@@ -86,4 +87,16 @@ TEST(Decision, RiskAtTheEdgeOfTheZone) {
     EXPECT_NEAR(0.5 * std::erfc(2 / std::sqrt(2.0)), 0.02275, 1e-5);
     EXPECT_EQ(decide(64.0024 + 1e-9, 0.0012, bore), Verdict::meets);
     EXPECT_NEAR(0.5 * std::erfc(1.65 / std::sqrt(2.0)), 0.0494715, 1e-6);
+}
+
+// "Not a number" was neither below the one limit nor above the other, and so it met both.
+TEST(Decision, WhatIsNoNumberProvesNothing) {
+    const double nan = std::nan(""), infinite = std::numeric_limits<double>::infinity();
+    for (const double value : {nan, infinite, -infinite})
+        EXPECT_EQ(decide(value, 0.001, bore), Verdict::cannot_tell) << value;
+    for (const double u : {nan, infinite, -0.001})
+        EXPECT_EQ(decide(64.009, u, bore), Verdict::cannot_tell) << u;
+    EXPECT_EQ(decide(64.009, 0.001, {nan, 64.019}), Verdict::cannot_tell);
+    EXPECT_EQ(decide(64.009, 0.001, {64.0, nan}), Verdict::cannot_tell);
+    EXPECT_EQ(decide(64.009, 0.001, bore), Verdict::meets) << "and numbers are decided on as before";
 }

@@ -15,7 +15,7 @@ double reference(const std::string& set_name, const char* key) {
         nlohmann::json::parse(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/reference/lsq-expected.json"));
     for (const auto& set : sets)
         if (set["name"] == set_name)
-            return std::stod(set["expected"][key].get<std::string>());
+            return pallix::test::reference_number(set["expected"][key].get<std::string>());
     ADD_FAILURE() << set_name;
     return 0;
 }

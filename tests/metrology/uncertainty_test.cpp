@@ -18,7 +18,7 @@ std::vector<double> nist(const std::string& name) {
     bool data = false;
     for (std::string line; std::getline(in, line);) {
         if (data && line.find_first_of("0123456789") != std::string::npos)
-            values.push_back(std::stod(line));
+            values.push_back(pallix::test::reference_number(line));
         data = data || line.starts_with("------");
     }
     return values;

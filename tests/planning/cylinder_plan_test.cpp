@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "planning/cylinder_plan.h"
 
 #include "metrology/enclosing_circle.h"
@@ -194,6 +195,25 @@ TEST(LimitedCentre, WearBelowTheRimMayNeedTheMove) {
     const auto at = limited_centre(f, 40.25, 0.2);
     ASSERT_TRUE(at);
     EXPECT_NEAR(at->share, 1, 1e-9) << "at the blueprint both sides are within 40.2";
+}
+
+// A wall already under its least let a place through that lay 0.2 outside the bore.
+TEST(LimitedCentre, AThinWallDoesNotMakeTheBoreCleanUp) {
+    FoundCylinder f;
+    f.top = Vec2{60, 0};
+    f.blueprint = {60, -0.2};
+    f.points = {{60, 40.5}, {60, -40}, {100, 0}, {20, 0}}; // worn to the right, away from the blueprint
+    EXPECT_FALSE(limited_centre(f, 40.3, 0.2)) << "0.2 outside at the top, more on the way";
+    WallAt thin;
+    thin.before = 3.0;
+    thin.least = 3.5;
+    thin.outwards = {0, -1};
+    f.walls = {thin};
+    EXPECT_FALSE(limited_centre(f, 40.3, 0.2)) << "and no thin wall changes that";
+    const auto held = limited_centre(f, 40.6, 0.2);
+    ASSERT_TRUE(held) << "where it does clean up it stays where it is";
+    EXPECT_EQ(held->share, 0);
+    EXPECT_EQ(held->by, LimitedBy::wall);
 }
 
 TEST(Walls, BeforeIsKeptBesideAfter) {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "planning/deck_verdict.h"
 
 #include "block/small_block.h"
@@ -82,4 +83,32 @@ TEST(TunnelVerdict, HoldsDiametersAgainstTheirWindow) {
     EXPECT_EQ(judge_tunnel(blueprint, state).overall, Verdict::fails);
     state.standard_uncertainty.reset();
     EXPECT_EQ(judge_tunnel(blueprint, state).overall, Verdict::cannot_tell);
+}
+
+// In size on the mean, and out of round by 0.03: it met, since roundness and taper were not looked at.
+TEST(TunnelVerdict, JudgesRoundnessAndTaper) {
+    const auto blueprint = pallix::test::read_small_blueprint(); // 60.000 to 60.020: shape within 0.010
+    const auto evaluated = pallix::test::evaluate_small(pallix::test::small_log().text(), blueprint);
+    EvaluationState state{1, 0.0005, {}, *evaluated, ""};
+    ASSERT_EQ(judge_tunnel(blueprint, state).overall, Verdict::meets);
+    state.evaluation.mains[0].roundness_mz = 0.015; // 0.030 across
+    TunnelVerdict v = judge_tunnel(blueprint, state);
+    EXPECT_EQ(v.mains[0].size, Verdict::meets);
+    EXPECT_EQ(v.mains[0].roundness, Verdict::fails);
+    EXPECT_EQ(v.mains[0].verdict, Verdict::fails);
+    EXPECT_EQ(v.overall, Verdict::fails);
+    state.evaluation.mains[0].roundness_mz = 0.010; // on the limit
+    EXPECT_EQ(judge_tunnel(blueprint, state).mains[0].roundness, Verdict::cannot_tell);
+    state.evaluation.mains[0].roundness_mz = 0.001;
+    state.evaluation.mains[0].points = 3; // always on a circle
+    EXPECT_EQ(judge_tunnel(blueprint, state).mains[0].roundness, Verdict::cannot_tell);
+    state.evaluation.mains[0].points = 8;
+    MainResult rear = state.evaluation.mains[0];
+    rear.diameter = state.evaluation.mains[0].diameter + 0.008;
+    state.evaluation.mains[0].diameter -= 0.008;
+    state.evaluation.mains.insert(state.evaluation.mains.begin() + 1, rear);
+    v = judge_tunnel(blueprint, state);
+    EXPECT_NEAR(v.mains[0].taper_value, 0.016, 1e-12);
+    EXPECT_EQ(v.mains[0].size, Verdict::meets) << "each end is in size";
+    EXPECT_EQ(v.mains[0].taper, Verdict::fails) << "0.016 over its length, at most 0.010";
 }

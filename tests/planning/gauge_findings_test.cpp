@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "planning/gauge_findings.h"
 
 #include "block/small_block.h"
@@ -80,6 +81,19 @@ TEST(GaugeSizes, WithoutAStatedUncertaintyProveNothing) {
     Job job;
     job.main_sizes("main.1", 60.010, 60.010, std::nullopt);
     EXPECT_EQ(job.findings().mains[0].verdict, Verdict::cannot_tell);
+}
+
+TEST(GaugeSizes, AMainInSizeEverywhereMayStillBeTapered) { // 60.000 to 60.020: taper within 0.010
+    Job job;
+    for (const char* way : {"upright", "60 left", "60 right"}) {
+        job.add(size_reading("main.1", "front", way, 60.003, 0.0005));
+        job.add(size_reading("main.1", "rear", way, 60.017, 0.0005));
+    }
+    const GaugeFindings f = job.findings();
+    for (const SizeFinding& size : f.mains[0].sizes)
+        EXPECT_EQ(size.verdict, Verdict::meets);
+    EXPECT_NEAR(f.mains[0].taper, 0.014, 1e-12);
+    EXPECT_EQ(f.mains[0].verdict, Verdict::fails);
 }
 
 TEST(Saddles, BowIsTakenFromTheLineThroughTheEnds) {

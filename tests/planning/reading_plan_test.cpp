@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "planning/reading_plan.h"
 
 #include "block/small_block.h"

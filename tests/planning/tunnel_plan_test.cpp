@@ -42,16 +42,26 @@ double leftover(const TunnelPlan& plan, const std::vector<Housing>& mains, const
 }
 
 /// The same lexicographic programme by another solver (COIN-OR Clp), set up by itself: columns y0 yk z0 zk t c1 … cn,
-/// in µm and 100 mm along.
+/// in µm and 100 mm along. Whether there is any line is asked first and by itself: t is then how much R* would have to
+/// grow, and such a programme always has an answer.
 struct Oracle {
     std::vector<double> objectives; ///< of each stage; empty when infeasible
+    double short_by = 0;            ///< mm
 
-    Oracle(const std::vector<Housing>& mains, const TunnelPolicy& policy) {
+    /// @param kept mm, how far an optimum may be missed by the stages after it
+    Oracle(const std::vector<Housing>& mains, const TunnelPolicy& policy, double kept = 1e-9) : kept_(kept) {
+        stages(mains, policy, true);
+        if (short_by < 1e-8)
+            stages(mains, policy, false);
+    }
+
+  private:
+    void stages(const std::vector<Housing>& mains, const TunnelPolicy& policy, bool only_growth) {
         const int n = static_cast<int>(mains.size());
         ClpSimplex lp;
         lp.setLogLevel(0);
-        lp.setPrimalTolerance(1e-8);
-        lp.setDualTolerance(1e-8);
+        lp.setPrimalTolerance(1e-10);
+        lp.setDualTolerance(1e-10);
         lp.resize(0, 5 + n);
         for (int k = 0; k < 5 + n; ++k)
             lp.setColumnBounds(k, k < 4 ? -1e6 : 0, k < 5 ? 1e6 : 1000 * policy.max_cap_cut);
@@ -74,6 +84,8 @@ struct Oracle {
                     {0, -dy}, {1, -dy * p.x / 100}, {2, -dz}, {3, -dz * p.x / 100}};
                 if (p.z < 0)
                     terms.emplace_back(5 + i, dz);
+                if (only_growth)
+                    terms.emplace_back(4, -1);
                 row(terms, 1000 * (m.target_diameter / 2 - policy.stock - r));
             }
             for (const double sign : {1.0, -1.0}) {
@@ -99,9 +111,15 @@ struct Oracle {
             if (!lp.isProvenOptimal())
                 return false;
             objectives.push_back(lp.objectiveValue() / 1000);
-            row(form, lp.objectiveValue() + 1e-6);
+            row(form, lp.objectiveValue() + 1000 * kept_);
             return true;
         };
+        if (only_growth) {
+            ASSERT_TRUE(minimise({{4, 1}}));
+            short_by = objectives.front();
+            objectives.clear();
+            return;
+        }
         std::vector<std::pair<int, double>> sum;
         for (int i = 0; i < n; ++i) {
             sum.emplace_back(5 + i, policy.caps == CapCuts::equal ? (i == 0 ? 1 : 0) : 1);
@@ -123,6 +141,8 @@ struct Oracle {
         minimise(sum);
         minimise({{t4, 1}});
     }
+
+    double kept_;
 };
 
 /// Housings a little oval, off the line and of different size, as found.
@@ -249,31 +269,69 @@ TEST(TunnelPlan, BoringLiftsTheGivenLine) {
     EXPECT_THAT(side.limits_to_give, testing::ElementsAre(TunnelLimit::max_side));
 }
 
-TEST(TunnelPlan, TwoHundredRandomTunnelsByAnotherSolver) {
+// A later stage that GLPK could not finish was taken for infeasibility: at 12° relief every "infeasible" was false, and
+// decks and cylinders were planned from the unmoved axis.
+TEST(TunnelPlan, TwoThousandRandomTunnelsByAnotherSolver) {
     std::mt19937 random(20);
-    int feasible = 0;
-    for (int round = 0; round < 200; ++round) {
+    int feasible = 0, infeasible = 0, blunt = 0;
+    for (int round = 0; round < 2000; ++round) {
         const auto mains = worn_tunnel(random, 3 + round % 5, 8 + 4 * (round % 3));
-        TunnelPolicy policy{.parting = (round % 4) * 6 * degree,
-                            .caps = round % 2 == 0 ? CapCuts::each : CapCuts::equal};
+        TunnelPolicy policy{.parting = (round % 2) * 12 * degree,
+                            .caps = round % 4 < 2 ? CapCuts::each : CapCuts::equal};
         policy.stock = round % 3 == 0 ? 0.004 : 0;
-        policy.max_rise = round % 7 == 0 ? 0.01 : 0.15;
+        policy.max_rise = round % 7 == 0 ? 0.01 : round % 13 == 0 ? 0 : 0.15;
+        policy.max_side = round % 11 == 0 ? 0 : 0.05;
+        policy.max_cap_cut = round % 17 == 0 ? 0 : 0.5;
         const TunnelPlan plan = plan_tunnel(mains, policy);
         const Oracle oracle(mains, policy);
-        ASSERT_EQ(plan.feasible, oracle.objectives.size() == 4) << round;
-        if (!plan.feasible)
+        ASSERT_EQ(plan.feasible, oracle.short_by < 1e-8) << round << ": " << oracle.short_by;
+        if (!plan.feasible) {
+            ++infeasible;
+            EXPECT_NEAR(*plan.short_by, oracle.short_by, 1e-6) << round;
+            EXPECT_GT(*plan.short_by, limit_tolerance) << round << ": short by nothing is no shortness";
             continue;
+        }
         ++feasible;
+        ASSERT_EQ(oracle.objectives.size(), 4U) << round;
         EXPECT_GE(leftover(plan, mains, policy), -1e-8) << round;
-        EXPECT_NEAR(plan.max_cap_cut, oracle.objectives[0], 1e-7) << round;
-        EXPECT_NEAR(std::abs(plan.rise), oracle.objectives[1], 1e-6) << round;
         double sum = 0;
         for (const CapCut& cut : plan.cuts)
             sum += cut.cut;
-        EXPECT_NEAR(policy.caps == CapCuts::equal ? plan.max_cap_cut : sum, oracle.objectives[2], 1e-6) << round;
-        EXPECT_NEAR(std::abs(plan.side), oracle.objectives[3], 2e-6) << round;
+        const std::array ours{plan.max_cap_cut, std::abs(plan.rise),
+                              policy.caps == CapCuts::equal ? plan.max_cap_cut : sum, std::abs(plan.side)};
+        std::optional<Oracle> looser; // how sharply the programme itself fixes a later objective
+        for (std::size_t k = 0; k < ours.size(); ++k) {
+            double sharp = 3e-6;
+            if (std::abs(ours[k] - oracle.objectives[k]) > sharp) {
+                if (!looser)
+                    looser.emplace(mains, policy, 2e-9);
+                ++blunt;
+                sharp += std::abs(looser->objectives.at(k) - oracle.objectives[k]);
+            }
+            EXPECT_NEAR(ours[k], oracle.objectives[k], sharp) << round << ", objective " << k + 1;
+        }
         EXPECT_FALSE(plan.binding.empty());
     }
-    EXPECT_GT(feasible, 120);
-    EXPECT_LT(feasible, 200) << "some must be infeasible";
+    EXPECT_GT(feasible, 800);
+    EXPECT_GT(infeasible, 200);
+    EXPECT_LT(blunt, 10) << "a nanometre of cap cut seldom moves the line by half a micrometre";
+}
+
+// A given line that lies on its limit was refused for the last bit of a sum.
+TEST(TunnelPlan, ALineOnItsLimitHolds) {
+    const std::vector<Housing> mains{ring(1, 0, 69.9), ring(2, 110, 69.9), ring(3, 330, 69.9)};
+    const CentreLine given{0.1 + 0.2 - 0.28, 0.03 / 330, 0, 0}; // 0.05 at the rear main, and a bit
+    ASSERT_GT(given.y(330), 0.05);
+    EXPECT_TRUE(
+        plan_tunnel(mains, {.method = TunnelMethod::bore, .parting = 12 * degree, .max_side = 0.05}, given).feasible);
+    EXPECT_FALSE(
+        plan_tunnel(mains, {.method = TunnelMethod::bore, .parting = 12 * degree, .max_side = 0.0499}, given).feasible);
+}
+
+TEST(TunnelPlan, LimitsBeyondAnyBlockAreNone) {
+    const std::vector<Housing> mains{ring(1, 0, 70.02), ring(2, 110, 70.02, 0.01), ring(3, 220, 70.02)};
+    const TunnelPolicy wide{.parting = 12 * degree, .max_cap_cut = 1e308, .max_rise = 1e308, .max_side = 1e308};
+    const TunnelPolicy usual{.parting = 12 * degree, .max_cap_cut = 5, .max_rise = 5, .max_side = 5};
+    ASSERT_TRUE(plan_tunnel(mains, wide).feasible);
+    EXPECT_NEAR(plan_tunnel(mains, wide).max_cap_cut, plan_tunnel(mains, usual).max_cap_cut, 1e-7);
 }

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "planning/tunnel_work.h"
 
 #include "block/small_block.h"
@@ -216,6 +217,71 @@ TEST(TunnelSteps, MainToMainIsHeldAgainstHalfAThou) {
     EXPECT_EQ(judge_tunnel(b, state).step_verdict, metrology::Verdict::cannot_tell);
     state.evaluation.mains[1].centre.z += 0.003;
     EXPECT_EQ(judge_tunnel(b, state).step_verdict, metrology::Verdict::fails);
+}
+
+/// Five mains at 20, 70, 120, 170, 220.
+std::string five_mains() {
+    std::string text = test::small_blueprint();
+    const std::size_t from = text.find("\"mains\""), to = text.find("\"cam\": {");
+    std::string mains;
+    for (int n = 1; n <= 5; ++n)
+        mains += (n > 1 ? ", " : "") + std::string("{ \"id\": \"main.") + std::to_string(n) +
+                 "\", \"x\": " + std::to_string(50 * n - 30) +
+                 ", \"diameter\": { \"nominal\": 60, \"lower\": 0, \"upper\": 0.02 } }";
+    return text.replace(from, to - from, "\"mains\": [ " + mains + " ],\n ");
+}
+
+// Five saddles at +0.04 on an indicator that was not set to 0, main 3 not read: it counted as 0, 0.04 low, and the plan
+// took 0.0135 off cap 3.
+TEST(TunnelWork, ASaddleThatWasNotReadIsNotZero) {
+    std::vector<Entry> entries;
+    const auto add = [&entries](Payload payload) {
+        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), "", "", std::move(payload)});
+    };
+    const auto saddle = [](const std::string& main) {
+        Reading r = size_reading(main, "", "", 0.04, 0.0005);
+        r.at.quantity = Quantity::saddle;
+        return r;
+    };
+    add(JobOpened{"five", "", "b.json", five_mains()});
+    for (int n = 1; n <= 5; ++n)
+        for (const char* end : {"front", "rear"})
+            for (const char* way : {"upright", "60 left", "60 right"})
+                add(size_reading("main." + std::to_string(n), end, way, 60.010, 0.0005));
+    for (const char* main : {"main.1", "main.2", "main.4", "main.5"})
+        add(saddle(main));
+    JobState s = fold(entries);
+    ASSERT_TRUE(s.troubles.empty()) << s.troubles.front().words;
+    TunnelWork work = tunnel_work(s, gauge_findings(s), nullptr);
+    EXPECT_FALSE(work.study) << "no line is known";
+    EXPECT_TRUE(work.to_cut.empty());
+    EXPECT_EQ(work.step, TunnelStep::measure);
+    ASSERT_EQ(work.saddles_missing.size(), 1U);
+    EXPECT_EQ(work.saddles_missing.front().text(), "main.3");
+    ASSERT_TRUE(gauge_findings(s).saddles);
+    EXPECT_EQ(gauge_findings(s).saddles->verdict, metrology::Verdict::cannot_tell) << "four in line do not prove five";
+    add(saddle("main.3"));
+    s = fold(entries);
+    work = tunnel_work(s, gauge_findings(s), nullptr);
+    ASSERT_TRUE(work.study);
+    EXPECT_EQ(work.step, TunnelStep::good) << "all alike: a straight line, whatever the indicator was set to";
+    EXPECT_EQ(gauge_findings(s).saddles->verdict, metrology::Verdict::meets);
+}
+
+TEST(TunnelWork, CuttingACapLeavesTheSaddlesWhereTheyStood) {
+    std::vector<Entry> entries;
+    const auto add = [&entries](Payload payload) {
+        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), "", "", std::move(payload)});
+    };
+    add(JobOpened{"five", "", "b.json", five_mains()});
+    Reading r = size_reading("main.3", "", "", 0.04, 0.0005);
+    r.at.quantity = Quantity::saddle;
+    add(r);
+    add(size_reading("main.3", "front", "upright", 60.010, 0.0005));
+    add(CapsCut{{{{FeatureKind::main, "", 3}, 0.02}}});
+    const JobState s = fold(entries);
+    EXPECT_FALSE(s.readings[0].stale());
+    EXPECT_TRUE(s.readings[1].stale()) << "the size is the cap's too";
 }
 
 TEST(TunnelWork, AGoodTunnelIsLeftAlone) {
