@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/cylinder_words.h"
 
+#include "block/job_state.h"
 #include "wording/lifter_words.h"
 #include "wording/readings.h"
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/deck_words.h"
 
+#include "block/job_state.h"
 #include "wording/sentences.h"
 
 #include <algorithm>
@@ -73,8 +74,10 @@ std::string entry_words(const block::FlawDecided& p, const LengthText&) {
            (p.note.empty() ? std::string() : ", " + p.note);
 }
 std::string entry_words(const block::PressureTested& p, const LengthText&) {
-    return std::string("pressure test: ") + (p.tight ? "tight" : "leaks") +
-           (p.note.empty() ? std::string() : ", " + p.note);
+    std::string text = p.tight ? "pressure test: tight" : "pressure test: leaks";
+    if (!p.note.empty())
+        text += ", " + p.note;
+    return text;
 }
 std::string entry_words(const block::DeckForecastKept& p, const LengthText& l) {
     return "forecast: " + l.plain(p.low) + " to " + l.with_unit(p.high) + " until it is clean";

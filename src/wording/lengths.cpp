@@ -1,15 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/lengths.h"
 
-#include <array>
-#include <cstdio>
+#include "block/number_text.h"
 
 namespace pallix::wording {
 
 std::string fixed(double value, int decimals) {
-    std::array<char, 400> buffer{};
-    std::snprintf(buffer.data(), buffer.size(), "%.*f", decimals, value);
-    std::string text = buffer.data();
+    std::string text = block::fixed_number(value, decimals);
     if (!text.starts_with('-'))
         return text;
     const bool zero = text.find_first_of("123456789") == std::string::npos;

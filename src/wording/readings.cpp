@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/readings.h"
 
+#include "block/job_state.h"
 #include "wording/sentences.h"
 
 #include <algorithm>
@@ -363,9 +364,55 @@ std::vector<std::string> deck_gauge_sentences(const block::JobState& state, cons
     return out;
 }
 
+namespace {
+
+const block::MainBlueprint& meant_main(const block::JobState& state, const block::FeatureId& id) {
+    return *std::ranges::find(state.blueprint->mains, id, &block::MainBlueprint::id);
+}
+
+std::string main_name(const block::FeatureId& id) {
+    return "Main " + std::to_string(id.number);
+}
+
+std::string shape_sentence(const std::string& main, const char* what, double value, double most,
+                           metrology::Verdict verdict, const LengthText& l) {
+    return main + ": " + what + " " + l.with_unit(value) + ", at most " + l.plain(most) + " — " +
+           verdict_word(verdict) + ".";
+}
+
+/// Mains that are in size on the mean and still no cylinders.
+std::vector<std::string> main_shape_sentences(const block::JobState& state, const planning::Assessment& a,
+                                              const LengthText& l) {
+    std::vector<std::string> out;
+    if (a.tunnel && !state.probe_stale())
+        for (const planning::MainVerdict& v : a.tunnel->mains) {
+            const block::MainResult& m = state.latest->evaluation.mains[v.index];
+            const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
+            const std::string name = main_name(m.id) + (m.level.empty() ? "" : ", " + m.level);
+            if (most && v.roundness != metrology::Verdict::meets && m.points >= 4)
+                out.push_back(shape_sentence(name, "out of round by", m.roundness_mz, *most, v.roundness, l));
+            if (most && v.taper == metrology::Verdict::fails)
+                out.push_back(shape_sentence(name, "taper", v.taper_value, *most, v.taper, l));
+        }
+    for (const planning::BoreFinding& m : a.gauge.mains) {
+        const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
+        if (most && !m.stale && m.taper > *most)
+            out.push_back(shape_sentence(main_name(m.id), "taper", m.taper, *most, m.verdict, l));
+    }
+    constexpr std::size_t named = 3;
+    if (out.size() > named) {
+        const std::size_t more = out.size() - named;
+        out.resize(named);
+        out.push_back("The shape of " + std::to_string(more) + " more is to be looked at: see the table.");
+    }
+    return out;
+}
+
+} // namespace
+
 std::vector<std::string> doubt_sentences(const block::JobState& state, const planning::Assessment& a,
                                          const LengthText& l) {
-    std::vector<std::string> out;
+    std::vector<std::string> out = main_shape_sentences(state, a, l);
     for (const auto& d : a.gauge.disagreements)
         out.push_back("Gauge and probe disagree: " + place_of_reading(*state.blueprint, d.at) + ", " +
                       l.with_unit(d.by_gauge) + " against " + l.plain(d.by_probe) + "; they may differ by " +

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/sentences.h"
 
+#include "block/job_state.h"
 #include "wording/cylinder_words.h"
 #include "wording/deck_words.h"
 #include "wording/lifter_words.h"
@@ -265,20 +266,40 @@ CallText done_text(const JobState& state, const Assessment& a, const LengthText&
     return t;
 }
 
+/// Entries that could not be used, in their own words; of many the first.
+std::vector<std::string> trouble_sentences(const JobState& state) {
+    constexpr std::size_t most = 5;
+    std::vector<std::string> sentences;
+    for (const block::Trouble& trouble : state.troubles) {
+        if (sentences.size() == most) {
+            sentences.push_back("… and " + std::to_string(state.troubles.size() - most) + " more.");
+            break;
+        }
+        sentences.push_back(capitalised(trouble.words) + ".");
+    }
+    return sentences;
+}
+
+CallText mend_ledger_text(const JobState& state) {
+    CallText t{"Mend the ledger first", "", trouble_sentences(state), ""};
+    t.reasons.push_back("It may have been a cut, so nothing is called before it is put right: strike it in the ledger "
+                        "(Ctrl+L) and log again what was done.");
+    return t;
+}
+
 CallText call_of(const JobState& state, const Assessment& a, const LengthText& l) {
     switch (a.call.kind) {
     case CallKind::mend_blueprint:
-        return {"The blueprint cannot be read", "", state.troubles, ""};
-    case CallKind::take_probe_log: {
-        CallText t{"Take the probe log in",
-                   "",
-                   {"Drop a .csv file here, or choose it under Job.",
-                    "It holds mains, the origin dowel and the decks, caps torqued as they will run.",
-                    "No probe: go to the tunnel or the decks and type what the gauges say into the line below."},
-                   ""};
-        t.reasons.insert(t.reasons.end(), state.troubles.begin(), state.troubles.end());
-        return t;
-    }
+        return {"The blueprint cannot be read", "", trouble_sentences(state), ""};
+    case CallKind::mend_ledger:
+        return mend_ledger_text(state);
+    case CallKind::take_probe_log:
+        return {"Take the probe log in",
+                "",
+                {"Drop a .csv file here, or choose it under Job.",
+                 "It holds mains, the origin dowel and the decks, caps torqued as they will run.",
+                 "No probe: go to the tunnel or the decks and type what the gauges say into the line below."},
+                ""};
     case CallKind::measure_decks:
         return {"Read the deck heights",
                 "",
@@ -380,10 +401,16 @@ CallText call_of(const JobState& state, const Assessment& a, const LengthText& l
 
 CallText call_text(const JobState& state, const Assessment& a, const LengthText& l) {
     CallText t = call_of(state, a, l);
+    if (a.call.kind == CallKind::mend_blueprint || a.call.kind == CallKind::mend_ledger)
+        return t;
     if (a.tunnel_fails())
         t.reasons.insert(
             t.reasons.begin(),
             "The main tunnel fails: whatever is cut from it moves when it is put right. Tunnel first (F3).");
+    if (!state.unknown.empty())
+        t.reasons.insert(t.reasons.begin(),
+                         "Entry " + std::to_string(state.unknown.front()) +
+                             " is of a kind that this version does not know and has no part in what is said here.");
     return t;
 }
 
@@ -398,10 +425,13 @@ std::string lowered(std::string text) {
 } // namespace
 
 std::string waits_for(const JobState& state, const Assessment& a, const LengthText& l) {
+    if (a.call.kind == CallKind::mend_ledger)
+        return "the ledger: entry " + std::to_string(state.troubles.front().sequence) + " cannot be used";
     if (a.tunnel_fails())
         return "the main tunnel: it fails";
     switch (a.call.kind) {
     case CallKind::mend_blueprint:
+    case CallKind::mend_ledger:
         return "a blueprint that can be read";
     case CallKind::take_probe_log:
         return "the probe log, as found";
@@ -579,7 +609,8 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
             return "struck entry " + std::to_string(p.sequence) + (p.reason.empty() ? std::string() : ": " + p.reason);
         }
         std::string operator()(const block::UnknownPayload& p) const {
-            return "an entry of kind \"" + p.kind + "\", which this version does not know";
+            return "an entry of kind \"" + p.kind + "\", which " +
+                   (p.faults.empty() ? "this version does not know" : "cannot be read: " + p.faults.front().text());
         }
     };
     const auto of_decks = [&](const auto& p) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/tunnel_words.h"
 
+#include "block/job_state.h"
 #include "wording/lengths.h"
 #include "wording/readings.h"
 
@@ -154,12 +155,21 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
 CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
     using enum planning::TunnelStep;
     switch (work.step) {
-    case measure:
-        return {
+    case measure: {
+        CallText t{
             "Measure the tunnel",
             "",
             {"Everything is measured from the mains.", "Take in a probe log, or read sizes and saddle heights below."},
             "Caps torqued as they will run."};
+        const auto& missing = work.saddles_missing;
+        if (!missing.empty() && missing.size() < state.blueprint->mains.size()) {
+            std::string list;
+            for (const block::FeatureId& id : missing)
+                list += (list.empty() ? "" : ", ") + std::to_string(id.number);
+            t.reasons.push_back("Still to read: the saddle of main " + list + ". Until then the line is not known.");
+        }
+        return t;
+    }
     case decide: {
         CallText t{"No plan within the limits", "", {}, ""};
         for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))

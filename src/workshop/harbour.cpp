@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/harbour.h"
 
+#include "block/job_state.h"
+#include "block/number_text.h"
 #include "planning/honing.h"
 #include "planning/lifter_plan.h"
 #include "planning/reading_plan.h"
@@ -313,14 +315,13 @@ void read_pistons(Diary& diary, const Blueprint& b, int hour, int minute, const 
         for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::piston_heights, bank)) {
             const bool one_side = at.direction == "one side of the pin";
             const double value = clearance + (one_side ? 0.03 : -0.03) + (step += 0.005);
-            std::array<char, 16> typed{};
-            std::snprintf(typed.data(), typed.size(), "%.3f", value);
+            const std::string typed = block::fixed_number(value, 3);
             diary.add(hour, minute++,
                       Reading{at,
                               "cylinder " + std::to_string(*b.hole(at.feature)->cylinder) + ", piston, " + at.direction,
                               value,
                               {},
-                              typed.data(),
+                              typed,
                               false,
                               indicator,
                               {}});
@@ -335,12 +336,10 @@ void lay_straightedge(Diary& diary, const Blueprint& b, int hour, int minute) {
     std::size_t i = 0;
     for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::feelers, "R")) {
         const double gap = goes_in[i++ % goes_in.size()];
-        std::array<char, 24> typed{};
-        std::snprintf(typed.data(), typed.size(), "%.2f %.2f", gap, gap + 0.01);
+        const std::string typed = block::fixed_number(gap, 2) + " " + block::fixed_number(gap + 0.01, 2);
         diary.add(
             hour, minute++,
-            Reading{
-                at, "right bank deck, straightedge, " + at.direction, gap, gap + 0.01, typed.data(), false, edge, {}});
+            Reading{at, "right bank deck, straightedge, " + at.direction, gap, gap + 0.01, typed, false, edge, {}});
     }
 }
 
@@ -356,29 +355,28 @@ std::vector<Entry> launch_diary() {
     conditions.fasteners = "light oil, three steps to the sheet's torque, from the middle outwards";
     diary.add(13, 10, ConditionsStated{conditions});
     int minute = 11;
-    const auto read = [&](const MeasuredAt& at, const char* words, double value, const char* typed,
+    const auto read = [&](const MeasuredAt& at, const char* words, double value, const std::string& typed,
                           const Instrument& instrument) {
         diary.add(13 + minute / 60, minute % 60, Reading{at, words, value, {}, typed, false, instrument, conditions});
         ++minute;
     };
     // Sizes of the mains: worn a little where the load is, main 3 oval.
     const Instrument gauge = bore_gauge_on(58.006, "micrometer");
-    std::array<char, 16> typed{};
     for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::main_sizes, "")) {
         double um = at.direction == "upright" ? 3 : -2;
         um += at.feature.number == 3 ? (at.direction == "upright" ? 7 : -3) : at.feature.number % 2;
         um += at.level == "rear" ? 1 : 0;
-        std::snprintf(typed.data(), typed.size(), "%+.0f µm", um);
+        const std::string typed = (um < 0 ? "" : "+") + block::fixed_number(um, 0) + " µm";
         const std::string words = "main " + std::to_string(at.feature.number) + ", " + at.level + ", " + at.direction;
-        read(at, words.c_str(), 58.006 + um / 1000, typed.data(), gauge);
+        read(at, words.c_str(), 58.006 + um / 1000, typed, gauge);
     }
     const Instrument lever = shop_instrument("lever indicator", InstrumentKind::lever_indicator, 0.002, 0.0015);
     constexpr std::array saddles{0.0, 0.004, 0.009, 0.006, 0.0};
     std::size_t i = 0;
     for (const MeasuredAt& at : planning::usual_places(b, planning::Measuring::saddle_heights, "")) {
-        std::snprintf(typed.data(), typed.size(), "%.3f", saddles[i]);
-        read(at, ("main " + std::to_string(at.feature.number) + ", saddle over the bar").c_str(), saddles[i++],
-             typed.data(), lever);
+        const std::string typed = block::fixed_number(saddles[i], 3);
+        read(at, ("main " + std::to_string(at.feature.number) + ", saddle over the bar").c_str(), saddles[i++], typed,
+             lever);
     }
     return diary.take();
 }
@@ -397,14 +395,13 @@ void read_bore(Diary& diary, int hour, int minute, const FeatureId& id, const st
     for (const auto& [place, value] : sizes) {
         const auto space = place.find(' ');
         const MeasuredAt at{id, Quantity::size, place.substr(0, space), place.substr(space + 1), {}};
-        std::array<char, 16> typed{};
-        std::snprintf(typed.data(), typed.size(), "%.3f", value);
+        const std::string typed = block::fixed_number(value, 3);
         diary.add(hour, minute++,
                   Reading{at,
                           name + ", " + place.substr(0, space) + ", " + place.substr(space + 1),
                           value,
                           {},
-                          typed.data(),
+                          typed,
                           false,
                           gauge,
                           conditions});
@@ -426,17 +423,11 @@ void bore_the_smack(Diary& diary) {
          std::map<std::string, double>{{"left", 4.6}, {"right", 4.9}, {"front", 3.6}, {"rear", 3.4}})
         for (const char* level : {"top", "bottom"}) {
             const MeasuredAt at{cylinder("C", 2), Quantity::wall, level, side, {}};
-            std::array<char, 16> typed{};
-            std::snprintf(typed.data(), typed.size(), "%.2f", wall);
-            diary.add(9, minute++,
-                      Reading{at,
-                              std::string("cylinder 2, wall, ") + level + ", " + side,
-                              wall,
-                              {},
-                              typed.data(),
-                              false,
-                              gauge,
-                              {}});
+            const std::string typed = block::fixed_number(wall, 2);
+            diary.add(
+                9, minute++,
+                Reading{
+                    at, std::string("cylinder 2, wall, ") + level + ", " + side, wall, {}, typed, false, gauge, {}});
         }
     diary.add(9, 45, BorePitted{cylinder("C", 3), 0.35, "middle", "left", "broken ring land"});
     diary.add(9, 50, BoreDecided{cylinder("C", 3), BoreChoice::sleeve, "dearer to bore all four past the last size"});

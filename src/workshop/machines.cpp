@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/machines.h"
 
+#include "block/number_text.h"
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <numbers>
 #include <random>
 #include <vector>
@@ -48,11 +48,9 @@ std::string trace(const TraceJob& job) {
         }
     }
     std::string text = "# pallix-trace: 1\n# cutoff_mm: 0.8\nx,z\n";
-    char row[64];
-    for (std::size_t i = 0; i < n; ++i) {
-        std::snprintf(row, sizeof row, "%.4f,%.4f\n", static_cast<double>(i) * job.step, heights[i] * 1000);
-        text += row;
-    }
+    for (std::size_t i = 0; i < n; ++i)
+        text += block::fixed_number(static_cast<double>(i) * job.step, 4) + "," +
+                block::fixed_number(heights[i] * 1000, 4) + "\n";
     return text;
 }
 

@@ -2,12 +2,12 @@
 #include "workshop/practice_block.h"
 
 #include "block/frame.h"
+#include "block/number_text.h"
 #include "planning/place.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <cstdio>
 #include <numbers>
 #include <random>
 
@@ -79,13 +79,11 @@ class Prober {
             line("# tip_diameter: " + number(2 * job_.tip_radius));
         if (job_.stated_uncertainty > 0)
             line("# touch_uncertainty: " + number(job_.stated_uncertainty));
-        std::array<char, 32> t{};
-        std::snprintf(t.data(), t.size(), "%.1f", job_.temperature_c);
-        line("# temperature_c: " + std::string(t.data()));
+        line("# temperature_c: " + block::fixed_number(job_.temperature_c, 1));
         if (job_.rolled)
             for (const BankBlueprint& bank : b_.banks) {
-                std::snprintf(t.data(), t.size(), "%.4f", rotation(bank.id) / block::radians_per_degree);
-                line("# setup." + bank.id + ".rotation_deg: " + t.data());
+                line("# setup." + bank.id +
+                     ".rotation_deg: " + block::fixed_number(rotation(bank.id) / block::radians_per_degree, 4));
                 line("# setup." + bank.id + ".axis_y: " + number(axis_y));
                 line("# setup." + bank.id + ".axis_z: " + number(axis_z));
             }
@@ -200,10 +198,7 @@ class Prober {
     }
 
     std::string number(double mm) const {
-        std::array<char, 64> t{};
-        const bool inch = job_.unit == block::Unit::inch;
-        std::snprintf(t.data(), t.size(), inch ? "%.6f" : "%.4f", mm / block::mm_per(job_.unit));
-        return t.data();
+        return block::fixed_number(mm / block::mm_per(job_.unit), job_.unit == block::Unit::inch ? 6 : 4);
     }
 
     void line(const std::string& text) { out_ += text + "\n"; }

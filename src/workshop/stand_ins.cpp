@@ -5,7 +5,7 @@
 #include "metrology/monte_carlo.h"
 
 #include <array>
-#include <cstdio>
+#include <charconv>
 
 namespace pallix::workshop {
 
@@ -16,9 +16,11 @@ std::vector<std::string> lines_of(const GaugeStandIn& gauge) {
     metrology::Deviates draw(gauge.seed, 0);
     std::int64_t number = 0;
     for (const double value : gauge.values) {
+        const double shown = value + (gauge.noise > 0 ? gauge.noise * draw.normal() : 0);
         std::array<char, 40> text{};
-        std::snprintf(text.data(), text.size(), "%.6g", value + (gauge.noise > 0 ? gauge.noise * draw.normal() : 0));
-        lines.push_back(write_gauge_line(block::GaugeReading{++number, text.data(), gauge.unit}));
+        const auto [end, error] =
+            std::to_chars(text.data(), text.data() + text.size(), shown, std::chars_format::general, 6);
+        lines.push_back(write_gauge_line(block::GaugeReading{++number, {text.data(), end}, gauge.unit}));
     }
     lines.push_back(write_gauge_line(block::GaugeBye{}));
     return lines;

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "wording/cylinder_words.h"
 #include "wording/lifter_words.h"
 

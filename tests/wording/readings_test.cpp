@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/reading_plan.h"
 #include "wording/readings.h"
 
 #include "block/reading_text.h"

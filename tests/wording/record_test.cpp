@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_file.h"
+#include "block/job_state.h"
 #include "planning/assessment.h"
 #include "reference_data.h"
 #include "wording/sentences.h"
@@ -25,8 +26,7 @@ std::string test_data(const std::string& name) {
 
 /// The jobs are files of job format version 1: whatever comes later reads them.
 std::vector<block::Entry> job_of(const std::string& name) {
-    const auto entries =
-        block::read_job(test::read_file(test_data("jobs/" + name + ".pallix.json")), name);
+    const auto entries = block::read_job(test::read_file(test_data("jobs/" + name + ".pallix.json")), name);
     EXPECT_TRUE(entries) << (entries ? "" : entries.error().front().text());
     return entries.value_or(std::vector<block::Entry>());
 }
@@ -45,8 +45,8 @@ std::string said_of(const std::vector<block::Entry>& entries, block::ReadLogs& l
     if (!call.caution.empty())
         said += "    care: " + call.caution + "\n";
     said += "  waits for: " + waits_for(state, assessment, lengths) + "\n";
-    for (const std::string& trouble : state.troubles)
-        said += "  trouble: " + trouble + "\n";
+    for (const block::Trouble& trouble : state.troubles)
+        said += "  trouble: " + trouble.words + "\n";
     return said;
 }
 
@@ -75,13 +75,12 @@ TEST_P(Record, SaysTheSameAtEveryStep) {
     const std::string kept = test::read_file(file);
     const auto differs = std::ranges::mismatch(record, kept);
     const auto line = 1 + std::count(record.begin(), differs.in1, '\n');
-    EXPECT_TRUE(record == kept) << "the record differs from line " << line << " on: "
-                                << std::string(differs.in1, std::find(differs.in1, record.end(), '\n'));
+    EXPECT_TRUE(record == kept) << "the record differs from line " << line
+                                << " on: " << std::string(differs.in1, std::find(differs.in1, record.end(), '\n'));
 }
 
 INSTANTIATE_TEST_SUITE_P(Harbour, Record,
-                         testing::Values("workboat", "workboat_probed", "tender", "launch", "smack", "ferry",
-                                         "ketch"),
+                         testing::Values("workboat", "workboat_probed", "tender", "launch", "smack", "ferry", "ketch"),
                          [](const auto& tested) { return tested.param; });
 
 } // namespace

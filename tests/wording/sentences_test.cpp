@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
+#include "planning/assessment.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 #include "wording/tables.h"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The map's learning against practice decks whose truth is known.
+#include "block/job_state.h"
 #include "metrology/monte_carlo.h"
 #include "planning/deck_belief.h"
 #include "workshop/harbour.h"

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "workshop/machines.h"
 
 #include "block/profile_trace.h"

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
 #include "workshop/practice_block.h"
 
 #include "block/evaluation.h"
@@ -81,7 +82,7 @@ TEST(Harbour, EachJobStandsAtAnotherPlaceOfItsRoute) {
     std::vector<pallix::planning::CallKind> calls;
     for (const DemoJob& job : harbour_jobs([](const std::string&) { return std::string("sum"); })) {
         const JobState state = fold(job.entries);
-        EXPECT_TRUE(state.troubles.empty()) << state.title << ": " << state.troubles.front();
+        EXPECT_TRUE(state.troubles.empty()) << state.title << ": " << state.troubles.front().words;
         calls.push_back(pallix::planning::assess(state).call.kind);
     }
     using enum pallix::planning::CallKind;
