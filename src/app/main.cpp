@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/certainty_work.h"
 #include "session/demo_shop.h"
 #include "session/preferences.h"
 #include "session/session.h"

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/evaluation.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 #include "planning/deck_map.h"
 
 #include <QColor>

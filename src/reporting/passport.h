@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
+#include "block/forward.h"
+#include "block/ledger.h"
 #include "planning/assessment.h"
 #include "wording/lengths.h"
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/belief_work.h"
 
+#include "planning/deck_belief.h"
 #include <QMetaObject>
 #include <thread>
 
@@ -37,19 +38,35 @@ const planning::DeckBelief* BeliefWork::insist(const planning::DeckQuestion& que
     return &(known_[question.bank.id] = std::move(*belief));
 }
 
+void BeliefWork::forget() {
+    ++job_;
+    known_.clear();
+    waiting_.clear();
+    if (!under_way_.empty())
+        left_behind_.push_back(std::move(worker_));
+    under_way_.clear();
+}
+
 void BeliefWork::start(const planning::DeckQuestion& question) {
     under_way_ = question.key;
     worker_.reset(); // the one before has ended
     worker_ = std::make_unique<Worker>();
-    worker_->thread = std::jthread([this, question] {
+    worker_->thread = std::jthread([this, question, job = job_] {
         auto belief = planning::answer(question);
         QMetaObject::invokeMethod(
-            this, [this, key = question.key, belief = std::move(belief)]() mutable { take(std::move(belief), key); },
+            this,
+            [this, job, key = question.key, belief = std::move(belief)]() mutable {
+                take(job, std::move(belief), key);
+            },
             Qt::QueuedConnection);
     });
 }
 
-void BeliefWork::take(std::optional<planning::DeckBelief> belief, const std::string& key) {
+void BeliefWork::take(std::int64_t job, std::optional<planning::DeckBelief> belief, const std::string& key) {
+    if (job != job_) {
+        left_behind_.clear(); // it has said its last word
+        return;
+    }
     if (key == under_way_)
         under_way_.clear();
     if (belief) {

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/certainty_work.h"
 
+#include "block/job_state.h"
 #include "metrology/monte_carlo.h"
+#include "planning/assessment.h"
 
 #include <QMetaObject>
 #include <thread>
@@ -27,6 +29,13 @@ void CertaintyWork::cancel() {
     Q_EMIT progressed();
 }
 
+void CertaintyWork::forget() {
+    cancel();
+    ++job_;
+    cancelled_for_ = 0;
+    result_.reset();
+}
+
 void CertaintyWork::want(const block::Blueprint& blueprint, const block::EvaluationState& evaluation) {
     if (wanted_ == evaluation.sequence || cancelled_for_ == evaluation.sequence ||
         (result_ && result_->sequence == evaluation.sequence))
@@ -38,8 +47,9 @@ void CertaintyWork::want(const block::Blueprint& blueprint, const block::Evaluat
     share_ = 0;
     cancelled_ = std::make_shared<std::atomic<bool>>(false);
     worker_ = std::make_unique<Worker>();
-    worker_->thread = std::jthread([this, blueprint, probe = evaluation.probe, sequence = evaluation.sequence,
-                                    touch = *evaluation.standard_uncertainty, cancelled = cancelled_] {
+    worker_->thread = std::jthread([this, blueprint, probe = evaluation.probe, job = job_,
+                                    sequence = evaluation.sequence, touch = *evaluation.standard_uncertainty,
+                                    cancelled = cancelled_] {
         metrology::MonteCarloRun run;
         run.cancelled = cancelled.get();
         run.progress = [this, cancelled](double share) {
@@ -55,18 +65,19 @@ void CertaintyWork::want(const block::Blueprint& blueprint, const block::Evaluat
         auto values = block::uncertainties_of(blueprint, *probe, {touch, true}, run);
         if (!*cancelled)
             QMetaObject::invokeMethod(
-                this, [this, sequence, values = std::move(values)]() mutable { take(sequence, std::move(values)); },
+                this,
+                [this, job, sequence, values = std::move(values)]() mutable { take(job, sequence, std::move(values)); },
                 Qt::QueuedConnection);
     });
 }
 
-void CertaintyWork::take(std::int64_t sequence, std::optional<block::Uncertainties> values) {
-    if (sequence != wanted_)
+void CertaintyWork::take(std::int64_t job, std::int64_t sequence, std::optional<block::Uncertainties> values) {
+    if (job != job_ || sequence != wanted_)
         return;
     wanted_ = 0;
     if (!values)
         return;
-    result_ = planning::Certainty{sequence, std::move(*values)};
+    result_ = std::make_unique<planning::Certainty>(planning::Certainty{sequence, std::move(*values)});
     Q_EMIT ready();
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/gauge_link.h"
 
+#include "session/counted.h"
 #include <QLocalSocket>
 #include <QSerialPort>
 #include <QTimer>
@@ -79,8 +80,10 @@ void GaugeLink::lost(const QString& why) {
     const bool cut = !reader_.unfinished().empty();
     close();
     const auto touches = session_.streamed_touches();
-    QString kept = touches > 0 ? tr("%n touches are kept", nullptr, static_cast<int>(touches))
-                               : tr("all %n readings are kept", nullptr, static_cast<int>(readings_));
+    QString kept =
+        touches > 0
+            ? tr("%1 kept").arg(counted(static_cast<qsizetype>(touches), tr("touch is"), tr("touches are")))
+            : tr("%1 kept").arg(counted(static_cast<qsizetype>(readings_), tr("reading is"), tr("readings are")));
     if (cut)
         kept += tr("; the one being sent was cut off, take it again");
     Q_EMIT said(tr("Connection to the gauge lost: %1; %2. Connect again to go on.").arg(why, kept), true);
@@ -154,7 +157,8 @@ Outcome GaugeLink::take_in_touches() {
     const std::size_t touches = session_.streamed_touches();
     auto done = session_.take_stream(name_.isEmpty() ? tr("probe on the line") : name_);
     if (done)
-        Q_EMIT said(tr("Log of %n touches taken in.", nullptr, static_cast<int>(touches)), false);
+        Q_EMIT said(tr("Log of %1 taken in.").arg(counted(static_cast<qsizetype>(touches), tr("touch"), tr("touches"))),
+                    false);
     Q_EMIT changed();
     return done;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/ledger_model.h"
 
+#include "block/job_state.h"
 #include "wording/sentences.h"
 
 #include <QFont>

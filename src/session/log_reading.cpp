@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/log_reading.h"
 
+#include "block/probe_log.h"
+
 #include <QMetaObject>
 #include <thread>
 

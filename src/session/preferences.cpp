@@ -12,8 +12,9 @@ const auto key_person = QStringLiteral("bench/person");
 const auto key_gauge = QStringLiteral("bench/gauge_address");
 const auto key_learner = QStringLiteral("bench/learner");
 const auto key_stack = QStringLiteral("bench/stack_pieces");
-const auto usual_stack = QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
-                                        "0.03 mm 0.02 mm 0.02 mm");
+const auto usual_stack =
+    QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
+                   "0.03 mm 0.02 mm 0.02 mm");
 const auto key_geometry = QStringLiteral("window/geometry");
 const auto key_recent = QStringLiteral("files/recent");
 constexpr int recent_limit = 8;

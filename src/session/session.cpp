@@ -2,14 +2,24 @@
 #include "session/session.h"
 
 #include "block/job_file.h"
+#include "block/job_state.h"
 #include "block/profile_trace.h"
-#include "planning/set_up.h"
+#include "planning/assessment.h"
+#include "planning/deck_belief.h"
+#include "planning/deck_shape.h"
+#include "planning/entry_rules.h"
+#include "planning/tunnel_work.h"
+#include "session/belief_work.h"
+#include "session/certainty_work.h"
+#include "session/counted.h"
+#include "wording/sentences.h"
 
 #include <QCryptographicHash>
 #include <QDateTime>
 #include <QTimeZone>
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace pallix::session {
 
@@ -25,6 +35,41 @@ block::Faults one_fault(std::string what, std::string expected) {
     return {{"job", 0, std::move(what), std::move(expected)}};
 }
 
+/// A forecast is kept with the pass it stands before; how the surface came out with the pass it came from.
+bool belong_together(const Entry& before, const Entry& after) {
+    if (std::holds_alternative<block::DeckForecastKept>(before.payload))
+        return true;
+    const auto* cut = std::get_if<block::DeckCut>(&before.payload);
+    const auto* finish = std::get_if<block::FinishNoted>(&after.payload);
+    return cut && finish && !finish->ra && cut->bank == finish->bank && before.time == after.time &&
+           before.person == after.person;
+}
+
+/// A job from elsewhere is folded, assessed and worded before it is written: what one of them cannot take would stand
+/// in the way at every later start.
+Outcome holds_together(const std::vector<Entry>& entries, const std::string& file) {
+    try {
+        const block::JobState state = block::fold(entries);
+        if (!state.troubles.empty()) {
+            block::Faults faults;
+            for (const block::Trouble& trouble : state.troubles)
+                faults.push_back({file, 0, trouble.words, ""});
+            return tl::unexpected(std::move(faults));
+        }
+        const planning::Assessment assessment = planning::assess(state);
+        const wording::LengthText lengths(block::Unit::mm);
+        static_cast<void>(wording::call_text(state, assessment, lengths));
+        static_cast<void>(wording::waits_for(state, assessment, lengths));
+        for (const Entry& entry : entries)
+            static_cast<void>(wording::entry_sentence(entry, state, lengths));
+        return {};
+    } catch (const std::exception& error) {
+        return tl::unexpected(
+            block::Faults{{file, 0, std::string("the job cannot be worked out (") + error.what() + ")",
+                           "entries that belong together"}});
+    }
+}
+
 } // namespace
 
 block::Faults as_faults(const storage::BookFault& fault) {
@@ -35,14 +80,41 @@ std::string sha256_hex(const std::string& text) {
     return QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256).toHex().toStdString();
 }
 
+struct Session::Worked {
+    block::JobState state;
+    planning::Assessment assessment;
+    std::optional<planning::TunnelWork> tunnel_work;                                  ///< when it was asked for
+    std::shared_ptr<const planning::TunnelStudy> tunnel_study;                        ///< likewise
+    std::map<std::string, std::optional<planning::LocalFlatness>> local_flatness;     ///< by bank, likewise
+    std::map<std::string, std::shared_ptr<const planning::DeckBelief>> beliefs_known; ///< by bank, with contradictions
+    BeliefWork beliefs;
+    CertaintyWork certainty;
+};
+
 Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* parent)
-    : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)) {
-    connect(&certainty_, &CertaintyWork::ready, this, [this] {
-        assessment_ = planning::assess(state_, certainty_of_latest());
+    : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)),
+      worked_(std::make_unique<Worked>()) {
+    connect(&worked_->certainty, &CertaintyWork::ready, this, [this] {
+        worked_->assessment = planning::assess(worked_->state, certainty_of_latest());
         Q_EMIT certainty_known();
     });
-    connect(&beliefs_, &BeliefWork::ready, this, &Session::belief_known);
+    connect(&worked_->beliefs, &BeliefWork::ready, this, &Session::belief_known);
     refresh();
+}
+
+Session::~Session() = default;
+
+const block::JobState& Session::state() const {
+    return worked_->state;
+}
+const planning::Assessment& Session::assessment() const {
+    return worked_->assessment;
+}
+BeliefWork& Session::beliefs() {
+    return worked_->beliefs;
+}
+CertaintyWork& Session::certainty() {
+    return worked_->certainty;
 }
 
 Session::Clock Session::system_clock() {
@@ -50,14 +122,15 @@ Session::Clock Session::system_clock() {
 }
 
 void Session::refresh() {
-    state_ = block::fold(entries_, &read_logs_);
-    local_flatness_.clear();
-    beliefs_known_.clear();
-    tunnel_work_.reset();
-    tunnel_study_.reset();
-    assessment_ = planning::assess(state_, certainty_of_latest());
-    if (draws_certainty_ && state_.blueprint && state_.latest && state_.latest->standard_uncertainty)
-        certainty_.want(*state_.blueprint, *state_.latest);
+    worked_->state = block::fold(entries_, &read_logs_);
+    worked_->local_flatness.clear();
+    worked_->beliefs_known.clear();
+    worked_->tunnel_work.reset();
+    worked_->tunnel_study.reset();
+    worked_->assessment = planning::assess(worked_->state, certainty_of_latest());
+    if (draws_certainty_ && worked_->state.blueprint && worked_->state.latest &&
+        worked_->state.latest->standard_uncertainty)
+        worked_->certainty.want(*worked_->state.blueprint, *worked_->state.latest);
 }
 
 void Session::draw_certainty() {
@@ -66,18 +139,20 @@ void Session::draw_certainty() {
 }
 
 const planning::Certainty* Session::certainty_of_latest() const {
-    const planning::Certainty* known = certainty_.result();
-    return known && state_.latest && known->sequence == state_.latest->sequence ? known : nullptr;
+    const planning::Certainty* known = worked_->certainty.result();
+    return known && worked_->state.latest && known->sequence == worked_->state.latest->sequence ? known : nullptr;
 }
 
-Entry Session::entry_of(Payload payload, std::int64_t sequence) const {
-    return {sequence, clock_(), person_(), std::move(payload)};
+Entry Session::entry_of(Payload payload, std::int64_t sequence, std::string time) const {
+    return {sequence, std::move(time), person_(), std::move(payload)};
 }
 
 Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
     auto entries = book_.entries(job);
     if (!entries)
         return tl::unexpected(as_faults(entries.error()));
+    worked_->beliefs.forget();
+    worked_->certainty.forget();
     job_ = job;
     entries_ = std::move(*entries);
     read_logs_ = std::move(read);
@@ -89,9 +164,12 @@ Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
 Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint) {
     if (auto read = block::read_blueprint(blueprint.text, blueprint.file); !read)
         return tl::unexpected(read.error());
-    block::JobOpened opened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file,
-                            blueprint.text};
-    auto job = book_.create_job({entry_of(std::move(opened), 1)});
+    Payload opened = block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file,
+                                      blueprint.text};
+    if (const auto faults = block::faults_in(opened); !faults.empty())
+        return tl::unexpected(
+            one_fault("the job's " + faults.front().field + " " + faults.front().what, faults.front().expected));
+    auto job = book_.create_job({entry_of(std::move(opened), 1, clock_())});
     if (!job)
         return tl::unexpected(as_faults(job.error()));
     return open_job(*job);
@@ -101,6 +179,8 @@ Outcome Session::import_job(const block::NamedText& job_file) {
     auto entries = block::read_job(job_file.text, job_file.file);
     if (!entries)
         return tl::unexpected(entries.error());
+    if (auto sound = holds_together(*entries, job_file.file); !sound)
+        return sound;
     auto job = book_.create_job(*entries);
     if (!job)
         return tl::unexpected(as_faults(job.error()));
@@ -108,6 +188,8 @@ Outcome Session::import_job(const block::NamedText& job_file) {
 }
 
 void Session::close_job() {
+    worked_->beliefs.forget();
+    worked_->certainty.forget();
     job_.reset();
     entries_.clear();
     refresh();
@@ -118,8 +200,10 @@ Outcome Session::append(std::vector<Payload> payloads) {
     if (!job_)
         return tl::unexpected(one_fault("no job is open", "an open job"));
     std::vector<Entry> added;
+    const std::string now = clock_(); // what is done together has one time
     for (Payload& payload : payloads)
-        added.push_back(entry_of(std::move(payload), static_cast<std::int64_t>(entries_.size() + added.size() + 1)));
+        added.push_back(
+            entry_of(std::move(payload), static_cast<std::int64_t>(entries_.size() + added.size() + 1), now));
     if (auto done = book_.append(*job_, added); !done)
         return tl::unexpected(as_faults(done.error()));
     const int first = static_cast<int>(entries_.size());
@@ -150,7 +234,7 @@ Outcome Session::read_logs(LogsToRead& to_read) {
     const block::JobState after = block::fold(to_read.entries, &to_read.read);
     if (after.troubles.size() > before.troubles.size()) {
         const auto probe = block::read_probe_logs(to_read.logs, *before.blueprint, block::ProbeScope::part);
-        return tl::unexpected(probe ? block::Faults{{to_read.logs.front().file, 0, after.troubles.back(), ""}}
+        return tl::unexpected(probe ? block::Faults{{to_read.logs.front().file, 0, after.troubles.back().words, ""}}
                                     : probe.error());
     }
     std::optional<double>& u = to_read.standard_uncertainty;
@@ -166,7 +250,7 @@ Outcome Session::read_logs(LogsToRead& to_read) {
 Outcome Session::take_read_logs(LogsToRead to_read) {
     to_read.read.watch = nullptr;
     read_logs_ = std::move(to_read.read);
-    return append(std::move(to_read.payloads));
+    return append(std::move(to_read.payloads)); // the read has looked at every line
 }
 
 Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
@@ -177,181 +261,148 @@ Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
     return take_read_logs(std::move(to_read));
 }
 
-Outcome Session::log_cut(const block::DeckCut& cut) {
-    const bool felt = assessment_.feel(cut.bank) != nullptr; // a straightedge is measuring too
-    if (!state_.decks.contains(cut.bank) || (!state_.deck(cut.bank).latest && !felt))
-        return tl::unexpected(
-            one_fault("bank " + cut.bank + " was not measured", "a measurement before the first cut"));
-    if (!(cut.depth >= 0) || cut.depth > 5)
-        return tl::unexpected(one_fault("the depth of the pass cannot be", "a depth from 0 to 5 mm"));
+Outcome Session::take_all(std::vector<Payload> payloads) {
+    block::Faults faults;
+    for (Payload& payload : payloads) {
+        for (const block::FieldFault& fault : block::faults_in(payload))
+            faults.push_back({"job", 0, fault.said(), ""});
+        if (faults.empty())
+            if (auto fault = planning::fault_of(worked_->state, worked_->assessment, payload))
+                faults.push_back(std::move(*fault));
+    }
+    if (!faults.empty())
+        return tl::unexpected(std::move(faults));
+    return append(std::move(payloads));
+}
+
+Outcome Session::take(Payload payload) {
+    std::vector<Payload> one;
+    one.push_back(std::move(payload));
+    return take_all(std::move(one));
+}
+
+Outcome Session::log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish) {
+    if (auto fault =
+            planning::fault_of(worked_->state, worked_->assessment, cut)) // before a forecast is worked out for nothing
+        return tl::unexpected(block::Faults{std::move(*fault)});
     std::vector<Payload> payloads;
-    const block::DeckState& deck = state_.deck(cut.bank);
-    const bool kept = std::ranges::any_of(state_.forecasts, [&](const auto& f) {
+    const block::DeckState& deck = worked_->state.deck(cut.bank);
+    const bool kept = std::ranges::any_of(worked_->state.forecasts, [&](const auto& f) {
         return f.payload.bank == cut.bank && deck.latest && f.sequence > deck.latest->sequence;
     });
     if (deck.latest && !kept && deck.depth_since(deck.latest->sequence) == 0 && cut.depth > 0)
-        if (const auto question = planning::ask_about_deck(state_, cut.bank))
-            if (const auto* belief = beliefs_.insist(*question)) {
+        if (const auto question = planning::ask_about_deck(worked_->state, cut.bank))
+            if (const auto* belief = worked_->beliefs.insist(*question)) {
                 const auto &removal = belief->surface.removal, &lowest = belief->surface.lowest;
                 payloads.push_back(block::DeckForecastKept{cut.bank, removal.low, removal.high, lowest.low, lowest.high,
                                                            belief->decides});
             }
     payloads.push_back(cut);
-    return append(std::move(payloads));
+    if (finish)
+        payloads.push_back(std::move(*finish));
+    return take_all(std::move(payloads));
 }
 
-const planning::DeckBelief* Session::belief(const std::string& bank) {
-    if (!state_.blueprint || !state_.decks.contains(bank))
+std::shared_ptr<const planning::DeckBelief> Session::belief(const std::string& bank) {
+    if (!worked_->state.blueprint || !worked_->state.decks.contains(bank))
         return nullptr;
-    if (const auto known = beliefs_known_.find(bank); known != beliefs_known_.end())
-        return &known->second;
-    const auto question = planning::ask_about_deck(state_, bank);
-    const planning::DeckBelief* belief = question ? beliefs_.want(*question) : nullptr;
+    if (const auto known = worked_->beliefs_known.find(bank); known != worked_->beliefs_known.end())
+        return known->second;
+    const auto question = planning::ask_about_deck(worked_->state, bank);
+    const planning::DeckBelief* belief = question ? worked_->beliefs.want(*question) : nullptr;
     if (!belief)
         return nullptr;
-    planning::DeckBelief whole = *belief;
-    planning::find_contradictions(whole, state_);
-    return &(beliefs_known_[bank] = std::move(whole));
+    auto whole = std::make_shared<planning::DeckBelief>(*belief);
+    planning::find_contradictions(*whole, worked_->state);
+    return worked_->beliefs_known[bank] = std::move(whole);
 }
 
 const std::optional<planning::LocalFlatness>& Session::local_flatness(const std::string& bank) const {
-    const auto [found, fresh] = local_flatness_.try_emplace(bank);
-    if (fresh && state_.decks.contains(bank) && state_.deck(bank).latest)
-        found->second = planning::local_flatness(state_.deck(bank).latest->result.points);
+    const auto [found, fresh] = worked_->local_flatness.try_emplace(bank);
+    if (fresh && worked_->state.decks.contains(bank) && worked_->state.deck(bank).latest)
+        found->second = planning::local_flatness(worked_->state.deck(bank).latest->result.points);
     return found->second;
 }
 
 Outcome Session::mark_flaw(const block::FlawMarked& flaw) {
-    if (!state_.decks.contains(flaw.bank) || flaw.path.empty())
-        return tl::unexpected(one_fault("the flaw has no place", "at least one place on a deck"));
-    return append({flaw});
+    return take(flaw);
 }
-
 Outcome Session::decide_flaw(const block::FlawDecided& decided) {
-    if (std::ranges::find(state_.flaws, decided.flaw, &block::KnownFlaw::sequence) == state_.flaws.end())
-        return tl::unexpected(
-            one_fault("no flaw stands in entry " + std::to_string(decided.flaw), "a flaw that was marked"));
-    return append({decided});
+    return take(decided);
 }
-
 Outcome Session::test_pressure(const block::PressureTested& test) {
-    return append({test});
+    return take(test);
 }
-
-Outcome Session::fit_cutter(const block::CutterFitted& c) {
-    if (!(c.diameter > 0) || c.teeth < 1 || c.teeth > 60 || c.nose_radius < 0 || !(c.speed > 0) || !(c.feed > 0) ||
-        !(c.finish_speed > 0) || !(c.finish_feed > 0))
-        return tl::unexpected(
-            one_fault("the cutter cannot be", "diameter, speeds and feeds greater than 0, 1 to 60 teeth"));
-    return append({c});
+Outcome Session::fit_cutter(const block::CutterFitted& cutter) {
+    return take(cutter);
 }
-
 Outcome Session::note_finish(const block::FinishNoted& finish) {
-    if (finish.ra && !(*finish.ra > 0))
-        return tl::unexpected(one_fault("the roughness cannot be", "an Ra greater than 0"));
-    return append({finish});
+    return take(finish);
 }
-
 Outcome Session::choose_gasket(const block::GasketChosen& gasket) {
-    if (!(gasket.ra_at_most > 0))
-        return tl::unexpected(one_fault("the finish limit cannot be", "an Ra greater than 0"));
-    return append({gasket});
+    return take(gasket);
 }
-
 Outcome Session::read_set_up(const block::SetUpRead& set_up) {
-    if (!planning::correct_set_up(set_up))
-        return tl::unexpected(one_fault("these readings fix no plane, or the feet no line",
-                                        "at least three places not on one line, and two feet apart"));
-    return append({set_up});
+    return take(set_up);
 }
-
-Outcome Session::state_figures(const block::EngineFigures& f) {
-    const auto wrong = [](const std::optional<double>& x) { return x && !(*x > 0); };
-    if (wrong(f.stroke) || wrong(f.rod) || wrong(f.pin_height) || wrong(f.chamber) || wrong(f.gasket_bore) ||
-        wrong(f.gasket_thickness) || f.crevice < 0)
-        return tl::unexpected(one_fault("a figure of the mock-up cannot be", "lengths and volumes greater than 0"));
-    return append({f});
+Outcome Session::state_figures(const block::EngineFigures& figures) {
+    return take(figures);
 }
-
 Outcome Session::log_head_work(const block::HeadWork& work) {
-    if (work.cut < 0 || work.cut > 5 || (work.chamber && !(*work.chamber > 0)) ||
-        (work.gap_low && work.gap_high && !(*work.gap_high > *work.gap_low)))
-        return tl::unexpected(
-            one_fault("the work on the head cannot be", "a cut from 0 to 5 mm, a volume, a bracket thinner first"));
-    return append({work});
+    return take(work);
 }
-
 Outcome Session::take_reading(const block::Reading& reading) {
-    if (!state_.blueprint || !state_.blueprint->lists(reading.at.feature))
-        return tl::unexpected(one_fault(reading.at.feature.text() + " is not in the blueprint", "a feature it lists"));
-    if (!std::isfinite(reading.value) || (reading.upper && !(*reading.upper > reading.value)))
-        return tl::unexpected(one_fault("the reading cannot be", "a number; of a bracket, the thinner first"));
-    return append({reading});
+    return take(reading);
 }
-
 Outcome Session::state_conditions(const block::Conditions& conditions) {
-    return append({block::ConditionsStated{conditions}});
+    return take(block::ConditionsStated{conditions});
 }
-
 Outcome Session::check_instrument(const block::RingCheck& check) {
-    if (!(check.size > 0) || !(check.reading > 0))
-        return tl::unexpected(one_fault("the check cannot be", "a size and what the instrument made of it"));
-    return append({check});
+    return take(check);
 }
-
 Outcome Session::test_repeatability(const block::RepeatabilityTest& test) {
-    if (test.readings.size() < 2)
-        return tl::unexpected(
-            one_fault("a repeatability test has " + std::to_string(test.readings.size()) + " readings",
-                      "at least two, better five"));
-    return append({test});
+    return take(test);
 }
-
 Outcome Session::cut_tunnel(const block::TunnelCut& cut) {
-    return append({cut});
+    return take(cut);
 }
-
 Outcome Session::choose_tunnel_policy(const block::TunnelPolicy& policy) {
-    if (policy.target_diameter && !(*policy.target_diameter > 0))
-        return tl::unexpected(one_fault("the finished size cannot be", "a size greater than 0"));
-    if (policy.stock < 0 || policy.max_cap_cut < 0 || policy.max_rise < 0 || policy.max_side < 0)
-        return tl::unexpected(one_fault("a limit of the tunnel plan is negative", "lengths of 0 or more"));
-    return append({policy});
+    return take(policy);
 }
-
 Outcome Session::cut_caps(const block::CapsCut& cut) {
-    for (const auto& [id, depth] : cut.cuts)
-        if (!(depth >= 0) || depth > 3 || !state_.blueprint || !state_.blueprint->lists(id))
-            return tl::unexpected(
-                one_fault("the cut of cap " + id.text() + " cannot be", "a depth from 0 to 3 mm of a listed main"));
-    return append({cut});
+    return take(cut);
 }
-
 Outcome Session::log_tunnel_pass(const block::TunnelPass& pass) {
-    if (pass.kind == block::TunnelPassKind::strokes && (pass.strokes < 1 || pass.strokes > 10000))
-        return tl::unexpected(one_fault("the number of strokes cannot be", "a whole number from 1"));
-    if (pass.protrusion && !(*pass.protrusion > 0))
-        return tl::unexpected(one_fault("the cutter's protrusion cannot be", "a length greater than 0"));
-    return append({pass});
+    return take(pass);
 }
-
 Outcome Session::tick_step(const std::string& step) {
-    return append({block::StepDone{step}});
+    return take(block::StepDone{step});
+}
+Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {
+    return take(plan);
+}
+Outcome Session::choose_target(const block::DeckTargetChosen& target) {
+    return take(target);
+}
+Outcome Session::choose_passes(const block::PassPlanChosen& passes) {
+    return take(passes);
 }
 
 const planning::TunnelWork& Session::tunnel_work() const {
-    if (!tunnel_work_)
-        tunnel_work_ = planning::tunnel_work(
-            state_, assessment_.gauge, assessment_.tunnel && !state_.probe_stale() ? &*assessment_.tunnel : nullptr);
-    return *tunnel_work_;
+    if (!worked_->tunnel_work)
+        worked_->tunnel_work = planning::tunnel_work(
+            worked_->state, worked_->assessment.gauge,
+            worked_->assessment.tunnel && !worked_->state.probe_stale() ? &*worked_->assessment.tunnel : nullptr);
+    return *worked_->tunnel_work;
 }
 
-const planning::TunnelStudy* Session::tunnel_study() const {
-    if (!tunnel_study_ && tunnel_work().study) {
-        tunnel_study_ = tunnel_work().study;
-        planning::explain(*tunnel_study_);
+std::shared_ptr<const planning::TunnelStudy> Session::tunnel_study() const {
+    if (!worked_->tunnel_study && tunnel_work().study) {
+        auto study = std::make_shared<planning::TunnelStudy>(*tunnel_work().study);
+        planning::explain(*study);
+        worked_->tunnel_study = std::move(study);
     }
-    return tunnel_study_ ? &*tunnel_study_ : nullptr;
+    return worked_->tunnel_study;
 }
 
 Outcome Session::begin_rest(double minutes) {
@@ -361,25 +412,20 @@ Outcome Session::begin_rest(double minutes) {
 }
 
 double Session::rest_left() const {
-    if (!state_.rest)
+    if (!worked_->state.rest)
         return 0;
     const QDateTime now = QDateTime::fromString(QString::fromStdString(clock_()), Qt::ISODate);
-    const QDateTime until = QDateTime::fromString(QString::fromStdString(state_.rest->payload.until), Qt::ISODate);
+    const QDateTime until =
+        QDateTime::fromString(QString::fromStdString(worked_->state.rest->payload.until), Qt::ISODate);
     return std::max(0.0, static_cast<double>(now.secsTo(until)) / 60);
 }
 
 Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText& trace) {
-    if (!state_.blueprint || !state_.blueprint->hole(bore))
+    if (!worked_->state.blueprint || !worked_->state.blueprint->hole(bore))
         return tl::unexpected(one_fault(bore.text() + " is not in the blueprint", "a cylinder it lists"));
     if (const auto read = block::read_trace(trace); !read)
         return tl::unexpected(read.error());
-    return append({block::TraceTaken{bore, trace.file, sha256_hex(trace.text), trace.text}});
-}
-
-Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {
-    if (plan.places.empty())
-        return tl::unexpected(one_fault("the reading plan has no place left", "at least one place"));
-    return append({plan});
+    return take(block::TraceTaken{bore, trace.file, sha256_hex(trace.text), trace.text});
 }
 
 Outcome Session::stream_lines(const QStringList& lines) {
@@ -418,7 +464,8 @@ Outcome Session::keep_stream_as_note() {
     if (!lines)
         return tl::unexpected(as_faults(lines.error()));
     if (auto noted =
-            add_note(tr("A probe log was cut off after %n touches:\n", nullptr, static_cast<int>(streamed_touches())) +
+            add_note(tr("A probe log was cut off after %1:\n")
+                         .arg(counted(static_cast<qsizetype>(streamed_touches()), tr("touch"), tr("touches"))) +
                      lines->join(QLatin1Char('\n')));
         !noted)
         return noted;
@@ -431,25 +478,10 @@ void Session::drop_stream() {
         static_cast<void>(book_.clear_stream(*job_)); // lines that stay are only offered again
 }
 
-Outcome Session::choose_target(const block::DeckTargetChosen& target) {
-    if (target.height && !(*target.height > 0))
-        return tl::unexpected(one_fault("the deck height cannot be", "a height greater than 0"));
-    if (target.ratio && !(*target.ratio > 1))
-        return tl::unexpected(one_fault("the compression ratio cannot be", "a ratio greater than 1"));
-    return append({target});
-}
-
-Outcome Session::choose_passes(const block::PassPlanChosen& passes) {
-    if (!(passes.pass > 0) || passes.witness < 0 || passes.finish < 0 || passes.spring_passes < 0 ||
-        passes.spring_passes > 20)
-        return tl::unexpected(one_fault("the pass plan cannot be", "a pass greater than 0, the others not negative"));
-    return append({passes});
-}
-
 Outcome Session::add_note(const QString& text) {
     if (text.trimmed().isEmpty())
         return tl::unexpected(one_fault("the note is empty", "some words"));
-    return append({block::Note{text.trimmed().toStdString()}});
+    return take(block::Note{text.trimmed().toStdString()});
 }
 
 Outcome Session::strike(std::int64_t sequence, const QString& reason) {
@@ -462,7 +494,7 @@ Outcome Session::strike(std::int64_t sequence, const QString& reason) {
         if (out[i])
             return tl::unexpected(
                 one_fault("entry " + std::to_string(sequence) + " is struck already", "an entry that stands"));
-        return append({block::Strike{sequence, reason.trimmed().toStdString()}});
+        return take(block::Strike{sequence, reason.trimmed().toStdString()});
     }
     return tl::unexpected(one_fault("there is no entry " + std::to_string(sequence), "an entry of this job"));
 }
@@ -495,9 +527,7 @@ std::size_t Session::group_of(std::int64_t sequence) const {
     auto index = static_cast<std::size_t>(sequence - 1);
     const auto continues = [this](std::size_t i) {
         const auto* log = std::get_if<block::ProbeLogTaken>(&entries_[i].payload);
-        // A forecast is kept with the pass it stands before.
-        return (log && log->continues) ||
-               (i > 0 && std::holds_alternative<block::DeckForecastKept>(entries_[i - 1].payload));
+        return (log && log->continues) || (i > 0 && belong_together(entries_[i - 1], entries_[i]));
     };
     while (index > 0 && continues(index))
         --index;

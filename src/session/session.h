@@ -1,23 +1,32 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
-#include "planning/deck_shape.h"
-#include "planning/tunnel_work.h"
-#include "session/belief_work.h"
-#include "session/bore_faults.h"
-#include "session/certainty_work.h"
+#include "block/fault.h"
+#include "block/forward.h"
+#include "block/ledger.h"
+#include "block/named_text.h"
+#include "block/read_logs.h"
 #include "storage/shop_book.h"
 
 #include <QObject>
 #include <functional>
-#include <map>
+#include <memory>
 #include <optional>
 #include <vector>
 
+namespace pallix::planning {
+struct Assessment;
+struct Certainty;
+struct DeckBelief;
+struct LocalFlatness;
+struct TunnelStudy;
+struct TunnelWork;
+} // namespace pallix::planning
+
 namespace pallix::session {
+
+class BeliefWork;
+class CertaintyWork;
 
 /// What became of an attempt: nothing, or the faults to show. On faults nothing has changed.
 using Outcome = tl::expected<void, block::Faults>;
@@ -31,6 +40,7 @@ class Session : public QObject {
     using Person = std::function<std::string()>;
 
     Session(storage::ShopBook& book, Person person, Clock clock = system_clock(), QObject* parent = nullptr);
+    ~Session() override;
     static Clock system_clock();
 
     storage::ShopBook& book() { return book_; }
@@ -38,8 +48,8 @@ class Session : public QObject {
     bool has_job() const { return job_.has_value(); }
     std::optional<storage::JobId> job() const { return job_; }
     const std::vector<block::Entry>& entries() const { return entries_; }
-    const block::JobState& state() const { return state_; }
-    const planning::Assessment& assessment() const { return assessment_; }
+    const block::JobState& state() const;
+    const planning::Assessment& assessment() const;
 
     /// @param read logs of that job that were read beforehand, away from the window's thread
     [[nodiscard]] Outcome open_job(storage::JobId job, block::ReadLogs read = {});
@@ -47,6 +57,11 @@ class Session : public QObject {
     /// Takes in a whole job file as a new job.
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
     void close_job();
+
+    /// Entries that belong together, all or none: refused where a field is out of its range or the job's state forbids
+    /// one. Every other way into the ledger ends here.
+    [[nodiscard]] Outcome take_all(std::vector<block::Payload> payloads);
+    [[nodiscard]] Outcome take(block::Payload payload);
 
     /// Logs that belong together; refused as a whole when one has a fault.
     /// @param standard_uncertainty mm, of one touch, as stated by the person; nothing: as the logs state it, if they do
@@ -67,7 +82,8 @@ class Session : public QObject {
     [[nodiscard]] static Outcome read_logs(LogsToRead& logs);
     [[nodiscard]] Outcome take_read_logs(LogsToRead logs);
     /// Keeps a forecast of the removal first, where this is a bank's first pass since it was measured.
-    [[nodiscard]] Outcome log_cut(const block::DeckCut& cut);
+    /// @param finish how the surface came out, where that was seen: one entry with the pass, struck with it
+    [[nodiscard]] Outcome log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish = {});
     [[nodiscard]] Outcome mark_flaw(const block::FlawMarked& flaw);
     [[nodiscard]] Outcome decide_flaw(const block::FlawDecided& decided);
     [[nodiscard]] Outcome test_pressure(const block::PressureTested& test);
@@ -77,9 +93,10 @@ class Session : public QObject {
     [[nodiscard]] Outcome read_set_up(const block::SetUpRead& set_up);
     [[nodiscard]] Outcome state_figures(const block::EngineFigures& figures);
     [[nodiscard]] Outcome log_head_work(const block::HeadWork& work);
-    /// What is believed of a deck; null while it is being worked out (`belief_known` tells when) or cannot be.
-    [[nodiscard]] const planning::DeckBelief* belief(const std::string& bank);
-    [[nodiscard]] BeliefWork& beliefs() { return beliefs_; }
+    /// What is believed of a deck; null while it is being worked out (`belief_known` tells when) or cannot be. Who
+    /// draws it may hold on to it.
+    [[nodiscard]] std::shared_ptr<const planning::DeckBelief> belief(const std::string& bank);
+    [[nodiscard]] BeliefWork& beliefs();
     /// Flatness in a moving window, worked out when it is first asked for after an entry.
     [[nodiscard]] const std::optional<planning::LocalFlatness>& local_flatness(const std::string& bank) const;
     [[nodiscard]] Outcome take_reading(const block::Reading& reading);
@@ -93,15 +110,8 @@ class Session : public QObject {
     [[nodiscard]] Outcome tick_step(const std::string& step);
     /// Plan, board and next step of the tunnel; worked out when it is first asked for after an entry.
     [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
-    /// The plan with all that explains it; null where the tunnel is not known.
-    [[nodiscard]] const planning::TunnelStudy* tunnel_study() const;
-    /// What was decided on cylinders and lifters, or done to them; refused where it cannot be.
-    template <class Payload>
-    [[nodiscard]] Outcome take(const Payload& payload) {
-        if (auto fault = fault_of(state_, payload))
-            return tl::unexpected(block::Faults{std::move(*fault)});
-        return append({payload});
-    }
+    /// The plan with all that explains it; null where the tunnel is not known. Who draws it may hold on to it.
+    [[nodiscard]] std::shared_ptr<const planning::TunnelStudy> tunnel_study() const;
     /// Lets the block rest from now on for so many minutes.
     [[nodiscard]] Outcome begin_rest(double minutes);
     /// Minutes until the block has rested; 0 where it has, or none was begun.
@@ -122,7 +132,7 @@ class Session : public QObject {
 
     /// Draws uncertainties in the background from here on, and holds verdicts against them.
     void draw_certainty();
-    [[nodiscard]] CertaintyWork& certainty() { return certainty_; }
+    [[nodiscard]] CertaintyWork& certainty();
     [[nodiscard]] const planning::Certainty* certainty_of_latest() const;
     [[nodiscard]] Outcome choose_target(const block::DeckTargetChosen& target);
     [[nodiscard]] Outcome choose_passes(const block::PassPlanChosen& passes);
@@ -144,7 +154,7 @@ class Session : public QObject {
   private:
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
-    [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence) const;
+    [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
     void refresh();
 
     storage::ShopBook& book_;
@@ -152,15 +162,9 @@ class Session : public QObject {
     Clock clock_;
     std::optional<storage::JobId> job_;
     std::vector<block::Entry> entries_;
-    block::JobState state_;
-    planning::Assessment assessment_;
-    mutable std::optional<planning::TunnelWork> tunnel_work_;
-    mutable std::optional<planning::TunnelStudy> tunnel_study_;
-    mutable std::map<std::string, std::optional<planning::LocalFlatness>> local_flatness_; ///< by bank
-    std::map<std::string, planning::DeckBelief> beliefs_known_; ///< by bank, with their contradictions
     block::ReadLogs read_logs_;
-    BeliefWork beliefs_;
-    CertaintyWork certainty_;
+    struct Worked; ///< what is worked out from the entries
+    std::unique_ptr<Worked> worked_;
     bool draws_certainty_ = false;
 };
 

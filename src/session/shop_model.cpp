@@ -2,6 +2,7 @@
 #include "session/shop_model.h"
 
 #include "block/job_state.h"
+#include "planning/assessment.h"
 #include "wording/sentences.h"
 
 #include <QJsonArray>

@@ -96,8 +96,11 @@ BookResult<void> migrate(QSqlDatabase& db, const QString& file) {
                 db.rollback();
                 return done;
             }
-        if (!db.commit())
-            return tl::unexpected(sql_fault(QStringLiteral("The shop book cannot be set up"), db.lastError()));
+        if (!db.commit()) {
+            const BookFault fault = sql_fault(QStringLiteral("The shop book cannot be set up"), db.lastError());
+            db.rollback();
+            return tl::unexpected(fault);
+        }
     }
     return {};
 }
@@ -149,7 +152,7 @@ BookResult<void> ShopBook::insert(JobId job, const std::vector<block::Entry>& en
         query.addBindValue(text(entry.time));
         query.addBindValue(text(entry.person));
         query.addBindValue(text(block::kind_of(entry.payload)));
-        query.addBindValue(block::version_of(entry.payload));
+        query.addBindValue(static_cast<qint64>(block::version_of(entry.payload)));
         query.addBindValue(text(block::payload_json(entry.payload)));
         if (!query.exec())
             return failed(QStringLiteral("The entry cannot be written"), query);
@@ -162,7 +165,8 @@ BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries)
     if (!opened)
         throw std::logic_error("a job starts with a JobOpened entry");
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    db.transaction();
+    if (!db.transaction())
+        return tl::unexpected(sql_fault(QStringLiteral("The job cannot be written"), db.lastError()));
     QSqlQuery query(db);
     query.prepare(QStringLiteral("INSERT INTO job (uuid, title, opened) VALUES (?, ?, ?)"));
     query.addBindValue(QUuid::createUuid().toString(QUuid::WithoutBraces));
@@ -178,14 +182,18 @@ BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries)
         db.rollback();
         return tl::unexpected(done.error());
     }
-    if (!db.commit())
-        return tl::unexpected(sql_fault(QStringLiteral("The job cannot be written"), db.lastError()));
+    if (!db.commit()) {
+        const BookFault fault = sql_fault(QStringLiteral("The job cannot be written"), db.lastError());
+        db.rollback(); // else everything after it would wait in the same transaction, and nothing be on the disk
+        return tl::unexpected(fault);
+    }
     return job;
 }
 
 BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& entries) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    db.transaction();
+    if (!db.transaction())
+        return tl::unexpected(sql_fault(QStringLiteral("The entry cannot be written"), db.lastError()));
     if (auto done = insert(job, entries); !done) {
         db.rollback();
         return done;
@@ -210,11 +218,12 @@ BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
     while (query.next()) {
         const std::string kind = query.value(3).toString().toStdString();
         const std::string json = query.value(5).toString().toStdString();
-        auto payload = block::read_payload(kind, query.value(4).toInt(), json);
+        const qint64 version = query.value(4).toLongLong();
+        auto payload = block::read_payload(kind, version, json);
         // A payload that cannot be read is kept and shown, never dropped.
         out.push_back({query.value(0).toLongLong(), query.value(1).toString().toStdString(),
                        query.value(2).toString().toStdString(),
-                       payload ? std::move(*payload) : block::UnknownPayload{kind, query.value(4).toInt(), json}});
+                       payload ? std::move(*payload) : block::UnknownPayload{kind, version, json, payload.error()}});
     }
     return out;
 }
@@ -306,8 +315,11 @@ BookResult<void> ShopBook::append_stream(JobId job, const QStringList& lines) {
             return fault;
         }
     }
-    if (!db.commit())
-        return tl::unexpected(sql_fault(QStringLiteral("The touch cannot be written"), db.lastError()));
+    if (!db.commit()) {
+        const BookFault fault = sql_fault(QStringLiteral("The touch cannot be written"), db.lastError());
+        db.rollback();
+        return tl::unexpected(fault);
+    }
     return {};
 }
 

@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/job_state.h"
+#include "planning/assessment.h"
 #include "reporting/passport.h"
 
 #include "reference_data.h"
@@ -157,8 +159,8 @@ TEST(DeckPicture, IsBrightWhereTheCutReachesAndIronWhereItDoesNot) {
 
 TEST(Passport, TellsOfCylindersSleevesAndLifters) {
     const QString bored = Job(smack).html();
-    for (const char* part : {"<h2>Cylinders</h2>", "sleeved", "broken ring land", "interference 0.033 mm", "82.500",
-                             "not finished"})
+    for (const char* part :
+         {"<h2>Cylinders</h2>", "sleeved", "broken ring land", "interference 0.033 mm", "82.500", "not finished"})
         EXPECT_TRUE(bored.contains(QString::fromUtf8(part))) << part;
     EXPECT_FALSE(bored.contains(QStringLiteral("<h2>Lifters</h2>"))) << "it has none";
     const QString honed = Job(ferry).html();

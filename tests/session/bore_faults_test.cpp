@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "session/bore_faults.h"
+#include "block/job_state.h"
 
 #include "planning/row_block.h"
 #include "session_fixture.h"
@@ -49,20 +49,21 @@ TEST_F(BoreFaults, WhatCannotBeIsNamed) {
     const FeatureId stranger{FeatureKind::bore, "C", 9};
     expect_says(refused(BoreDecided{stranger, BoreChoice::sleeve, ""}), "bore.C.9 is not in the blueprint");
     expect_says(refused(LifterDecided{{FeatureKind::lifter, "C", 7}, LifterChoice::bush, ""}), "lifter.C.7");
-    expect_says(refused(BorePitted{bore_id(1), -0.1, "top", "left", ""}), "a depth from 0 to 10 mm");
+    expect_says(refused(BorePitted{bore_id(1), -0.1, "top", "left", ""}),
+                "depth is -0.1, expected greater than 0, at most 10 (mm)");
     CylinderPlanChosen plan;
-    expect_says(refused(plan), "the list of sizes is empty");
+    expect_says(refused(plan), "oversizes has 0 items, expected 1 to 100 (mm)");
     plan.oversizes = {0, -0.5};
-    expect_says(refused(plan), "oversizes from 0 to 10 mm");
+    expect_says(refused(plan), "oversizes[1] is -0.5, expected 0 to 10 (mm)");
     plan.oversizes = {0, 0.5};
     plan.wall = 0.0;
-    expect_says(refused(plan), "walls greater than 0");
+    expect_says(refused(plan), "wall is 0, expected greater than 0");
     PistonsStated pistons;
     pistons.size = 800;
     expect_says(refused(pistons), "do not belong into bore.C.1");
     pistons.size = 80;
     pistons.tolerance = 0;
-    expect_says(refused(pistons), "tolerances and cuts greater than 0");
+    expect_says(refused(pistons), "tolerance is 0, expected greater than 0");
     BoreCut cut{bore_id(1), BoreOperation::rough, 8.04, {}, false, 0, "", {}, ""};
     expect_says(refused(cut), "a size near the bore's");
     InsertMeasured insert = sleeve();
@@ -70,12 +71,12 @@ TEST_F(BoreFaults, WhatCannotBeIsNamed) {
     expect_says(refused(insert), "inside < outside < the metal round it");
     insert = sleeve();
     insert.outside[4] = 0;
-    expect_says(refused(insert), "six outside readings");
-    expect_says(refused(InsertFitted{bore_id(1), 99, {}, {}, ""}), "cannot stand that far off");
-    expect_says(refused(BoreStepDone{bore_id(1), "", {}, ""}), "the step has no name");
+    expect_says(refused(insert), "outside[4] is 0, expected greater than 0");
+    expect_says(refused(InsertFitted{bore_id(1), 99, {}, {}, ""}), "proud is 99, expected -50 to 50 (mm)");
+    expect_says(refused(BoreStepDone{bore_id(1), "", {}, ""}), "step is empty, expected what was done");
     HonePlanChosen hone{{{"a", Abrasive::vitrified, 0.01}, {"b", Abrasive::vitrified, 0.02}}, 170, 150, 55, true};
-    expect_says(refused(hone), "step 2 leaves more");
-    expect_says(refused(RestBegun{0, ""}), "minutes from 1 to a day");
+    expect_says(refused(hone), "less and less stock");
+    expect_says(refused(RestBegun{0, ""}), "minutes is 0, expected greater than 0, at most 1440");
     TextureLimits texture;
     texture.rk = {0.002, 0.001};
     expect_says(refused(texture), "the smaller number first");

@@ -215,3 +215,51 @@ TEST_F(ShopBookTest, UnknownAndBrokenPayloadsAreKept) {
     EXPECT_EQ(kind_of((*entries)[1].payload), "bore_honed");
     EXPECT_EQ(std::get<UnknownPayload>((*entries)[2].payload).json, "{\"words\":0}");
 }
+
+// A commit that failed left its transaction open: everything after it seemed to be taken and was not on the disk.
+TEST_F(ShopBookTest, AFailedCommitLeavesNothingOpen) {
+    auto book = open();
+    // Entries hang an orphan on a job that does not exist; deferred, that shows only when it is committed.
+    ASSERT_TRUE(run_sql(QStringLiteral(
+        "CREATE TRIGGER orphan AFTER INSERT ON entry BEGIN INSERT INTO stream VALUES (999, new.sequence, 'x'); END")));
+    QString connection;
+    for (const QString& name : QSqlDatabase::connectionNames())
+        if (name.startsWith(QStringLiteral("shop-book-")))
+            connection = name;
+    const auto defer = [&] {
+        QSqlQuery query(QSqlDatabase::database(connection));
+        return query.exec(QStringLiteral("PRAGMA defer_foreign_keys = ON"));
+    };
+    ASSERT_TRUE(defer());
+    const auto refused = book->create_job({opened("refused")});
+    ASSERT_FALSE(refused);
+    EXPECT_TRUE(refused.error().what.contains(QStringLiteral("FOREIGN KEY"))) << qPrintable(refused.error().what);
+    ASSERT_TRUE(run_sql(QStringLiteral("DROP TRIGGER orphan")));
+    const auto job = book->create_job({opened("taken")});
+    ASSERT_TRUE(job) << qPrintable(job.error().what);
+    ASSERT_TRUE(book->append(*job, {entry(2, Note{"kept"})}));
+    book.reset();
+    book = open();
+    const auto jobs = book->jobs();
+    ASSERT_EQ(jobs->size(), 1U) << "the refused one is not there, the other is on the disk";
+    EXPECT_EQ(jobs->front().title, QStringLiteral("taken"));
+    EXPECT_EQ(book->entries(jobs->front().id)->size(), 2U);
+}
+
+TEST_F(ShopBookTest, WhatCannotBeReadIsKeptWithTheReason) {
+    auto book = open();
+    const JobId job = book->create_job({opened()}).value();
+    ASSERT_TRUE(run_sql(
+        QStringLiteral("INSERT INTO entry VALUES (%1, 2, 't', 'p', 'deck_cut', 1, '{\"bank\":\"C\"}')").arg(job)));
+    ASSERT_TRUE(
+        run_sql(QStringLiteral("INSERT INTO entry VALUES (%1, 3, 't', 'p', 'note', 4000000000, '{}')").arg(job)));
+    const auto entries = book->entries(job);
+    ASSERT_TRUE(entries);
+    const auto& damaged = std::get<UnknownPayload>((*entries)[1].payload);
+    EXPECT_EQ(damaged.json, "{\"bank\":\"C\"}");
+    ASSERT_FALSE(damaged.faults.empty());
+    EXPECT_EQ(damaged.faults.front().text(), "pass is missing, expected a word");
+    const auto& newer = std::get<UnknownPayload>((*entries)[2].payload);
+    EXPECT_EQ(newer.version, 4000000000) << "not narrowed";
+    EXPECT_TRUE(newer.faults.empty());
+}
