@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench's menus and keys.
 #include "block/job_file.h"
+#include "block/job_state.h"
+#include "session/certainty_work.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"

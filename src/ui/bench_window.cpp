@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/bench_window.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/reading_plan.h"
+#include "session/certainty_work.h"
 #include "session/log_reading.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/cylinders/texture_page.h"
@@ -23,6 +27,8 @@
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
 #include <QIcon>
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QMimeData>
 #include <QProgressDialog>
 #include <QStackedWidget>
@@ -63,10 +69,28 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(&context_.session, &session::Session::certainty_known, this, &BenchWindow::refresh);
     connect(&context_.session.certainty(), &session::CertaintyWork::progressed, top_, &TopBar::refresh);
     connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);
+    qApp->installEventFilter(this);
     go_to(Place::shop);
 }
 
 BenchWindow::~BenchWindow() = default;
+
+/// A field takes for itself only what it has a use for: with nothing typed to undo, Ctrl+Z strikes the last entry
+/// wherever the caret stands, and Ctrl+U is the bench's unit, not the end of what was typed.
+bool BenchWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::ShortcutOverride)
+        return QMainWindow::eventFilter(watched, event);
+    const auto* field = qobject_cast<QLineEdit*>(watched);
+    if (!field || field->window() != this)
+        return QMainWindow::eventFilter(watched, event);
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const bool for_the_bench = (key->matches(QKeySequence::Undo) && !field->isUndoAvailable()) ||
+                               (key->matches(QKeySequence::Redo) && !field->isRedoAvailable()) ||
+                               (key->key() == Qt::Key_U && key->modifiers() == Qt::ControlModifier);
+    if (for_the_bench)
+        event->ignore();
+    return for_the_bench;
+}
 
 View* BenchWindow::view_of(Place place) {
     const auto built = [this](auto*& view) {

@@ -53,6 +53,7 @@ class BenchWindow : public QMainWindow {
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
     [[nodiscard]] std::optional<block::ReadLogs> read_beforehand(storage::JobId job);

@@ -3,6 +3,7 @@
 
 #include "metrology/decision.h"
 #include "planning/assessment.h"
+#include "planning/stages.h"
 #include "ui/theme.h"
 
 #include <QRectF>

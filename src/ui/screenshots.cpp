@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/screenshots.h"
 
+#include "block/job_state.h"
+#include "planning/reading_plan.h"
+#include "planning/tunnel_work.h"
+#include "session/belief_work.h"
+#include "session/certainty_work.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"

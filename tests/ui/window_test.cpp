@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
+#include "block/job_state.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/lifters/lifters_view.h"
 

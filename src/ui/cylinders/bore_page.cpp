@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/bore_page.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "ui/frame/choice.h"
+
 #include "ui/cylinders/hole_strip.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
@@ -37,7 +41,7 @@ BorePage::BorePage(Context context, QWidget* parent)
     words_->setWordWrap(true);
     for (const auto a :
          {block::PistonAlloy::cast, block::PistonAlloy::high_silicon_forged, block::PistonAlloy::low_silicon_forged})
-        alloy_->addItem(qt(wording::alloy_name(a)));
+        add_choice(alloy_, a, qt(wording::alloy_name(a)));
     alloy_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     alloy_->setMinimumContentsLength(8);
     alloy_->setObjectName(QStringLiteral("alloy"));
@@ -137,7 +141,7 @@ void BorePage::show_bore(const std::optional<block::FeatureId>& bore) {
                  {"finish-over", p.finish_tolerance},
                  {"shape", p.shape}});
     if (!alloy_->hasFocus())
-        alloy_->setCurrentIndex(static_cast<int>(p.alloy));
+        set_choice(alloy_, p.alloy);
     each_->setChecked(p.measure_each);
     fill_table();
     fill_next();
@@ -234,7 +238,7 @@ void BorePage::keep_figures() {
     if (!figures)
         return;
     block::PistonsStated p = planning::pistons_of(context_.session.state());
-    p.alloy = static_cast<block::PistonAlloy>(alloy_->currentIndex());
+    p.alloy = choice_in<block::PistonAlloy>(alloy_);
     p.size = figures->at("piston");
     p.clearance = figures->at("clearance");
     p.hone_stock = figures->at("hone-stock").value_or(p.hone_stock);
@@ -262,16 +266,6 @@ void BorePage::log_cut() {
         return;
     if (!set)
         return echo_->complain(tr("Type what the tool is set to."));
-    const auto* b = board();
-    using enum planning::BoringStep;
-    const bool barred =
-        b->step == measure || b->step == over || (b->step == look_at_edge && !fresh_->isChecked()); // one cut too many
-    if (barred)
-        return echo_->complain(
-            tr("Not yet: %1.")
-                .arg(qt(wording::cylinder_call(context_.session.state(), &*context_.session.assessment().cylinders,
-                                               context_.lengths())
-                            .headline)));
     const block::BoreCut cut{*bore_, block::BoreOperation::rough, to ? to : set, set, fresh_->isChecked(), 0, "", {},
                              ""};
     if (echo_->took(context_.session.take(cut)))

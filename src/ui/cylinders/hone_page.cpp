@@ -1,6 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/hone_page.h"
 
+#include "block/job_state.h"
+#include "block/reading_text.h"
+#include "planning/assessment.h"
+
+#include "ui/frame/choice.h"
+
 #include "ui/cylinders/stock_grid.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
@@ -64,11 +70,12 @@ HonePage::HonePage(Context context, QWidget* parent)
     words_->setWordWrap(true);
     abrasive_->setObjectName(QStringLiteral("abrasive"));
     abrasive_->setAccessibleName(tr("abrasive"));
-    abrasive_->addItem(qt(wording::abrasive_name(block::Abrasive::vitrified)));
-    abrasive_->addItem(qt(wording::abrasive_name(block::Abrasive::diamond)));
+    add_choice(abrasive_, block::Abrasive::vitrified, qt(wording::abrasive_name(block::Abrasive::vitrified)));
+    add_choice(abrasive_, block::Abrasive::diamond, qt(wording::abrasive_name(block::Abrasive::diamond)));
     counted_->setObjectName(QStringLiteral("counted"));
     counted_->setAccessibleName(tr("what counts as one stroke"));
-    counted_->addItems({tr("there and back"), tr("one way")});
+    add_choice(counted_, true, tr("there and back"));
+    add_choice(counted_, false, tr("one way"));
     form_->add_widget(0, 0, tr("abrasive"), abrasive_);
     form_->add(0, 1, tr("rev/min"), "hone-speed", Kind::number);
     form_->add(0, 2, tr("stroke"), "hone-stroke", Kind::length);
@@ -200,8 +207,9 @@ void HonePage::fill_plan() {
         step_->addItem(qt(s.grit));
     if (const auto* b = bore(); b && b->step)
         step_->setCurrentIndex(static_cast<int>(*b->step));
-    abrasive_->setCurrentIndex(plan.steps.front().abrasive == block::Abrasive::diamond ? 1 : 0);
-    counted_->setCurrentIndex(plan.there_and_back ? 0 : 1);
+    set_choice(abrasive_, plan.steps.front().abrasive == block::Abrasive::diamond ? block::Abrasive::diamond
+                                                                                  : block::Abrasive::vitrified);
+    set_choice(counted_, plan.there_and_back);
     ticks_->clear();
     for (const std::string& s : planning::bore_steps())
         ticks_->addItem(qt(s));
@@ -244,12 +252,11 @@ void HonePage::fill_words() {
                         .arg(planning::cross_hatch(motion) / block::radians_per_degree, 0, 'f', 0)
                         .arg(plan.speed, 0, 'f', 0)
                         .arg(plan.rate, 0, 'f', 0);
-    bool number = false;
-    const double wanted = form_->field("hone-angle")->text().toDouble(&number);
-    if (number && wanted > 0 && wanted < 170)
+    const auto wanted = block::read_number(form_->field("hone-angle")->text().toStdString(), {"°"});
+    if (wanted && *wanted > 0 && *wanted < 170)
         hatch += tr(" For %1°: %2 strokes a minute.")
-                     .arg(wanted, 0, 'f', 0)
-                     .arg(planning::rate_for_cross_hatch(motion, wanted * block::radians_per_degree), 0, 'f', 0);
+                     .arg(*wanted, 0, 'f', 0)
+                     .arg(planning::rate_for_cross_hatch(motion, *wanted * block::radians_per_degree), 0, 'f', 0);
     hatch_->setText(hatch);
 }
 
@@ -271,7 +278,7 @@ void HonePage::keep_plan() {
     if (!figures)
         return;
     const auto old = planning::hone_plan_of(context_.session.state());
-    const auto abrasive = abrasive_->currentIndex() == 1 ? block::Abrasive::diamond : block::Abrasive::vitrified;
+    const auto abrasive = choice_in<block::Abrasive>(abrasive_);
     block::HonePlanChosen plan = old;
     if (old.steps.front().abrasive != abrasive) {
         plan.steps = planning::usual_hone_plan(abrasive, 100).steps;
@@ -286,7 +293,7 @@ void HonePage::keep_plan() {
     plan.speed = figures->at("hone-speed").value_or(0);
     plan.stroke = figures->at("hone-stroke").value_or(0);
     plan.rate = figures->at("hone-rate").value_or(0);
-    plan.there_and_back = counted_->currentIndex() == 0;
+    plan.there_and_back = choice_in<bool>(counted_);
     if (echo_->took(context_.session.take(plan)))
         echo_->say(tr("Kept."));
 }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/ladder_drawing.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
 #include "ui/theme.h"
 #include "wording/cylinder_words.h"
 #include "wording/readings.h"

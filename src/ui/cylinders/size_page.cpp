@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/size_page.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "ui/frame/choice.h"
+
 #include "block/shorthand.h"
 #include "ui/cylinders/ladder_drawing.h"
 #include "ui/frame/echo.h"
@@ -30,9 +34,9 @@ SizePage::SizePage(Context context, QWidget* parent)
     words_->setObjectName(QStringLiteral("size-words"));
     words_->setWordWrap(true);
     for (const auto s : {CentreSchool::free, CentreSchool::top, CentreSchool::blueprint, CentreSchool::limited})
-        centre_->addItem(qt(wording::centre_name(s)));
+        add_choice(centre_, s, qt(wording::centre_name(s)));
     for (const auto s : {block::ThrustSide::both, block::ThrustSide::left, block::ThrustSide::right})
-        thrust_->addItem(qt(wording::thrust_name(s)));
+        add_choice(thrust_, s, qt(wording::thrust_name(s)));
     walls_->addItem(tr("own figures"));
     for (const auto& w : planning::usual_walls())
         walls_->addItem(tr("usual, %1").arg(QString::fromLatin1(w.use)));
@@ -75,7 +79,7 @@ SizePage::SizePage(Context context, QWidget* parent)
     name_->setObjectName(QStringLiteral("size-bore"));
     name_->setFont(font_of(Type::text, true));
     for (const auto c : {BoreChoice::with_the_rest, BoreChoice::sleeve, BoreChoice::leave, BoreChoice::scrap})
-        choice_->addItem(qt(wording::bore_choice_name(c)));
+        add_choice(choice_, c, qt(wording::bore_choice_name(c)));
     why_->setPlaceholderText(tr("why"));
     why_->setMinimumWidth(60);
     auto* decide = new QPushButton(tr("&Decide"), this);
@@ -135,8 +139,8 @@ void SizePage::fill_plan() {
     if (from == filled_for_)
         return;
     filled_for_ = from;
-    centre_->setCurrentIndex(static_cast<int>(plan.centre));
-    thrust_->setCurrentIndex(static_cast<int>(plan.thrust));
+    set_choice(centre_, plan.centre);
+    set_choice(thrust_, plan.thrust);
     QStringList sizes;
     oversize_->clear();
     oversize_->addItem(tr("as planned"));
@@ -197,12 +201,12 @@ void SizePage::keep_plan() {
     if (!sizes)
         return;
     block::CylinderPlanChosen plan;
-    plan.centre = static_cast<CentreSchool>(centre_->currentIndex());
+    plan.centre = choice_in<CentreSchool>(centre_);
     plan.oversizes = *sizes;
     plan.margin = figures->at("margin").value_or(0);
     plan.wall_thrust = figures->at("wall-thrust");
     plan.wall = figures->at("wall-other");
-    plan.thrust = static_cast<block::ThrustSide>(thrust_->currentIndex());
+    plan.thrust = choice_in<block::ThrustSide>(thrust_);
     const auto old = planning::cylinder_plan_of(context_.session.state());
     if (const int i = oversize_->currentIndex(); i > 0 && i <= static_cast<int>(old.oversizes.size()))
         plan.oversize = old.oversizes[static_cast<std::size_t>(i - 1)];
@@ -213,8 +217,7 @@ void SizePage::keep_plan() {
 void SizePage::decide() {
     if (!bore_)
         return echo_->complain(tr("Mark a cylinder first: click its row."));
-    const block::BoreDecided decided{*bore_, static_cast<BoreChoice>(choice_->currentIndex()),
-                                     why_->text().trimmed().toStdString()};
+    const block::BoreDecided decided{*bore_, choice_in<BoreChoice>(choice_), why_->text().trimmed().toStdString()};
     if (!echo_->took(context_.session.take(decided)))
         return;
     why_->clear();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/sleeve_page.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
 #include "ui/marks.h"

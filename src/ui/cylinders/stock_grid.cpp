@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/stock_grid.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
 #include "ui/marks.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"

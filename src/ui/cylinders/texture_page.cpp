@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/texture_page.h"
 
+#include "block/job_state.h"
+#include "block/reading_text.h"
+#include "session/counted.h"
+
 #include "ui/files.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_table.h"
@@ -232,7 +236,9 @@ void TexturePage::fill() {
     if (bore_)
         words << qt(wording::feature_words(*state.blueprint, *bore_)) + QLatin1Char('.');
     if (finding)
-        words << tr("Rz over %n lengths. ", nullptr, static_cast<int>(finding->roughness.lengths));
+        words << tr("Rz over %1. ")
+                     .arg(session::counted(static_cast<qsizetype>(finding->roughness.lengths), tr("length"),
+                                           tr("lengths")));
     if (!limits.rings.empty())
         words << tr("Wanted for %1: the ring maker's sheet comes first, double-click a limit to change it.")
                      .arg(qt(limits.rings));
@@ -262,16 +268,15 @@ void TexturePage::keep_limits() {
         const auto i = static_cast<std::size_t>(row);
         Range range;
         for (const int c : {3, 4}) {
-            const QString text = table_->item(row, c)->text().trimmed().replace(QLatin1Char(','), QLatin1Char('.'));
+            const QString text = table_->item(row, c)->text().trimmed();
             if (text.isEmpty())
                 continue;
-            bool number = false;
-            const double x = text.toDouble(&number);
-            if (!number || !std::isfinite(x)) {
+            const auto x = block::read_number(text.toStdString());
+            if (!x) {
                 table_->setCurrentCell(row, c);
                 return echo_->complain(tr("%1: “%2” is no number").arg(table_->item(row, 0)->text(), text));
             }
-            (c == 3 ? range.least : range.most) = x * cell_unit(i);
+            (c == 3 ? range.least : range.most) = *x * cell_unit(i);
         }
         limits.*ranges[i] = range;
     }

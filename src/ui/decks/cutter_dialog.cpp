@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/cutter_dialog.h"
 
+#include "block/job_state.h"
+#include "ui/frame/choice.h"
+
 #include "ui/frame/echo.h"
 #include "wording/deck_words.h"
 
@@ -47,14 +50,13 @@ CutterDialog::CutterDialog(Context context, double deck_length, QWidget* parent)
     teeth_->setValue(now.teeth);
     for (const auto kind :
          {block::GasketKind::composition, block::GasketKind::multilayer_steel, block::GasketKind::soft_copper})
-        gasket_->addItem(qt(wording::gasket_name(kind)));
+        add_choice(gasket_, kind, qt(wording::gasket_name(kind)));
     gasket_->setObjectName(QStringLiteral("gasket-kind"));
     const auto usual = [this] {
-        ra_->setText(
-            QString::number(planning::usual_ra(static_cast<block::GasketKind>(gasket_->currentIndex())) * 1000));
+        ra_->setText(QString::number(planning::usual_ra(choice_in<block::GasketKind>(gasket_)) * 1000));
     };
     if (state.gasket) {
-        gasket_->setCurrentIndex(static_cast<int>(state.gasket->kind));
+        set_choice(gasket_, state.gasket->kind);
         ra_->setText(QString::number(state.gasket->ra_at_most * 1000));
     } else {
         usual();
@@ -134,8 +136,7 @@ void CutterDialog::accept() {
     const auto ra = fine ? echo_->number_in(ra_, fine) : std::nullopt;
     if (!fine || !echo_->took(context_.session.fit_cutter(c)))
         return;
-    if (ra && !echo_->took(context_.session.choose_gasket(
-                  {static_cast<block::GasketKind>(gasket_->currentIndex()), *ra / 1000})))
+    if (ra && !echo_->took(context_.session.choose_gasket({choice_in<block::GasketKind>(gasket_), *ra / 1000})))
         return;
     QDialog::accept();
 }

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/deck_drawing.h"
 
+#include "block/job_state.h"
+#include "planning/deck_belief.h"
+#include "planning/reading_plan.h"
 #include "wording/sentences.h"
 
 #include <QKeyEvent>
@@ -56,8 +59,8 @@ void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::Shared
     update();
 }
 
-void DeckDrawing::set_belief(const planning::DeckBelief* belief) {
-    belief_ = belief && belief->bank == bank_id_ ? belief : nullptr;
+void DeckDrawing::set_belief(std::shared_ptr<const planning::DeckBelief> belief) {
+    belief_ = belief && belief->bank == bank_id_ ? std::move(belief) : nullptr;
     update();
 }
 

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/job_state.h"
 #include "planning/deck_belief.h"
+#include "planning/deck_plan.h"
 #include "planning/reading_plan.h"
 #include "reporting/deck_picture.h"
 #include "ui/context.h"
@@ -30,7 +32,7 @@ class DeckDrawing : public QWidget {
     /// Where it was really measured, when the map is made from what is believed.
     void set_touched(const block::SharedPoints& touched);
     /// What is believed between the measured places; null where it is not known yet.
-    void set_belief(const planning::DeckBelief* belief);
+    void set_belief(std::shared_ptr<const planning::DeckBelief> belief);
     void set_flaws(std::vector<block::KnownFlaw> flaws);
     /// A straightedge's line to show; nothing for none.
     void set_line(const std::optional<planning::EdgeLine>& line);
@@ -80,7 +82,7 @@ class DeckDrawing : public QWidget {
     DeckTask task_;
     block::SharedPoints points_;
     block::SharedPoints touched_;
-    const planning::DeckBelief* belief_ = nullptr; ///< lives until the next entry; set anew at every refresh
+    std::shared_ptr<const planning::DeckBelief> belief_;
     std::vector<block::KnownFlaw> flaws_;
     std::optional<planning::EdgeLine> line_;
     double brush_ = block::DeckCut::default_brush;

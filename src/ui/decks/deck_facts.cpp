@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/deck_facts.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/deck_belief.h"
+#include "session/belief_work.h"
 #include "ui/marks.h"
 #include "wording/deck_words.h"
 #include "wording/readings.h"
@@ -44,7 +48,7 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
                              : tr("How it lies, probed"),
                    {},
                    true});
-    if (const planning::DeckBelief* belief = context_.session.belief(bank_)) {
+    if (const auto belief = context_.session.belief(bank_)) {
         if (b->stale || deck.cuts.empty())
             out.push_back({qt(wording::forecast_sentence(*belief, lengths)), {}, false});
         for (const std::string& sentence : wording::contradiction_sentences(bank, *belief, lengths))

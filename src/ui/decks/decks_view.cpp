@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/decks_view.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/deck_belief.h"
+#include "planning/reading_plan.h"
 #include "ui/decks/cut_level_bar.h"
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/deck_facts.h"
@@ -188,7 +192,7 @@ void DecksView::fill_passes() {
     }
     const auto& deck = context_.session.state().deck(bank_);
     const block::DeckResult& measured = planning::surface_of(*progress, context_.session.state());
-    const planning::DeckBelief* belief = context_.session.belief(bank_);
+    const auto belief = context_.session.belief(bank_);
     const bool taught = belief && belief->taken > 0 && !progress->to_come;
     drawing_->set_deck(
         bank, taught ? block::SharedPoints(planning::learned_points(*belief, measured.points)) : measured.points,

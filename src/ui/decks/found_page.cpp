@@ -1,6 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/found_page.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/deck_shape.h"
+#include "planning/reading_plan.h"
+#include "ui/frame/choice.h"
+
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/edge_drawing.h"
 #include "ui/frame/echo.h"
@@ -52,12 +58,12 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     words_->setFont(font_of(Type::small));
     words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     for (const auto kind : {block::FlawKind::crack, block::FlawKind::pit, block::FlawKind::mark})
-        kind_->addItem(qt(wording::flaw_kind_name(kind)));
+        add_choice(kind_, kind, qt(wording::flaw_kind_name(kind)));
     kind_->setObjectName(QStringLiteral("flaw-kind"));
     kind_->setAccessibleName(tr("kind of flaw"));
     for (const auto near : {block::FlawNear::open_deck, block::FlawNear::bore, block::FlawNear::valve_seat,
                             block::FlawNear::coolant_hole, block::FlawNear::bolt})
-        near_->addItem(qt(wording::flaw_near_words(near)));
+        add_choice(near_, near, qt(wording::flaw_near_words(near)));
     near_->setObjectName(QStringLiteral("flaw-near"));
     near_->setAccessibleName(tr("what the flaw lies at"));
     depth_->setObjectName(QStringLiteral("flaw-depth"));
@@ -71,7 +77,7 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     flaws_->setMinimumContentsLength(18);
     for (const auto choice : {block::FlawChoice::watch, block::FlawChoice::stop_and_pin, block::FlawChoice::sleeve,
                               block::FlawChoice::scrap})
-        choice_->addItem(qt(wording::flaw_choice_name(choice)));
+        add_choice(choice_, choice, qt(wording::flaw_choice_name(choice)));
     choice_->setObjectName(QStringLiteral("flaw-choice"));
     decide_->setObjectName(QStringLiteral("flaw-decide"));
     tight_->setObjectName(QStringLiteral("pressure-tight"));
@@ -234,9 +240,9 @@ void FoundPage::mark(const std::vector<Vec2>& path) {
     const std::optional<double> depth = echo_->length_in(depth_, fine);
     if (!fine)
         return;
-    const auto done = context_.session.mark_flaw({bank_, static_cast<block::FlawKind>(kind_->currentIndex()), path,
-                                                  static_cast<block::FlawNear>(near_->currentIndex()), depth,
-                                                  note_->text().trimmed().toStdString()});
+    const auto done =
+        context_.session.mark_flaw({bank_, choice_in<block::FlawKind>(kind_), path, choice_in<block::FlawNear>(near_),
+                                    depth, note_->text().trimmed().toStdString()});
     if (!echo_->took(done))
         return;
     depth_->clear();
@@ -245,9 +251,9 @@ void FoundPage::mark(const std::vector<Vec2>& path) {
 }
 
 void FoundPage::decide() {
-    const auto done = context_.session.decide_flaw({flaws_->currentData().toLongLong(),
-                                                    static_cast<block::FlawChoice>(choice_->currentIndex()),
-                                                    note_->text().trimmed().toStdString()});
+    const auto done =
+        context_.session.decide_flaw({flaws_->currentData().toLongLong(), choice_in<block::FlawChoice>(choice_),
+                                      note_->text().trimmed().toStdString()});
     if (!echo_->took(done))
         return;
     note_->clear();

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/mock_up_page.h"
 
+#include "block/job_state.h"
 #include "block/units.h"
+#include "planning/assessment.h"
 #include "planning/deck_consequences.h"
 #include "ui/frame/echo.h"
 #include "wording/deck_words.h"
@@ -280,8 +282,9 @@ void MockUpPage::take_figures() {
     EngineFigures f;
     f.chambers = context_.session.state().figures.chambers;
     for (const Field& field : fields_) {
-        std::optional<double> value =
-            field.kind == Kind::length ? echo_->length_in(field.edit, fine) : echo_->number_in(field.edit, fine);
+        std::optional<double> value = field.kind == Kind::length  ? echo_->length_in(field.edit, fine)
+                                      : field.kind == Kind::angle ? echo_->number_in(field.edit, fine, {"°"})
+                                                                  : echo_->number_in(field.edit, fine);
         if (!fine)
             return;
         if (value && field.kind == Kind::volume)
@@ -291,10 +294,6 @@ void MockUpPage::take_figures() {
         field.set(f, value);
     }
     f.steel_rods = steel_->isChecked();
-    if (f.overhead_chain && (f.overhead_chain->teeth_crank < 6 || f.overhead_chain->teeth_cam < 6 ||
-                             !(f.overhead_chain->pitch > 0) || !(f.overhead_chain->distance > 0)))
-        return echo_->complain(
-            tr("A chain to a cam in the head needs both sprockets (6 teeth and more), pitch and distance."));
     if (echo_->took(context_.session.state_figures(f)))
         echo_->say(tr("Kept."));
 }
@@ -311,8 +310,6 @@ void MockUpPage::log_head() {
             work.chamber = *cm3 * mm3_per_cm3;
     if (!fine)
         return;
-    if (!work.gap_low && work.cut == 0 && !work.chamber)
-        return echo_->complain(tr("Type what was read on the head, what came off it, or what its chambers hold."));
     if (!echo_->took(context_.session.log_head_work(work)))
         return;
     for (QLineEdit* edit : {gap_low_, gap_high_, head_cut_, head_chamber_})

@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/pass_form.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "session/counted.h"
+#include "ui/frame/choice.h"
+
 #include "block/shorthand.h"
 #include "ui/frame/echo.h"
 #include "wording/deck_words.h"
@@ -82,7 +87,7 @@ PassForm::PassForm(Context context, QWidget* parent)
     sum_->setFont(font_of(Type::text, true));
     sum_->setObjectName(QStringLiteral("depth-sum"));
     for (const PassKind kind : {PassKind::witness, PassKind::pass, PassKind::finish, PassKind::spring})
-        kind_->addItem(qt(wording::pass_name(kind)));
+        add_choice(kind_, kind, qt(wording::pass_name(kind)));
     kind_->setAccessibleName(tr("kind of pass"));
     kind_->setObjectName(QStringLiteral("pass-kind"));
     depth_->setObjectName(QStringLiteral("pass-depth"));
@@ -97,7 +102,7 @@ PassForm::PassForm(Context context, QWidget* parent)
     finish_->setMinimumContentsLength(7);
     finish_->setAccessibleName(tr("how the cutter left it"));
     for (const auto state : {block::CutterState::sharp, block::CutterState::dull, block::CutterState::chatter})
-        finish_->addItem(qt(wording::cutter_state_name(state)).remove(tr("cutter ")));
+        add_choice(finish_, state, qt(wording::cutter_state_name(state)).remove(tr("cutter ")));
     finish_->setToolTip(tr("How the surface came out: a dull cutter or chatter is noted with the pass"));
     log_->setObjectName(QStringLiteral("log-pass"));
     log_->setToolTip(tr("Ctrl+Return logs it; Ctrl+Z strikes it again"));
@@ -155,7 +160,7 @@ void PassForm::set_bank(const std::string& bank) {
     const auto lengths = context_.lengths();
     if (!progress && feel) {
         sum_->setText(tr("%1 taken, by straightedge").arg(qt(lengths.with_unit(feel->taken))));
-        kind_->setCurrentIndex(static_cast<int>(feel->next.kind));
+        set_choice(kind_, feel->next.kind);
         depth_->setText(qt(lengths.with_unit(feel->next.depth)));
         clean_->setChecked(false);
         echo();
@@ -169,7 +174,7 @@ void PassForm::set_bank(const std::string& bank) {
     sum_->setText(tr("%1 taken, %2").arg(qt(lengths.with_unit(progress->taken)), rest));
     const planning::Pass next =
         progress->passes.empty() ? planning::Pass{PassKind::finish, 0} : progress->passes.front();
-    kind_->setCurrentIndex(static_cast<int>(next.kind));
+    set_choice(kind_, next.kind);
     depth_->setText(next.depth > 0 ? qt(lengths.with_unit(next.depth)) : QString());
     clean_->setChecked(false);
     echo();
@@ -190,7 +195,8 @@ void PassForm::echo() {
     if (dark_.empty())
         echo_->say(tr("Paint what stayed dark on the deck."));
     else
-        echo_->say(tr("Painted dark with %n dab(s) of the brush.", nullptr, static_cast<int>(dark_.size())));
+        echo_->say(tr("Painted dark with %1 of the brush.")
+                       .arg(session::counted(static_cast<qsizetype>(dark_.size()), tr("dab"), tr("dabs"))));
     if (depth_->text().trimmed().isEmpty())
         return;
     const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
@@ -203,13 +209,13 @@ void PassForm::log_finish() {
     const auto um = echo_->number_in(ra_, fine);
     if (!fine || !um)
         return;
-    const auto left = static_cast<block::CutterState>(finish_->currentIndex());
+    const auto left = choice_in<block::CutterState>(finish_);
     if (echo_->took(context_.session.note_finish({bank_, left, *um / 1000, ""})))
         ra_->clear();
 }
 
 void PassForm::log() {
-    const auto kind = static_cast<PassKind>(kind_->currentIndex());
+    const auto kind = choice_in<PassKind>(kind_);
     double depth = 0;
     if (kind != PassKind::spring) {
         const auto mm = block::read_length(depth_->text().toStdString(), context_.preferences.unit());
@@ -223,12 +229,13 @@ void PassForm::log() {
     }
     const bool clean = clean_->isChecked() && dark_.empty();
     const block::DeckCut cut{bank_, kind, depth, clean, dark_, brush_, rest_->isChecked() && !dark_.empty()};
-    const auto left = static_cast<block::CutterState>(finish_->currentIndex());
-    if (!echo_->took(context_.session.log_cut(cut)))
-        return;
+    const auto left = choice_in<block::CutterState>(finish_);
+    std::optional<block::FinishNoted> finish;
     if (left != block::CutterState::sharp)
-        echo_->took(context_.session.note_finish({bank_, left, {}, ""}));
-    finish_->setCurrentIndex(0);
+        finish = {bank_, left, {}, ""};
+    if (!echo_->took(context_.session.log_cut(cut, std::move(finish))))
+        return;
+    set_choice(finish_, block::CutterState::sharp);
     Q_EMIT logged();
 }
 

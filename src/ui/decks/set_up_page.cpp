@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/set_up_page.h"
 
+#include "block/job_state.h"
 #include "block/shorthand.h"
+#include "planning/assessment.h"
 #include "planning/place.h"
 #include "ui/frame/echo.h"
 #include "wording/deck_words.h"
@@ -107,7 +109,8 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
       pieces_(new QLineEdit(this)), stack_(new QLabel(this)), dowel_(new QLabel(this)),
       confirm_(new QPushButton(tr("Datum confirmed on its dowel"), this)),
       echo_(new Echo(context, QStringLiteral("set-up-echo"), this)) {
-    surface_->addItems({tr("deck"), tr("plate"), tr("bar")});
+    for (const auto& [name, words] : {std::pair("deck", tr("deck")), {"plate", tr("plate")}, {"bar", tr("bar")}})
+        surface_->addItem(words, QString::fromLatin1(name));
     surface_->setObjectName(QStringLiteral("set-up-surface"));
     surface_->setAccessibleName(tr("what the indicator reads on"));
     words_->setObjectName(QStringLiteral("set-up-words"));
@@ -245,12 +248,7 @@ void SetUpPage::show_bank(const std::string& bank_id) {
 }
 
 std::optional<block::SetUpRead> SetUpPage::typed(bool& fine) {
-    block::SetUpRead s{bank_,
-                       surface_->currentIndex() == 0   ? "deck"
-                       : surface_->currentIndex() == 1 ? "plate"
-                                                       : "bar",
-                       {},
-                       {}};
+    block::SetUpRead s{bank_, surface_->currentData().toString().toStdString(), {}, {}};
     const auto places = block::deck_places(*context_.session.state().blueprint->bank(bank_));
     const auto length = [&](const QLineEdit* field) -> std::optional<double> {
         if (field->text().trimmed().isEmpty())

@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/target_form.h"
 
+#include "block/job_state.h"
+#include "block/reading_text.h"
+
+#include "ui/frame/choice.h"
+
 #include "block/shorthand.h"
 #include "ui/decks/cutter_dialog.h"
 #include "wording/sentences.h"
@@ -33,7 +38,7 @@ TargetForm::TargetForm(Context context, QWidget* parent)
     row->addWidget(new QLabel(tr("cut to"), this));
     for (const TargetSchool school : {TargetSchool::least_cut, TargetSchool::blueprint, TargetSchool::height,
                                       TargetSchool::clearance, TargetSchool::ratio})
-        school_->addItem(qt(wording::school_name(school)));
+        add_choice(school_, school, qt(wording::school_name(school)));
     school_->setObjectName(QStringLiteral("target-school"));
     school_->setAccessibleName(tr("target height"));
     school_->setToolTip(
@@ -63,7 +68,7 @@ void TargetForm::refresh() {
     filling_ = true;
     const auto& state = context_.session.state();
     const auto& target = state.target;
-    school_->setCurrentIndex(static_cast<int>(target.school));
+    set_choice(school_, target.school);
     equal_->setChecked(target.equal);
     equal_->setVisible(state.blueprint && state.blueprint->banks.size() > 1 &&
                        target.school != TargetSchool::blueprint && target.school != TargetSchool::height);
@@ -84,8 +89,8 @@ void TargetForm::choose() {
     if (filling_ || !context_.session.has_job())
         return;
     const auto& state = context_.session.state();
-    block::DeckTargetChosen chosen{static_cast<TargetSchool>(school_->currentIndex()), equal_->isChecked(),
-                                   state.target.height, state.target.clearance, state.target.ratio};
+    block::DeckTargetChosen chosen{choice_in<TargetSchool>(school_), equal_->isChecked(), state.target.height,
+                                   state.target.clearance, state.target.ratio};
     const bool numbered = chosen.school != TargetSchool::least_cut && chosen.school != TargetSchool::blueprint;
     if (numbered) {
         if (chosen.school != state.target.school && sender() == school_)
@@ -114,13 +119,13 @@ bool TargetForm::read_number(block::DeckTargetChosen& chosen) {
         return false;
     }
     if (chosen.school == TargetSchool::ratio) {
-        bool read = false;
-        const double ratio = QString(typed).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&read);
-        if (!read || ratio <= 1 || ratio > 30)
-            echo_->setText(tr("A ratio from 1 to 30, such as 9.5"));
+        const auto ratio = block::read_number(typed.toStdString());
+        const bool sound = ratio && *ratio > 1 && *ratio <= 30;
+        if (sound)
+            number = *ratio;
         else
-            number = ratio;
-        return read && ratio > 1 && ratio <= 30;
+            echo_->setText(tr("A ratio from 1 to 30, such as 9.5"));
+        return sound;
     }
     if (chosen.school == TargetSchool::clearance) {
         const auto mm = block::read_length(typed.toStdString(), context_.preferences.unit());

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/fault_list.h"
 
+#include "session/counted.h"
 namespace pallix::ui {
 
 FaultList::FaultList(Context context, QWidget* parent) : QPlainTextEdit(parent), context_(context) {
@@ -19,7 +20,8 @@ void FaultList::show_faults(const block::Faults& faults) {
     for (const block::Fault& fault : faults)
         lines << qt(fault.text());
     if (lines.size() > 1)
-        lines.prepend(tr("%n faults; nothing was taken in.", nullptr, static_cast<int>(faults.size())));
+        lines.prepend(tr("%1; nothing was taken in.")
+                          .arg(session::counted(static_cast<qsizetype>(faults.size()), tr("fault"), tr("faults"))));
     setPlainText(lines.join(QLatin1Char('\n')));
     setVisible(!lines.isEmpty());
     setFixedHeight(qMin(220, 24 + 22 * qMax(3, static_cast<int>(lines.size()))));

@@ -2,6 +2,7 @@
 #include "ui/dialogs/import_log_dialog.h"
 
 #include "block/shorthand.h"
+#include "session/certainty_work.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/files.h"
 
@@ -36,7 +37,9 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     browse->setAutoDefault(false);
     file_row->addWidget(files_, 1);
     file_row->addWidget(browse);
-    form->addRow(tr("&Logs"), file_row);
+    auto* file_label = new QLabel(tr("&Logs"), this);
+    file_label->setBuddy(files_); // a row with two widgets has none of its own, and would show its &
+    form->addRow(file_label, file_row);
     form->addRow(tr("&Standard uncertainty of one touch"), uncertainty_);
     form->addRow(QString(), echo_);
     echo_->setFont(font_of(Type::small));

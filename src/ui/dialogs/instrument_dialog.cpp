@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/instrument_dialog.h"
+#include "block/reading_text.h"
 
 #include "block/shorthand.h"
 #include "metrology/uncertainty.h"
@@ -178,11 +179,12 @@ bool InstrumentDialog::read(QLineEdit* edit, InstrumentKind kind, std::optional<
     if (text.isEmpty())
         return true;
     if (is_plain(kind)) {
-        bool sound = false;
-        value = text.section(QLatin1Char(' '), 0, 0).toDouble(&sound);
-        if (!sound)
-            say(tr("“%1” is not a number.").arg(text), true);
-        return sound;
+        const auto number = block::read_number(text.toStdString(), {"°c", "c", "mm/m"});
+        if (number)
+            value = *number;
+        else
+            say(qt(number.error()), true);
+        return number.has_value();
     }
     const auto mm = block::read_length(text.toStdString(), context_.preferences.unit());
     if (mm)
@@ -209,7 +211,14 @@ void InstrumentDialog::save() {
     i.turn = turn.value_or(0);
     i.last_check = last_check_->text().trimmed().toStdString();
     i.zero_set_on = zero_on_->text().trimmed().toStdString();
-    i.contact_angle = angle_->text().trimmed().toDouble() * block::radians_per_degree;
+    if (const QString typed = angle_->text().trimmed(); typed.isEmpty()) {
+        i.contact_angle = 0;
+    } else if (const auto degrees = block::read_number(typed.toStdString(), {"°", "deg"})) {
+        i.contact_angle = *degrees * block::radians_per_degree;
+    } else {
+        angle_->setFocus();
+        return say(tr("The lever's angle: %1; expected degrees, such as 12.5.").arg(qt(degrees.error())), true);
+    }
     const auto saved = context_.instruments.save(i);
     if (saved)
         fill_list(qt(i.name));

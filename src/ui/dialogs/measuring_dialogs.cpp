@@ -1,6 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/measuring_dialogs.h"
 
+#include "block/job_state.h"
+#include "block/reading_text.h"
+#include "planning/reading_plan.h"
+#include "session/counted.h"
+#include "ui/frame/choice.h"
+
 #include "wording/readings.h"
 
 #include <QComboBox>
@@ -35,17 +41,22 @@ void finish(QDialog* dialog, QLayout* form, QLabel* echo, Context context, const
     QObject::connect(buttons, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
 }
 
+enum class Stated { not_at_all, yes, no };
+
 QComboBox* three_way(QWidget* parent, const char* name, const QString& yes, const QString& no,
                      std::optional<bool> now) {
     auto* box = new QComboBox(parent);
     box->setObjectName(QString::fromLatin1(name));
-    box->addItems({QObject::tr("not stated"), yes, no});
-    box->setCurrentIndex(!now ? 0 : *now ? 1 : 2);
+    add_choice(box, Stated::not_at_all, QObject::tr("not stated"));
+    add_choice(box, Stated::yes, yes);
+    add_choice(box, Stated::no, no);
+    set_choice(box, !now ? Stated::not_at_all : *now ? Stated::yes : Stated::no);
     return box;
 }
 
 std::optional<bool> answer(const QComboBox* box) {
-    return box->currentIndex() == 0 ? std::nullopt : std::optional(box->currentIndex() == 1);
+    const auto stated = choice_in<Stated>(box);
+    return stated == Stated::not_at_all ? std::nullopt : std::optional(stated == Stated::yes);
 }
 
 } // namespace
@@ -89,9 +100,10 @@ void ConditionsDialog::accept() {
         const QString text = edit->text().trimmed();
         if (text.isEmpty())
             continue;
-        bool sound = false;
-        *value = text.toDouble(&sound);
-        if (!sound || **value < -40 || **value > 120) {
+        const auto celsius = block::read_number(text.toStdString(), {"°", "°c", "c"});
+        if (celsius)
+            *value = *celsius;
+        if (!celsius || **value < -40 || **value > 120) {
             echo_->setText(tr("“%1”: a temperature from −40 to 120 °C is expected.").arg(text));
             edit->setFocus();
             return;
@@ -176,7 +188,8 @@ TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
       echo_(new QLabel(this)) {
     setWindowTitle(tr("The tunnel was cut"));
     setMinimumWidth(520);
-    method_->addItems({tr("line honed"), tr("line bored")});
+    add_choice(method_, block::TunnelMethod::hone, tr("line honed"));
+    add_choice(method_, block::TunnelMethod::bore, tr("line bored"));
     method_->setObjectName(QStringLiteral("tunnel-method"));
     note_->setObjectName(QStringLiteral("tunnel-note"));
     note_->setPlaceholderText(tr("caps cut, strokes, size aimed at"));
@@ -193,7 +206,7 @@ TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
 }
 
 void TunnelCutDialog::accept() {
-    const auto method = method_->currentIndex() == 0 ? block::TunnelMethod::hone : block::TunnelMethod::bore;
+    const auto method = choice_in<block::TunnelMethod>(method_);
     if (const auto logged = context_.session.cut_tunnel({method, note_->text().trimmed().toStdString()}); !logged)
         echo_->setText(qt(logged.error().front().text()));
     else
@@ -247,12 +260,14 @@ void GaugeDialog::refresh() {
     const bool open = context_.gauge.is_open();
     const auto touches = static_cast<int>(context_.session.streamed_touches());
     connect_->setText(open ? tr("&Disconnect") : tr("&Connect"));
-    QString text =
-        open ? tr("Listening to %1: %n readings so far.", nullptr, static_cast<int>(context_.gauge.readings()))
-                   .arg(context_.gauge.name().isEmpty() ? context_.gauge.address() : context_.gauge.name())
-             : tr("Not connected.");
+    QString text = open ? tr("Listening to %1: %2 so far.")
+                              .arg(context_.gauge.name().isEmpty() ? context_.gauge.address() : context_.gauge.name(),
+                                   session::counted(static_cast<qsizetype>(context_.gauge.readings()), tr("reading"),
+                                                    tr("readings")))
+                        : tr("Not connected.");
     if (touches > 0)
-        text += tr(" %n touches of a log that is not whole yet are kept.", nullptr, touches);
+        text +=
+            tr(" Kept of a log that is not whole yet: %1.").arg(session::counted(touches, tr("touch"), tr("touches")));
     state_->setText(text);
     take_in_->setVisible(touches > 0);
 }

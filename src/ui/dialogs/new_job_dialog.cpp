@@ -9,6 +9,7 @@
 #include <QFileInfo>
 #include <QFormLayout>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 
@@ -32,7 +33,9 @@ NewJobDialog::NewJobDialog(Context context, const QString& blueprint_file, QWidg
     browse->setAutoDefault(false);
     file_row->addWidget(file_, 1);
     file_row->addWidget(browse);
-    form->addRow(tr("&Blueprint"), file_row);
+    auto* file_label = new QLabel(tr("&Blueprint"), this);
+    file_label->setBuddy(file_); // a row with two widgets has none of its own, and would show its &
+    form->addRow(file_label, file_row);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
     buttons->button(QDialogButtonBox::Ok)->setText(tr("Open the job"));
     auto* column = new QVBoxLayout(this);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/bank_buttons.h"
 
+#include "block/job_state.h"
 #include "wording/sentences.h"
 
 #include <QButtonGroup>

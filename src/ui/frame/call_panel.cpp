@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/call_panel.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/tunnel_work.h"
 #include "wording/cylinder_words.h"
 #include "wording/lifter_words.h"
 #include "wording/sentences.h"
@@ -50,8 +53,8 @@ wording::CallText text_of(const Context& context, CallAbout about) {
                 {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."},
                 ""};
     const auto& a = session.assessment();
-    if (!session.state().blueprint)
-        about = CallAbout::job;
+    if (!session.state().blueprint || !session.state().troubles.empty())
+        about = CallAbout::job; // before that is put right, no page has a call of its own
     switch (about) {
     case CallAbout::tunnel:
         return wording::tunnel_call(session.state(), session.tunnel_work(), l);

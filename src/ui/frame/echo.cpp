@@ -1,9 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/echo.h"
 
-#include "block/shorthand.h"
-
-#include <cmath>
+#include "block/reading_text.h"
 
 namespace pallix::ui {
 
@@ -49,14 +47,12 @@ std::optional<double> Echo::length_in(QLineEdit* field, bool& fine) {
     return std::nullopt;
 }
 
-std::optional<double> Echo::number_in(QLineEdit* field, bool& fine) {
+std::optional<double> Echo::number_in(QLineEdit* field, bool& fine, std::initializer_list<std::string_view> words) {
     const QString text = field->text().trimmed();
     if (text.isEmpty())
         return std::nullopt;
-    bool read = false;
-    const double number = QString(text).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&read);
-    if (read && std::isfinite(number))
-        return number;
+    if (const auto number = block::read_number(text.toStdString(), words))
+        return *number;
     complain(tr("%1: “%2” is no number").arg(field->accessibleName(), text));
     field->setFocus();
     fine = false;

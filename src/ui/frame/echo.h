@@ -23,7 +23,8 @@ class Echo : public QLabel {
     /// @param fine set to false on a fault
     std::optional<double> length_in(QLineEdit* field, bool& fine);
     /// A plain number, the same way.
-    std::optional<double> number_in(QLineEdit* field, bool& fine);
+    /// @param words that may stand behind it, "°"
+    std::optional<double> number_in(QLineEdit* field, bool& fine, std::initializer_list<std::string_view> words = {});
 
   private:
     void show_in(const QString& text, const QColor& colour);

@@ -71,7 +71,9 @@ std::optional<FigureForm::Figures> FigureForm::read(Echo& echo) const {
             figures[f.name] = f.exact;
             continue;
         }
-        auto value = f.kind == Kind::length ? echo.length_in(f.edit, fine) : echo.number_in(f.edit, fine);
+        auto value = f.kind == Kind::length    ? echo.length_in(f.edit, fine)
+                     : f.kind == Kind::degrees ? echo.number_in(f.edit, fine, {"°"})
+                                               : echo.number_in(f.edit, fine);
         if (!fine)
             return std::nullopt;
         if (value && f.kind == Kind::degrees)

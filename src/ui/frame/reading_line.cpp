@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/reading_line.h"
 
+#include "block/job_state.h"
+#include "planning/reading_plan.h"
+#include "session/counted.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
@@ -42,7 +45,9 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
     connect(&context_.gauge, &session::GaugeLink::reading, this, [this](const block::GaugeReading& reading) {
         sent_.push_back(reading);
         if (!field_->text().isEmpty())
-            say(echo_->text() + tr(" %n readings from the gauge wait.", nullptr, static_cast<int>(sent_.size())),
+            say(echo_->text() + tr(" From the gauge: %1.")
+                                    .arg(session::counted(static_cast<qsizetype>(sent_.size()), tr("reading waits"),
+                                                          tr("readings wait"))),
                 context_.palette().cannot_tell);
         take_what_waits();
     });
@@ -131,7 +136,7 @@ void ReadingLine::measure(Measuring what) {
     wish_.skipped.clear();
     wish_.once_more.reset();
     questioned_.clear();
-    field_->clear();
+    field_->setText({}); // and what was typed before is forgotten: Ctrl+Z is for the ledger
     refresh();
     take_focus();
 }
@@ -283,7 +288,7 @@ void ReadingLine::take() {
         return;
     }
     questioned_.clear();
-    field_->clear();
+    field_->setText({});
     refresh();
     const QString value = understood->upper
                               ? tr("%1 to %2")
@@ -342,7 +347,7 @@ void ReadingLine::skip() {
     wish_.skipped.push_back(asked_->at.key());
     wish_.once_more.reset();
     questioned_.clear();
-    field_->clear();
+    field_->setText({});
     refresh();
     field_->setFocus();
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/route_panel.h"
 
+#include "planning/assessment.h"
 #include "ui/marks.h"
 #include "wording/sentences.h"
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/top_bar.h"
 
+#include "block/job_state.h"
+#include "session/certainty_work.h"
 #include "wording/sentences.h"
 
 #include <QButtonGroup>

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/holes_drawing.h"
 
+#include "block/job_state.h"
 #include "planning/place.h"
+#include "planning/reading_plan.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 

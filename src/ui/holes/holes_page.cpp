@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/holes_page.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/reading_plan.h"
+#include "session/counted.h"
 #include "ui/holes/bore_section.h"
 #include "ui/holes/holes_drawing.h"
 #include "ui/lifters/timing_fan.h"
@@ -152,7 +156,7 @@ QStringList HolesPage::bank_sentences() const {
     for (std::size_t i = 0; i < std::min(most, doubts.size()); ++i)
         words << qt(doubts[i]);
     if (doubts.size() > most)
-        words << tr("And %n more to look at.", nullptr, static_cast<int>(doubts.size() - most));
+        words << tr("And %1 more to look at.").arg(doubts.size() - most);
     return words;
 }
 
@@ -282,7 +286,7 @@ QString HolesPage::history() const {
                           out[i] ? tr(" (struck)") : QString());
     }
     if (more > 0)
-        lines << tr("and %n entries before (Ctrl+L: ledger)", nullptr, more);
+        lines << tr("and %1 before (Ctrl+L: ledger)").arg(session::counted(more, tr("entry"), tr("entries")));
     return lines.join(QLatin1Char('\n'));
 }
 

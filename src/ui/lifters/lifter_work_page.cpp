@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/lifters/lifter_work_page.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "ui/frame/choice.h"
+
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
 #include "ui/frame/plain_table.h"
@@ -51,17 +55,19 @@ LifterWorkPage::LifterWorkPage(Context context, QWidget* parent)
     name(turns_, "cam-turns", tr("way the cam turns"));
     keyed_->setObjectName(QStringLiteral("keyed"));
     for (const auto o : {block::BoreOperation::rough, block::BoreOperation::finish, block::BoreOperation::hone})
-        operation_->addItem(qt(wording::operation_name(o)));
+        add_choice(operation_, o, qt(wording::operation_name(o)));
     for (const auto c : {block::LifterChoice::leave, block::LifterChoice::hone, block::LifterChoice::bush})
-        choice_->addItem(qt(wording::lifter_choice_name(c)));
+        add_choice(choice_, c, qt(wording::lifter_choice_name(c)));
     for (const auto s : {block::LifterSchool::bush_all, block::LifterSchool::in_limits})
-        school_->addItem(qt(wording::lifter_school_name(s)));
+        add_choice(school_, s, qt(wording::lifter_school_name(s)));
     for (QComboBox* box : {school_, follower_, turns_}) {
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setMinimumContentsLength(12);
     }
-    follower_->addItems({tr("roller"), tr("flat-faced")});
-    turns_->addItems({tr("top to the left"), tr("top to the right")});
+    add_choice(follower_, block::Follower::roller, tr("roller"));
+    add_choice(follower_, block::Follower::flat, tr("flat-faced"));
+    add_choice(turns_, true, tr("top to the left"));
+    add_choice(turns_, false, tr("top to the right"));
     turns_->setToolTip(tr("Seen from the rear: tells early from late"));
     form_->add_widget(0, 0, tr("school"), school_);
     form_->add(0, 1, tr("lifters"), "lifter-size", Kind::length, tr("Diameter of the lifters on hand"));
@@ -196,9 +202,9 @@ void LifterWorkPage::fill_plan() {
     const std::string from = block::payload_json(p) + std::to_string(context_.session.job().value_or(0));
     if (from != filled_for_) {
         filled_for_ = from;
-        school_->setCurrentIndex(static_cast<int>(p.school));
-        follower_->setCurrentIndex(static_cast<int>(p.follower));
-        turns_->setCurrentIndex(p.cam_turns_left ? 0 : 1);
+        set_choice(school_, p.school);
+        set_choice(follower_, p.follower);
+        set_choice(turns_, p.cam_turns_left);
         keyed_->setChecked(p.keyed);
     }
     name_->setText(lifter_ ? short_name(context_, *lifter_) : QString());
@@ -209,10 +215,10 @@ void LifterWorkPage::fill_plan() {
     offered_for_ = offer;
     to_->setText(now && now->next ? qt(context_.lengths().plain(now->next->to)) : QString());
     if (now && now->next)
-        operation_->setCurrentIndex(static_cast<int>(now->next->operation));
+        set_choice(operation_, now->next->operation);
     const auto& work = context_.session.assessment().lifters;
     if (const auto* n = work && lifter_ ? work->study.lifter(*lifter_) : nullptr)
-        choice_->setCurrentIndex(static_cast<int>(n->choice));
+        set_choice(choice_, n->choice);
 }
 
 void LifterWorkPage::fill_words() {
@@ -234,22 +240,20 @@ void LifterWorkPage::keep_plan() {
     if (!f)
         return;
     block::LifterPlanChosen p;
-    p.school = static_cast<block::LifterSchool>(school_->currentIndex());
+    p.school = choice_in<block::LifterSchool>(school_);
     p.lifter = f->at("lifter-size");
     p.clearance_least = f->at("lifter-least");
     p.clearance_most = f->at("lifter-most");
     p.position = f->at("lifter-position");
     p.bush_outside = f->at("bush-outside");
     p.interference = f->at("bush-interference");
-    p.follower = static_cast<block::Follower>(follower_->currentIndex());
+    p.follower = choice_in<block::Follower>(follower_);
     p.base_radius = f->at("base-radius");
     p.roller_radius = f->at("roller-radius");
-    p.cam_turns_left = turns_->currentIndex() == 0;
+    p.cam_turns_left = choice_in<bool>(turns_);
     p.keyed = keyed_->isChecked();
     p.key_angle = f->at("key-angle");
     p.height = f->at("bush-height");
-    if (p.keyed && !p.key_angle)
-        return echo_->complain(tr("A keyed bush needs its angle."));
     if (echo_->took(context_.session.take(p)))
         echo_->say(tr("Kept."));
 }
@@ -257,9 +261,8 @@ void LifterWorkPage::keep_plan() {
 void LifterWorkPage::decide() {
     if (!lifter_)
         return echo_->complain(tr("Mark a lifter bore first."));
-    if (!echo_->took(context_.session.take(
-            block::LifterDecided{*lifter_, static_cast<block::LifterChoice>(choice_->currentIndex()),
-                                 why_->text().trimmed().toStdString()})))
+    if (!echo_->took(context_.session.take(block::LifterDecided{*lifter_, choice_in<block::LifterChoice>(choice_),
+                                                                why_->text().trimmed().toStdString()})))
         return;
     why_->clear();
     echo_->say(tr("Decided."));
@@ -274,8 +277,7 @@ void LifterWorkPage::log_cut() {
         return;
     if (!to)
         return echo_->complain(tr("Type the size it was cut to."));
-    const block::BoreCut cut{
-        *lifter_, static_cast<block::BoreOperation>(operation_->currentIndex()), to, {}, false, 0, "", {}, ""};
+    const block::BoreCut cut{*lifter_, choice_in<block::BoreOperation>(operation_), to, {}, false, 0, "", {}, ""};
     if (echo_->took(context_.session.take(cut)))
         echo_->say(tr("Logged. Measure it before it is cut again."));
 }
@@ -284,8 +286,6 @@ void LifterWorkPage::log_pressed() {
     const auto* p = progress();
     if (!p)
         return echo_->complain(tr("Keep a plan first."));
-    if (p->state != planning::LifterState::to_press)
-        return echo_->complain(tr("Its seat is not in size yet: cut it and measure it first."));
     const auto plan = planning::lifter_plan_of(context_.session.state());
     if (echo_->took(context_.session.take(
             block::InsertFitted{*lifter_, 0, plan.keyed ? plan.key_angle : std::nullopt, plan.height, ""})))

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/lifters/timing_fan.h"
 
+#include "planning/assessment.h"
 #include "ui/theme.h"
 #include "wording/cylinder_words.h"
 #include "wording/lifter_words.h"

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/passport/passport_view.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
 #include "reporting/passport.h"
 
 #include <QDate>

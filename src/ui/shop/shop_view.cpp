@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/shop/shop_view.h"
 
+#include "session/counted.h"
 #include "ui/shop/job_delegate.h"
 
 #include <QHBoxLayout>
@@ -49,7 +50,8 @@ void ShopView::refresh() {
     const QModelIndex before = list_->currentIndex();
     model_.reload();
     const int jobs = model_.rowCount();
-    heading_->setText(jobs == 0 ? tr("The shop") : tr("%n jobs in the shop", nullptr, jobs));
+    heading_->setText(jobs == 0 ? tr("The shop")
+                                : tr("%1 in the shop").arg(session::counted(jobs, tr("job"), tr("jobs"))));
     empty_->setVisible(jobs == 0);
     list_->setVisible(jobs > 0);
     const int open = context_.session.has_job() ? model_.index_of(*context_.session.job()) : -1;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/plan_drawing.h"
 
+#include "planning/tunnel_work.h"
 #include "wording/tunnel_words.h"
 
 #include <QKeyEvent>
@@ -28,8 +29,8 @@ PlanDrawing::PlanDrawing(Context context, QWidget* parent)
     setMouseTracking(true);
 }
 
-void PlanDrawing::show_study(const planning::TunnelStudy* study) {
-    study_ = study;
+void PlanDrawing::show_study(std::shared_ptr<const planning::TunnelStudy> study) {
+    study_ = std::move(study);
     back_to_plan();
 }
 

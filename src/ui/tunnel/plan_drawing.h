@@ -5,6 +5,7 @@
 #include "ui/marks.h"
 
 #include <QWidget>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -20,7 +21,7 @@ class PlanDrawing : public Drawing {
     QSize minimumSizeHint() const override { return {480, 250}; }
 
     /// @param study what is shown; nothing where the tunnel is not known
-    void show_study(const planning::TunnelStudy* study);
+    void show_study(std::shared_ptr<const planning::TunnelStudy> study);
     /// What the person has dragged it to; the plan itself until then.
     [[nodiscard]] bool is_changed() const { return changed_; }
     void back_to_plan();
@@ -55,7 +56,7 @@ class PlanDrawing : public Drawing {
     [[nodiscard]] QPointF line_handle(bool rear) const;
     void nudge(double um);
 
-    const planning::TunnelStudy* study_ = nullptr;
+    std::shared_ptr<const planning::TunnelStudy> study_;
     std::vector<double> cuts_; ///< mm
     planning::CentreLine line_;
     bool changed_ = false;

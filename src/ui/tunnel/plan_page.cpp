@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/plan_page.h"
 
-#include "block/shorthand.h"
+#include "block/job_state.h"
+#include "block/reading_text.h"
+#include "planning/tunnel_work.h"
+#include "ui/frame/choice.h"
 #include "ui/tunnel/plan_drawing.h"
 #include "wording/tunnel_words.h"
 
@@ -21,15 +24,24 @@ namespace pallix::ui {
 
 using block::TunnelMethod;
 
+namespace {
+
+enum class Way { hone, bore_on_datum, bore_through_ends };
+
+} // namespace
+
 PlanPage::PlanPage(Context context, QWidget* parent)
     : QWidget(parent), context_(context), method_(new QComboBox(this)), caps_(new QComboBox(this)),
       drawing_(new PlanDrawing(context, this)), verdict_(new QLabel(this)),
       back_(new QPushButton(tr("Back to the plan"), this)), log_(new QPushButton(tr("Caps are cut so"), this)),
       words_(new QLabel(this)), schools_(new QTableWidget(this)), echo_(new QLabel(this)) {
-    method_->addItems({tr("line hone"), tr("line bore, datum"), tr("line bore, end mains")});
+    add_choice(method_, Way::hone, tr("line hone"));
+    add_choice(method_, Way::bore_on_datum, tr("line bore, datum"));
+    add_choice(method_, Way::bore_through_ends, tr("line bore, end mains"));
     method_->setObjectName(QStringLiteral("tunnel-school"));
     method_->setAccessibleName(tr("how the tunnel is cut"));
-    caps_->addItems({tr("each cap its own"), tr("all caps equal")});
+    add_choice(caps_, block::CapCuts::each, tr("each cap its own"));
+    add_choice(caps_, block::CapCuts::equal, tr("all caps equal"));
     caps_->setObjectName(QStringLiteral("tunnel-caps"));
     caps_->setAccessibleName(tr("cuts of the caps"));
     auto* row = new QHBoxLayout;
@@ -95,8 +107,11 @@ PlanPage::PlanPage(Context context, QWidget* parent)
     connect(method_, &QComboBox::activated, this, &PlanPage::choose);
     connect(caps_, &QComboBox::activated, this, &PlanPage::choose);
     connect(schools_, &QTableWidget::cellActivated, this, [this](int chosen_row) {
-        if (const auto chosen = context_.session.choose_tunnel_policy(block::TunnelPolicy(
-                context_.session.tunnel_study()->schools[static_cast<std::size_t>(chosen_row)].policy));
+        const auto study = context_.session.tunnel_study();
+        if (!study)
+            return;
+        if (const auto chosen =
+                context_.session.choose_tunnel_policy(study->schools[static_cast<std::size_t>(chosen_row)].policy);
             !chosen)
             say(qt(chosen.error().front().text()), true);
     });
@@ -124,7 +139,7 @@ QLineEdit* PlanPage::field(const char* name, const QString& what) {
 
 void PlanPage::refresh() {
     const auto l = context_.lengths();
-    const planning::TunnelStudy* study = context_.session.tunnel_study();
+    const auto study = context_.session.tunnel_study();
     drawing_->show_study(study);
     for (QWidget* w : std::initializer_list<QWidget*>{verdict_, log_, words_, schools_})
         w->setVisible(study != nullptr);
@@ -136,8 +151,10 @@ void PlanPage::refresh() {
     }
     const block::TunnelPolicy& policy = study->policy;
     const QSignalBlocker quiet_method(method_), quiet_caps(caps_);
-    method_->setCurrentIndex(policy.method == TunnelMethod::hone ? 0 : policy.line == block::GivenLine::datum ? 1 : 2);
-    caps_->setCurrentIndex(policy.caps == block::CapCuts::each ? 0 : 1);
+    set_choice(method_, policy.method == TunnelMethod::hone      ? Way::hone
+                        : policy.line == block::GivenLine::datum ? Way::bore_on_datum
+                                                                 : Way::bore_through_ends);
+    set_choice(caps_, policy.caps);
     target_->setText(policy.target_diameter ? qt(l.plain(*policy.target_diameter)) : QString());
     target_->setPlaceholderText(tr("middle"));
     stock_->setText(qt(l.plain(policy.stock)));
@@ -163,12 +180,13 @@ void PlanPage::refresh() {
 
 void PlanPage::follow() {
     const auto tight = drawing_->tightest();
+    const auto known = context_.session.tunnel_study();
     back_->setVisible(drawing_->is_changed());
-    if (!tight)
+    if (!tight || !known)
         return;
     const auto l = context_.lengths();
     const bool clean = tight->slack > -1e-6;
-    const auto& study = *context_.session.tunnel_study();
+    const planning::TunnelStudy& study = *known;
     QString text;
     if (!study.plan.feasible && !drawing_->is_changed())
         text = tr("No plan within the limits");
@@ -185,7 +203,8 @@ void PlanPage::follow() {
 }
 
 void PlanPage::fill_schools() {
-    const auto& study = *context_.session.tunnel_study();
+    const auto known = context_.session.tunnel_study();
+    const planning::TunnelStudy& study = *known;
     const auto l = context_.lengths();
     schools_->clear();
     schools_->setColumnCount(4);
@@ -215,9 +234,10 @@ void PlanPage::fill_schools() {
 
 void PlanPage::choose() {
     block::TunnelPolicy policy = context_.session.state().tunnel_policy.value_or(block::TunnelPolicy{});
-    policy.method = method_->currentIndex() == 0 ? TunnelMethod::hone : TunnelMethod::bore;
-    policy.line = method_->currentIndex() == 2 ? block::GivenLine::ends : block::GivenLine::datum;
-    policy.caps = caps_->currentIndex() == 0 ? block::CapCuts::each : block::CapCuts::equal;
+    const auto way = choice_in<Way>(method_);
+    policy.method = way == Way::hone ? TunnelMethod::hone : TunnelMethod::bore;
+    policy.line = way == Way::bore_through_ends ? block::GivenLine::ends : block::GivenLine::datum;
+    policy.caps = choice_in<block::CapCuts>(caps_);
     const auto read = [this](QLineEdit* edit, double& into) {
         const auto mm = block::read_length(edit->text().toStdString(), context_.preferences.unit());
         if (mm)
@@ -235,17 +255,19 @@ void PlanPage::choose() {
     if (!read(stock_, policy.stock) || !read(cap_limit_, policy.max_cap_cut) || !read(rise_, policy.max_rise) ||
         !read(side_, policy.max_side))
         return;
-    bool sound = false;
-    const double degrees = parting_->text().toDouble(&sound);
-    if (!sound || degrees < 0 || degrees > 89)
+    const auto degrees = block::read_number(parting_->text().toStdString(), {"°"});
+    if (!degrees || *degrees < 0 || *degrees > 89)
         return say(tr("The relief beside the parting line is an angle from 0 to 89 degrees."), true);
-    policy.parting = degrees * block::radians_per_degree;
+    policy.parting = *degrees * block::radians_per_degree;
     if (const auto chosen = context_.session.choose_tunnel_policy(policy); !chosen)
         say(qt(chosen.error().front().text()), true);
 }
 
 void PlanPage::toggle_replaced(const block::FeatureId& main) {
-    block::TunnelPolicy policy = context_.session.tunnel_study()->policy;
+    const auto study = context_.session.tunnel_study();
+    if (!study)
+        return;
+    block::TunnelPolicy policy = study->policy;
     if (std::erase(policy.replaced, main) == 0)
         policy.replaced.push_back(main);
     if (const auto chosen = context_.session.choose_tunnel_policy(policy); !chosen)
@@ -253,7 +275,7 @@ void PlanPage::toggle_replaced(const block::FeatureId& main) {
 }
 
 void PlanPage::log_caps() {
-    const planning::TunnelStudy* study = context_.session.tunnel_study();
+    const auto study = context_.session.tunnel_study();
     if (!study)
         return;
     block::CapsCut cut;

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/tunnel_view.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/reading_plan.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/marks.h"
 #include "ui/tunnel/plan_page.h"
@@ -132,6 +135,11 @@ void TunnelView::refresh() {
     if (probed || gauged)
         fill_table();
     drawing_->update();
+    if (!known && page() != Page::found) { // nothing of another job stays on the screen
+        pages_->setCurrentIndex(static_cast<int>(Page::found));
+        page_buttons_->press(static_cast<int>(Page::found));
+        plan_->refresh();
+    }
     if (known && page() == Page::plan)
         plan_->refresh();
     if (known && page() == Page::board)

@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/work_board.h"
 
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/tunnel_work.h"
+#include "ui/frame/choice.h"
+
 #include "block/shorthand.h"
 #include "ui/frame/echo.h"
 #include "ui/marks.h"
@@ -123,7 +128,10 @@ WorkBoard::WorkBoard(Context context, QWidget* parent)
       log_(new QPushButton(tr("Log it"), this)), bar_(new QLabel(this)), bar_size_(new QLineEdit(this)),
       jacks_(new QLineEdit(this)), echo_(new Echo(context, QStringLiteral("board-echo"), this)) {
     kind_->setObjectName(QStringLiteral("pass-kind"));
-    kind_->addItems({tr("hone strokes"), tr("caps-only pass"), tr("establishing pass"), tr("final pass")});
+    add_choice(kind_, TunnelPassKind::strokes, tr("hone strokes"));
+    add_choice(kind_, TunnelPassKind::caps_only, tr("caps-only pass"));
+    add_choice(kind_, TunnelPassKind::establishing, tr("establishing pass"));
+    add_choice(kind_, TunnelPassKind::final_pass, tr("final pass"));
     strokes_->setObjectName(QStringLiteral("strokes"));
     strokes_->setPlaceholderText(tr("strokes"));
     strokes_->setFixedWidth(96);
@@ -162,7 +170,7 @@ WorkBoard::WorkBoard(Context context, QWidget* parent)
     steps_->setSpacing(2);
     column->addLayout(steps_);
     const auto by_kind = [this] {
-        const bool hone = kind_->currentIndex() == 0;
+        const bool hone = choice_in<TunnelPassKind>(kind_) == TunnelPassKind::strokes;
         strokes_->setVisible(hone);
         for (QWidget* w : std::initializer_list<QWidget*>{protrusion_, bar_size_, bar_, jacks_, new_cutter_})
             w->setVisible(!hone);
@@ -214,7 +222,10 @@ void WorkBoard::refresh() {
     words_->setText(words.join(QLatin1Char(' ')));
     const bool boring = work.study && work.study->policy.method == TunnelMethod::bore;
     if (!strokes_->hasFocus() && !protrusion_->hasFocus())
-        kind_->setCurrentIndex(!boring ? 0 : state.tunnel_passes.empty() ? 1 : work.establishing_due ? 2 : 3);
+        set_choice(kind_, !boring                       ? TunnelPassKind::strokes
+                          : state.tunnel_passes.empty() ? TunnelPassKind::caps_only
+                          : work.establishing_due       ? TunnelPassKind::establishing
+                                                        : TunnelPassKind::final_pass);
     fill_steps();
 }
 
@@ -239,7 +250,7 @@ void WorkBoard::fill_steps() {
 
 void WorkBoard::log_pass() {
     block::TunnelPass pass;
-    pass.kind = static_cast<TunnelPassKind>(kind_->currentIndex());
+    pass.kind = choice_in<TunnelPassKind>(kind_);
     if (pass.kind == TunnelPassKind::strokes) {
         bool sound = false;
         pass.strokes = strokes_->text().trimmed().toInt(&sound);
@@ -261,7 +272,8 @@ void WorkBoard::log_pass() {
 }
 
 void WorkBoard::take_focus() {
-    (kind_->currentIndex() == 0 ? strokes_ : protrusion_)->setFocus(Qt::ShortcutFocusReason);
+    (choice_in<TunnelPassKind>(kind_) == TunnelPassKind::strokes ? strokes_ : protrusion_)
+        ->setFocus(Qt::ShortcutFocusReason);
 }
 
 } // namespace pallix::ui

@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What was found to mislead in the window, as it happened.
+#include "bench_fixture.h"
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/tunnel_work.h"
+#include "ui/dialogs/help_dialog.h"
+
+#include <QComboBox>
+#include <QListWidget>
+#include <QTextBrowser>
+
+using namespace pallix;
+using planning::Measuring;
+using test::in;
+
+namespace {
+
+class WindowStories : public test::BenchFixture {
+  protected:
+    QString headline() { return text_of("call-headline"); }
+    QLineEdit* reading() { return find<QLineEdit>("reading"); }
+};
+
+} // namespace
+
+// The plan's drawing went on looking into what the session had thrown away.
+TEST_F(WindowStories, AJobWithoutABlueprintOpensBesideThePlanPage) {
+    open_small_job();
+    take_log(test::small_log(200.1).text());
+    open_window();
+    key(Qt::Key_F3);
+    key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_TRUE(session_.tunnel_study());
+    window_->grab();
+    const auto bad = book_->create_job({{1, "2026-03-02T09:00:00Z", "x", block::JobOpened{"bad", "", "b.json", "{}"}}});
+    ASSERT_TRUE(bad);
+    window_->open_job(*bad);
+    window_->grab();
+    EXPECT_EQ(headline(), QStringLiteral("The blueprint cannot be read"));
+    for (const Qt::Key view : {Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7, Qt::Key_F2}) {
+        key(view);
+        window_->grab();
+    }
+    key(Qt::Key_F3);
+    key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
+    window_->grab();
+    EXPECT_EQ(headline(), QStringLiteral("The blueprint cannot be read"));
+}
+
+TEST_F(WindowStories, NoPageCallsForAnythingBeforeTheLedgerIsMended) {
+    open_small_job();
+    take_log(test::small_log(200.1).text());
+    ASSERT_TRUE(book_->append(*session_.job(), {{3, "2026-03-02T09:50:00Z", "x",
+                                                 block::UnknownPayload{"deck_cut", 1, R"({"bank":"C"})", {}}}}));
+    open_window();
+    window_->open_job(*session_.job());
+    for (const Qt::Key view : {Qt::Key_F3, Qt::Key_F4, Qt::Key_F6, Qt::Key_F7}) {
+        key(view);
+        EXPECT_EQ(headline(), QStringLiteral("Mend the ledger first"));
+    }
+}
+
+// Ctrl+Z put the last value back into the field, at the next place; Ctrl+U emptied it.
+TEST_F(WindowStories, KeysOfTheBenchWorkWithTheCaretInTheReadingField) {
+    open_small_job();
+    open_window();
+    key(Qt::Key_F3);
+    key(Qt::Key_R, Qt::ControlModifier);
+    ASSERT_TRUE(reading()->hasFocus());
+    type(QStringLiteral("60.012"));
+    key(Qt::Key_Return);
+    ASSERT_EQ(session_.state().readings.size(), 1U);
+    EXPECT_TRUE(reading()->text().isEmpty());
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_TRUE(session_.state().readings.empty()) << "the entry is struck";
+    EXPECT_TRUE(reading()->text().isEmpty()) << "and nothing stands at the next place";
+    key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_EQ(session_.state().readings.size(), 1U);
+    type(QStringLiteral("60.0"));
+    key(Qt::Key_U, Qt::ControlModifier);
+    EXPECT_EQ(reading()->text(), QStringLiteral("60.0"));
+    EXPECT_EQ(preferences_.unit(), block::Unit::inch);
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_NE(reading()->text(), QStringLiteral("60.0")) << "what is being typed is the field's to undo";
+    EXPECT_EQ(session_.state().readings.size(), 1U);
+}
+
+// "1 jobs in the shop", "&Blueprint", and two views that F1 did not name.
+TEST_F(WindowStories, WordsAreRight) {
+    open_small_job();
+    open_window();
+    bool said = false;
+    for (const QLabel* label : window_->findChildren<QLabel*>())
+        said |= label->text() == QStringLiteral("1 job in the shop");
+    EXPECT_TRUE(said);
+    in_dialog([](QDialog& d) {
+        for (const QLabel* label : d.findChildren<QLabel*>())
+            EXPECT_TRUE(!label->text().contains(QLatin1Char('&')) || label->buddy()) << qPrintable(label->text());
+        d.reject();
+    });
+    key(Qt::Key_N, Qt::ControlModifier);
+    in_dialog([](QDialog& d) {
+        const QString help = in<QTextBrowser>(d, "help-text")->toPlainText();
+        for (const char* view : {"F2", "F3", "F4", "F5", "F6", "F7"})
+            EXPECT_TRUE(help.contains(QLatin1String(view))) << view;
+        d.reject();
+    });
+    key(Qt::Key_F1);
+}
+
+// A decimal comma was refused for temperatures, and a lever's angle that could not be read became 0.
+TEST_F(WindowStories, ACommaIsAPointWhereverANumberIsTyped) {
+    open_small_job();
+    open_window();
+    in_dialog([](QDialog& d) {
+        QTest::keyClicks(in<QLineEdit>(d, "part-temperature"), QStringLiteral("19,5"));
+        QTest::keyClicks(in<QLineEdit>(d, "gauge-temperature"), QStringLiteral("21,25 °C"));
+        QTest::keyClick(in<QLineEdit>(d, "gauge-temperature"), Qt::Key_Return);
+    });
+    key(Qt::Key_J, Qt::ControlModifier);
+    EXPECT_EQ(session_.state().conditions.part_c, 19.5);
+    EXPECT_EQ(session_.state().conditions.gauge_c, 21.25);
+    ASSERT_TRUE(instruments_.save([] {
+        block::Instrument lever;
+        lever.name = "lever";
+        lever.kind = block::InstrumentKind::lever_indicator;
+        lever.contact_angle = 0.1;
+        return lever;
+    }()));
+    in_dialog([this](QDialog& d) {
+        auto* list = d.findChild<QListWidget*>();
+        ASSERT_NE(list, nullptr);
+        list->setCurrentItem(list->findItems(QStringLiteral("lever"), Qt::MatchExactly).front());
+        auto* angle = in<QLineEdit>(d, "instrument-angle");
+        const auto saved = [&](const char* typed) {
+            angle->setText(QString::fromUtf8(typed));
+            QTest::mouseClick(in<QPushButton>(d, "instrument-save"), Qt::LeftButton);
+            return instruments_.find("lever")->contact_angle / block::radians_per_degree;
+        };
+        EXPECT_NEAR(saved("12,5"), 12.5, 1e-12);
+        EXPECT_NEAR(saved("15°"), 15, 1e-12);
+        EXPECT_NEAR(saved("steep"), 15, 1e-12) << "what cannot be read changes nothing";
+        EXPECT_EQ(saved(""), 0);
+        d.reject();
+    });
+    key(Qt::Key_G, Qt::ControlModifier);
+}
+
+// Files of many kinds that crashed or hung the window, or stood in the way at every later start: each is refused in a
+// dialog, nothing is written, and every view still answers.
+TEST_F(WindowStories, HostileFilesAreRefusedAndTheWindowGoesOn) {
+    open_small_job();
+    take_log(test::small_log(200.1).text());
+    open_window();
+    window_->open_job(*session_.job());
+    const std::size_t jobs = book_->jobs()->size(), entries = session_.entries().size();
+    const auto job = [](const std::string& kind, const std::string& payload) {
+        return R"({"format":"pallix-job","version":1,"entries":[{"sequence":1,"time":"2026-03-02T09:00:00Z","person":"x",)"
+               R"("kind":"job_opened","version":1,"payload":{"title":"x","customer":"","blueprint_file":"b","blueprint":")" +
+               [] {
+                   std::string escaped;
+                   for (const char c : test::small_blueprint())
+                       escaped += c == '"' ? "\\\"" : c == '\n' ? "\\n" : std::string(1, c);
+                   return escaped;
+               }() +
+               R"("}},{"sequence":2,"time":"2026-03-02T09:01:00Z","person":"x","kind":")" + kind +
+               R"(","version":1,"payload":)" + payload + "}]}";
+    };
+    const std::vector<std::pair<const char*, std::string>> files{
+        {"deep.pallix.json", std::string(100000, '[')},
+        {"empty.pallix.json", ""},
+        {"negative.pallix.json", R"({"format":"pallix-job","version":-1,"entries":[]})"},
+        {"noflaw.pallix.json", job("flaw", R"({"bank":"C","flaw":"crack","near":"bore","path_mm":[],"note":""})")},
+        {"passes.pallix.json",
+         job("pass_plan", R"({"witness_mm":1,"pass_mm":1,"finish_mm":1,"spring_passes":2147483648})")},
+        {"bank.pallix.json", job("deck_cut", R"({"bank":"Q","pass":"pass","depth_mm":1,"clean":true,"dark_mm":[]})")},
+        {"far.pallix.json",
+         job("deck_cut", R"({"bank":"C","pass":"pass","depth_mm":1,"clean":false,"dark_mm":[[1e9,0]]})")},
+        {"strokes.pallix.json", job("tunnel_pass", R"({"pass":"strokes","strokes":-3})")},
+        {"nothing.pallix-blueprint.json", "{}"},
+    };
+    for (const auto& [name, text] : files) {
+        bool refused = false;
+        in_dialog([&refused](QDialog& d) {
+            refused = true;
+            d.reject();
+        });
+        window_->take_files({QString::fromStdString(write(name, text))});
+        EXPECT_TRUE(refused) << name;
+        EXPECT_EQ(book_->jobs()->size(), jobs) << name;
+    }
+    for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7}) {
+        key(view);
+        window_->grab();
+    }
+    EXPECT_EQ(session_.entries().size(), entries);
+}
