@@ -4,25 +4,49 @@ add_library(pallix_options INTERFACE)
 target_compile_options(pallix_options INTERFACE
   -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wnon-virtual-dtor -Woverloaded-virtual -Werror
   # GCC 12 takes text + string for overlapping copies (GCC bug 105651).
-  $<$<AND:$<CXX_COMPILER_ID:GNU>,$<VERSION_LESS:$<CXX_COMPILER_VERSION>,13>>:-Wno-restrict>)
+  $<$<AND:$<CXX_COMPILER_ID:GNU>,$<VERSION_LESS:$<CXX_COMPILER_VERSION>,13>>:-Wno-restrict>
+  $<$<CXX_COMPILER_ID:GNU>:-fpch-preprocess>) # ccache asks for it
 if(PALLIX_SANITIZE)
   target_compile_options(pallix_options INTERFACE -fsanitize=address,undefined -fno-omit-frame-pointer)
   target_link_options(pallix_options INTERFACE -fsanitize=address,undefined)
+  target_compile_options(pallix_options INTERFACE -Wno-maybe-uninitialized -Wno-array-bounds) # GCC 12 sees ghosts once they are in
 endif()
 find_program(PALLIX_LLD ld.lld)
 if(PALLIX_LLD)
   target_link_options(pallix_options INTERFACE -fuse-ld=lld)
 endif()
 
+set(PALLIX_QT_DEFINITIONS QT_NO_KEYWORDS QT_NO_CAST_TO_ASCII QT_NO_FOREACH)
+
+# Headers of others that nearly every file of a kind begins with are compiled once for all its targets. Only headers that
+# never change: touching one of ours must not compile everything anew.
+function(pallix_precompiled kind)
+  cmake_parse_arguments(ARG "" "" "HEADERS;LIBRARIES;DEFINITIONS" ${ARGN})
+  set(empty ${PROJECT_BINARY_DIR}/precompiled_${kind}.cpp)
+  if(NOT EXISTS ${empty})
+    file(WRITE ${empty} "")
+  endif()
+  add_library(pallix_precompiled_${kind} OBJECT ${empty})
+  target_link_libraries(pallix_precompiled_${kind} PRIVATE ${ARG_LIBRARIES} pallix_options)
+  target_compile_definitions(pallix_precompiled_${kind} PRIVATE ${ARG_DEFINITIONS})
+  target_precompile_headers(pallix_precompiled_${kind} PRIVATE ${ARG_HEADERS})
+endfunction()
+set(PALLIX_STANDARD_HEADERS <algorithm> <array> <charconv> <cmath> <functional> <limits> <map> <memory> <numbers> <optional> <ranges>
+  <span> <string> <string_view> <tuple> <variant> <vector> <tl/expected.hpp>)
+
 # pallix_library(NAME SOURCES... USES public libraries... HIDES private libraries...)
+# PRECOMPILED names one of the above.
 function(pallix_library name)
-  cmake_parse_arguments(ARG "QT" "" "SOURCES;USES;HIDES" ${ARGN})
+  cmake_parse_arguments(ARG "QT" "PRECOMPILED" "SOURCES;USES;HIDES" ${ARGN})
   add_library(${name} STATIC ${ARG_SOURCES})
   target_include_directories(${name} PUBLIC ${PROJECT_SOURCE_DIR}/src)
   target_link_libraries(${name} PUBLIC ${ARG_USES} PRIVATE ${ARG_HIDES} pallix_options)
   if(ARG_QT)
     set_target_properties(${name} PROPERTIES AUTOMOC ON AUTORCC ON)
-    target_compile_definitions(${name} PRIVATE QT_NO_KEYWORDS QT_NO_CAST_TO_ASCII QT_NO_FOREACH)
+    target_compile_definitions(${name} PRIVATE ${PALLIX_QT_DEFINITIONS})
+  endif()
+  if(ARG_PRECOMPILED)
+    target_precompile_headers(${name} REUSE_FROM pallix_precompiled_${ARG_PRECOMPILED})
   endif()
 endfunction()
 
