@@ -136,7 +136,7 @@ void fields(Fields& f, EngineFigures& p) {
         return;
     }
     if (!p.overhead_chain)
-        p.overhead_chain.emplace();
+        p.overhead_chain = EngineFigures::CamChain{};
     f.group("overhead_chain", [&] {
         f.whole("teeth_crank", p.overhead_chain->teeth_crank, {6, 1000});
         f.whole("teeth_cam", p.overhead_chain->teeth_cam, {6, 1000});

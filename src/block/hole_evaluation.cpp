@@ -62,6 +62,7 @@ double twice_largest_distance(const std::vector<Vec2>& points, Vec2 centre) {
 
 Vec2 lean_of(const std::vector<HoleLevel>& levels) {
     std::vector<Vec3> centres;
+    centres.reserve(levels.size());
     for (const HoleLevel& l : levels)
         centres.push_back({l.centre.x, l.centre.y, l.w});
     const auto line = metrology::fit_line(centres);

@@ -280,7 +280,8 @@ TEST_F(CylindersJourney, AChippedEdgeStopsTheWorkBeforeTheNextHole) {
     fill("bore-set", QStringLiteral("80.40"));
     press("log-bore");
     EXPECT_EQ(session_.entries().size(), before) << "nothing goes on";
-    EXPECT_TRUE(text_of("bore-echo").contains(QStringLiteral("the edge of the tool is in doubt"))) << text_of("bore-echo").toStdString();
+    EXPECT_TRUE(text_of("bore-echo").contains(QStringLiteral("the edge of the tool is in doubt")))
+        << text_of("bore-echo").toStdString();
     // With a fresh edge the hole is brought to size.
     find<ui::CylindersView>("cylinders")->mark(*work().boring.hole);
     bar.fit_new_edge();
