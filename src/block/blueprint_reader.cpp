@@ -11,9 +11,9 @@ namespace pallix::block {
 namespace {
 
 /// Takes a document that the schema has passed; gathers what only the whole can tell.
-class Reader {
+class BlueprintReader {
   public:
-    explicit Reader(const JsonDocument& document) : document_(document), root_(document.root) {}
+    explicit BlueprintReader(const JsonDocument& document) : document_(document), root_(document.root) {}
 
     Result<Blueprint> read(std::string_view text) {
         Blueprint b;
@@ -237,7 +237,7 @@ bool Blueprint::lists(const FeatureId& id) const {
 
 Result<Blueprint> read_blueprint(std::string_view text, const std::string& file) {
     return read_document(text, file, blueprint_schema_text).and_then([&](const JsonDocument& document) {
-        return Reader(document).read(text);
+        return BlueprintReader(document).read(text);
     });
 }
 

@@ -9,9 +9,9 @@ namespace pallix::block {
 namespace {
 
 /// Lays today's values over the document the blueprint came from.
-class Writer {
+class BlueprintWriter {
   public:
-    explicit Writer(const Blueprint& b) : b_(b), mm_(mm_per(b.unit)) {}
+    explicit BlueprintWriter(const Blueprint& b) : b_(b), mm_(mm_per(b.unit)) {}
 
     std::string text() {
         Json root = b_.source.empty() ? Json::object() : Json::parse(b_.source);
@@ -145,7 +145,7 @@ class Writer {
 } // namespace
 
 std::string write_blueprint(const Blueprint& blueprint) {
-    return Writer(blueprint).text();
+    return BlueprintWriter(blueprint).text();
 }
 
 } // namespace pallix::block

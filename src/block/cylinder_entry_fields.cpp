@@ -7,7 +7,7 @@
 namespace pallix::block {
 namespace {
 
-constexpr std::array centres{"free", "top", "blueprint", "limited"};
+constexpr std::array centre_names{"free", "top", "blueprint", "limited"};
 constexpr std::array thrust_sides{"both", "left", "right"};
 constexpr std::array bore_choices{"with_the_rest", "sleeve", "leave", "scrap"};
 constexpr std::array lifter_choices{"leave", "hone", "bush"};
@@ -43,7 +43,7 @@ void limits(Fields& f, Fields::Key key, TextureLimits::Range& range, double most
 } // namespace
 
 void fields(Fields& f, CylinderPlanChosen& p) {
-    f.choice("centre", p.centre, centres);
+    f.choice("centre", p.centre, centre_names);
     f.list("oversizes_mm", p.oversizes, {1, 100}, [&](double& oversize) { f.number("", oversize, {0, 10}); });
     f.number("margin_mm", p.margin, {0, 10});
     f.choice("thrust", p.thrust, thrust_sides);

@@ -153,6 +153,7 @@ void fields(Fields& f, PassPlanChosen& p) {
 
 void fields(Fields& f, ConditionsStated& p) {
     fields(f, p.conditions);
+    f.flag_if("also_before", p.also_before);
 }
 
 void fields(Fields& f, RingCheck& p) {

@@ -94,6 +94,16 @@ template <>
 inline constexpr std::string_view entry_kind<LifterPlanChosen> = "lifter_plan";
 template <>
 inline constexpr std::string_view entry_kind<LifterDecided> = "lifter_decided";
+template <>
+inline constexpr std::string_view entry_kind<GatePassed> = "gate_passed";
+template <>
+inline constexpr std::string_view entry_kind<RoundOpened> = "round";
+template <>
+inline constexpr std::string_view entry_kind<ScopeChosen> = "scope";
+template <>
+inline constexpr std::string_view entry_kind<RouteChosen> = "route";
+template <>
+inline constexpr std::string_view entry_kind<StepSkipped> = "step_skipped";
 
 void fields(Fields& f, JobOpened& p);
 void fields(Fields& f, ProbeLogTaken& p);
@@ -136,6 +146,11 @@ void fields(Fields& f, TraceTaken& p);
 void fields(Fields& f, TextureLimits& p);
 void fields(Fields& f, LifterPlanChosen& p);
 void fields(Fields& f, LifterDecided& p);
+void fields(Fields& f, GatePassed& p);
+void fields(Fields& f, RoundOpened& p);
+void fields(Fields& f, ScopeChosen& p);
+void fields(Fields& f, RouteChosen& p);
+void fields(Fields& f, StepSkipped& p);
 
 void fields(Fields& f, Instrument& i); ///< of the register, and within a reading
 void fields(Fields& f, Conditions& c);

@@ -358,6 +358,40 @@ const DeckResult* Evaluation::deck(std::string_view bank) const {
     return found == decks.end() ? nullptr : &*found;
 }
 
+DeckResult thinned(DeckResult deck, std::size_t most) {
+    if (deck.points.size() <= most)
+        return deck;
+    const auto [left, right] = std::ranges::minmax(deck.points, {}, &Vec3::x);
+    const auto [low, high] = std::ranges::minmax(deck.points, {}, &Vec3::y);
+    const double cell =
+        std::sqrt(2 * std::max((right.x - left.x) * (high.y - low.y), 1e-6) / static_cast<double>(most));
+    const auto columns = static_cast<std::size_t>((right.x - left.x) / cell) + 1;
+    const auto rows = static_cast<std::size_t>((high.y - low.y) / cell) + 1;
+    struct Ends {
+        const Vec3 *lowest = nullptr, *highest = nullptr;
+    };
+    std::vector<Ends> cells(columns * rows);
+    const auto off = [&deck](const Vec3& p) { return p.z - deck.slope_u * p.x - deck.tilt_v * p.y; };
+    for (const Vec3& p : deck.points) {
+        const auto column = static_cast<std::size_t>((p.x - left.x) / cell);
+        Ends& ends = cells[static_cast<std::size_t>((p.y - low.y) / cell) * columns + column];
+        if (!ends.lowest || off(p) < off(*ends.lowest))
+            ends.lowest = &p;
+        if (!ends.highest || off(p) > off(*ends.highest))
+            ends.highest = &p;
+    }
+    std::vector<Vec3> kept;
+    kept.reserve(2 * cells.size());
+    for (const Ends& ends : cells) {
+        if (ends.lowest)
+            kept.push_back(*ends.lowest);
+        if (ends.highest && ends.highest != ends.lowest)
+            kept.push_back(*ends.highest);
+    }
+    deck.points = std::move(kept);
+    return deck;
+}
+
 std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<Vec3> points, Detail detail) {
     const auto plane = metrology::fit_plane(points);
     const auto heights = metrology::fit_heights(points);
@@ -367,6 +401,7 @@ std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<V
     d.id = {FeatureKind::deck, bank.id, 0};
     d.bank_angle = bank.angle;
     d.nominal = bank.deck_height.nominal;
+    d.touches = points.size();
     d.height_min = std::numeric_limits<double>::infinity();
     d.height_max = -d.height_min;
     double sum = 0; // of deviations from nominal: keeps the digits of a large scan
@@ -374,7 +409,9 @@ std::optional<DeckResult> evaluate_deck(const BankBlueprint& bank, std::vector<V
         d.height_min = std::min(d.height_min, p.z);
         d.height_max = std::max(d.height_max, p.z);
         sum += p.z - d.nominal;
+        d.middle = d.middle + Vec2{p.x, p.y};
     }
+    d.middle = (1.0 / static_cast<double>(points.size())) * d.middle;
     d.height_mean = d.nominal + sum / static_cast<double>(points.size());
     d.flatness_lsq = plane->range;
     if (detail == Detail::whole)

@@ -69,6 +69,8 @@ struct DeckResult {
     double slope_u{}, tilt_v{};                       ///< dimensionless, of the LSQ fit w = H + a·u + b·v
     double nominal{};                                 ///< the blueprint's deck height, mm
     SharedPoints points;                              ///< (u, v, w) in the bank frame, mm
+    std::size_t touches = 0;                          ///< that the numbers were made from: of a thinned scan more
+    metrology::Vec2 middle; ///< mean place of those, (u, v) mm: the LSQ plane has the mean height there
 
     double angle_error() const; ///< rad, positive: the deck rises towards +v
     double cut_to_clean() const { return height_max - height_min; }
@@ -148,6 +150,13 @@ struct Evaluation {
 /// @return faults where the points cannot fix the frame or a fit; each names file and line
 [[nodiscard]] Result<Evaluation> evaluate(const Blueprint& blueprint, const ProbeSet& probe,
                                           Detail detail = Detail::whole);
+
+/// A scan of millions as few points that tell the same: of every square cell the touch furthest below and the one
+/// furthest above the deck's plane. Heights, flatness and slopes stay those of all touches; what is worked out from the
+/// points later (a map, the worst window) loses no peak and no hollow, and is off by a cell's width times the tilt of a
+/// window against the plane at most.
+/// @param most points to keep, about
+[[nodiscard]] DeckResult thinned(DeckResult deck, std::size_t most = 50'000);
 
 /// Deck numbers from points already in the bank frame, however they were measured.
 /// @param points (u, v, w) mm, at least 3 not on one line

@@ -1,18 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/evaluation_uncertainty.h"
 #include "block/evaluation_values.h"
-
-#include <nlohmann/json.hpp>
+#include "block/json.h"
 
 namespace pallix::block {
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 /// Turns lengths into the unit asked for; slopes and angles stay as they are.
-class Writer {
+class EvaluationWriter {
   public:
-    Writer(Unit unit, const Uncertainties* uncertainties) : unit_(unit), uncertainties_(uncertainties) {}
+    EvaluationWriter(Unit unit, const Uncertainties* uncertainties) : unit_(unit), uncertainties_(uncertainties) {}
 
     Json root(const Evaluation& e) const {
         Json j{{"format", "pallix-evaluation"}, {"version", 1}, {"unit", unit_name(unit_)}};
@@ -88,7 +85,7 @@ class Writer {
 } // namespace
 
 std::string evaluation_json(const Evaluation& evaluation, Unit unit, const Uncertainties* uncertainties) {
-    return Writer(unit, uncertainties).root(evaluation).dump(2) + "\n";
+    return EvaluationWriter(unit, uncertainties).root(evaluation).dump(2) + "\n";
 }
 
 } // namespace pallix::block

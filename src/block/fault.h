@@ -26,6 +26,9 @@ struct Fault {
     }
 };
 
+/// Of one file: nobody reads more.
+inline constexpr std::size_t most_faults = 100;
+
 /// All faults of an input, in the order of its lines. An input with faults is not taken at all.
 using Faults = std::vector<Fault>;
 

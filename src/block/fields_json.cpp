@@ -2,18 +2,17 @@
 #include "block/fields_json.h"
 
 #include "block/guarded_json.h"
+#include "block/json.h"
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 namespace pallix::block {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using metrology::Vec2;
 
-class Writer final : public Fields {
+class JsonWriter final : public Fields {
   public:
     using Fields::flag, Fields::number, Fields::whole;
 
@@ -67,10 +66,10 @@ std::string shown(const Json& value) {
     return "is " + text;
 }
 
-class Reader final : public FaultFinder {
+class JsonReader final : public FaultFinder {
   public:
     using Fields::flag, Fields::number, Fields::whole;
-    explicit Reader(const Json& root) : open_{&root} {}
+    explicit JsonReader(const Json& root) : open_{&root} {}
 
     void text(Key key, std::string& value, std::size_t most) override {
         if (const Json* j = find(key, &Json::is_string, "a text")) {
@@ -199,7 +198,7 @@ class Reader final : public FaultFinder {
 } // namespace
 
 std::string fields_as_json(const Walk& walk) {
-    Writer writer;
+    JsonWriter writer;
     walk(writer);
     return writer.written();
 }
@@ -211,7 +210,7 @@ std::vector<FieldFault> fields_from_json(std::string_view json, const Walk& walk
         const Json root = Json::parse(json);
         if (!root.is_object())
             return {{"", shown(root), "an object"}};
-        Reader reader(root);
+        JsonReader reader(root);
         walk(reader);
         return reader.faults();
     } catch (const Json::exception&) { // a number no double holds

@@ -10,6 +10,7 @@ namespace pallix::block {
 namespace {
 
 constexpr std::size_t longest_line = 400;
+constexpr std::int64_t most_readings = 1'000'000'000; // of one gauge, counted from 1
 constexpr std::array<std::string_view, 5> units{"mm", "in", "um", "thou", "C"};
 
 std::string_view take_word(std::string_view& rest) {
@@ -53,8 +54,8 @@ Read read_hello(std::string_view line, std::string_view rest) {
 Read read_value(std::string_view line, std::string_view rest) {
     const auto number = number_of<std::int64_t>(take_word(rest));
     const std::string_view value = take_word(rest), unit = take_word(rest);
-    if (!number)
-        return wrong(line, "reading NUMBER VALUE UNIT");
+    if (!number || *number < 1 || *number > most_readings)
+        return wrong(line, "reading NUMBER VALUE UNIT, counted from 1");
     if (const auto v = number_of<double>(value.starts_with('+') ? value.substr(1) : value); !v || !std::isfinite(*v))
         return wrong(line, "a finite number as its value");
     if (std::ranges::find(units, unit) == units.end())
@@ -64,8 +65,8 @@ Read read_value(std::string_view line, std::string_view rest) {
 
 Read read_touch(std::string_view line, std::string_view rest) {
     const auto number = number_of<std::int64_t>(take_word(rest));
-    if (!number || rest.empty())
-        return wrong(line, "touch NUMBER and a row of the log");
+    if (!number || *number < 1 || *number > most_readings || rest.empty())
+        return wrong(line, "touch NUMBER, counted from 1, and a row of the log");
     return ProbeTouch{*number, std::string(rest)};
 }
 

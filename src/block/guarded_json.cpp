@@ -7,10 +7,8 @@
 namespace pallix::block {
 namespace {
 
-using Json = nlohmann::json;
-
 /// Counts what a text would become.
-class Guard final : public nlohmann::json_sax<Json> {
+class Guard final : public nlohmann::json_sax<nlohmann::json> {
   public:
     bool null() override { return true; }
     bool boolean(bool) override { return true; }
@@ -68,7 +66,7 @@ std::optional<JsonTrouble> trouble_with_json(std::string_view text) {
         return JsonTrouble{"the file has " + std::to_string(text.size()) + " bytes",
                            "at most " + std::to_string(largest_json), 0};
     Guard guard;
-    if (Json::sax_parse(text.begin(), text.end(), &guard))
+    if (nlohmann::json::sax_parse(text.begin(), text.end(), &guard))
         return std::nullopt;
     return guard.trouble();
 }

@@ -1,18 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_file.h"
 
+#include "block/digest.h"
 #include "block/schema.h"
 
 namespace pallix::block {
 
 namespace {
 
-constexpr std::size_t most_faults = 100; // of one file: nobody reads more
-
 /// A version beyond any that there will be stays beyond them all.
 std::int64_t whole_number(const Json& j) {
     const auto number = j.get<double>();
     return number < 1e15 ? static_cast<std::int64_t>(number) : std::int64_t{1'000'000'000'000'000};
+}
+
+/// A log or trace that was changed in the file is not the one that was taken.
+bool is_what_was_taken(const Payload& payload) {
+    const auto holds = [](const auto* taken) {
+        return !taken || taken->sha256.empty() || taken->sha256 == sha256_hex(taken->text);
+    };
+    return holds(std::get_if<ProbeLogTaken>(&payload)) && holds(std::get_if<TraceTaken>(&payload));
 }
 
 } // namespace
@@ -67,6 +74,11 @@ Result<std::vector<Entry>> read_job(std::string_view text, const std::string& fi
                         entry_words(entries[i]) + ": " +
                             (fault.field.empty() ? fault.what : fault.field + " " + fault.what),
                         fault.expected));
+            for (std::size_t i = 0; i < entries.size() && faults.size() < most_faults; ++i)
+                if (!out[i] && !is_what_was_taken(entries[i].payload))
+                    faults.push_back(document.fault(
+                        member_address(member_address(item_address("entries", i), "payload"), "sha256"),
+                        entry_words(entries[i]) + ": sha256 is not that of its text", "the text as it was taken"));
             if (faults.empty() && !std::holds_alternative<JobOpened>(entries.front().payload))
                 faults.push_back(document.fault(
                     "entries[0]", "the first entry is of kind \"" + kind_of(entries.front().payload) + "\"",

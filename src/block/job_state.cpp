@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_state.h"
 
+#include "block/fresh.h"
 #include "block/job_file.h"
 
 #include <algorithm>
@@ -17,19 +18,40 @@ bool same_place(Vec2 a, Vec2 b) {
     return metrology::norm(a - b) < 1e-3;
 }
 
-constexpr const char* warm = "read before the block had rested";
+/// The blueprint of a job, read once.
+/// @param read may be null
+Result<std::shared_ptr<const Blueprint>> blueprint_of(const JobOpened& opened, ReadLogs* read) {
+    if (auto known = read ? read->blueprint(opened.blueprint) : nullptr)
+        return known;
+    return read_blueprint(opened.blueprint, opened.blueprint_file).map([&](Blueprint blueprint) {
+        auto shared = std::make_shared<const Blueprint>(std::move(blueprint));
+        if (read)
+            read->keep(opened.blueprint, shared);
+        return shared;
+    });
+}
 
 /// Builds the state entry by entry.
 class Folder {
   public:
     /// @param corrected every reading that counts, corrected for what later checks tell of its instrument
     Folder(JobState& state, std::vector<TakenReading> corrected, ReadLogs* read)
-        : state_(state), corrected_(std::move(corrected)), read_(read) {}
+        : state_(state), corrected_(std::move(corrected)), read_(read) {
+        state_.readings.reserve(corrected_.size());
+        fresh_.reserve(corrected_.size());
+    }
 
     void take(const Entry& entry) {
         entry_ = &entry;
         if (!std::holds_alternative<ProbeLogTaken>(entry.payload))
             finish_logs();
+        if (!leaves_decks_alone(entry.payload))
+            finish_heights();
+        const std::vector<RoundEnd> ended = std::holds_alternative<Reading>(entry.payload)
+                                                ? std::vector<RoundEnd>()
+                                                : rounds_ended_by(entry.payload, state_);
+        for (const RoundEnd& round : ended)
+            end_round(round);
         std::visit([this](const auto& payload) { apply(payload); }, entry.payload);
     }
 
@@ -49,22 +71,49 @@ class Folder {
         EvaluationState evaluated = *read.evaluated;
         evaluated.sequence = logs_sequence_;
         evaluated.standard_uncertainty = logs_uncertainty_;
+        const bool own_mains =
+            std::ranges::any_of(read.held, [](const FeatureId& id) { return id.kind == FeatureKind::main; });
+        if (own_mains || !state_.latest) {
+            evaluated.conditions = state_.conditions;
+        } else {
+            evaluated.conditions = state_.latest->conditions;
+            evaluated.mains_from = {state_.latest->mains_sequence(), state_.latest->mains_uncertainty()};
+        }
         for (const DeckResult& deck : evaluated.evaluation.decks)
             if (std::ranges::find(read.held, deck.id) != read.held.end())
-                take_measurement(deck.id.bank, {DeckSource::probe,
-                                                logs_sequence_,
-                                                logs_uncertainty_,
-                                                deck,
-                                                {logs_uncertainty_.value_or(0), 0, 1}});
+                take_measurement(deck.id.bank,
+                                 {DeckSource::probe,
+                                  logs_sequence_,
+                                  logs_uncertainty_,
+                                  deck,
+                                  {logs_uncertainty_.value_or(0), 0, 1},
+                                  evaluated.mains_from ? std::optional(evaluated.mains_from->sequence) : std::nullopt});
         if (!state_.as_found)
             state_.as_found = evaluated;
         state_.latest = std::move(evaluated);
     }
 
+    /// Heights by hand that came one after the other are looked at once, after the last of them.
+    void finish_heights() {
+        for (const auto& [bank, sequence] : std::exchange(heights_, {}))
+            measure_by_heights(bank, sequence);
+    }
+
   private:
+    /// What neither cuts a deck nor asks how high it stands.
+    static bool leaves_decks_alone(const Payload& payload) {
+        const auto* reading = std::get_if<Reading>(&payload);
+        return (reading && reading->at.quantity != Quantity::piston) || std::holds_alternative<Note>(payload) ||
+               std::holds_alternative<ConditionsStated>(payload) || std::holds_alternative<RingCheck>(payload) ||
+               std::holds_alternative<StepDone>(payload);
+    }
+
     [[nodiscard]] ReadLogs::Read read_anew() const {
         ReadLogs::Read read;
-        const auto probe = read_probe_logs(logs_, *state_.blueprint, ProbeScope::part, read_ ? read_->watch : nullptr);
+        std::vector<NamedText> texts; // of scans a hundred megabytes: copied only to be read
+        for (const ProbeLogTaken* log : logs_)
+            texts.push_back({log->file, log->text});
+        const auto probe = read_probe_logs(texts, *state_.blueprint, ProbeScope::part, read_ ? read_->watch : nullptr);
         if (!probe) {
             read.trouble = probe.error().front().text();
             return read;
@@ -73,10 +122,13 @@ class Folder {
             read.held.push_back(section.feature);
         auto evaluated = evaluate_on_top(*state_.blueprint, probed_.get(), *probe);
         read.laid = std::make_shared<const ProbeSet>(probed_ ? laid_over(*probed_, *probe) : *probe);
-        if (evaluated)
+        if (evaluated) {
+            for (DeckResult& deck : evaluated->evaluation.decks)
+                deck = thinned(std::move(deck)); // from here on it is drawn and planned in the window's own time
             read.evaluated = std::move(*evaluated);
-        else
+        } else {
             read.trouble = evaluated.error().front().text();
+        }
         return read;
     }
 
@@ -104,12 +156,12 @@ class Folder {
     void apply(const JobOpened& opened) {
         state_.title = opened.title;
         state_.customer = opened.customer;
-        auto blueprint = read_blueprint(opened.blueprint, opened.blueprint_file);
+        const auto blueprint = blueprint_of(opened, read_);
         if (!blueprint) {
             trouble(entry_->sequence, blueprint.error().front().text());
             return;
         }
-        state_.blueprint = std::move(*blueprint);
+        state_.blueprint = **blueprint;
         for (const BankBlueprint& bank : state_.blueprint->banks)
             state_.decks[bank.id];
     }
@@ -124,7 +176,7 @@ class Folder {
         };
         logs_uncertainty_ =
             logs_.empty() ? log.standard_uncertainty : larger(logs_uncertainty_, log.standard_uncertainty);
-        logs_.push_back({log.file, log.text});
+        logs_.push_back(&log);
         logs_sequence_ = entry_->sequence;
         // Entries never change; the digest guards a log that was refused and another that took its place.
         logs_key_ += std::to_string(entry_->sequence) + ":" + log.sha256 + ":" + std::to_string(log.text.size()) + ";";
@@ -137,16 +189,22 @@ class Folder {
             trouble("is a reading of " + reading.at.feature.text() + ", which the blueprint does not list");
             return;
         }
-        const auto corrected = std::ranges::find(corrected_, entry_->sequence, &TakenReading::sequence);
-        state_.readings.push_back(*corrected);
+        // Both are in the order of the ledger; what could not be used stays behind.
+        while (corrected_[next_corrected_].sequence != entry_->sequence)
+            ++next_corrected_;
+        state_.readings.push_back(std::move(corrected_[next_corrected_++]));
+        TakenReading& taken = state_.readings.back();
+        complete(taken.reading.conditions, state_.conditions);
         if (still_resting(reading))
-            state_.readings.back().stale_because = warm;
+            taken.stale_because = still_warm;
+        else
+            fresh_.push_back(state_.readings.size() - 1);
         if (reading.at.quantity == Quantity::temperature)
             (reading.at.direction == "gauge" ? state_.conditions.gauge_c : state_.conditions.part_c) = reading.value;
         if (reading.at.quantity == Quantity::height)
-            take_height(*corrected);
+            take_height(taken);
         if (reading.at.quantity == Quantity::piston)
-            take_crown(*corrected);
+            take_crown(taken);
     }
 
     /// A piston's clearance is kept as the height of its crown, which no cut of the deck changes.
@@ -161,13 +219,19 @@ class Folder {
                 {taken.sequence, bore, taken.reading.at.direction, *height - taken.value, taken.value, taken.fixed});
     }
 
-    /// Heights by hand make a measurement of the deck once every place was read.
     void take_height(const TakenReading& taken) {
         DeckState* deck = deck_of(taken.reading.at.feature.bank);
         if (!deck)
             return;
         deck->readings.push_back(taken);
-        const BankBlueprint& bank = *state_.blueprint->bank(taken.reading.at.feature.bank);
+        heights_[taken.reading.at.feature.bank] = entry_->sequence;
+    }
+
+    /// Heights by hand make a measurement of the deck once every place was read.
+    /// @param sequence of the last of them
+    void measure_by_heights(const std::string& bank_id, std::int64_t sequence) {
+        const DeckState* deck = &state_.decks[bank_id];
+        const BankBlueprint& bank = *state_.blueprint->bank(bank_id);
         std::vector<Vec3> points;
         std::optional<double> uncertainty = 0.0;
         metrology::Sureness sureness;
@@ -184,16 +248,23 @@ class Folder {
             uncertainty = uncertainty && u ? std::optional(std::max(*uncertainty, *u)) : std::nullopt;
         }
         if (auto result = evaluate_deck(bank, std::move(points)))
-            take_measurement(bank.id,
-                             {DeckSource::readings, entry_->sequence, uncertainty, std::move(*result), sureness});
+            take_measurement(bank.id, {DeckSource::readings, sequence, uncertainty, std::move(*result), sureness});
     }
 
-    /// Readings that a cut has made untrue.
-    template <class Touched>
-    void make_stale(const std::string& because, Touched touched) {
-        for (TakenReading& r : state_.readings)
-            if (!r.stale() && touched(r.reading.at))
-                r.stale_because = because;
+    /// Readings of a round that is over hold no longer.
+    void end_round(const RoundEnd& round) {
+        std::erase_if(fresh_, [&](std::size_t i) {
+            TakenReading& r = state_.readings[i];
+            const bool over = round.touches(r.reading.at);
+            if (over)
+                r.stale_because = round.because;
+            return over;
+        });
+        static const MeasuredAt upright{{FeatureKind::main, "", 1}, Quantity::size, "front", "upright", {}};
+        if (round.touches(upright)) {
+            state_.mains_round = entry_->sequence;
+            state_.mains_round_because = round.because;
+        }
     }
 
     void apply(const DeckCut& cut) {
@@ -202,23 +273,22 @@ class Folder {
             return;
         deck->cuts.push_back({entry_->sequence, entry_->time, entry_->person, cut});
         deck->readings.clear();
-        make_stale("the deck was cut since", [&](const MeasuredAt& at) {
-            return at.feature.bank == cut.bank &&
-                   (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston);
-        });
     }
 
+    /// The tunnel lies where its last go has left it; with no go on record, this entry stands for it.
     void apply(const TunnelCut&) {
-        state_.tunnel_cut = entry_->sequence;
+        std::int64_t moved = entry_->sequence;
+        if (state_.tunnel_worked()) {
+            moved = std::max(state_.caps_cut.empty() ? 0 : state_.caps_cut.back().sequence,
+                             state_.tunnel_passes.empty() ? 0 : state_.tunnel_passes.back().sequence);
+        }
+        state_.tunnel_cut = moved;
+        state_.tunnel_done = entry_->sequence;
         for (auto& [bank, deck] : state_.decks) {
-            deck.tunnel_cut = entry_->sequence;
+            deck.tunnel_cut = moved;
             deck.readings.clear();
         }
         state_.crowns.clear();
-        make_stale("the tunnel was cut since", [](const MeasuredAt& at) {
-            return at.feature.kind == FeatureKind::main || at.quantity == Quantity::height ||
-                   at.quantity == Quantity::piston;
-        });
     }
 
     void apply(const TunnelPolicy& policy) {
@@ -230,27 +300,45 @@ class Folder {
     void apply(const CapsCut& cut) {
         if (std::ranges::any_of(cut.cuts, [this](const auto& cap) { return !listed(cap.first); }))
             return;
-        state_.caps_cut.push_back({entry_->sequence, cut});
-        make_stale("the caps were cut since", [](const MeasuredAt& at) { // a saddle stands where it stood
-            return at.feature.kind == FeatureKind::main && at.quantity != Quantity::saddle;
-        });
+        state_.conditions.caps_torqued.reset();
+        const bool probed = state_.latest && state_.latest->mains_sequence() > last_work_on_mains();
+        state_.caps_cut.push_back(
+            {entry_->sequence, cut, probed ? state_.latest->evaluation.mains : std::vector<MainResult>()});
     }
-    void apply(const TunnelPass& pass) {
-        state_.tunnel_passes.push_back({entry_->sequence, pass});
-        mains_changed("the tunnel was worked on since");
+    void apply(const TunnelPass& pass) { state_.tunnel_passes.push_back({entry_->sequence, pass}); }
+    [[nodiscard]] std::int64_t last_work_on_mains() const {
+        return std::max(state_.caps_cut.empty() ? 0 : state_.caps_cut.back().sequence,
+                        state_.tunnel_passes.empty() ? 0 : state_.tunnel_passes.back().sequence);
     }
-    void apply(const StepDone& done) { state_.steps.emplace_back(entry_->sequence, done.step); }
-
-    /// Sizes of the mains are void; what hangs on the tunnel waits for the tunnel to be finished.
-    void mains_changed(const std::string& because) {
-        make_stale(because, [](const MeasuredAt& at) { return at.feature.kind == FeatureKind::main; });
+    void apply(const StepDone& done) {
+        state_.steps.emplace_back(entry_->sequence, done.step);
+        if (done.step.starts_with("caps torqued"))
+            state_.caps_torqued = entry_->sequence;
     }
 
     void apply(const ConditionsStated& stated) {
         state_.conditions = stated.conditions;
         if (stated.conditions.caps_torqued.value_or(false))
             state_.caps_torqued = entry_->sequence;
+        if (!stated.also_before)
+            return;
+        for (const std::size_t i : fresh_)
+            complete(state_.readings[i].reading.conditions, stated.conditions);
+        if (state_.latest)
+            complete(state_.latest->conditions, stated.conditions);
     }
+    /// What was stated holds from then on, also for readings that say nothing of it themselves.
+    static void complete(Conditions& own, const Conditions& stated) {
+        if (!own.caps_torqued)
+            own.caps_torqued = stated.caps_torqued;
+        if (!own.plate_on)
+            own.plate_on = stated.plate_on;
+    }
+    void apply(const GatePassed& gate) { state_.gates.push_back({entry_->sequence, gate}); }
+    void apply(const RoundOpened&) {}
+    void apply(const ScopeChosen& scope) { state_.scope = {entry_->sequence, scope}; }
+    void apply(const RouteChosen& route) { state_.route = {entry_->sequence, route}; }
+    void apply(const StepSkipped& step) { state_.skipped.push_back({entry_->sequence, step}); }
     void apply(const RingCheck& check) {
         state_.checks.push_back({entry_->sequence, check.instrument, check.reading - check.size});
     }
@@ -322,29 +410,14 @@ class Folder {
             return;
         bore->cuts.push_back({entry_->sequence, cut});
         state_.bores_cut.push_back(cut.bore);
-        make_stale("the bore was cut since", [&](const MeasuredAt& at) {
-            return at.feature == cut.bore && (at.quantity == Quantity::size || at.quantity == Quantity::wall);
-        });
     }
     void apply(const InsertMeasured& insert) {
         if (BoreWork* bore = bore_of(insert.bore))
             bore->insert = {entry_->sequence, insert};
     }
-    /// What is pressed in pushes the metal beside it: neighbours in the row are measured again.
     void apply(const InsertFitted& fitted) {
-        BoreWork* bore = bore_of(fitted.bore);
-        if (!bore)
-            return;
-        bore->fitted = {entry_->sequence, fitted};
-        make_stale("a sleeve or bush was fitted since", [&](const MeasuredAt& at) {
-            return at.feature == fitted.bore && (at.quantity == Quantity::size || at.quantity == Quantity::wall);
-        });
-        if (fitted.bore.kind != FeatureKind::bore)
-            return;
-        make_stale("the bore beside it was sleeved since", [&](const MeasuredAt& at) {
-            return at.feature.kind == FeatureKind::bore && at.feature.bank == fitted.bore.bank &&
-                   std::abs(at.feature.number - fitted.bore.number) == 1 && at.quantity == Quantity::size;
-        });
+        if (BoreWork* bore = bore_of(fitted.bore))
+            bore->fitted = {entry_->sequence, fitted};
     }
     void apply(const BoreStepDone& step) {
         if (BoreWork* bore = bore_of(step.bore))
@@ -354,18 +427,9 @@ class Folder {
         if (BoreWork* bore = bore_of(trace.bore))
             bore->trace = {entry_->sequence, trace};
     }
-    /// Sizes read in a bore that is still warm from the hone are not what it will be.
-    void apply(const RestBegun& rest) {
-        state_.rest = {entry_->sequence, rest};
-        make_stale(warm, [&](const MeasuredAt& at) { return at.quantity == Quantity::size && honed(at.feature); });
-    }
-    [[nodiscard]] bool honed(const FeatureId& id) const {
-        const auto found = state_.bores.find(id);
-        return found != state_.bores.end() && !found->second.cuts.empty() &&
-               found->second.cuts.back().payload.operation == BoreOperation::hone;
-    }
+    void apply(const RestBegun& rest) { state_.rest = {entry_->sequence, rest}; }
     [[nodiscard]] bool still_resting(const Reading& reading) const {
-        return state_.rest && reading.at.quantity == Quantity::size && honed(reading.at.feature) &&
+        return state_.rest && reading.at.quantity == Quantity::size && state_.honed_last(reading.at.feature) &&
                entry_->time < state_.rest->payload.until;
     }
 
@@ -380,8 +444,11 @@ class Folder {
 
     JobState& state_;
     std::vector<TakenReading> corrected_;
+    std::size_t next_corrected_ = 0;
+    std::vector<std::size_t> fresh_;              ///< readings that nothing has made untrue
+    std::map<std::string, std::int64_t> heights_; ///< banks with heights not looked at yet, and the last one's entry
     const Entry* entry_ = nullptr;
-    std::vector<NamedText> logs_;
+    std::vector<const ProbeLogTaken*> logs_; ///< of the entries that are being folded
     std::int64_t logs_sequence_ = 0;
     std::optional<double> logs_uncertainty_;
     std::string logs_key_; ///< of all logs so far that are not struck
@@ -426,6 +493,16 @@ double BoreWork::deepest_pit() const {
     return deepest;
 }
 
+bool JobState::tunnel_worked() const {
+    return (!caps_cut.empty() && caps_cut.back().sequence > tunnel_done) ||
+           (!tunnel_passes.empty() && tunnel_passes.back().sequence > tunnel_done);
+}
+
+bool JobState::honed_last(const FeatureId& id) const {
+    const BoreWork& work = bore(id);
+    return !work.cuts.empty() && work.cuts.back().payload.operation == BoreOperation::hone;
+}
+
 const BoreWork& JobState::bore(const FeatureId& id) const {
     static const BoreWork nothing_said;
     const auto found = bores.find(id);
@@ -437,16 +514,21 @@ const MeasuredPlace* JobState::place(const std::string& key) const {
     return found == places.end() ? nullptr : &*found;
 }
 
+const MeasuredPlace* JobState::place(const MeasuredAt& at) const {
+    if (at.quantity == Quantity::height)
+        return place(at.key()); // coordinates are the same when they are written the same
+    const auto found = std::ranges::find_if(places, [&at](const MeasuredPlace& p) {
+        return p.at.quantity == at.quantity && p.at.feature == at.feature && p.at.level == at.level &&
+               p.at.direction == at.direction;
+    });
+    return found == places.end() ? nullptr : &*found;
+}
+
 std::optional<double> height_now(const DeckState& deck, Vec2 place) {
     if (!deck.latest || deck.from_old_tunnel())
         return std::nullopt;
     const DeckResult& d = deck.latest->result;
-    // The plane of the LSQ fit passes through the mean of the points.
-    Vec2 mean;
-    for (const Vec3 p : d.points)
-        mean = mean + Vec2{p.x, p.y};
-    mean = (1.0 / static_cast<double>(d.points.size())) * mean;
-    const double plane = d.height_mean + d.slope_u * (place.x - mean.x) + d.tilt_v * (place.y - mean.y);
+    const double plane = d.height_mean + d.slope_u * (place.x - d.middle.x) + d.tilt_v * (place.y - d.middle.y);
     const double depth = deck.depth_since(deck.latest->sequence);
     return depth > 0 ? std::min(plane, d.height_max - depth) : plane;
 }
@@ -484,8 +566,11 @@ std::vector<DeckPlace> deck_places(const BankBlueprint& bank) {
 namespace {
 
 /// The error of an instrument shows only at its next check, so readings are corrected before the fold begins.
-std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, const std::vector<bool>& out) {
+std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, const std::vector<bool>& out,
+                                             ReadLogs* read) {
     std::vector<TakenReading> readings;
+    readings.reserve(static_cast<std::size_t>(
+        std::ranges::count_if(entries, [](const Entry& e) { return std::holds_alternative<Reading>(e.payload); })));
     std::vector<TakenCheck> checks;
     double expansion = expansion_of(Material::grey_iron);
     for (std::size_t i = 0; i < entries.size(); ++i) {
@@ -498,8 +583,8 @@ std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, 
         else if (const auto* check = std::get_if<RingCheck>(&e.payload))
             checks.push_back({e.sequence, check->instrument, check->reading - check->size});
         else if (const auto* opened = std::get_if<JobOpened>(&e.payload))
-            if (const auto blueprint = read_blueprint(opened->blueprint, opened->blueprint_file))
-                expansion = expansion_of(blueprint->material);
+            if (const auto blueprint = blueprint_of(*opened, read))
+                expansion = expansion_of((*blueprint)->material);
     }
     spread_drift(readings, checks);
     bring_to_reference_temperature(readings, expansion);
@@ -517,16 +602,55 @@ void ReadLogs::keep(const std::string& key, Read read) {
     reads_[key] = std::make_shared<const Read>(std::move(read));
 }
 
+std::shared_ptr<const Blueprint> ReadLogs::blueprint(const std::string& text) const {
+    return blueprint_ && text == blueprint_text_ ? blueprint_ : nullptr;
+}
+
+void ReadLogs::keep(const std::string& text, std::shared_ptr<const Blueprint> blueprint) {
+    blueprint_text_ = text;
+    blueprint_ = std::move(blueprint);
+}
+
 JobState fold(const std::vector<Entry>& entries, ReadLogs* logs) {
     JobState state;
     const std::vector<bool> out = struck(entries);
-    Folder folder(state, corrected_readings(entries, out), logs);
+    Folder folder(state, corrected_readings(entries, out, logs), logs);
     for (std::size_t i = 0; i < entries.size(); ++i)
         if (!out[i])
             folder.take(entries[i]);
     folder.finish_logs();
+    folder.finish_heights();
     state.places = measured_places(state.readings);
     return state;
+}
+
+void fold_reading(JobState& state, const Entry& entry) {
+    const auto& reading = std::get<Reading>(entry.payload);
+    // Nothing that is known of its instrument came after it: only its temperature corrects it.
+    std::vector<TakenReading> corrected{{entry.sequence, entry.time, entry.person, reading, reading.value, 0, 0,
+                                         fixed_uncertainty(reading.instrument), ""}};
+    bring_to_reference_temperature(corrected,
+                                   expansion_of(state.blueprint ? state.blueprint->material : Material::grey_iron));
+    const std::size_t before = state.readings.size();
+    Folder folder(state, std::move(corrected), nullptr);
+    folder.take(entry);
+    folder.finish_heights();
+    if (state.readings.size() == before)
+        return; // it could not be used
+    const std::string key = reading.at.key();
+    const auto is_there = [&](const MeasuredAt& at) {
+        return at.quantity == reading.at.quantity && at.feature == reading.at.feature && at.key() == key;
+    };
+    std::vector<const TakenReading*> there;
+    for (const TakenReading& r : state.readings)
+        if (is_there(r.reading.at))
+            there.push_back(&r);
+    MeasuredPlace place = measured_place(there);
+    const auto known = std::ranges::find_if(state.places, is_there, &MeasuredPlace::at);
+    if (known == state.places.end())
+        state.places.push_back(std::move(place));
+    else
+        *known = std::move(place);
 }
 
 Result<EvaluationState> evaluate_on_top(const Blueprint& blueprint, const ProbeSet* earlier, const ProbeSet& newest) {

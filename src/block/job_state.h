@@ -24,6 +24,8 @@ struct DeckMeasurement {
     std::optional<double> standard_uncertainty; ///< mm, of one height
     DeckResult result;
     metrology::Sureness sureness{}; ///< the same in its two parts; means nothing where it was not stated
+    /// Entry of the log whose mains it was measured from, where that is an earlier one: decks probed alone.
+    std::optional<std::int64_t> mains_from{};
 };
 
 /// A pass as the ledger has it.
@@ -48,7 +50,9 @@ struct DeckState {
     /// Cut after it was last measured, so its heights are no longer true.
     [[nodiscard]] bool stale() const;
     /// Measured from a tunnel that was cut since.
-    [[nodiscard]] bool from_old_tunnel() const { return latest && tunnel_cut > latest->sequence; }
+    [[nodiscard]] bool from_old_tunnel() const {
+        return latest && tunnel_cut > latest->mains_from.value_or(latest->sequence);
+    }
 };
 
 /// An evaluation and the entries it came from.
@@ -59,12 +63,26 @@ struct EvaluationState {
     Evaluation evaluation;
     std::string remark;                      ///< what was taken from an earlier log, or empty
     std::shared_ptr<const ProbeSet> probe{}; ///< the touches it was made from
+    Conditions conditions{};                 ///< as they were stated when the mains were probed
+    /// The log that holds the mains, where it is an earlier one: decks or bores were probed alone since.
+    struct Mains {
+        std::int64_t sequence = 0;
+        std::optional<double> standard_uncertainty; ///< mm, of one touch
+    };
+    std::optional<Mains> mains_from{};
+
+    [[nodiscard]] std::int64_t mains_sequence() const { return mains_from ? mains_from->sequence : sequence; }
+    /// Of one touch of the mains, mm, standard.
+    [[nodiscard]] std::optional<double> mains_uncertainty() const {
+        return mains_from ? mains_from->standard_uncertainty : standard_uncertainty;
+    }
 };
 
 /// Caps cut and passes of hone or bar, as the ledger has them.
 struct TakenCaps {
     std::int64_t sequence = 0;
     CapsCut cut;
+    std::vector<MainResult> before{}; ///< the mains as probed before it, where that still held; empty where not
 };
 struct TakenPass {
     std::int64_t sequence = 0;
@@ -139,20 +157,28 @@ struct JobState {
     std::vector<TakenPass> tunnel_passes;                    ///< in order
     std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order
     std::int64_t caps_torqued = 0;                           ///< entry that last said so; 0 for none
-    std::int64_t tunnel_cut = 0;                             ///< entry of the last cut of the tunnel; 0 for none
-    std::map<std::string, ReadingPlanChosen> reading_plans;  ///< by their name
-    std::vector<KnownFlaw> flaws;                            ///< cracks, pits and marks of the decks
-    std::optional<Taken<PressureTested>> pressure_test;      ///< the last
-    std::vector<Taken<DeckForecastKept>> forecasts;          ///< what passes were expected to take
-    std::optional<Taken<CutterFitted>> cutter;               ///< as it now is
-    std::vector<Taken<FinishNoted>> finishes;                ///< in order
-    std::optional<GasketChosen> gasket;                      ///< the finish is for
-    std::map<std::string, Taken<SetUpRead>> set_ups;         ///< the last of each bank
-    EngineFigures figures;                                   ///< as last stated
-    std::vector<Taken<HeadWork>> heads;                      ///< in order
-    std::vector<CrownReading> crowns;                        ///< of the mock-up, in order
-    std::map<FeatureId, BoreWork> bores;                     ///< cylinders and lifters that anything was said of
-    std::vector<FeatureId> bores_cut;                        ///< one for each go of a tool, in order
+    std::int64_t tunnel_cut = 0;                             ///< entry that last moved the finished tunnel; 0 for none
+    std::int64_t tunnel_done = 0; ///< entry that last said that the tunnel is done; 0 for none
+    std::int64_t mains_round =
+        0; ///< entry that last ended the mains' round: probed before it, they are not as they are
+    std::string mains_round_because;
+    std::vector<Taken<GatePassed>> gates;                   ///< in order
+    std::vector<Taken<StepSkipped>> skipped;                ///< in order
+    std::optional<Taken<ScopeChosen>> scope;                ///< the last
+    std::optional<Taken<RouteChosen>> route;                ///< the last
+    std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
+    std::vector<KnownFlaw> flaws;                           ///< cracks, pits and marks of the decks
+    std::optional<Taken<PressureTested>> pressure_test;     ///< the last
+    std::vector<Taken<DeckForecastKept>> forecasts;         ///< what passes were expected to take
+    std::optional<Taken<CutterFitted>> cutter;              ///< as it now is
+    std::vector<Taken<FinishNoted>> finishes;               ///< in order
+    std::optional<GasketChosen> gasket;                     ///< the finish is for
+    std::map<std::string, Taken<SetUpRead>> set_ups;        ///< the last of each bank
+    EngineFigures figures;                                  ///< as last stated
+    std::vector<Taken<HeadWork>> heads;                     ///< in order
+    std::vector<CrownReading> crowns;                       ///< of the mock-up, in order
+    std::map<FeatureId, BoreWork> bores;                    ///< cylinders and lifters that anything was said of
+    std::vector<FeatureId> bores_cut;                       ///< one for each go of a tool, in order
     std::optional<Taken<CylinderPlanChosen>> cylinder_plan;
     std::optional<Taken<PistonsStated>> pistons;
     std::optional<Taken<HonePlanChosen>> hone_plan;
@@ -164,11 +190,18 @@ struct JobState {
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
     /// The tunnel was cut after it was last probed: positions and heights by that log no longer hold.
-    [[nodiscard]] bool probe_stale() const { return latest && tunnel_cut > latest->sequence; }
+    [[nodiscard]] bool probe_stale() const { return latest && tunnel_cut > latest->mains_sequence(); }
+    /// The mains are as they were last probed: no cap, stroke or bolt since.
+    [[nodiscard]] bool mains_as_probed() const { return latest && latest->mains_sequence() > mains_round; }
+    /// Caps or bores of the mains were worked on since the tunnel was last said to be done.
+    [[nodiscard]] bool tunnel_worked() const;
+    /// The hone was the last tool in it.
+    [[nodiscard]] bool honed_last(const FeatureId& bore) const;
     /// @return what the ledger says of a cylinder or lifter bore; an empty one where it says nothing
     [[nodiscard]] const BoreWork& bore(const FeatureId& id) const;
     /// @param key of MeasuredAt
     [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
+    [[nodiscard]] const MeasuredPlace* place(const MeasuredAt& at) const;
 
     // Compiled once: what it holds is too much to copy in every file that does.
     JobState();
@@ -178,6 +211,9 @@ struct JobState {
     JobState& operator=(const JobState&);
     JobState& operator=(JobState&&) noexcept;
 };
+
+/// Why a size counts for nothing that was read before the block had rested.
+inline constexpr const char* still_warm = "read before the block had rested";
 
 /// Height of a deck at a place as it is now: the surface as last measured, no higher than the cuts since have left it.
 /// @return nothing where it was not measured, or from a tunnel that was cut since
@@ -206,6 +242,11 @@ struct ReadLogs::Read {
 /// @param entries in the order of their sequence
 /// @param logs what earlier folds have read; what this one reads is added; may be null
 [[nodiscard]] JobState fold(const std::vector<Entry>& entries, ReadLogs* logs = nullptr);
+
+/// The state of a job with one more reading, as folding all its entries anew would make it: in a long job a reading
+/// must not cost what all those before it have cost.
+/// @param entry a Reading, the one after the last that `state` was made from
+void fold_reading(JobState& state, const Entry& entry);
 
 /// Evaluates logs that are read together, on top of what was probed before: features of `earlier` that the new logs do
 /// not hold stay in place (a log of the decks alone lies in the frame of the mains before it, taken in one clamping).

@@ -4,6 +4,8 @@
 #include "block/entry_fields.h"
 #include "block/fields_json.h"
 
+#include <algorithm>
+
 namespace pallix::block {
 namespace {
 
@@ -110,9 +112,12 @@ std::vector<bool> struck(const std::vector<Entry>& entries) {
         const auto* strike = std::get_if<Strike>(&entries[i].payload);
         if (!strike || out[i])
             continue;
-        for (std::size_t k = 0; k < i; ++k)
-            if (entries[k].sequence == strike->sequence)
-                out[k] = true;
+        const auto end = entries.begin() + static_cast<std::ptrdiff_t>(i);
+        const auto found =
+            std::lower_bound(entries.begin(), end, strike->sequence,
+                             [](const Entry& e, std::int64_t sequence) { return e.sequence < sequence; });
+        if (found != end && found->sequence == strike->sequence)
+            out[static_cast<std::size_t>(found - entries.begin())] = true;
     }
     return out;
 }

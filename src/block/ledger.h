@@ -6,6 +6,7 @@
 #include "block/feature.h"
 #include "block/fields.h"
 #include "block/reading.h"
+#include "block/route_entries.h"
 #include "metrology/geometry.h"
 
 #include <cstdint>
@@ -85,6 +86,7 @@ struct PassPlanChosen {
 /// From here on these conditions hold, until others are stated.
 struct ConditionsStated {
     Conditions conditions;
+    bool also_before = false; ///< they held already when what is there was read, and nobody had said so
     bool operator==(const ConditionsStated&) const = default;
 };
 
@@ -197,7 +199,8 @@ using PayloadKinds =
                  TunnelPass, StepDone, FlawMarked, FlawDecided, PressureTested, DeckForecastKept, CutterFitted,
                  FinishNoted, GasketChosen, SetUpRead, EngineFigures, HeadWork, CylinderPlanChosen, BorePitted,
                  BoreDecided, PistonsStated, BoreCut, InsertMeasured, InsertFitted, BoreStepDone, HonePlanChosen,
-                 RestBegun, TraceTaken, TextureLimits, LifterPlanChosen, LifterDecided, UnknownPayload>;
+                 RestBegun, TraceTaken, TextureLimits, LifterPlanChosen, LifterDecided, GatePassed, RoundOpened,
+                 ScopeChosen, RouteChosen, StepSkipped, UnknownPayload>;
 
 /// One of these kinds. Copying and destroying forty of them is compiled once, not in every file that holds an entry.
 class Payload : public PayloadKinds {

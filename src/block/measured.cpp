@@ -5,7 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <unordered_map>
 
 namespace pallix::block {
 namespace {
@@ -38,7 +38,6 @@ MeasuredPlace place_of(const std::vector<const TakenReading*>& readings) {
     for (const TakenReading* r : readings) {
         values.push_back(r->value);
         p.sequences.push_back(r->sequence);
-        p.mixed_conditions = p.mixed_conditions || !comparable(r->reading.conditions, p.conditions);
         stated = stated && r->fixed;
         sureness.fixed = std::max(sureness.fixed, r->fixed.value_or(0));
         sureness.of_one = std::max(sureness.of_one, r->reading.instrument.repeatability.value_or(0));
@@ -96,21 +95,28 @@ void bring_to_reference_temperature(std::vector<TakenReading>& readings, double 
     }
 }
 
+MeasuredPlace measured_place(const std::vector<const TakenReading*>& all) {
+    std::vector<const TakenReading*> good;
+    std::ranges::copy_if(all, std::back_inserter(good), [](const TakenReading* r) { return !r->stale(); });
+    if (good.empty())
+        return place_of(all);
+    // Caps or plate on or off in between: another round, of which only the newest counts.
+    const Conditions newest = good.back()->reading.conditions;
+    std::erase_if(good, [&newest](const TakenReading* r) { return !comparable(r->reading.conditions, newest); });
+    return place_of(good);
+}
+
 std::vector<MeasuredPlace> measured_places(const std::vector<TakenReading>& readings) {
-    std::vector<std::string> order;
-    std::map<std::string, std::vector<const TakenReading*>> of;
+    std::vector<std::vector<const TakenReading*>> in_order;
+    std::unordered_map<std::string, std::size_t> of;
     for (const TakenReading& r : readings) {
-        const std::string key = r.reading.at.key();
-        if (!of.contains(key))
-            order.push_back(key);
-        of[key].push_back(&r);
+        const auto [place, is_new] = of.try_emplace(r.reading.at.key(), in_order.size());
+        if (is_new)
+            in_order.emplace_back();
+        in_order[place->second].push_back(&r);
     }
-    std::vector<MeasuredPlace> places;
-    for (const std::string& key : order) {
-        std::vector<const TakenReading*> all = of[key], good;
-        std::ranges::copy_if(all, std::back_inserter(good), [](const TakenReading* r) { return !r->stale(); });
-        places.push_back(place_of(good.empty() ? all : good));
-    }
+    std::vector<MeasuredPlace> places(in_order.size());
+    std::ranges::transform(in_order, places.begin(), measured_place);
     return places;
 }
 

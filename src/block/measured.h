@@ -37,7 +37,6 @@ struct MeasuredPlace {
     std::optional<metrology::Sureness> sureness; ///< nothing where an instrument's uncertainty was not stated
     std::string instrument;                      ///< of the last reading
     Conditions conditions;                       ///< of the last reading
-    bool mixed_conditions = false;               ///< readings under different conditions are in it
     std::string stale_because;
     std::vector<std::int64_t> sequences; ///< entries it comes from
 
@@ -61,6 +60,9 @@ void spread_drift(std::vector<TakenReading>& readings, const std::vector<TakenCh
 /// Brings sizes, heights and walls to 20 °C where the temperatures of part and gauge are known (ISO 1).
 /// @param part_expansion per kelvin
 void bring_to_reference_temperature(std::vector<TakenReading>& readings, double part_expansion);
+
+/// One place from all readings of it, at least one.
+[[nodiscard]] MeasuredPlace measured_place(const std::vector<const TakenReading*>& all);
 
 /// @return the places in the order they were first read
 [[nodiscard]] std::vector<MeasuredPlace> measured_places(const std::vector<TakenReading>& readings);

@@ -17,7 +17,7 @@ namespace {
 
 using metrology::Vec3;
 
-std::string quoted(std::string_view text) {
+std::string in_quotes(std::string_view text) {
     return "\"" + std::string(text.substr(0, 60)) + (text.size() > 60 ? "…\"" : "\"");
 }
 
@@ -88,7 +88,7 @@ class Collector {
             return last_;
         const auto feature = FeatureId::parse(row.feature);
         if (!feature) {
-            faults_.push_back({set_.logs[log].file, row.line, "feature " + quoted(row.feature) + " is not known",
+            faults_.push_back({set_.logs[log].file, row.line, "feature " + in_quotes(row.feature) + " is not known",
                                "main.N, cam.N, dowel.B.N, deck.B, bore.B.N, lifter.B.N or panrail"});
             return none;
         }
@@ -199,39 +199,39 @@ class LogReader {
     void take_key(std::string_view key, std::string_view value) {
         if (key == "pallix-probe-log") {
             if (value != "1")
-                fault(line_, "probe log version " + quoted(value), "version 1");
+                fault(line_, "probe log version " + in_quotes(value), "version 1");
         } else if (key == "unit") {
             const auto unit = unit_from_name(value);
             if (!unit)
-                fault(line_, "unit " + quoted(value), "mm or in");
+                fault(line_, "unit " + in_quotes(value), "mm or in");
             header().unit = unit.value_or(Unit::mm);
         } else if (key == "kind") {
             if (value != "surface" && value != "tip")
-                fault(line_, "kind " + quoted(value), "surface or tip");
+                fault(line_, "kind " + in_quotes(value), "surface or tip");
             header().is_tip = value == "tip";
             kind_line_ = line_;
         } else if (key == "tip_diameter") {
             tip_diameter_ = number(key, value);
             tip_line_ = line_;
             if (tip_diameter_ && *tip_diameter_ <= 0)
-                fault(line_, "tip_diameter " + quoted(value), "a length greater than 0");
+                fault(line_, "tip_diameter " + in_quotes(value), "a length greater than 0");
         } else if (key == "touch_uncertainty") {
             touch_uncertainty_ = number(key, value);
             if (touch_uncertainty_ && *touch_uncertainty_ <= 0)
-                fault(line_, "touch_uncertainty " + quoted(value), "a length greater than 0");
+                fault(line_, "touch_uncertainty " + in_quotes(value), "a length greater than 0");
         } else if (key == "temperature_c") {
             header().temperature_c = number(key, value);
         } else if (key.starts_with("setup.")) {
             take_setup(key, value);
         } else {
-            warn(line_, "the key " + quoted(key) + " is not known and is left out", "");
+            warn(line_, "the key " + in_quotes(key) + " is not known and is left out", "");
         }
     }
 
     std::optional<double> number(std::string_view key, std::string_view value) {
         const auto n = finite_number(value);
         if (!n)
-            fault(line_, std::string(key) + " is " + quoted(value), "a finite number");
+            fault(line_, std::string(key) + " is " + in_quotes(value), "a finite number");
         return n;
     }
 
@@ -239,7 +239,7 @@ class LogReader {
         const std::size_t dot = key.rfind('.');
         const std::string_view what = key.substr(dot + 1);
         if (dot <= 6 || (what != "rotation_deg" && what != "axis_y" && what != "axis_z")) {
-            fault(line_, "set-up key " + quoted(key),
+            fault(line_, "set-up key " + in_quotes(key),
                   "setup.NAME.rotation_deg, setup.NAME.axis_y or setup.NAME.axis_z");
             return;
         }
@@ -323,19 +323,19 @@ class LogReader {
         for (std::size_t i = 0; i < used_; ++i) {
             const auto known = std::ranges::find(column_names, fields_[i]);
             if (known == column_names.end()) {
-                warn(row_line_, "the column " + quoted(fields_[i]) + " is not known and is left out", "");
+                warn(row_line_, "the column " + in_quotes(fields_[i]) + " is not known and is left out", "");
                 continue;
             }
             int& column = columns_[static_cast<std::size_t>(known - column_names.begin())];
             if (column >= 0) {
-                fault(row_line_, "the column " + quoted(fields_[i]) + " stands twice", "each column once");
+                fault(row_line_, "the column " + in_quotes(fields_[i]) + " stands twice", "each column once");
                 sound = false;
             }
             column = static_cast<int>(i);
         }
         for (const Column needed : {feature, x, y, z})
             if (columns_[needed] < 0) {
-                fault(row_line_, "the header row has no column " + quoted(column_names[needed]),
+                fault(row_line_, "the header row has no column " + in_quotes(column_names[needed]),
                       "a row such as setup,feature,level,x,y,z");
                 sound = false;
             }
@@ -359,14 +359,14 @@ class LogReader {
             const auto n = finite_number(row.xyz[i]);
             if (!n) {
                 const std::string name(column_names[x + i]);
-                fault(row_line_, row.xyz[i].empty() ? name + " is missing" : name + " is " + quoted(row.xyz[i]),
+                fault(row_line_, row.xyz[i].empty() ? name + " is missing" : name + " is " + in_quotes(row.xyz[i]),
                       "a finite number");
                 sound = false;
             }
             p[i] = n.value_or(0);
             if (sound && std::abs(p[i]) * mm_per(header().unit) > longest) {
                 fault(row_line_,
-                      std::string(column_names[x + i]) + " is " + quoted(row.xyz[i]) + " " +
+                      std::string(column_names[x + i]) + " is " + in_quotes(row.xyz[i]) + " " +
                           std::string(unit_name(header().unit)),
                       "a place within " + std::to_string(std::lround(longest)) + " mm");
                 sound = false;

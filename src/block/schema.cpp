@@ -42,8 +42,6 @@ std::string description(const PlainJson& schema, const std::vector<std::string>&
     return node && node->contains("description") ? (*node)["description"].get<std::string>() : std::string();
 }
 
-constexpr std::size_t most_faults = 100; // of one file: nobody reads more
-
 /// valijson names a place as {"<root>", "[banks]", "[0]"}.
 std::vector<std::string> path_of(const std::vector<std::string>& context) {
     std::vector<std::string> path;
@@ -56,7 +54,7 @@ std::string address_of(const std::vector<std::string>& path) {
     std::string address;
     for (const std::string& step : path) {
         const bool index = !step.empty() && std::ranges::all_of(step, [](char c) { return c >= '0' && c <= '9'; });
-        address = index ? address + "[" + step + "]" : member_address(address, step);
+        address = index ? address.append("[").append(step).append("]") : member_address(address, step);
     }
     return address;
 }
@@ -106,8 +104,8 @@ Faults schema_faults(const JsonDocument& document, const char* schema_text) {
             const std::string key =
                 error.description.substr(missing.size(), error.description.rfind('\'') - missing.size());
             path.push_back(key);
-            faults.push_back(
-                document.fault(address, place + " has no \"" + key + "\"", description(schema_json, path)));
+            faults.push_back(document.fault(address, std::string(place).append(" has no \"").append(key).append("\""),
+                                            description(schema_json, path)));
         } else if (told.insert(address).second) {
             faults.push_back(
                 document.fault(address, place + " is " + shown(value_at(plain, path)), description(schema_json, path)));

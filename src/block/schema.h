@@ -4,9 +4,9 @@
 // For the readers of documents: keeps nlohmann's header out of the public ones.
 
 #include "block/fault.h"
+#include "block/json.h"
 #include "block/json_lines.h"
 
-#include <nlohmann/json.hpp>
 #include <string_view>
 
 namespace pallix::block {
@@ -14,8 +14,6 @@ namespace pallix::block {
 extern const char* const blueprint_schema_text;
 extern const char* const job_schema_text;
 extern const char* const policy_schema_text;
-
-using Json = nlohmann::ordered_json;
 
 /// A parsed document together with where its values stand.
 struct JsonDocument {

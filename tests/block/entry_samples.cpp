@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/entry_samples.h"
+#include "block/digest.h"
 
 #include "block/small_block.h"
 
@@ -21,7 +22,7 @@ JobOpened sample() {
 }
 template <>
 ProbeLogTaken sample() {
-    return {"a.csv", "abc", "text\nwith lines", 0.002, true};
+    return {"a.csv", sha256_hex("text\nwith lines"), "text\nwith lines", 0.002, true};
 }
 template <>
 Reading sample() {
@@ -56,7 +57,7 @@ Strike sample() {
 }
 template <>
 ConditionsStated sample() {
-    return {{false, true, 21.5, 20.5, "oil, 3 steps"}};
+    return {{false, true, 21.5, 20.5, "oil, 3 steps"}, true};
 }
 template <>
 RingCheck sample() {
@@ -175,7 +176,7 @@ RestBegun sample() {
 }
 template <>
 TraceTaken sample() {
-    return {bore, "a.csv", "abc", "x,z"};
+    return {bore, "a.csv", sha256_hex("x,z"), "x,z"};
 }
 template <>
 TextureLimits sample() {
@@ -189,6 +190,26 @@ LifterPlanChosen sample() {
 template <>
 LifterDecided sample() {
     return {lifter, LifterChoice::bush, "n"};
+}
+template <>
+GatePassed sample() {
+    return {Rule::flaw_decided, "deck.C", "seen and left"};
+}
+template <>
+RoundOpened sample() {
+    return {"sweep", "screws turned"};
+}
+template <>
+ScopeChosen sample() {
+    return {{Stage::cylinders, Stage::passport}, "tunnel good by its papers"};
+}
+template <>
+RouteChosen sample() {
+    return {RoutePreset::least_metal, {Stage::decks, Stage::tunnel}};
+}
+template <>
+StepSkipped sample() {
+    return {"deck.C/spring", "marker lines gone"};
 }
 template <>
 UnknownPayload sample() {

@@ -3,6 +3,8 @@
 
 #include "small_block.h"
 
+#include <algorithm>
+#include <cmath>
 #include <random>
 
 using namespace pallix::block;
@@ -158,4 +160,29 @@ TEST(Evaluation, LeavesOutWhatWasNotMeasured) {
     ASSERT_TRUE(e);
     EXPECT_TRUE(e->decks.empty());
     EXPECT_EQ(e->deck("C"), nullptr);
+}
+
+// A hollow and a peak of one touch each in a scan of a quarter million: fewer points, and both are still there.
+TEST(Thinned, LosesNoPeakAndNoHollow) {
+    const BankBlueprint bank = read_small_blueprint().banks[0];
+    std::vector<Vec3> points;
+    for (int i = 0; i < 500; ++i)
+        for (int j = 0; j < 500; ++j)
+            points.push_back({i * 0.3, j * 0.2 - 50, 200 + i * 1e-4 + 1e-3 * std::sin(i * 0.7) * std::cos(j * 0.9)});
+    points[123'456].z -= 0.02;
+    points[7'777].z += 0.03;
+    const auto whole = evaluate_deck(bank, points);
+    ASSERT_TRUE(whole);
+    const DeckResult few = thinned(*whole);
+    EXPECT_EQ(few.touches, 250'000U);
+    EXPECT_LT(few.points.size(), 60'000U);
+    EXPECT_GT(few.points.size(), 20'000U);
+    EXPECT_EQ(few.height_min, whole->height_min);
+    EXPECT_EQ(few.flatness_mz, whole->flatness_mz);
+    for (const std::size_t i : {123'456, 7'777})
+        EXPECT_TRUE(std::ranges::any_of(
+            few.points, [&](const Vec3& p) { return p.x == points[i].x && p.y == points[i].y && p.z == points[i].z; }));
+    const auto again = evaluate_deck(bank, few.points.all());
+    EXPECT_NEAR(again->flatness_mz, whole->flatness_mz, 1e-6) << "the zone stands on the points that are left";
+    EXPECT_TRUE(thinned(*again).points.same(again->points) || again->points.size() > 50'000) << "small ones stay";
 }

@@ -60,11 +60,12 @@ TEST(MeasuredPlaces, BracketsNarrow) {
     EXPECT_EQ(p.upper, 0.20);
 }
 
-TEST(MeasuredPlaces, TellReadingsUnderOtherConditions) {
-    auto readings = taken({{2, 60.01}, {3, 60.012}});
+TEST(MeasuredPlaces, AreNotMixedOfReadingsUnderOtherConditions) {
+    auto readings = taken({{2, 60.01}, {3, 60.020}, {4, 60.022}});
     readings[0].reading.conditions.caps_torqued = true;
-    readings[1].reading.conditions.caps_torqued = false;
-    EXPECT_TRUE(measured_places(readings).front().mixed_conditions);
+    readings[1].reading.conditions.caps_torqued = readings[2].reading.conditions.caps_torqued = false;
+    EXPECT_NEAR(measured_places(readings).front().value, 60.021, 1e-12) << "the newest round alone";
+    EXPECT_EQ(measured_places(readings).front().count, 2U);
 }
 
 // Two checks, 0.006 apart, three readings between: 1/4, 2/4 and 3/4 of the drift come off; 0.006/√12 is left.

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <array>
+#include <string>
+#include <vector>
+
+namespace pallix::block {
+
+// What a person decided on the way a job goes: which stages, in which order, what is passed or left out and why.
+
+/// Where a job's work can stand.
+enum class Stage { received, cleaned, as_found, tunnel, decks, cylinders, lifters, mock_up, finish, passport };
+inline constexpr std::array stage_keys{"received",  "cleaned", "as_found", "tunnel", "decks",
+                                       "cylinders", "lifters", "mock_up",  "finish", "passport"}; ///< as files have it
+
+/// What keeps a step from being taken: rules of the datum logic, whatever the order of the route.
+enum class Rule {
+    clean_first,     ///< dirt is not measured
+    conditions,      ///< caps, plate, temperature as the reading needs them
+    complete,        ///< readings are missing
+    fresh,           ///< something was cut or moved since it was read
+    doubt,           ///< too near a limit to tell, or readings that contradict each other
+    tunnel_first,    ///< everything hangs on the main tunnel
+    datum_confirmed, ///< the block was rolled
+    flaw_decided,    ///< a crack or pit that nobody has decided on
+    inspected,       ///< not looked over for cracks
+    size_decided,    ///< which size the bores get
+    wall_decided,    ///< a wall gets thinner than its limit
+    figures,         ///< a number that the plan needs
+    trial_first,     ///< the worst hole, alone
+    sleeve_first,    ///< pressed in before the rest is bored
+    flush_first,     ///< a sleeve stands proud of the deck
+    rest_over,       ///< still warm
+    sign_off,        ///< a decision with a reason
+    part_here,       ///< a part that has not come
+    order,           ///< the route's order, no rule of the datum logic
+};
+inline constexpr std::array rule_keys{"clean_first",  "conditions",      "complete",     "fresh",        "doubt",
+                                      "tunnel_first", "datum_confirmed", "flaw_decided", "inspected",    "size_decided",
+                                      "wall_decided", "figures",         "trial_first",  "sleeve_first", "flush_first",
+                                      "rest_over",    "sign_off",        "part_here",    "order"};
+
+/// A rule that a person went on against: it stands in the passport.
+struct GatePassed {
+    Rule rule = Rule::tunnel_first;
+    std::string about; ///< a feature ("deck.R") or a stage; empty: wherever the rule stands in the way
+    std::string reason;
+    bool operator==(const GatePassed&) const = default;
+};
+
+/// What was read of a thing counts from here on anew: it was moved, torqued, levelled, or somebody wants it so.
+struct RoundOpened {
+    std::string about; ///< "mains", "sweep", or a feature
+    std::string reason;
+    bool operator==(const RoundOpened&) const = default;
+};
+
+/// Which stages are wanted; the others ask for nothing.
+struct ScopeChosen {
+    std::vector<Stage> stages;
+    std::string reason; ///< of those left out: "tunnel good by the papers of the shop before"
+    bool operator==(const ScopeChosen&) const = default;
+};
+
+enum class RoutePreset { mains_first, one_clamping, least_metal, decks_twice, sleeves_first };
+inline constexpr std::array route_preset_keys{"mains_first", "one_clamping", "least_metal", "decks_twice",
+                                              "sleeves_first"};
+/// In which order the stages are gone through; rules hold whatever the order.
+struct RouteChosen {
+    RoutePreset preset = RoutePreset::mains_first;
+    std::vector<Stage> order; ///< as edited; empty: as the preset has it
+    bool operator==(const RouteChosen&) const = default;
+};
+
+/// A step that is left out, and why.
+struct StepSkipped {
+    std::string step; ///< its id
+    std::string reason;
+    bool operator==(const StepSkipped&) const = default;
+};
+
+} // namespace pallix::block
