@@ -11,25 +11,25 @@ namespace {
 
 // ISO 14253-1 zones worked out by hand for a bore of 64.000 to 64.019 and a standard uncertainty of 0.0012.
 constexpr Limits bore{64.000, 64.019};
-constexpr double u = 0.0012;
+constexpr double known_u = 0.0012;
 
 } // namespace
 
 TEST(Decision, GuardBandOfTwoStandardUncertainties) { // conformity is proven from 64.0024 to 64.0166
-    EXPECT_EQ(decide(64.00241, u, bore), Verdict::meets);
-    EXPECT_EQ(decide(64.00239, u, bore), Verdict::cannot_tell);
-    EXPECT_EQ(decide(64.01659, u, bore), Verdict::meets);
-    EXPECT_EQ(decide(64.01661, u, bore), Verdict::cannot_tell);
-    EXPECT_EQ(decide(63.99761, u, bore), Verdict::cannot_tell);
-    EXPECT_EQ(decide(63.99759, u, bore), Verdict::fails);
-    EXPECT_EQ(decide(64.02141, u, bore), Verdict::fails);
+    EXPECT_EQ(decide(64.00241, known_u, bore), Verdict::meets);
+    EXPECT_EQ(decide(64.00239, known_u, bore), Verdict::cannot_tell);
+    EXPECT_EQ(decide(64.01659, known_u, bore), Verdict::meets);
+    EXPECT_EQ(decide(64.01661, known_u, bore), Verdict::cannot_tell);
+    EXPECT_EQ(decide(63.99761, known_u, bore), Verdict::cannot_tell);
+    EXPECT_EQ(decide(63.99759, known_u, bore), Verdict::fails);
+    EXPECT_EQ(decide(64.02141, known_u, bore), Verdict::fails);
 }
 
 TEST(Decision, NewerEditionGuardsByOneSidedNinetyFivePercent) { // 1.65 u: 64.00198 to 64.01702
-    EXPECT_EQ(decide(64.00199, u, bore, {1.65}), Verdict::meets);
-    EXPECT_EQ(decide(64.00197, u, bore, {1.65}), Verdict::cannot_tell);
-    EXPECT_EQ(decide(64.01701, u, bore, {1.65}), Verdict::meets);
-    EXPECT_EQ(decide(64.01703, u, bore, {1.65}), Verdict::cannot_tell);
+    EXPECT_EQ(decide(64.00199, known_u, bore, {1.65}), Verdict::meets);
+    EXPECT_EQ(decide(64.00197, known_u, bore, {1.65}), Verdict::cannot_tell);
+    EXPECT_EQ(decide(64.01701, known_u, bore, {1.65}), Verdict::meets);
+    EXPECT_EQ(decide(64.01703, known_u, bore, {1.65}), Verdict::cannot_tell);
 }
 
 TEST(Decision, UnknownUncertaintyProvesNothing) {
