@@ -2,7 +2,7 @@
 #include "planning/assessment.h"
 
 #include "block/job_state.h"
-#include "planning/tunnel_work.h"
+#include "planning/steps/steps.h"
 
 #include <algorithm>
 #include <cmath>
@@ -34,8 +34,11 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     const bool measured_after_cut = !deck.cuts.empty() && !p.stale;
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
-    if (!p.stale)
+    if (!p.stale) {
         p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, flatness_uncertainty);
+        p.below_blueprint = metrology::decide(newest.result.height_min, newest.standard_uncertainty,
+                                              {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
+    }
     const bool good = p.verdict && p.verdict->verdict == Verdict::meets;
     p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
     // Once it is measured at depth, only a place proven too high is a reason to cut on.
@@ -55,6 +58,51 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     p.corners = corner_heights(bank, newest.result.points);
     p.lie = deck_lie(bank, newest.result, p.corners);
     return p;
+}
+
+/// How far a surface may lie below its lowest measured place: what the gauge could not tell, and what lies between the
+/// touches, a thou at least (common practice, no source).
+double belief_margin(const block::DeckMeasurement& found) {
+    return std::max(block::mm_per_thou, 2 * found.standard_uncertainty.value_or(0) + found.result.flatness_lsq / 2);
+}
+
+/// What had to come off beyond the planned depth because places stayed dark at it, and what is still to: metal tells
+/// more than the heights before it. Nothing where it is past what can be believed: then somebody looks why.
+double deeper_than_planned(const block::DeckState& deck, const BankPlan& plan, const block::PassPlanChosen& chosen) {
+    constexpr double rounding = 1e-6; // mm
+    double taken = 0, deeper = 0;
+    bool dark = false;
+    for (const block::TakenCut& c : deck.cuts) {
+        if (c.sequence < deck.as_found->sequence)
+            continue;
+        if (dark && taken >= plan.cut - rounding)
+            deeper += c.cut.depth;
+        taken += c.cut.depth;
+        dark = !c.cut.clean;
+    }
+    const bool measured_since = deck.latest->sequence > (deck.cuts.empty() ? 0 : deck.cuts.back().sequence);
+    const double left = belief_margin(*deck.as_found) - deeper;
+    if (dark && !measured_since && taken >= plan.cut - rounding && left > nothing)
+        deeper += std::min(left, std::max(chosen.finish, nothing));
+    return deeper;
+}
+
+/// Where one bank had to go deeper to clean, equal banks go with it.
+void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen) {
+    if (state.target.school != block::TargetSchool::least_cut)
+        return;
+    double most = 0;
+    for (BankPlan& bank : plan.banks) {
+        bank.moved = deeper_than_planned(state.deck(bank.bank), bank, chosen);
+        most = std::max(most, bank.moved);
+    }
+    for (BankPlan& bank : plan.banks) {
+        if (state.target.equal)
+            bank.moved = most;
+        bank.target -= bank.moved;
+        bank.cut += bank.moved;
+        bank.over_lower_limit -= bank.moved;
+    }
 }
 
 /// The bank to work on: the one begun, else the one that lies lowest, else the next that has something left.
@@ -96,141 +144,146 @@ std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlue
 }
 
 /// The first bank that straightedge and passes are not done with.
-std::optional<Call> call_by_feel(const Assessment& a) {
+std::optional<DeckCall> call_by_feel(const Assessment& a) {
     for (const FeelProgress& f : a.by_feel) {
         if (f.cut && f.clean && !f.verdict)
-            return Call{CallKind::feel_again, f.bank, {}, 0, 0};
+            return DeckCall{DeckStep::feel_again, f.bank, {}, 0, 0};
         if (f.verdict != Verdict::meets && !(f.clean && f.verdict == Verdict::cannot_tell))
-            return Call{CallKind::cut_by_feel, f.bank, f.next, 0, 0};
+            return DeckCall{DeckStep::cut_by_feel, f.bank, f.next, 0, 0};
     }
     if (!a.by_feel.empty() && a.banks.empty())
-        return Call{CallKind::flat_by_feel, a.by_feel.front().bank, {}, 0, 0};
+        return DeckCall{DeckStep::flat_by_feel, a.by_feel.front().bank, {}, 0, 0};
     return std::nullopt;
 }
 
-/// Measured since it was last cut, by probe or by gauge.
-bool tunnel_known(const JobState& state, const Assessment& a) {
-    return (a.tunnel && !state.probe_stale()) ||
-           std::ranges::any_of(a.gauge.mains, [](const BoreFinding& m) { return !m.stale; });
+/// A bank that is to be cut, or was, under the blueprint's least height, and nobody has said that it may.
+bool under_limit(const JobState& state, const BankProgress& b) {
+    if (gate_passed(state, block::Rule::sign_off, "deck." + b.plan.bank))
+        return false;
+    if (b.below_blueprint)
+        return true;
+    constexpr double rounding = 1e-6; // mm
+    return !b.passes.empty() && b.plan.over_lower_limit < -rounding;
 }
 
-Call call_for(const JobState& state, const Assessment& a) {
-    if (!state.blueprint)
-        return {CallKind::mend_blueprint, {}, {}, 0, 0};
-    if (!state.troubles.empty())
-        return {CallKind::mend_ledger, {}, {}, 0, 0};
+DeckCall deck_call(const JobState& state, const Assessment& a) {
     switch (a.plan.lack) {
     case TargetLack::height:
-        return {CallKind::give_height, {}, {}, 0, 0};
+        return {DeckStep::give_height};
     case TargetLack::pistons:
-        return {CallKind::read_pistons, {}, {}, 0, 0};
+        return {DeckStep::read_pistons};
     case TargetLack::figures:
-        return {CallKind::give_figures, {}, {}, 0, 0};
+        return {DeckStep::give_figures};
     case TargetLack::nothing:
         break;
     }
-    if (state.tunnel_cut > 0 && !tunnel_known(state, a))
-        return {CallKind::measure_tunnel, {}, {}, 0, 0};
     if (a.banks.empty())
-        if (const auto by_feel = call_by_feel(a))
-            return *by_feel;
-    if (a.banks.empty())
-        return {state.places.empty() ? CallKind::take_probe_log : CallKind::measure_decks, {}, {}, 0, 0};
+        return call_by_feel(a).value_or(DeckCall{});
     const auto first = [&a](auto condition) -> const BankProgress* {
         const auto found = std::ranges::find_if(a.banks, condition);
         return found == a.banks.end() ? nullptr : &*found;
     };
     const bool uncut = std::ranges::all_of(a.banks, [](const BankProgress& b) { return b.taken == 0 && !b.stale; });
     if (const auto* b = first([&](const BankProgress& p) { return uncut && !p.plan.cleans && !p.passes.empty(); }))
-        return {CallKind::will_not_clean, b->plan.bank, {}, 0, b->plan.short_by};
+        return {DeckStep::will_not_clean, b->plan.bank, {}, 0, b->plan.short_by};
+    if (const auto* b = first([&](const BankProgress& p) { return under_limit(state, p); }))
+        return {DeckStep::under_limit, b->plan.bank};
     if (const auto* b = bank_to_cut(a))
-        return {CallKind::cut, b->plan.bank, b->passes.front(), b->passes.size(), b->remaining};
-    if (const auto* b = first([](const BankProgress& p) { return p.stale && p.dark_left; }))
-        return {CallKind::look_why_dark, b->plan.bank, {}, 0, 0};
+        return {DeckStep::cut, b->plan.bank, b->passes.front(), b->passes.size(), b->remaining};
+    const auto looked = [&state](const BankProgress& b) {
+        return std::ranges::any_of(state.steps, [&](const auto& step) {
+            return step.first > state.deck(b.plan.bank).cuts.back().sequence &&
+                   step.second == looked_why_dark(b.plan.bank);
+        });
+    };
+    if (const auto* b = first([&](const BankProgress& p) { return p.stale && p.dark_left && !looked(p); }))
+        return {DeckStep::look_why_dark, b->plan.bank};
     if (const auto* b = first([](const BankProgress& p) { return p.stale; }))
-        return {CallKind::measure_again, b->plan.bank, {}, 0, 0};
+        return {DeckStep::measure_again, b->plan.bank};
+    // A verdict is signed for by whoever has seen it: what was decided before it was measured is another decision.
+    const auto measured = [&state](const BankProgress& b) { return state.deck(b.plan.bank).latest->sequence; };
+    const auto accepted = [&](const BankProgress& b) {
+        return gate_passed(state, block::Rule::sign_off, "deck." + b.plan.bank, measured(b));
+    };
+    const auto pair_accepted = [&] {
+        return gate_passed(state, block::Rule::sign_off, "decks", std::max(measured(a.banks[0]), measured(a.banks[1])));
+    };
     const auto has = [&](Verdict v) {
-        return first([v](const BankProgress& p) { return p.verdict && p.verdict->verdict == v; });
+        return first([&](const BankProgress& p) { return p.verdict && p.verdict->verdict == v && !accepted(p); });
     };
     if (const auto* b = has(Verdict::fails))
-        return {CallKind::fails, b->plan.bank, {}, 0, 0};
-    if (a.pair && a.pair->verdict == Verdict::fails)
-        return {CallKind::fails, {}, {}, 0, 0};
+        return {DeckStep::fails, b->plan.bank};
+    if (a.pair && a.pair->verdict == Verdict::fails && !pair_accepted())
+        return {DeckStep::fails};
     if (const auto* b = has(Verdict::cannot_tell))
-        return {CallKind::settle_doubt, b->plan.bank, {}, 0, 0};
-    if (a.pair && a.pair->verdict == Verdict::cannot_tell)
-        return {CallKind::settle_doubt, {}, {}, 0, 0};
-    const auto begun = [&state](block::FeatureKind kind) {
-        return std::ranges::any_of(state.bores_cut, [kind](const auto& id) { return id.kind == kind; });
-    };
-    if (a.cylinders && a.cylinders->step != CylinderStep::done &&
-        (state.cylinder_plan || begun(block::FeatureKind::bore)))
-        return {CallKind::cylinders, {}, {}, 0, 0};
-    if (a.lifters && a.lifters->board.step != LifterStep::done &&
-        (state.lifter_plan || begun(block::FeatureKind::lifter)))
-        return {CallKind::lifters, {}, {}, 0, 0};
-    return {CallKind::done, {}, {}, 0, 0};
+        return {DeckStep::settle_doubt, b->plan.bank};
+    if (a.pair && a.pair->verdict == Verdict::cannot_tell && !pair_accepted())
+        return {DeckStep::settle_doubt};
+    if (const auto unmeasured =
+            std::ranges::find_if(state.blueprint->banks, [&](const auto& b) { return !a.bank(b.id); });
+        unmeasured != state.blueprint->banks.end())
+        return {DeckStep::measure, unmeasured->id};
+    return {DeckStep::done};
 }
 
 StageMark mark_of(Verdict v) {
     return v == Verdict::meets ? StageMark::meets : v == Verdict::fails ? StageMark::fails : StageMark::cannot_tell;
 }
 
-StageMark deck_mark(const Assessment& a) {
+StageMark deck_mark(const JobState& state, const Assessment& a) {
     if (a.banks.empty() && !a.by_feel.empty()) {
         const bool flat =
             std::ranges::all_of(a.by_feel, [](const FeelProgress& f) { return f.verdict == Verdict::meets; });
-        return flat ? StageMark::cannot_tell : StageMark::current; // flat along its lines; how high, nobody knows
+        return flat ? StageMark::cannot_tell : StageMark::open; // flat along its lines; how high, nobody knows
     }
     if (a.banks.empty())
         return StageMark::open;
-    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); }))
-        return StageMark::current;
-    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.stale; }))
+    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.stale && b.passes.empty(); }))
         return StageMark::stale;
+    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); }))
+        return StageMark::open;
     Verdict v = a.pair ? a.pair->verdict : Verdict::meets;
     for (const BankProgress& b : a.banks)
         if (b.verdict)
-            v = worse(v, b.verdict->verdict);
+            v = worse(v, under_limit(state, b) ? Verdict::fails : b.verdict->verdict);
+    // Everything is measured from the mains: where they fail or nobody knows, heights from them are not the last word.
+    if (v == Verdict::meets && !tunnel_stands(state, a, Stage::decks))
+        v = Verdict::cannot_tell;
     return mark_of(v);
 }
 
-/// Of what the probe and the gauges say of it, the worse; what was measured before it was cut says nothing.
+/// What counts of it; what was measured before it was worked on says nothing.
 StageMark tunnel_mark(const JobState& state, const Assessment& a) {
-    std::optional<Verdict> verdict;
-    const auto hold = [&verdict](Verdict v) { verdict = verdict ? metrology::worse(*verdict, v) : v; };
-    if (a.tunnel && !state.probe_stale())
-        hold(a.tunnel->overall);
-    for (const BoreFinding& main : a.gauge.mains)
-        if (!main.stale)
-            hold(main.verdict);
-    if (a.gauge.saddles)
-        hold(a.gauge.saddles->verdict);
-    // Sizes alone do not say that three mains and more stand in one line.
-    const bool aligned =
-        (a.tunnel && !state.probe_stale()) || a.gauge.saddles || !state.blueprint || state.blueprint->mains.size() < 3;
-    if (verdict && !aligned)
-        hold(Verdict::cannot_tell);
-    if (verdict)
-        return mark_of(*verdict);
-    return a.tunnel || !a.gauge.mains.empty() ? StageMark::stale : StageMark::open;
-}
-
-/// Measured and not yet worked on: known, nothing to judge.
-StageMark found_mark(const JobState& state, bool probed) {
-    return probed && state.probe_stale() ? StageMark::stale : StageMark::done;
+    using enum TunnelStep;
+    const TunnelWork& w = a.tunnel_work;
+    const bool anything = state.latest || !a.gauge.mains.empty();
+    switch (w.step) {
+    case good:
+        return StageMark::meets;
+    case measure:
+    case torque_caps:
+    case measure_caps:
+    case measure_work:
+    case caps_off:
+        return anything ? StageMark::stale : StageMark::open;
+    case too_large:
+        return StageMark::fails;
+    default:
+        break;
+    }
+    return w.begun && w.step != decide ? StageMark::open : mark_of(w.verdict);
 }
 
 StageMark cylinders_mark(const JobState& state, const Assessment& a) {
     if (!a.cylinders)
         return StageMark::open;
-    if (state.bores_cut.empty() || std::ranges::none_of(a.cylinders->study.each, [&](const CylinderNeed& n) {
-            return !state.bore(n.found.id).cuts.empty();
-        }))
-        return state.cylinder_plan ? StageMark::current
-                                   : found_mark(state, state.latest && !state.latest->evaluation.bores.empty());
-    if (a.cylinders->step != CylinderStep::done)
-        return a.cylinders->hone.step == HoneStep::too_large ? StageMark::fails : StageMark::current;
+    if (a.cylinders->step != CylinderStep::done) {
+        const bool begun = std::ranges::any_of(
+            a.cylinders->study.each, [&](const CylinderNeed& n) { return !state.bore(n.found.id).cuts.empty(); });
+        if (!begun && !state.cylinder_plan && state.latest && !state.latest->evaluation.bores.empty())
+            return state.probe_stale() ? StageMark::stale : StageMark::done; // found, and nothing to judge yet
+        return a.cylinders->hone.step == HoneStep::too_large ? StageMark::fails : StageMark::open;
+    }
     Verdict v = Verdict::meets;
     for (const HoneBore& b : a.cylinders->hone.bores)
         v = worse(v, b.verdict.value_or(Verdict::cannot_tell));
@@ -242,9 +295,10 @@ StageMark lifters_mark(const JobState& state, const Assessment& a) {
         return StageMark::open;
     const bool begun =
         std::ranges::any_of(a.lifters->study.each, [&](const LifterNeed& n) { return !state.bore(n.id).cuts.empty(); });
-    if (!begun)
-        return state.lifter_plan ? StageMark::current
-                                 : found_mark(state, state.latest && !state.latest->evaluation.lifters.empty());
+    if (!begun && !state.lifter_plan) {
+        const bool probed = state.latest && !state.latest->evaluation.lifters.empty();
+        return probed && state.probe_stale() ? StageMark::stale : StageMark::done;
+    }
     switch (a.lifters->board.step) {
     case LifterStep::done:
         return StageMark::meets;
@@ -252,27 +306,58 @@ StageMark lifters_mark(const JobState& state, const Assessment& a) {
     case LifterStep::off_place:
         return StageMark::fails;
     default:
-        return StageMark::current;
+        return StageMark::open;
     }
 }
 
+/// What is known of each stage; where the one call stands, the work is.
 std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
-    const bool measured = state.latest.has_value() || !a.banks.empty() || !state.places.empty();
-    const StageMark decks = deck_mark(a);
-    return {{Stage::received, state.blueprint ? StageMark::done : StageMark::fails},
-            {Stage::as_found, measured          ? StageMark::done
-                              : state.blueprint ? StageMark::current
-                                                : StageMark::open},
-            {Stage::tunnel, tunnel_mark(state, a)},
-            {Stage::decks, decks},
-            {Stage::cylinders, cylinders_mark(state, a)},
-            {Stage::lifters, lifters_mark(state, a)},
-            {Stage::passport, decks == StageMark::meets ? StageMark::current : StageMark::open}};
+    std::vector<StageState> stages;
+    const Step* now = a.steps.now();
+    for (std::size_t i = 0; i < block::stage_keys.size(); ++i) {
+        const auto stage = static_cast<Stage>(i);
+        StageMark mark = StageMark::open;
+        switch (stage) {
+        case Stage::received:
+            mark = state.blueprint ? StageMark::done : StageMark::fails;
+            break;
+        case Stage::tunnel:
+            mark = tunnel_mark(state, a);
+            break;
+        case Stage::decks:
+            mark = deck_mark(state, a);
+            break;
+        case Stage::cylinders:
+            mark = cylinders_mark(state, a);
+            break;
+        case Stage::lifters:
+            mark = lifters_mark(state, a);
+            break;
+        default: { // done where everything that it asks for is
+            const auto of = [stage](const Step& s) { return s.stage == stage && !s.aside; };
+            const auto closed = [](const Step& s) {
+                return s.state == StepState::done || s.state == StepState::skipped;
+            };
+            const bool any_done =
+                std::ranges::any_of(a.steps.steps, [&](const Step& s) { return of(s) && s.state == StepState::done; });
+            if (any_done && std::ranges::all_of(a.steps.steps, [&](const Step& s) { return !of(s) || closed(s); }))
+                mark = StageMark::done;
+            if (stage == Stage::as_found && !state.places.empty())
+                mark = StageMark::done;
+        }
+        }
+        const bool said = mark == StageMark::fails || mark == StageMark::cannot_tell || mark == StageMark::stale;
+        if (now && now->stage == stage && !said)
+            mark = StageMark::current;
+        stages.push_back({stage, mark});
+    }
+    return stages;
 }
 
 /// After the block was rolled the datum is confirmed on each bank by its dowel pair.
-std::vector<std::string> unconfirmed_banks(const block::Blueprint& blueprint, const block::EvaluationState& latest,
-                                           const std::vector<BankPositions>& positions) {
+std::vector<std::string> unconfirmed_banks(const JobState& state, const std::vector<BankPositions>& positions) {
+    const block::Blueprint& blueprint = *state.blueprint;
+    const block::EvaluationState& latest = *state.latest;
     if (std::ranges::none_of(latest.logs, &block::LogHeader::rolled))
         return {};
     std::vector<std::string> banks;
@@ -281,7 +366,10 @@ std::vector<std::string> unconfirmed_banks(const block::Blueprint& blueprint, co
             std::ranges::count_if(blueprint.dowels, [&](const auto& d) { return d.id.bank == bank.id; });
         const auto found = std::ranges::find(positions, bank.id, &BankPositions::bank);
         const bool probed = latest.evaluation.deck(bank.id) || found != positions.end();
-        if (probed && listed >= 2 && (found == positions.end() || !found->dowels))
+        const bool said = std::ranges::any_of(state.steps, [&](const auto& step) {
+            return step.first > latest.sequence && step.second == datum_confirmed(bank.id);
+        });
+        if (probed && listed >= 2 && !said && (found == positions.end() || !found->dowels))
             banks.push_back(bank.id);
     }
     return banks;
@@ -377,7 +465,12 @@ const BankProgress* Assessment::bank(std::string_view id) const {
     return found == banks.end() ? nullptr : &*found;
 }
 
-Assessment assess(const JobState& state, const Certainty* certainty) {
+void look_again(Assessment& a, const JobState& state, const std::string& at) {
+    a.steps = steps_of(state, a, at);
+    a.stages = stages_of(state, a);
+}
+
+Assessment assess(const JobState& state, const Certainty* certainty, const std::string& at) {
     Assessment a;
     if (state.blueprint) {
         const std::optional<CentreLine> line = line_to_come(state);
@@ -397,6 +490,7 @@ Assessment assess(const JobState& state, const Certainty* certainty) {
         a.plan = plan_decks(decks, state.target,
                             from_mock_up ? mock_up_heights(state, a.crowns, state.target) : MockUpHeights{});
         const block::PassPlanChosen chosen = state.passes.value_or(usual_passes());
+        move_targets(a.plan, state, chosen);
         for (const BankPlan& plan : a.plan.banks)
             a.banks.push_back(progress_of(*state.blueprint->bank(plan.bank), plan, state.deck(plan.bank), chosen,
                                           drawn_flatness(state, *state.deck(plan.bank).latest, certainty), line));
@@ -410,13 +504,14 @@ Assessment assess(const JobState& state, const Certainty* certainty) {
         a.gauge = gauge_findings(state, a.cylinders ? a.cylinders->study.oversize : std::nullopt);
         if (state.latest) {
             a.positions = positions_of(*state.blueprint, state.latest->evaluation);
-            a.unconfirmed_banks = unconfirmed_banks(*state.blueprint, *state.latest, a.positions);
+            a.unconfirmed_banks = unconfirmed_banks(state, a.positions);
         }
         if (a.banks.size() == 2 && !a.banks[0].stale && !a.banks[1].stale)
             a.pair = pair_of(state, a.banks[0], a.banks[1]);
+        a.tunnel_work = tunnel_work(state, a.gauge, a.tunnel && state.mains_as_probed() ? &*a.tunnel : nullptr);
+        a.decks = deck_call(state, a);
     }
-    a.call = call_for(state, a);
-    a.stages = stages_of(state, a);
+    look_again(a, state, at);
     return a;
 }
 

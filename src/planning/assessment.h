@@ -11,8 +11,9 @@
 #include "planning/pass_plan.h"
 #include "planning/pattern.h"
 #include "planning/stages.h"
+#include "planning/steps/step.h"
 #include "planning/straightedge.h"
-#include "planning/tunnel_plan.h"
+#include "planning/tunnel_work.h"
 
 #include <optional>
 #include <string>
@@ -31,15 +32,14 @@ struct BankProgress {
     bool dark_left = false;             ///< the last pass left places dark
     bool stale = false;                 ///< cut since it was measured
     std::optional<BankVerdict> verdict; ///< only for heights that are still true
+    bool below_blueprint = false;       ///< proven lower than the blueprint allows, whatever the plan's target
     std::vector<CornerHeight> corners;  ///< of the newest measurement
     DeckLie lie;
 };
 
-enum class CallKind {
-    mend_blueprint, ///< the blueprint cannot be read
-    mend_ledger,    ///< an entry cannot be used, and it may have been a cut
-    take_probe_log, ///< nothing was measured
-    measure_decks,  ///< the tunnel was measured by hand, the decks not yet
+/// What the decks are at; steps are made of it.
+enum class DeckStep {
+    measure,        ///< a bank was not measured
     cut_by_feel,    ///< straightedge only: another pass, until nothing stays dark
     feel_again,     ///< clean: lay the straightedge again
     flat_by_feel,   ///< flat along its lines; its height nobody knows
@@ -48,21 +48,18 @@ enum class CallKind {
     give_figures,   ///< the target is a compression ratio, and volumes are missing
     cut,            ///< make the next pass
     look_why_dark,  ///< planned depth taken, places still dark
-    measure_tunnel, ///< it was cut: nothing measured from the old one holds
     measure_again,  ///< cut to depth, or measured from a tunnel that was cut since
     settle_doubt,   ///< measured, too near a limit to tell
     will_not_clean, ///< the target leaves places untouched
+    under_limit,    ///< meets its plan, and stands under the blueprint's least height
     fails,          ///< measured and outside the limits, nothing left to cut
-    cylinders,      ///< the decks are done, the cylinders begun and not finished
-    lifters,        ///< the same with the lifters
     done,
 };
 
-/// What to do now: one thing, with the numbers to dial in.
-struct Call {
-    CallKind kind = CallKind::take_probe_log;
-    std::string bank;            ///< which bank, where one is meant
-    std::optional<Pass> pass;    ///< for cut
+struct DeckCall {
+    DeckStep kind = DeckStep::measure;
+    std::string bank{};          ///< which bank, where one is meant
+    std::optional<Pass> pass{};  ///< for cut
     std::size_t passes_left = 0; ///< for cut, this one included
     double remaining = 0;        ///< mm, for cut
 };
@@ -108,7 +105,9 @@ struct Assessment {
     std::vector<std::string> unconfirmed_banks; ///< measured after the block was rolled, dowel pair not probed
     std::optional<CylinderWork> cylinders;      ///< where any was measured
     std::optional<LifterWork> lifters;          ///< where any was measured
-    Call call;
+    TunnelWork tunnel_work;
+    DeckCall decks;
+    StepList steps; ///< what is to be done, all of it
     std::vector<StageState> stages;
 
     [[nodiscard]] const BankProgress* bank(std::string_view id) const;
@@ -125,6 +124,10 @@ struct Assessment {
 };
 
 /// @param certainty drawn uncertainties, used where they belong to the newest evaluation; may be null
-[[nodiscard]] Assessment assess(const block::JobState& state, const Certainty* certainty = nullptr);
+/// @param at UTC, ISO 8601, the time of asking: rests hang on it; empty: whatever rests is rested
+[[nodiscard]] Assessment assess(const block::JobState& state, const Certainty* certainty = nullptr,
+                                const std::string& at = {});
+/// The same at another time.
+void look_again(Assessment& assessment, const block::JobState& state, const std::string& at);
 
 } // namespace pallix::planning

@@ -235,12 +235,12 @@ std::optional<BoreSizes> bore_sizes(const JobState& state, const FeatureId& id, 
 }
 
 std::vector<double> cuts_to(double from, double to, double largest) {
-    constexpr double nothing = 1e-6;
+    constexpr double hardly_any = 1e-6;
     std::vector<double> sizes;
     const double all = to - from;
-    if (all <= nothing || largest <= 0)
+    if (all <= hardly_any || largest <= 0)
         return sizes;
-    const auto n = static_cast<int>(std::ceil(all / largest - nothing));
+    const auto n = static_cast<int>(std::ceil(all / largest - hardly_any));
     for (int i = 1; i <= n; ++i)
         sizes.push_back(i == n ? to : from + all * i / n);
     return sizes;

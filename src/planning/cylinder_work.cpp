@@ -55,7 +55,7 @@ std::vector<FeatureId> moved_neighbours(const JobState& state, const CylinderStu
 
 /// A bore that its piston's size does not clean up, unless it was decided on since.
 const CylinderNeed* past_its_piston(const JobState& state, const CylinderStudy& study) {
-    constexpr double rounding = 1e-6; // mm
+    constexpr double size_rounding = 1e-6; // mm
     if (!state.pistons)
         return nullptr;
     const auto centre = cylinder_plan_of(state).centre;
@@ -67,7 +67,7 @@ const CylinderNeed* past_its_piston(const JobState& state, const CylinderStudy& 
         const auto sizes = bore_sizes(state, n.found.id, study.oversize);
         const bool decided = work.decided && work.decided->sequence > state.pistons->sequence;
         if (!n.left_out && !n.sleeved && !decided && work.cuts.empty() && need && sizes &&
-            sizes->finish < need->needed - rounding)
+            sizes->finish < need->needed - size_rounding)
             return &n;
     }
     return nullptr;
@@ -188,8 +188,7 @@ std::vector<std::int64_t> sources_of(const JobState& state, const FeatureId& id)
         add_one(state.lifter_plan);
     }
     std::ranges::sort(sources);
-    const auto repeated = std::ranges::unique(sources);
-    sources.erase(repeated.begin(), repeated.end());
+    sources.erase(std::unique(sources.begin(), sources.end()), sources.end());
     return sources;
 }
 

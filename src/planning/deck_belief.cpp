@@ -22,7 +22,6 @@ namespace {
 
 constexpr std::size_t most_nodes = 140, most_heights = 150;
 constexpr double least_spacing = 14;  // mm between nodes
-constexpr double setting = 0.002;     // mm, standard uncertainty of one infeed
 constexpr double painting_core = 0.6; // share of a brush's radius that is surely dark: its rim may spill over
 constexpr double painting_slack = 6;  // mm round a painted place where nothing is taken from its edge
 
@@ -159,7 +158,7 @@ std::optional<DeckQuestion> ask_about_deck(const JobState& state, const std::str
         q.surface.seen.push_back({{p.x, p.y}, p.z, deck.latest->standard_uncertainty});
     for (std::size_t i = 0; i < passes.cuts.size(); ++i) {
         q.key += "," + std::to_string(passes.sequences[i]);
-        metrology::CutSeen cut{passes.depths[i], setting * std::sqrt(static_cast<double>(i + 1)), {}};
+        metrology::CutSeen cut{passes.depths[i], infeed_uncertainty * std::sqrt(static_cast<double>(i + 1)), {}};
         for (const Vec2 node : q.surface.nodes)
             cut.touched.push_back(touch_at(passes.cuts[i], node));
         q.surface.cuts.push_back(std::move(cut));
@@ -215,7 +214,8 @@ std::vector<Contradiction> contradictions_of(const JobState& state, const std::s
     if (!deck.latest)
         return found;
     const Passes passes = passes_since_measured(deck);
-    const double allowed = 2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, setting);
+    const double allowed =
+        2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, infeed_uncertainty);
     for (std::size_t k = 0; k < passes.cuts.size() && k < cut_heights.size(); ++k)
         for (const Vec3 p : deck.latest->result.points) {
             const Touch touch = touch_at(passes.cuts[k], {p.x, p.y});
@@ -233,7 +233,8 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
         return std::nullopt;
     const block::DeckState& deck = state.deck(bank);
     const Passes passes = passes_since_measured(deck);
-    const double allowed = 2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, setting);
+    const double allowed =
+        2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, infeed_uncertainty);
     // The true cut at (u, v) ran at its height + shift + along·u + across·v: which of these satisfy every mark?
     struct Mark {
         Vec2 place;

@@ -14,6 +14,8 @@
 
 namespace pallix::planning {
 
+inline constexpr double infeed_uncertainty = 0.002; ///< mm, standard, of one infeed
+
 /// A measured place that a cut contradicts.
 struct Contradiction {
     std::int64_t cut = 0;  ///< entry of the pass

@@ -4,7 +4,7 @@
 #include "block/forward.h"
 #include "block/ledger.h"
 #include "planning/compression.h"
-#include "planning/tunnel_work.h"
+#include "planning/tunnel_consequences.h"
 
 #include <optional>
 #include <string>

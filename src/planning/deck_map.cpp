@@ -48,7 +48,7 @@ std::vector<bool> DeckMap::metal_mask(const block::Blueprint& blueprint, const b
         for (int column = 0; column < columns_; ++column) {
             const double u = middle(column, row).x;
             const auto left = std::ranges::lower_bound(crossings, u) - crossings.begin();
-            metal[static_cast<std::size_t>(row * columns_ + column)] = left % 2 == 1;
+            metal[index_of(row, column)] = left % 2 == 1;
         }
     }
     const auto take_out = [&](const block::HoleBlueprint& hole) {
@@ -58,7 +58,7 @@ std::vector<bool> DeckMap::metal_mask(const block::Blueprint& blueprint, const b
         for (int row = 0; row < rows_; ++row)
             for (int column = 0; column < columns_; ++column)
                 if (norm(middle(column, row) - Vec2{hole.u, hole.v}) < r)
-                    metal[static_cast<std::size_t>(row * columns_ + column)] = false;
+                    metal[index_of(row, column)] = false;
     };
     std::ranges::for_each(blueprint.bores, take_out);
     std::ranges::for_each(blueprint.dowels, take_out);
@@ -74,7 +74,7 @@ void DeckMap::fill_dense(const std::vector<Vec3>& points, const std::vector<bool
                   row = static_cast<int>(std::floor((p.y - extent_.low.y) / cell_));
         if (column < 0 || column >= columns_ || row < 0 || row >= rows_)
             continue;
-        const auto index = static_cast<std::size_t>(row * columns_ + column);
+        const auto index = index_of(row, column);
         sums[index] += static_cast<float>(p.z - nominal_);
         counts[index] += 1;
     }
@@ -104,7 +104,7 @@ void DeckMap::fill(const std::vector<Vec3>& points, const std::vector<bool>& met
         const auto [v0, v1] = std::minmax({a.y, b.y, c.y});
         for (int row = std::max(0, row_of(v0)); row <= std::min(rows_ - 1, row_of(v1)); ++row)
             for (int column = std::max(0, column_of(u0)); column <= std::min(columns_ - 1, column_of(u1)); ++column) {
-                const std::size_t index = static_cast<std::size_t>(row * columns_ + column);
+                const std::size_t index = index_of(row, column);
                 if (!metal[index])
                     continue;
                 const Vec2 m = middle(column, row);

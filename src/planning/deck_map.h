@@ -26,10 +26,7 @@ class DeckMap {
     double nominal() const { return nominal_; } ///< mm, what heights are counted from
 
     /// @return height less nominal of a cell, mm; NaN where blank
-    float height(int column, int row) const {
-        return cells_[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) +
-                      static_cast<std::size_t>(column)];
-    }
+    float height(int column, int row) const { return cells_[index_of(row, column)]; }
     /// @return the cell's middle, (u, v) mm
     metrology::Vec2 middle(int column, int row) const {
         return {extent_.low.x + (column + 0.5) * cell_, extent_.low.y + (row + 0.5) * cell_};
@@ -44,6 +41,9 @@ class DeckMap {
     double covered_share() const { return covered_share_; }
 
   private:
+    [[nodiscard]] std::size_t index_of(int row, int column) const {
+        return static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column);
+    }
     std::vector<bool> metal_mask(const block::Blueprint& blueprint, const block::BankBlueprint& bank) const;
     void fill(const std::vector<metrology::Vec3>& points, const std::vector<bool>& metal);
     void fill_dense(const std::vector<metrology::Vec3>& points, const std::vector<bool>& metal);

@@ -2,6 +2,7 @@
 #include "planning/deck_record.h"
 
 #include "block/job_state.h"
+#include "planning/deck_belief.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,7 +10,6 @@
 namespace pallix::planning {
 
 namespace {
-constexpr double setting = 0.002;        // mm, standard uncertainty of one infeed
 constexpr double unstated_height = 0.01; // mm, of a height nobody stated the uncertainty of
 constexpr double tester_share = 0.05;    // of a roughness
 } // namespace
@@ -35,7 +35,7 @@ std::optional<DepthHeld> depth_held(const block::JobState& state, const std::str
     held.measured = deck.as_found->result.height_max - deck.latest->result.height_max;
     const double before = deck.as_found->standard_uncertainty.value_or(unstated_height),
                  after = deck.latest->standard_uncertainty.value_or(unstated_height);
-    held.allowed = 2 * std::hypot(before, after, setting * std::sqrt(infeeds));
+    held.allowed = 2 * std::hypot(before, after, infeed_uncertainty * std::sqrt(infeeds));
     return held;
 }
 

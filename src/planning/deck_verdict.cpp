@@ -96,7 +96,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     for (std::size_t i = 0; i < e.mains.size(); ++i) {
         const auto meant = std::ranges::find(blueprint.mains, e.mains[i].id, &block::MainBlueprint::id);
         // A fitted diameter of n evenly spread touches: 2·u·√(1/n), the radius being their mean.
-        auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.standard_uncertainty);
+        auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.mains_uncertainty());
         if (const auto better = drawn("mains[" + std::to_string(i) + "].diameter"))
             u = better;
         MainVerdict m{i, {}, {}, {}, {}, 0};
@@ -108,7 +108,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
                 e.mains[i].points < 4
                     ? Verdict::cannot_tell
                     : decide(e.mains[i].roundness_mz,
-                             drawn_round ? drawn_round : times(std::numbers::sqrt2, state.standard_uncertainty),
+                             drawn_round ? drawn_round : times(std::numbers::sqrt2, state.mains_uncertainty()),
                              {std::nullopt, shape});
             const auto [least, most] = diameters_of(e, e.mains[i].id);
             m.taper_value = most - least;
@@ -120,7 +120,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     }
     const auto better = drawn("tunnel.straightness_lsq");
     t.straightness =
-        decide(e.tunnel.straightness_lsq, better ? better : times(std::numbers::sqrt2, state.standard_uncertainty),
+        decide(e.tunnel.straightness_lsq, better ? better : times(std::numbers::sqrt2, state.mains_uncertainty()),
                {std::nullopt, usual_tunnel_straightness});
     t.overall = worse(t.overall, t.straightness);
     // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
@@ -144,7 +144,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     }
     // A circle's centre is known to u·√(2/n), the difference of two to 2u/√n.
     t.step_verdict =
-        decide(t.step, times(2 / std::sqrt(fewest), state.standard_uncertainty), {std::nullopt, usual_tunnel_step});
+        decide(t.step, times(2 / std::sqrt(fewest), state.mains_uncertainty()), {std::nullopt, usual_tunnel_step});
     t.overall = worse(t.overall, t.step_verdict);
     return t;
 }

@@ -4,6 +4,7 @@
 #include "block/job_state.h"
 #include "planning/press_fit.h"
 #include "planning/set_up.h"
+#include "planning/steps/steps.h"
 
 #include <algorithm>
 
@@ -31,7 +32,8 @@ class Rules {
 
     MaybeFault operator()(const DeckCut& p) const {
         const bool felt = a_.feel(p.bank) != nullptr; // a straightedge is measuring too
-        if (!state_.decks.contains(p.bank) || (!state_.deck(p.bank).latest && !felt))
+        const bool flush = state_.decks.contains(p.bank) && flush_due(state_, p.bank); // a sleeve tells its own height
+        if (!state_.decks.contains(p.bank) || (!state_.deck(p.bank).latest && !felt && !flush))
             return refuse("bank " + p.bank + " was not measured", "a measurement before the first cut");
         return {};
     }

@@ -6,6 +6,7 @@
 #include "planning/boring.h"
 #include "planning/deck_verdict.h"
 #include "planning/triangulation.h"
+#include "planning/tunnel_sizes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -103,6 +104,11 @@ void judge_shape(BoreFinding& bore, const JobState& state) {
     bore.verdict = metrology::worse(bore.verdict, metrology::decide(bore.out_of_round, u, {std::nullopt, 2 * *shape}));
 }
 
+/// Of the mains, what was read with the caps off says nothing of them as they run.
+bool holds(const MeasuredPlace& p) {
+    return p.at.feature.kind == FeatureKind::main ? counts(p) : !p.stale();
+}
+
 BoreFinding bore_finding(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
     BoreFinding bore{id, {}, 0, 0, Verdict::meets, false};
     const Limits limits = window_of(state, id, oversize);
@@ -110,9 +116,9 @@ BoreFinding bore_finding(const JobState& state, const FeatureId& id, const std::
     for (const MeasuredPlace* p : places_of(state, Quantity::size))
         if (p->at.feature == id)
             sizes.push_back(p);
-    bore.stale = std::ranges::all_of(sizes, &MeasuredPlace::stale);
+    bore.stale = std::ranges::none_of(sizes, [](const MeasuredPlace* p) { return holds(*p); });
     for (const MeasuredPlace* p : sizes) {
-        if (p->stale() != bore.stale)
+        if (holds(*p) == bore.stale)
             continue; // beside what holds, what does not is left out
         SizeFinding s{*p, limits, metrology::decide(p->value, p->standard_uncertainty(), limits), {}};
         if (p->sureness)
@@ -146,7 +152,7 @@ std::optional<SaddleFinding> saddle_finding(const JobState& state) {
     for (const auto& main : state.blueprint->mains) {
         const std::size_t before = f.saddles.size();
         for (const MeasuredPlace* p : places_of(state, Quantity::saddle))
-            if (p->at.feature == main.id && !p->stale()) {
+            if (p->at.feature == main.id && counts(*p)) {
                 f.saddles.push_back({main.id, main.x, p->value});
                 line.push_back({main.x, p->value});
                 f.uncertainty = worse_of(f.uncertainty, p->standard_uncertainty());
@@ -243,6 +249,7 @@ std::vector<WallFinding> wall_findings(const JobState& state) {
         w = {p->at.feature, p->value, p->at.level + ", " + p->at.direction};
     }
     std::vector<WallFinding> found;
+    found.reserve(thinnest.size());
     for (const auto& [bore, wall] : thinnest)
         found.push_back(wall);
     return found;
@@ -276,6 +283,7 @@ std::optional<Probed> probed_at(const block::Evaluation& e, const block::Measure
 /// Straight between the three touches round a place.
 std::optional<double> height_between(const std::vector<Vec3>& points, Vec2 place) {
     std::vector<Vec2> flat;
+    flat.reserve(points.size());
     for (const Vec3 p : points)
         flat.push_back({p.x, p.y});
     for (const Triangle& t : delaunay(flat)) {
@@ -343,13 +351,18 @@ void find_condition_warnings(GaugeFindings& f, const JobState& state) {
     for (const MeasuredPlace& p : state.places)
         if (!p.stale() && p.at.quantity == Quantity::size)
             of[p.at.feature].push_back(&p);
-    for (const auto& [feature, places] : of) {
+    for (const auto& entry : of) {
+        const FeatureId& feature = entry.first;
+        const std::vector<const MeasuredPlace*>& places = entry.second;
         const auto differs = [&](auto member) {
             return std::ranges::any_of(places, [&](const MeasuredPlace* p) {
-                return p->mixed_conditions || p->conditions.*member != places.front()->conditions.*member;
+                return p->conditions.*member != places.front()->conditions.*member;
             });
         };
-        if (feature.kind == FeatureKind::main && differs(&block::Conditions::caps_torqued))
+        if (feature.kind == FeatureKind::main &&
+            std::ranges::any_of(places, [](const MeasuredPlace* p) { return p->conditions.caps_torqued == false; }))
+            f.warnings.push_back({feature, "read with the caps off: it says nothing of the main as it runs"});
+        else if (feature.kind == FeatureKind::main && differs(&block::Conditions::caps_torqued))
             f.warnings.push_back({feature, "some readings with the caps torqued, some without"});
         if (feature.kind == FeatureKind::bore && differs(&block::Conditions::plate_on))
             f.warnings.push_back({feature, "some readings with the torque plate on, some without"});

@@ -15,7 +15,7 @@ using block::FeatureId;
 using block::JobState;
 using metrology::Verdict;
 
-constexpr double rounding = 1e-6; // mm
+constexpr double stock_rounding = 1e-6; // mm
 constexpr std::array levels{"top", "middle", "bottom"};
 constexpr std::array ways{"across", "along"};
 
@@ -63,6 +63,14 @@ bool rested_since(const JobState& state, std::int64_t cut) {
     return state.blueprint->material != block::Material::aluminium || (state.rest && state.rest->sequence > cut);
 }
 
+/// The brush is counted in strokes, not in size: it follows the last stone even where that has reached the size.
+bool brush_due(const JobState& state, const FeatureId& id, const block::HonePlanChosen& plan) {
+    const auto brush = std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive);
+    const auto cuts = state.bore(id).cuts_now();
+    return brush != plan.steps.end() && !cuts.empty() && cuts.back().payload.operation == BoreOperation::hone &&
+           cuts.back().payload.step != brush->grit;
+}
+
 HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& sizes,
                  const block::HonePlanChosen& plan) {
     HoneBore b;
@@ -77,7 +85,7 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
         for (const char* way : ways) {
             HoneCell c{level, way, {}, 0};
             const auto* p = state.place(block::MeasuredAt{id, block::Quantity::size, level, way, {}}.key());
-            if (p && !p->stale()) {
+            if (p && !p->stale() && as_it_is_honed(state, *p)) {
                 c.size = p->value;
                 c.left = sizes.finish - p->value;
                 b.most = any ? std::max(b.most, c.left) : c.left;
@@ -99,8 +107,14 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
     if (!any)
         return b;
     for (std::size_t i = 0; i < plan.steps.size() && !b.step; ++i)
-        if (b.most > plan.steps[i].leaves + rounding && b.most > rounding)
+        if (b.most > plan.steps[i].leaves + stock_rounding && b.most > stock_rounding)
             b.step = i;
+    if (b.honed && b.measured && b.most <= stock_rounding && brush_due(state, id, plan)) {
+        b.brush_due = true;
+        b.step = static_cast<std::size_t>(
+            std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive) -
+            plan.steps.begin());
+    }
     if (b.measured && b.honed) {
         b.verdict = metrology::decide(smallest, uncertainty, {sizes.finish, std::nullopt});
         b.verdict =
@@ -139,14 +153,14 @@ void next_step(HoneBoard& board, const JobState& state) {
     for (const HoneBore& b : board.bores) {
         if (!bored(state, b.id))
             continue;
-        if (b.honed && b.measured && b.most <= 0 && !b.rested)
+        if (b.honed && b.measured && b.most <= 0 && !b.brush_due && !b.rested)
             continue; // in size, waits for the rest
         if (!b.measured)
             return at(b.honed && state.rest && state.rest->sequence > state.bore(b.id).last_cut()
                           ? HoneStep::check_again
                           : HoneStep::measure,
                       b);
-        if (b.most > 0 || !b.honed)
+        if (b.most > 0 || !b.honed || b.brush_due)
             return at(HoneStep::hone, b);
     }
     for (const HoneBore& b : board.bores)
@@ -167,6 +181,11 @@ void next_step(HoneBoard& board, const JobState& state) {
 }
 
 } // namespace
+
+bool as_it_is_honed(const JobState& state, const block::MeasuredPlace& p) {
+    const block::Conditions &now = state.conditions, &then = p.conditions;
+    return (now.plate_on != true || then.plate_on == true) && then.caps_torqued != false;
+}
 
 double cross_hatch(const HoneMotion& m) {
     const double surface = std::numbers::pi * m.bore * m.speed;

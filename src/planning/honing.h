@@ -3,6 +3,7 @@
 
 #include "block/forward.h"
 #include "block/ledger.h"
+#include "block/measured.h"
 #include "metrology/decision.h"
 #include "planning/boring.h"
 
@@ -57,6 +58,7 @@ struct HoneBore {
     std::optional<std::size_t> step; ///< of the hone plan, to go on with; nothing where it is in size
     bool honed = false;
     bool rested = true;
+    bool brush_due = false; ///< in size, and the plan's brush has not been through it since the last stone
     std::optional<metrology::Verdict> verdict; ///< size and shape, once it is measured at rest
 };
 
@@ -82,6 +84,9 @@ struct HoneBoard {
     double rest_minutes = 0; ///< what it usually needs; 0 where temperatures are enough
 };
 [[nodiscard]] HoneBoard hone_board(const block::JobState& state, const CylinderStudy& study);
+
+/// A size read without the plate, or with the caps off, says nothing of the bore as it is honed.
+[[nodiscard]] bool as_it_is_honed(const block::JobState& state, const block::MeasuredPlace& place);
 
 /// Chamfers and deburring: ticked with a reading or a look (common practice, no source).
 [[nodiscard]] std::vector<std::string> bore_steps();

@@ -283,6 +283,29 @@ std::optional<AskedReading> next_reading(const block::JobState& state, const Rea
     return std::nullopt;
 }
 
+std::optional<AskedReading> next_called(const block::JobState& state, const StepList& steps, const ReadingWish& wish) {
+    if (!state.blueprint || wish.once_more || (wish.every_place_twice && decides_a_cut(wish.what)) ||
+        (goes_by_bank(wish.what) && !state.blueprint->bank(wish.bank)))
+        return std::nullopt;
+    const std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
+    for (const Step& step : steps.steps) {
+        const bool open = step.state == StepState::now || (step.state == StepState::ready && !step.aside);
+        if (!open || !step.place || (step.task != Task::read && step.task != Task::settle))
+            continue;
+        const auto found = std::ranges::find_if(
+            places, [&](const MeasuredAt& at) { return at == *step.place || at.key() == step.place->key(); });
+        const bool skipped = std::ranges::find(wish.skipped, step.place->key()) != wish.skipped.end();
+        if (found == places.end() || skipped || (wish.feature && *wish.feature != found->feature))
+            continue;
+        const Meant m = meant(state, *found);
+        const block::MeasuredPlace* known = state.place(*found);
+        const std::size_t have = known && !known->stale() ? known->count : 0;
+        return AskedReading{*found,        m.value, m.believable, static_cast<std::size_t>(found - places.begin()) + 1,
+                            places.size(), have + 1};
+    }
+    return std::nullopt;
+}
+
 block::Expected expectation(const block::JobState& state, const AskedReading& asked,
                             const block::Instrument& instrument, block::Unit bench) {
     block::Expected e;

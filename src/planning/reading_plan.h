@@ -6,6 +6,7 @@
 #include "block/measured.h"
 #include "block/shorthand.h"
 #include "planning/measuring.h"
+#include "planning/steps/step.h"
 
 #include <optional>
 #include <string>
@@ -52,6 +53,10 @@ struct ReadingWish {
 
 /// @return nothing once every place was read since it was last cut
 [[nodiscard]] std::optional<AskedReading> next_reading(const block::JobState& state, const ReadingWish& wish);
+
+/// The reading of this kind that the list of steps asks for first; nothing where it asks for none.
+[[nodiscard]] std::optional<AskedReading> next_called(const block::JobState& state, const StepList& steps,
+                                                      const ReadingWish& wish);
 
 /// What the reading is held against before it counts: what is expected, the zero of the gauge, the same place before,
 /// the places beside it.

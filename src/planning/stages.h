@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/route_entries.h"
+
 namespace pallix::planning {
 
-/// The route: where a job's work can stand.
-enum class Stage { received, as_found, tunnel, decks, cylinders, lifters, passport };
+using block::Stage;
+
 enum class StageMark {
     open,    ///< nothing done yet
     current, ///< where the work is

@@ -24,11 +24,11 @@ std::vector<Triangle> delaunay(const std::vector<metrology::Vec2>& points) {
         return a.site.x() < b.site.x() || (a.site.x() == b.site.x() && a.site.y() < b.site.y());
     };
     std::ranges::stable_sort(unique, before);
-    const auto same =
-        std::ranges::unique(unique, [](const Numbered& a, const Numbered& b) { return a.site == b.site; });
-    unique.erase(same.begin(), same.end());
+    const auto same = [](const Numbered& a, const Numbered& b) { return a.site == b.site; };
+    unique.erase(std::unique(unique.begin(), unique.end(), same), unique.end());
 
     std::vector<Site> sites;
+    sites.reserve(unique.size());
     for (const Numbered& n : unique)
         sites.push_back(n.site);
     boost::polygon::voronoi_diagram<double> diagram;

@@ -15,10 +15,10 @@ using metrology::LinearProgram;
 using metrology::Vec3;
 using Term = LinearProgram::Term;
 
-constexpr double um = 1000;       // the programme counts in µm, so that its numbers are near 1
-constexpr double along = 1e-3;    // … and along the crankshaft in m
-constexpr double kept = 1e-9;     // mm, how sharply an optimum is kept
-constexpr double no_slack = 1e-6; // mm
+constexpr double um_per_mm = 1000; // the programme counts in µm, so that its numbers are near 1
+constexpr double along = 1e-3;     // … and along the crankshaft in m
+constexpr double kept = 1e-9;      // mm, how sharply an optimum is kept
+constexpr double no_slack = 1e-6;  // mm
 
 /// A point's place in the constraint: hypot + c·[cap]·dz − dy·y(x) − dz·z(x) + stock ≤ R*.
 struct Reach {
@@ -128,7 +128,7 @@ class Planner {
         p.yk = p.lp.add_variable(-nothing, nothing);
         p.z0 = p.lp.add_variable(p.boring ? 0 : -LinearProgram::free);
         p.zk = p.lp.add_variable(-nothing, nothing);
-        p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : limit_tolerance * um);
+        p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : limit_tolerance * um_per_mm);
         const double deepest =
             freedom.holds(TunnelLimit::max_cap_cut) ? limit_in_um(policy_.max_cap_cut) : LinearProgram::free;
         for (std::size_t i = 0; i < mains_.size(); ++i)
@@ -138,8 +138,8 @@ class Planner {
             terms.emplace_back(p.growth, -1);
             if (r.cap)
                 terms.emplace_back(p.cut[r.main], r.dz);
-            p.lp.add_row(std::move(terms), um * (radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance +
-                                                 given(p, r.x, r.dy, r.dz)));
+            p.lp.add_row(std::move(terms), um_per_mm * (radius(r.main) - policy_.stock - mains_[r.main].margin -
+                                                        r.distance + given(p, r.x, r.dy, r.dz)));
         }
         for (const Housing& m : mains_) {
             if (freedom.holds(TunnelLimit::max_rise))
@@ -154,11 +154,11 @@ class Planner {
     void add_band(Programme& p, double x, double dy, double dz, double limit) const {
         for (const double sign : {1.0, -1.0})
             p.lp.add_row(line_terms(p, x, dy, dz, sign),
-                         limit_in_um(limit + limit_tolerance) - um * sign * given(p, x, dy, dz));
+                         limit_in_um(limit + limit_tolerance) - um_per_mm * sign * given(p, x, dy, dz));
     }
     /// Ten metres and more are no limit.
     [[nodiscard]] static double limit_in_um(double limit) {
-        return limit >= block::longest ? LinearProgram::free : limit * um;
+        return limit >= block::longest ? LinearProgram::free : limit * um_per_mm;
     }
 
     /// A given line may break the side limit by itself.
@@ -194,7 +194,7 @@ class Planner {
             double optimum = 0;
             for (const auto& [variable, coefficient] : form)
                 optimum += coefficient * (*solution)[variable];
-            lp.add_row(form, optimum + kept * um);
+            lp.add_row(form, optimum + kept * um_per_mm);
             found = std::move(solution);
         }
     };
@@ -207,7 +207,7 @@ class Planner {
             return std::nullopt;
         const Programme p = programme(freedom);
         const auto v = p.lp.minimise({{p.growth, 1}});
-        return v ? std::optional((*v)[p.growth] / um) : std::nullopt;
+        return v ? std::optional((*v)[p.growth] / um_per_mm) : std::nullopt;
     }
 
     [[nodiscard]] Stages hone_stages(Programme& p, bool exactly) const {
@@ -250,9 +250,9 @@ class Planner {
             return std::nullopt;
         const std::vector<double>& v = *stages.found;
         Solution s;
-        s.line = {v[p.y0] / um, v[p.yk] * along / um, v[p.z0] / um, v[p.zk] * along / um};
+        s.line = {v[p.y0] / um_per_mm, v[p.yk] * along / um_per_mm, v[p.z0] / um_per_mm, v[p.zk] * along / um_per_mm};
         for (const std::size_t cut : p.cut)
-            s.cuts.push_back(std::max(0.0, v[cut] / um));
+            s.cuts.push_back(std::max(0.0, v[cut] / um_per_mm));
         return s;
     }
 

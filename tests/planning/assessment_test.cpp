@@ -35,14 +35,14 @@ class Job {
 // One deck from the blueprint to the passport; 0.14 rises from front to rear over 140 mm between the touches.
 TEST(Assessment, LeadsThroughADeck) {
     Job job;
-    EXPECT_EQ(job.now().call.kind, CallKind::take_probe_log);
-    EXPECT_EQ(job.mark(Stage::as_found), StageMark::current);
+    EXPECT_EQ(job.now().steps.now()->task, Task::wash);
+    EXPECT_EQ(job.mark(Stage::cleaned), StageMark::current);
 
     job.log(small_log(200.1, 0.15).text()); // 200.03 to 200.17
     Assessment a = job.now();
-    EXPECT_EQ(a.call.kind, CallKind::cut);
-    EXPECT_EQ(a.call.pass->kind, PassKind::witness);
-    EXPECT_NEAR(a.call.remaining, 0.14, 1e-7);
+    EXPECT_EQ(a.decks.kind, DeckStep::cut);
+    EXPECT_EQ(a.decks.pass->kind, PassKind::witness);
+    EXPECT_NEAR(a.decks.remaining, 0.14, 1e-7);
     EXPECT_EQ(job.mark(Stage::tunnel), StageMark::meets);
     EXPECT_EQ(job.mark(Stage::decks), StageMark::current);
 
@@ -55,17 +55,17 @@ TEST(Assessment, LeadsThroughADeck) {
 
     job.cut(PassKind::pass, a.banks[0].remaining - 0.0254).cut(PassKind::finish, 0.0254, true);
     a = job.now();
-    EXPECT_EQ(a.call.kind, CallKind::cut);
-    EXPECT_EQ(a.call.pass->kind, PassKind::spring);
-    EXPECT_EQ(a.call.passes_left, 2U);
+    EXPECT_EQ(a.decks.kind, DeckStep::cut);
+    EXPECT_EQ(a.decks.pass->kind, PassKind::spring);
+    EXPECT_EQ(a.decks.passes_left, 2U);
 
     job.cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true);
-    EXPECT_EQ(job.now().call.kind, CallKind::measure_again);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::measure_again);
     EXPECT_EQ(job.mark(Stage::decks), StageMark::stale);
 
     job.log(small_log(200.031).text());
     a = job.now();
-    EXPECT_EQ(a.call.kind, CallKind::done);
+    EXPECT_EQ(a.decks.kind, DeckStep::done);
     EXPECT_EQ(a.banks[0].verdict->verdict, Verdict::meets);
     EXPECT_TRUE(a.banks[0].passes.empty()) << "a micrometre over the target is no reason to cut on";
     EXPECT_EQ(job.mark(Stage::decks), StageMark::meets);
@@ -74,7 +74,7 @@ TEST(Assessment, LeadsThroughADeck) {
 
 TEST(Assessment, WithoutABlueprintNothingIsLookedAt) { // the stage of the tunnel once asked it for its mains
     const Assessment a = assess(JobState{});
-    EXPECT_EQ(a.call.kind, CallKind::mend_blueprint);
+    EXPECT_EQ(a.steps.now()->task, Task::mend_blueprint);
     for (const StageState& s : a.stages)
         EXPECT_TRUE(s.mark == StageMark::open || s.stage == Stage::received) << static_cast<int>(s.stage);
 }
@@ -82,8 +82,12 @@ TEST(Assessment, WithoutABlueprintNothingIsLookedAt) { // the stage of the tunne
 TEST(Assessment, DarkAtDepthIsLookedInto) {
     Job job;
     job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.14, false);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::cut) << "a thou deeper is within what six touches could not tell";
+    EXPECT_NEAR(job.now().decks.remaining, 0.0254, 1e-6);
+    EXPECT_NEAR(job.now().banks[0].plan.moved, 0.0254, 1e-6);
+    job.cut(PassKind::finish, 0.0254, false);
     job.cut(PassKind::spring, 0).cut(PassKind::spring, 0);
-    EXPECT_EQ(job.now().call.kind, CallKind::look_why_dark);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::look_why_dark) << "and beyond that something is wrong";
 }
 
 TEST(Assessment, UnstatedUncertaintyLeavesDoubt) {
@@ -93,7 +97,7 @@ TEST(Assessment, UnstatedUncertaintyLeavesDoubt) {
         .cut(PassKind::spring, 0, true)
         .cut(PassKind::spring, 0, true);
     job.log(small_log(200.03).text(), std::nullopt);
-    EXPECT_EQ(job.now().call.kind, CallKind::settle_doubt);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::settle_doubt);
     EXPECT_EQ(job.mark(Stage::decks), StageMark::cannot_tell);
 }
 
@@ -102,7 +106,15 @@ TEST(Assessment, CutTooDeepFails) {
     job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.3, true);
     EXPECT_LT(job.now().banks[0].remaining, 0);
     job.cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true).log(small_log(199.87).text());
-    EXPECT_EQ(job.now().call.kind, CallKind::fails);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::under_limit) << "199.87, and 199.95 is the least";
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::fails);
+    Job early;
+    early.log(small_log(200.1, 0.15).text()).add(GatePassed{Rule::sign_off, "deck.C", "under the limit, by wish"});
+    early.cut(PassKind::finish, 0.14, true).cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true);
+    early.log(small_log(199.96).text()); // 0.07 under its plan, over the blueprint's least
+    EXPECT_EQ(early.now().decks.kind, DeckStep::fails) << "signed before anybody knew how it came out";
+    job.add(GatePassed{Rule::sign_off, "deck.C", "a thicker gasket is here"});
+    EXPECT_EQ(job.now().decks.kind, DeckStep::done) << "decided with a reason: the mark stays";
     EXPECT_EQ(job.mark(Stage::decks), StageMark::fails);
 }
 
@@ -110,28 +122,28 @@ TEST(Assessment, StillTooHighIsCutOn) {
     Job job;
     job.log(small_log(200.3, 0.15).text()).cut(PassKind::finish, 0.05, true).log(small_log(200.32).text());
     const Assessment a = job.now(); // target 200.23, measured 200.32, allowed to 200.28
-    EXPECT_EQ(a.call.kind, CallKind::cut);
-    EXPECT_NEAR(a.call.remaining, 0.09, 1e-6);
-    EXPECT_NE(a.call.pass->kind, PassKind::witness);
+    EXPECT_EQ(a.decks.kind, DeckStep::cut);
+    EXPECT_NEAR(a.decks.remaining, 0.09, 1e-6);
+    EXPECT_NE(a.decks.pass->kind, PassKind::witness);
 }
 
 TEST(Assessment, ATargetThatLeavesPlacesIsSaidBeforeTheFirstCut) {
     Job job;
     job.log(small_log(200.1, 0.15).text()).add(DeckTargetChosen{TargetSchool::height, true, 200.1});
     const Assessment a = job.now();
-    EXPECT_EQ(a.call.kind, CallKind::will_not_clean);
-    EXPECT_NEAR(a.call.remaining, 0.07, 1e-7);
+    EXPECT_EQ(a.decks.kind, DeckStep::will_not_clean);
+    EXPECT_NEAR(a.decks.remaining, 0.07, 1e-7);
     job.add(DeckTargetChosen{TargetSchool::height, true, std::nullopt});
-    EXPECT_EQ(job.now().call.kind, CallKind::give_height);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::give_height);
 }
 
 TEST(Assessment, AFlatDeckInHeightNeedsNoCut) {
     Job job;
     job.log(small_log(200.01, 0.002).text());
-    EXPECT_EQ(job.now().call.kind, CallKind::done);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::done);
 }
 
 TEST(Assessment, ABrokenBlueprintIsTheFirstThingToMend) {
     const Assessment a = assess(fold({{1, "2026-03-02T09:41:00Z", "", JobOpened{"t", "", "b.json", "{"}}}));
-    EXPECT_EQ(a.call.kind, CallKind::mend_blueprint);
+    EXPECT_EQ(a.steps.now()->task, Task::mend_blueprint);
 }

@@ -32,7 +32,7 @@ RowJob ready() {
     return job;
 }
 
-BoringBoard board(const RowJob& job) {
+BoringBoard boring_board(const RowJob& job) {
     const JobState s = job.state();
     return boring_board(s, *study_cylinders(s, {}));
 }
@@ -60,7 +60,7 @@ TEST(Sizes, FromPistonToToolByHand) {
     none.sizes(bore_id(1), 80);
     EXPECT_FALSE(bore_sizes(none.state(), bore_id(1), {}));
     EXPECT_NEAR(bore_sizes(none.state(), bore_id(1), 0.5)->finish, 80.5, 1e-12) << "by the oversize";
-    EXPECT_EQ(board(none).holes.front().target, 80 + 0.0 - 0.1) << "an oversize of 0 holds a bore of 80";
+    EXPECT_EQ(boring_board(none).holes.front().target, 80 + 0.0 - 0.1) << "an oversize of 0 holds a bore of 80";
 }
 
 TEST(Cuts, AreEqualAndNoneTooLarge) { // 6.1 in cuts of 2.54 at most: three of 2.0333
@@ -72,7 +72,7 @@ TEST(Cuts, AreEqualAndNoneTooLarge) { // 6.1 in cuts of 2.54 at most: three of 2
 }
 
 TEST(Boring, AnOpenHoleSaysHowMuchIsToGo) { // by gauge its mean, by probe where it is worn most
-    EXPECT_NEAR(board(ready()).by, 0.40, 1e-9);
+    EXPECT_NEAR(boring_board(ready()).by, 0.40, 1e-9);
     RowJob job;
     job.add(pistons(80.45));
     JobState s = job.state();
@@ -88,22 +88,22 @@ TEST(Boring, AnOpenHoleSaysHowMuchIsToGo) { // by gauge its mean, by probe where
 
 TEST(Boring, FirstHoleIsMeasuredAndCorrectsTheTool) {
     RowJob job = ready();
-    BoringBoard b = board(job);
+    BoringBoard b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::bore);
     EXPECT_EQ(b.hole, bore_id(1));
     EXPECT_EQ(b.set, 80.40);
     job.cut(1, BoreOperation::rough, 80.40, 80.40);
-    b = board(job);
+    b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::measure);
     EXPECT_EQ(b.hole, bore_id(1));
     read(job, 1, 80.375); // the tool cuts 0.025 small
-    b = board(job);
+    b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::cut_again);
     EXPECT_NEAR(b.by, 0.025, 1e-9);
     EXPECT_NEAR(*b.set, 80.425, 1e-9) << "set larger by what it cut small";
     job.cut(1, BoreOperation::rough, 80.40, 80.425);
     read(job, 1, 80.401);
-    b = board(job);
+    b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::bore);
     EXPECT_EQ(b.hole, bore_id(2));
     EXPECT_NEAR(*b.set, 80.424, 1e-9);
@@ -113,11 +113,11 @@ TEST(Boring, OverStopsEverythingUntilItIsDecidedOn) {
     RowJob job = ready();
     job.cut(1, BoreOperation::rough, 80.40, 80.40);
     read(job, 1, 80.44);
-    BoringBoard b = board(job);
+    BoringBoard b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::over);
     EXPECT_NEAR(b.by, 0.04, 1e-9);
     job.add(BoreDecided{bore_id(1), BoreChoice::with_the_rest, "0.06 left to hone, enough"});
-    b = board(job);
+    b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::bore);
     EXPECT_EQ(b.hole, bore_id(2));
 }
@@ -137,7 +137,7 @@ TEST(Boring, ABoreThatWasHonedAndIsSleevedAfterAllIsBoredForItsSeat) {
     i.interference = 0.03;
     i.parent_outside = 100;
     job.add(i);
-    const BoringBoard b = board(job);
+    const BoringBoard b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::bore);
     EXPECT_EQ(b.hole, bore_id(1));
     EXPECT_NEAR(*b.to, 82.0, 1e-9);
@@ -151,8 +151,8 @@ TEST(Boring, AnotherSettingIsAnotherTool) { // a seat of 84 tells nothing of the
     job.add(BoreDecided{bore_id(1), BoreChoice::with_the_rest, "bored for a sleeve that never came"});
     job.cut(2, BoreOperation::rough, 80.40, 80.40);
     read(job, 2, 80.40);
-    EXPECT_EQ(board(job).step, BoringStep::bore) << "0.03 off the other, but at another setting";
-    EXPECT_EQ(board(job).hole, bore_id(3));
+    EXPECT_EQ(boring_board(job).step, BoringStep::bore) << "0.03 off the other, but at another setting";
+    EXPECT_EQ(boring_board(job).hole, bore_id(3));
 }
 
 TEST(Boring, LastIsHeldAgainstFirst) {
@@ -161,13 +161,13 @@ TEST(Boring, LastIsHeldAgainstFirst) {
         job.cut(n, BoreOperation::rough, 80.40, 80.40);
         read(job, n, 80.40);
     }
-    EXPECT_EQ(board(job).step, BoringStep::measure_first);
-    EXPECT_EQ(board(job).hole, bore_id(1));
+    EXPECT_EQ(boring_board(job).step, BoringStep::measure_first);
+    EXPECT_EQ(boring_board(job).hole, bore_id(1));
     RowJob cold = job;
     read(cold, 1, 80.401);
-    EXPECT_EQ(board(cold).step, BoringStep::done);
+    EXPECT_EQ(boring_board(cold).step, BoringStep::done);
     read(job, 1, 80.38); // it was warm when it was bored
-    const BoringBoard b = board(job);
+    const BoringBoard b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::measure_between);
     EXPECT_NEAR(b.by, -0.02, 1e-9);
     EXPECT_THAT(b.again, testing::ElementsAre(bore_id(2), bore_id(3)));
@@ -181,7 +181,7 @@ TEST(Boring, OnceTheHoneHasBegunTheEndsAreNotHeldAgainstEachOther) {
     }
     job.cut(1, BoreOperation::hone, 80.50);
     read(job, 1, 80.47);
-    EXPECT_EQ(board(job).step, BoringStep::done);
+    EXPECT_EQ(boring_board(job).step, BoringStep::done);
 }
 
 TEST(Boring, WhereOnlyTheEndsAreMeasuredTheOnesBetweenAreListed) {
@@ -190,14 +190,14 @@ TEST(Boring, WhereOnlyTheEndsAreMeasuredTheOnesBetweenAreListed) {
     p.measure_each = false;
     job.add(p);
     job.cut(1, BoreOperation::rough, 80.40, 80.40);
-    EXPECT_EQ(board(job).step, BoringStep::measure) << "the first in any case";
+    EXPECT_EQ(boring_board(job).step, BoringStep::measure) << "the first in any case";
     read(job, 1, 80.40);
     job.cut(2, BoreOperation::rough, 80.40, 80.40);
-    EXPECT_EQ(board(job).step, BoringStep::bore);
-    EXPECT_EQ(board(job).hole, bore_id(3));
+    EXPECT_EQ(boring_board(job).step, BoringStep::bore);
+    EXPECT_EQ(boring_board(job).hole, bore_id(3));
     job.cut(3, BoreOperation::rough, 80.40, 80.40);
     job.cut(4, BoreOperation::rough, 80.40, 80.40);
-    EXPECT_EQ(board(job).step, BoringStep::measure) << "and the last";
+    EXPECT_EQ(boring_board(job).step, BoringStep::measure) << "and the last";
 }
 
 TEST(Boring, ASleevesSeatComesFromItsOutside) {
@@ -211,7 +211,7 @@ TEST(Boring, ASleevesSeatComesFromItsOutside) {
     i.interference = 0.03;
     i.parent_outside = 100;
     job.add(i);
-    BoringBoard b = board(job);
+    BoringBoard b = boring_board(job);
     EXPECT_EQ(b.hole, bore_id(3));
     ASSERT_FALSE(b.holes.empty());
     EXPECT_TRUE(b.holes.front().seat);
@@ -220,7 +220,7 @@ TEST(Boring, ASleevesSeatComesFromItsOutside) {
     job.cut(3, BoreOperation::rough, 84, 84);
     read(job, 3, 84.0);
     job.add(InsertFitted{bore_id(3), 0.05, {}, {}, ""});
-    b = board(job);
+    b = boring_board(job);
     EXPECT_FALSE(b.holes.front().seat);
     EXPECT_NEAR(b.holes.front().target, 80.40, 1e-9) << "its inside like the others";
     EXPECT_NEAR(b.holes.front().cuts.front(), 80.40, 1e-9) << "2.4 mm from its own bore of 78: one cut";

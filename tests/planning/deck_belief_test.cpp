@@ -43,7 +43,7 @@ class DeckBeliefTest : public testing::Test {
     [[nodiscard]] std::vector<Contradiction> contradictions() const {
         return contradictions_of(state_, "C", heights(), 0.001);
     }
-    [[nodiscard]] std::optional<Suspicion> suspicion() const {
+    [[nodiscard]] std::optional<pallix::planning::Suspicion> suspicion() const {
         return suspect_for(state_, "C", contradictions(), heights(), 0.001);
     }
 

@@ -10,7 +10,7 @@ using pallix::metrology::Vec3;
 namespace {
 
 /// A bank on a V: right +30°, left −30°.
-BankBlueprint bank(const std::string& id, double angle_deg) {
+BankBlueprint bank_at(const std::string& id, double angle_deg) {
     BankBlueprint b = pallix::test::read_small_blueprint().banks[0];
     b.id = id;
     b.angle = angle_deg * radians_per_degree;
@@ -22,7 +22,7 @@ DeckResult deck(const BankBlueprint& b, std::vector<double> corners) { // front 
                           {{12, 42, corners[0]}, {12, -42, corners[1]}, {138, 42, corners[2]}, {138, -42, corners[3]}});
 }
 
-const BankBlueprint right = bank("R", 30), left = bank("L", -30);
+const BankBlueprint right = bank_at("R", 30), left = bank_at("L", -30);
 
 } // namespace
 
@@ -84,7 +84,7 @@ TEST(Places, AreNamedByThirds) {
     EXPECT_EQ(place_on_deck(right, {75, 0}).across, Across::middle);
     EXPECT_EQ(place_on_deck(right, {140, -40}).across, Across::inboard);
     EXPECT_EQ(place_on_deck(left, {140, -40}).across, Across::outboard);
-    const BankBlueprint inline_bank = bank("C", 0);
+    const BankBlueprint inline_bank = bank_at("C", 0);
     EXPECT_EQ(place_on_deck(inline_bank, {140, 40}).across, Across::right);
     EXPECT_EQ(place_on_deck(inline_bank, {140, -40}).across, Across::left);
 }

@@ -11,11 +11,12 @@ using pallix::metrology::Verdict;
 namespace {
 
 DeckMeasurement measured(double a, double b, double c, double d, std::optional<double> u) {
-    const BankBlueprint bank = pallix::test::read_small_blueprint().banks[0];
-    return {DeckSource::readings, 1, u, *evaluate_deck(bank, {{12, 42, a}, {12, -42, b}, {138, 42, c}, {138, -42, d}})};
+    const BankBlueprint small_bank = pallix::test::read_small_blueprint().banks[0];
+    return {DeckSource::readings, 1, u,
+            *evaluate_deck(small_bank, {{12, 42, a}, {12, -42, b}, {138, 42, c}, {138, -42, d}})};
 }
 
-const BankBlueprint bank = pallix::test::read_small_blueprint().banks[0]; // ±0.05, flat within 0.04
+const BankBlueprint small_bank = pallix::test::read_small_blueprint().banks[0]; // ±0.05, flat within 0.04
 
 Verdict verdict_of(const BankVerdict& v, CheckKind kind) {
     for (const DeckCheck& c : v.checks)
@@ -27,39 +28,40 @@ Verdict verdict_of(const BankVerdict& v, CheckKind kind) {
 } // namespace
 
 TEST(DeckVerdict, WellInsideMeets) {
-    const auto v = judge_deck(bank, measured(200, 200.002, 200.001, 200.003, 0.002), 200, false);
+    const auto v = judge_deck(small_bank, measured(200, 200.002, 200.001, 200.003, 0.002), 200, false);
     EXPECT_EQ(v.verdict, Verdict::meets);
     EXPECT_EQ(v.checks.size(), 3U);
 }
 
 TEST(DeckVerdict, NearTheLimitCannotBeTold) {
-    const auto v = judge_deck(bank, measured(200.048, 200.047, 200.048, 200.047, 0.002), 200, false);
+    const auto v = judge_deck(small_bank, measured(200.048, 200.047, 200.048, 200.047, 0.002), 200, false);
     EXPECT_EQ(verdict_of(v, CheckKind::highest_height), Verdict::cannot_tell); // 2 µm of room, 4 of guard band
     EXPECT_EQ(v.verdict, Verdict::cannot_tell);
 }
 
 TEST(DeckVerdict, OutsideFails) {
-    EXPECT_EQ(judge_deck(bank, measured(200.06, 200.05, 200.05, 200.05, 0.002), 200, false).verdict, Verdict::fails);
-    EXPECT_EQ(
-        verdict_of(judge_deck(bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false), CheckKind::lowest_height),
-        Verdict::fails);
+    EXPECT_EQ(judge_deck(small_bank, measured(200.06, 200.05, 200.05, 200.05, 0.002), 200, false).verdict,
+              Verdict::fails);
+    EXPECT_EQ(verdict_of(judge_deck(small_bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false),
+                         CheckKind::lowest_height),
+              Verdict::fails);
 }
 
 TEST(DeckVerdict, FlatnessOfATwist) {
     // Two opposite corners 60 µm over the other two: two edges against each other, the zone is 60 µm wide.
-    const auto v = judge_deck(bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
+    const auto v = judge_deck(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
     EXPECT_EQ(verdict_of(v, CheckKind::flatness), Verdict::fails);
     EXPECT_NEAR(v.checks[2].value, 0.06, 1e-6);
     EXPECT_NEAR(*v.checks[2].uncertainty, 0.001 * std::sqrt(2), 1e-12);
 }
 
 TEST(DeckVerdict, UnstatedUncertaintyProvesNothing) {
-    EXPECT_EQ(judge_deck(bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict,
+    EXPECT_EQ(judge_deck(small_bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict,
               Verdict::cannot_tell);
 }
 
 TEST(DeckVerdict, DarkPlacesFail) {
-    EXPECT_EQ(judge_deck(bank, measured(200, 200, 200, 200.001, 0.001), 200, true).verdict, Verdict::fails);
+    EXPECT_EQ(judge_deck(small_bank, measured(200, 200, 200, 200.001, 0.001), 200, true).verdict, Verdict::fails);
 }
 
 TEST(PairVerdict, ComparesWhatIsOverTheTargets) {

@@ -74,7 +74,9 @@ TEST(GaugeSizes, AreHeldAgainstTheirWindow) { // 60.000 to 60.020, u 0.001: prov
     ASSERT_EQ(f.cylinders.size(), 1U);
     EXPECT_EQ(f.cylinders[0].verdict, Verdict::fails);
     EXPECT_NEAR(f.cylinders[0].taper, 0.05, 1e-12);
-    EXPECT_EQ(assess(job.state()).stages[2].mark, StageMark::cannot_tell) << "the tunnel by gauge alone";
+    EXPECT_EQ(assess(job.state()).stages[static_cast<std::size_t>(planning::Stage::tunnel)].mark,
+              StageMark::cannot_tell)
+        << "the tunnel by gauge alone";
 }
 
 TEST(GaugeSizes, WithoutAStatedUncertaintyProveNothing) {
@@ -209,13 +211,13 @@ TEST(Stale, TunnelCutTakesHeightsSizesAndPositions) {
     EXPECT_TRUE(a.gauge.mains[0].stale);
     EXPECT_FALSE(a.gauge.cylinders[0].stale) << "a bore's own size does not hang on the tunnel";
     EXPECT_EQ(a.gauge.measure_again.size(), 6U);
-    EXPECT_EQ(a.call.kind, CallKind::measure_tunnel);
-    EXPECT_EQ(a.stages[2].mark, StageMark::stale);
+    EXPECT_EQ(a.steps.now()->id, "main.1/measure/front/upright") << "the tunnel, by the gauge that read it last";
+    EXPECT_EQ(a.stages[static_cast<std::size_t>(planning::Stage::tunnel)].mark, StageMark::stale);
     EXPECT_TRUE(a.bank("C")->passes.empty()) << "nothing is cut from heights that no longer hold";
     job.main_sizes("main.1", 60.010, 60.010);
     const Assessment after = assess(job.state());
-    EXPECT_EQ(after.call.kind, CallKind::measure_again);
-    EXPECT_EQ(after.call.bank, "C");
+    EXPECT_EQ(after.decks.kind, DeckStep::measure_again);
+    EXPECT_EQ(after.decks.bank, "C");
     EXPECT_TRUE(after.gauge.disagreements.empty()) << "the old log is not held against it";
     job.add(ProbeLogTaken{"again.csv", "", test::small_log(200.02).text(), 0.001, false});
     EXPECT_FALSE(job.state().deck("C").stale());

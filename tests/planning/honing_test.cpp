@@ -17,8 +17,6 @@ using test::RowJob;
 
 namespace {
 
-constexpr double degree = std::numbers::pi / 180;
-
 /// One bore at its rough size, torque plate on; pistons of 80.45 with 0.05: finish 80.50.
 RowJob rough_bored(const std::string& material = "grey_iron") {
     RowJob job(material);
@@ -28,21 +26,22 @@ RowJob rough_bored(const std::string& material = "grey_iron") {
     p.size = 80.45;
     job.add(p);
     job.cut(1, BoreOperation::rough, 80.4, 80.4);
-    job.sizes(bore_id(1), 80.4);
     Conditions c;
     c.plate_on = true;
     c.caps_torqued = true;
     job.add(ConditionsStated{c});
+    job.sizes(bore_id(1), 80.4);
     return job;
 }
 
-HoneBoard board(const RowJob& job) {
+HoneBoard hone_board(const RowJob& job) {
     const JobState s = job.state();
     return hone_board(s, *study_cylinders(s, {}));
 }
 
-void hone(RowJob& job, double size, const std::string& time = "2026-03-02T09:00:00Z") {
-    BoreCut c{bore_id(1), BoreOperation::hone, 80.5, {}, false, 40, "220 stone", 45.0, ""};
+void hone(RowJob& job, double size, const std::string& time = "2026-03-02T09:00:00Z",
+          const std::string& grit = "220 stone") {
+    BoreCut c{bore_id(1), BoreOperation::hone, 80.5, {}, false, 40, grit, 45.0, ""};
     job.add(c);
     job.sizes(bore_id(1), size, time);
 }
@@ -55,53 +54,74 @@ void read(RowJob& job, const char* level, const char* way, double size) {
 
 TEST(CrossHatch, ByHandAndBackwards) { // π·100·170 = 53407 mm/min; there and back 2·150·110 = 33000: 2·atan = 63.4°
     const HoneMotion m{100, 170, 150, 110, true};
-    EXPECT_NEAR(cross_hatch(m) / degree, 63.42, 5e-3);
+    EXPECT_NEAR(cross_hatch(m) / radians_per_degree, 63.42, 5e-3);
     EXPECT_NEAR(rate_for_cross_hatch(m, cross_hatch(m)), 110, 1e-9);
     HoneMotion one_way = m;
     one_way.there_and_back = false;
     EXPECT_NEAR(std::tan(cross_hatch(one_way) / 2), std::tan(cross_hatch(m) / 2) / 2, 1e-12);
     // Bore 86 at 150 rev/min runs at 40.5265 m/min; 45° asks for 16.7866 m/min along it.
-    const double rate = rate_for_cross_hatch({86, 150, 100, 0, true}, 45 * degree);
+    const double rate = rate_for_cross_hatch({86, 150, 100, 0, true}, 45 * radians_per_degree);
     EXPECT_NEAR(rate * 2 * 100 / 1000, 16.786644671, 1e-8);
     // 20 along, 34.641016 round: 60°.
-    EXPECT_NEAR(cross_hatch({34.641016 / std::numbers::pi, 1, 10, 1, true}) / degree, 60, 1e-6);
+    EXPECT_NEAR(cross_hatch({34.641016 / std::numbers::pi, 1, 10, 1, true}) / radians_per_degree, 60, 1e-6);
 }
 
 TEST(HoneBoard, ShowsStockLeftAndTheStep) {
     RowJob job = rough_bored();
-    HoneBoard b = board(job);
+    HoneBoard b = hone_board(job);
     ASSERT_EQ(b.bores.size(), 1U);
     EXPECT_NEAR(b.bores[0].most, 0.1, 1e-9);
     EXPECT_EQ(b.bores[0].step, 0U) << "the coarse stone: more is left than it leaves";
     EXPECT_EQ(b.step, HoneStep::hone);
     hone(job, 80.48); // 0.02 left: the second step leaves 0.015
-    EXPECT_EQ(board(job).bores[0].step, 1U);
+    EXPECT_EQ(hone_board(job).bores[0].step, 1U);
     hone(job, 80.49); // 0.010: the third
-    EXPECT_EQ(board(job).bores[0].step, 2U);
+    EXPECT_EQ(hone_board(job).bores[0].step, 2U);
     hone(job, 80.4985); // 0.0015: the brush
-    EXPECT_EQ(board(job).bores[0].step, 3U);
-    hone(job, 80.505);
-    b = board(job);
+    EXPECT_EQ(hone_board(job).bores[0].step, 3U);
+    hone(job, 80.5049);
+    b = hone_board(job);
+    EXPECT_EQ(b.step, HoneStep::hone) << "in size after the last stone: the brush is still to come";
+    EXPECT_EQ(b.bores[0].step, 3U);
+    hone(job, 80.505, "2026-03-02T09:00:00Z", "brush");
+    b = hone_board(job);
     EXPECT_FALSE(b.bores[0].step);
     EXPECT_EQ(b.bores[0].verdict, Verdict::meets);
     EXPECT_EQ(b.step, HoneStep::dress);
     EXPECT_THAT(b.steps_left, testing::SizeIs(3));
     for (const std::string& step : bore_steps())
         job.add(BoreStepDone{bore_id(1), step, {}, "looked at"});
-    EXPECT_EQ(board(job).step, HoneStep::done);
+    EXPECT_EQ(hone_board(job).step, HoneStep::done);
 }
 
 TEST(HoneBoard, AsksForThePlateFirst) {
     RowJob job = rough_bored();
     job.add(ConditionsStated{});
-    EXPECT_EQ(board(job).step, HoneStep::put_plate_on);
+    EXPECT_EQ(hone_board(job).step, HoneStep::put_plate_on);
     Conditions without;
     without.plate_on = false; // decided: no plate
     job.add(ConditionsStated{without});
-    EXPECT_EQ(board(job).step, HoneStep::put_plate_on) << "and the caps?";
+    EXPECT_EQ(hone_board(job).step, HoneStep::put_plate_on) << "and the caps?";
     without.caps_torqued = true;
     job.add(ConditionsStated{without});
-    EXPECT_EQ(board(job).step, HoneStep::hone);
+    EXPECT_EQ(hone_board(job).step, HoneStep::hone);
+}
+
+TEST(HoneBoard, ABoreReadWithoutItsPlateGivesNoStock) {
+    RowJob job = rough_bored();
+    const auto state_plate = [&job](bool on) {
+        Conditions c;
+        c.plate_on = on;
+        c.caps_torqued = true;
+        job.add(ConditionsStated{c});
+    };
+    state_plate(false);
+    job.sizes(bore_id(1), 80.41);
+    state_plate(true);
+    EXPECT_FALSE(hone_board(job).bores[0].measured) << "as last read it stood free";
+    EXPECT_EQ(hone_board(job).step, HoneStep::measure);
+    job.sizes(bore_id(1), 80.405);
+    EXPECT_EQ(hone_board(job).step, HoneStep::hone);
 }
 
 TEST(HoneBoard, NamesTheShapeAndWhereToDwell) {
@@ -113,7 +133,7 @@ TEST(HoneBoard, NamesTheShapeAndWhereToDwell) {
         for (const char* level : {"top", "middle", "bottom"})
             for (const char* way : {"across", "along"})
                 read(job, level, way, sizes[i++]);
-        return board(job).bores.at(0);
+        return hone_board(job).bores.at(0);
     };
     EXPECT_EQ(shape_of({80.46, 80.46, 80.46, 80.46, 80.46, 80.46}).shape, BoreShape::even);
     const HoneBore taper = shape_of({80.47, 80.47, 80.46, 80.46, 80.45, 80.45});
@@ -135,26 +155,26 @@ TEST(HoneBoard, NamesTheShapeAndWhereToDwell) {
 TEST(HoneBoard, TooLargeIsSaidAtOnce) {
     RowJob job = rough_bored();
     hone(job, 80.52);
-    EXPECT_EQ(board(job).step, HoneStep::too_large);
-    EXPECT_EQ(board(job).bores[0].verdict, Verdict::fails);
+    EXPECT_EQ(hone_board(job).step, HoneStep::too_large);
+    EXPECT_EQ(hone_board(job).bores[0].verdict, Verdict::fails);
 }
 
 TEST(Rest, AnAluminiumBlockIsRestedAndMeasuredAgain) {
     RowJob job = rough_bored("aluminium");
-    hone(job, 80.505, "2026-03-02T10:00:00Z");
-    HoneBoard b = board(job);
+    hone(job, 80.505, "2026-03-02T10:00:00Z", "brush");
+    HoneBoard b = hone_board(job);
     EXPECT_TRUE(b.aluminium);
     EXPECT_EQ(b.step, HoneStep::rest) << "in size, but warm";
     job.add(RestBegun{40, "2026-03-02T10:45:00Z"}, "2026-03-02T10:05:00Z");
-    b = board(job);
+    b = hone_board(job);
     EXPECT_THAT(b.again, testing::ElementsAre(bore_id(1)));
     EXPECT_EQ(b.step, HoneStep::check_again);
     job.sizes(bore_id(1), 80.500, "2026-03-02T10:30:00Z"); // too early
-    EXPECT_EQ(board(job).step, HoneStep::check_again);
+    EXPECT_EQ(hone_board(job).step, HoneStep::check_again);
     job.sizes(bore_id(1), 80.503, "2026-03-02T10:46:00Z");
-    EXPECT_EQ(board(job).step, HoneStep::dress);
-    EXPECT_NEAR(board(job).bores[0].most, -0.003, 1e-9) << "only what was read at rest counts";
-    EXPECT_FALSE(board(rough_bored()).aluminium);
+    EXPECT_EQ(hone_board(job).step, HoneStep::dress);
+    EXPECT_NEAR(hone_board(job).bores[0].most, -0.003, 1e-9) << "only what was read at rest counts";
+    EXPECT_FALSE(hone_board(rough_bored()).aluminium);
 }
 
 TEST(Texture, IsHeldAgainstWhatTheRingsWant) {

@@ -15,8 +15,6 @@ using test::RowJob;
 
 namespace {
 
-constexpr double degree = std::numbers::pi / 180;
-
 /// Both lifters probed, off across by so much and leaning so much; the cam stands 100 above.
 JobState probed(const RowJob& job, double v1, double v2, double lean_2 = 0, double diameter = 22.01,
                 std::int64_t sequence = 1) {
@@ -54,7 +52,7 @@ LifterPlanChosen plan() {
 } // namespace
 
 TEST(LifterTiming, RollerByTheHandbooksNumbers) { // asin(0.38/23.5) = 0.927° at the cam, 1.853° at the crankshaft
-    const double at_cam = roller_timing({0.38, 0, 90}, 23.5) / degree;
+    const double at_cam = roller_timing({0.38, 0, 90}, 23.5) / radians_per_degree;
     EXPECT_NEAR(at_cam, 0.927, 5e-4);
     EXPECT_NEAR(2 * at_cam, 1.853, 5e-4);
 }
@@ -70,12 +68,13 @@ TEST(LifterTiming, LateOrEarlyByTheWayTheCamTurns) {
     job.add(plan());
     const auto left = study_lifters(probed(job, 0.38, -0.38));
     ASSERT_TRUE(left);
-    EXPECT_NEAR(*left->each[0].timing / degree, -0.927, 5e-4) << "+v lies on the side its top comes from: early";
-    EXPECT_NEAR(left->before->spread() / degree, 2 * 0.927, 1e-3);
+    EXPECT_NEAR(*left->each[0].timing / radians_per_degree, -0.927, 5e-4)
+        << "+v lies on the side its top comes from: early";
+    EXPECT_NEAR(left->before->spread() / radians_per_degree, 2 * 0.927, 1e-3);
     auto p = plan();
     p.cam_turns_left = false;
     job.add(p);
-    EXPECT_NEAR(*study_lifters(probed(job, 0.38, -0.38))->each[0].timing / degree, 0.927, 5e-4);
+    EXPECT_NEAR(*study_lifters(probed(job, 0.38, -0.38))->each[0].timing / radians_per_degree, 0.927, 5e-4);
 }
 
 TEST(LifterPlan, LeaveHoneOrBush) {

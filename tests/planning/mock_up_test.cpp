@@ -150,7 +150,7 @@ TEST_F(MockUpTest, WithoutReadingsTheFiguresSayWhereItStands) {
 
 TEST_F(MockUpTest, AZeroDeckIsPlannedFromThePistons) {
     add(DeckTargetChosen{TargetSchool::clearance, true, {}, 0.0, {}});
-    EXPECT_EQ(assess(state()).call.kind, CallKind::read_pistons);
+    EXPECT_EQ(assess(state()).decks.kind, DeckStep::read_pistons);
     read_piston("one side of the pin", 0.13);
     read_piston("the other side of the pin", 0.07);
     const Assessment a = assess(state());
@@ -163,7 +163,7 @@ TEST_F(MockUpTest, ARatioNeedsVolumesAndGivesAHeight) {
     add(DeckTargetChosen{TargetSchool::ratio, true, {}, {}, 8.5});
     read_piston("one side of the pin", 0.43);
     read_piston("the other side of the pin", 0.37);
-    EXPECT_EQ(assess(state()).call.kind, CallKind::give_figures);
+    EXPECT_EQ(assess(state()).decks.kind, DeckStep::give_figures);
     add(figures());
     const JobState s = state();
     const Assessment a = assess(s);

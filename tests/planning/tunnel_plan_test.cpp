@@ -10,18 +10,17 @@ using namespace pallix;
 using namespace pallix::planning;
 using block::FeatureId;
 using block::FeatureKind;
+using block::radians_per_degree;
 using block::TunnelMethod;
 using metrology::Vec3;
 
 namespace {
 
-constexpr double degree = std::numbers::pi / 180;
-
 /// A round housing about (y, z) at x; touched every 15° from 7.5° on, so no point lies on the parting line.
 Housing ring(int number, double x, double diameter, double y = 0, double z = 0, double target = 70) {
     Housing h{{FeatureKind::main, "", number}, {}, target};
     for (int i = 0; i < 24; ++i) {
-        const double a = (15.0 * i + 7.5) * degree;
+        const double a = (15.0 * i + 7.5) * radians_per_degree;
         h.points.push_back({x, y + diameter / 2 * std::sin(a), z + diameter / 2 * std::cos(a)});
     }
     return h;
@@ -171,7 +170,7 @@ std::vector<Housing> worn_tunnel(std::mt19937& random, int mains, int touches) {
 TEST(TunnelPlan, OneMainHighByHand) {
     constexpr double e = 0.02;
     const std::vector<Housing> mains{ring(1, 0, 70), ring(2, 100, 70, 0, e), ring(3, 200, 70)};
-    const TunnelPolicy policy{.parting = 10 * degree};
+    const TunnelPolicy policy{.parting = 10 * radians_per_degree};
     const TunnelPlan plan = plan_tunnel(mains, policy);
     ASSERT_TRUE(plan.feasible);
     // The middle saddle needs the line to rise by e under it; rising by e everywhere costs each end cap the least cut
@@ -189,9 +188,10 @@ TEST(TunnelPlan, OneMainHighByHand) {
 TEST(TunnelPlan, AllTooLargeAlikeByHand) {
     constexpr double g = 0.004;
     std::vector<Housing> mains{ring(1, 0, 70 + 2 * g), ring(2, 100, 70 + 2 * g), ring(3, 200, 70 + 2 * g)};
-    const double lowest = std::sin(37.5 * degree); // places stand at 7.5° + 15° i; below 29° they are left out
+    const double lowest =
+        std::sin(37.5 * radians_per_degree); // places stand at 7.5° + 15° i; below 29° they are left out
     for (const CapCuts caps : {CapCuts::each, CapCuts::equal}) {
-        const TunnelPolicy policy{.parting = 29 * degree, .caps = caps};
+        const TunnelPolicy policy{.parting = 29 * radians_per_degree, .caps = caps};
         const TunnelPlan plan = plan_tunnel(mains, policy);
         ASSERT_TRUE(plan.feasible);
         EXPECT_EQ(plan.left_out, 3U * 8);
@@ -207,13 +207,13 @@ TEST(TunnelPlan, BellMouthSetsTheCuts) {
     std::vector<Housing> mains{ring(1, 0, 69.99), ring(2, 100, 69.99), ring(3, 200, 69.99)};
     const Housing mouth = ring(2, 112, 70.01);
     mains[1].points.insert(mains[1].points.end(), mouth.points.begin(), mouth.points.end());
-    TunnelPolicy policy{.parting = 29 * degree};
+    TunnelPolicy policy{.parting = 29 * radians_per_degree};
     const TunnelPlan each = plan_tunnel(mains, policy);
     ASSERT_TRUE(each.feasible);
-    const double lowest = std::sin(37.5 * degree);
+    const double lowest = std::sin(37.5 * radians_per_degree);
     EXPECT_NEAR(each.cuts[1].cut, 2 * 0.005 / lowest, 1e-7) << "its excess of 0.005, top and bottom, over |d_z|";
     // The line rises by 0.005/|d_z| all along; the end caps have 0.005 in hand, least at their very bottom.
-    const double ends = 0.005 / lowest - 0.005 / std::sin(82.5 * degree);
+    const double ends = 0.005 / lowest - 0.005 / std::sin(82.5 * radians_per_degree);
     EXPECT_NEAR(each.cuts[0].cut, ends, 1e-7);
     EXPECT_NEAR(each.cuts[2].cut, ends, 1e-7);
     policy.caps = CapCuts::equal;
@@ -234,17 +234,18 @@ TEST(TunnelPlan, OversizeAtThePartingLineCannotBeMended) {
     ASSERT_TRUE(plan.short_by);
     EXPECT_NEAR(*plan.short_by, 0.015, 1e-7);
     EXPECT_THAT(plan.limits_to_give, testing::ElementsAre(TunnelLimit::target_diameter));
-    EXPECT_TRUE(plan_tunnel(mains, {.parting = 5 * degree}).feasible)
+    EXPECT_TRUE(plan_tunnel(mains, {.parting = 5 * radians_per_degree}).feasible)
         << "with relief beside the parting line it is no matter";
 }
 
 TEST(TunnelPlan, SaysWhichLimitWouldHaveToGive) {
     const std::vector<Housing> high{ring(1, 0, 70), ring(2, 100, 70, 0, 0.2), ring(3, 200, 70)};
-    const TunnelPlan plan = plan_tunnel(high, {.parting = 10 * degree}); // needs a rise of 0.2, 0.15 is allowed
+    const TunnelPlan plan =
+        plan_tunnel(high, {.parting = 10 * radians_per_degree}); // needs a rise of 0.2, 0.15 is allowed
     EXPECT_FALSE(plan.feasible);
     EXPECT_THAT(plan.limits_to_give, testing::ElementsAre(TunnelLimit::target_diameter, TunnelLimit::max_rise));
     const std::vector<Housing> shallow{ring(1, 0, 70.1), ring(2, 100, 70.1), ring(3, 200, 70.1)};
-    const TunnelPlan cut = plan_tunnel(shallow, {.parting = 29 * degree, .max_cap_cut = 0.05});
+    const TunnelPlan cut = plan_tunnel(shallow, {.parting = 29 * radians_per_degree, .max_cap_cut = 0.05});
     EXPECT_FALSE(cut.feasible);
     EXPECT_THAT(cut.limits_to_give, testing::ElementsAre(TunnelLimit::target_diameter, TunnelLimit::max_cap_cut));
 }
@@ -253,8 +254,8 @@ TEST(TunnelPlan, SaysWhichLimitWouldHaveToGive) {
 TEST(TunnelPlan, BoringLiftsTheGivenLine) {
     constexpr double g = 0.006;
     const std::vector<Housing> mains{ring(1, 0, 70), ring(2, 100, 70 + 2 * g), ring(3, 200, 70)};
-    TunnelPolicy policy{.method = TunnelMethod::bore, .parting = 29 * degree};
-    const double lowest = std::sin(37.5 * degree);
+    TunnelPolicy policy{.method = TunnelMethod::bore, .parting = 29 * radians_per_degree};
+    const double lowest = std::sin(37.5 * radians_per_degree);
     const TunnelPlan plan = plan_tunnel(mains, policy);
     ASSERT_TRUE(plan.feasible);
     EXPECT_NEAR(plan.lift, g / lowest, 1e-12);
@@ -276,7 +277,7 @@ TEST(TunnelPlan, TwoThousandRandomTunnelsByAnotherSolver) {
     int feasible = 0, infeasible = 0, blunt = 0;
     for (int round = 0; round < 2000; ++round) {
         const auto mains = worn_tunnel(random, 3 + round % 5, 8 + 4 * (round % 3));
-        TunnelPolicy policy{.parting = (round % 2) * 12 * degree,
+        TunnelPolicy policy{.parting = (round % 2) * 12 * radians_per_degree,
                             .caps = round % 4 < 2 ? CapCuts::each : CapCuts::equal};
         policy.stock = round % 3 == 0 ? 0.004 : 0;
         policy.max_rise = round % 7 == 0 ? 0.01 : round % 13 == 0 ? 0 : 0.15;
@@ -323,15 +324,19 @@ TEST(TunnelPlan, ALineOnItsLimitHolds) {
     const CentreLine given{0.1 + 0.2 - 0.28, 0.03 / 330, 0, 0}; // 0.05 at the rear main, and a bit
     ASSERT_GT(given.y(330), 0.05);
     EXPECT_TRUE(
-        plan_tunnel(mains, {.method = TunnelMethod::bore, .parting = 12 * degree, .max_side = 0.05}, given).feasible);
-    EXPECT_FALSE(
-        plan_tunnel(mains, {.method = TunnelMethod::bore, .parting = 12 * degree, .max_side = 0.0499}, given).feasible);
+        plan_tunnel(mains, {.method = TunnelMethod::bore, .parting = 12 * radians_per_degree, .max_side = 0.05}, given)
+            .feasible);
+    EXPECT_FALSE(plan_tunnel(mains,
+                             {.method = TunnelMethod::bore, .parting = 12 * radians_per_degree, .max_side = 0.0499},
+                             given)
+                     .feasible);
 }
 
 TEST(TunnelPlan, LimitsBeyondAnyBlockAreNone) {
     const std::vector<Housing> mains{ring(1, 0, 70.02), ring(2, 110, 70.02, 0.01), ring(3, 220, 70.02)};
-    const TunnelPolicy wide{.parting = 12 * degree, .max_cap_cut = 1e308, .max_rise = 1e308, .max_side = 1e308};
-    const TunnelPolicy usual{.parting = 12 * degree, .max_cap_cut = 5, .max_rise = 5, .max_side = 5};
+    const TunnelPolicy wide{
+        .parting = 12 * radians_per_degree, .max_cap_cut = 1e308, .max_rise = 1e308, .max_side = 1e308};
+    const TunnelPolicy usual{.parting = 12 * radians_per_degree, .max_cap_cut = 5, .max_rise = 5, .max_side = 5};
     ASSERT_TRUE(plan_tunnel(mains, wide).feasible);
     EXPECT_NEAR(plan_tunnel(mains, wide).max_cap_cut, plan_tunnel(mains, usual).max_cap_cut, 1e-7);
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_state.h"
+#include "planning/tunnel_consequences.h"
 #include "planning/tunnel_work.h"
 
 #include "block/small_block.h"
@@ -14,11 +15,12 @@ using test::size_reading;
 
 namespace {
 
-constexpr double degree = std::numbers::pi / 180;
-
 class Job {
   public:
-    Job() { add(JobOpened{"small", "", "b.json", test::small_blueprint()}); }
+    Job() {
+        add(JobOpened{"small", "", "b.json", test::small_blueprint()});
+        torque();
+    }
     void add(Payload payload) {
         entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), "", "", std::move(payload)});
     }
@@ -39,6 +41,8 @@ class Job {
     TunnelWork work(const TunnelVerdict* probed = nullptr) const {
         const JobState s = fold(entries_);
         TunnelWork work = tunnel_work(s, gauge_findings(s), probed);
+        if (!work.study)
+            work.study = study_tunnel(s);
         if (work.study)
             explain(*work.study);
         return work;
@@ -66,8 +70,8 @@ TEST(Chain, LengthAndSagByPitchCircles) { // handbook case; dL/dC by hand: 2·co
 }
 
 TEST(Gears, LoseBacklashByTwiceTheTangent) { // 20°, 0.127 closer: 0.0924
-    EXPECT_NEAR(backlash_change(0.127, 20 * degree), -0.0924, 5e-5);
-    EXPECT_NEAR(backlash_change(-0.127, 20 * degree), 0.0924, 5e-5);
+    EXPECT_NEAR(backlash_change(0.127, 20 * radians_per_degree), -0.0924, 5e-5);
+    EXPECT_NEAR(backlash_change(-0.127, 20 * radians_per_degree), 0.0924, 5e-5);
 }
 
 TEST(Tools, ProtrusionAndClearanceByHand) {
@@ -90,7 +94,7 @@ TEST(Consequences, FollowTheLine) { // cam 100 above, deck upright: all by the r
             std::cos(std::asin(
                 (9.525 / 2 / std::sin(std::numbers::pi / 40) - 9.525 / 2 / std::sin(std::numbers::pi / 20)) / 100)),
         1e-4);
-    b.cam_drive = CamDrive{0, 0, 0, {}, 20 * degree};
+    b.cam_drive = CamDrive{0, 0, 0, {}, 20 * radians_per_degree};
     EXPECT_NEAR(*consequences_of(b, nullptr, mains, {0, 0, 0.127, 0}).backlash_change, -0.0924, 5e-5);
 }
 
@@ -101,7 +105,7 @@ TEST(Blueprint, ReadsItsCamDrive) {
         return read_blueprint(text, "b");
     };
     EXPECT_EQ(with(R"({"teeth_crank":20,"teeth_cam":40,"pitch":9.525})")->cam_drive->teeth_cam, 40);
-    EXPECT_NEAR(with(R"({"pressure_angle_deg":20})")->cam_drive->pressure_angle, 20 * degree, 1e-12);
+    EXPECT_NEAR(with(R"({"pressure_angle_deg":20})")->cam_drive->pressure_angle, 20 * radians_per_degree, 1e-12);
     EXPECT_FALSE(with(R"({"teeth_crank":20})"));
     EXPECT_FALSE(with(R"({"pressure_angle_deg":60})"));
 }
@@ -118,7 +122,7 @@ TEST(TunnelWork, FromGaugesAloneByHand) {
     // 0.0025 inside, at the cap 0.0025 outside, the bottom 0.010. The cut that brings the bottom in is 0.010.
     EXPECT_NEAR(w.study->plan.max_cap_cut, 0.010, 1e-6);
     EXPECT_NEAR(w.study->plan.rise, 0, 1e-6);
-    EXPECT_EQ(w.step, TunnelStep::cut_caps);
+    EXPECT_EQ(w.step, TunnelStep::settle) << "60.020 is the largest that is allowed: nobody can tell";
     EXPECT_EQ(w.study->schools.size(), 5U);
     ASSERT_TRUE(w.study->sure);
     EXPECT_GT(w.study->sure->max_cap_cut, 0.010);
@@ -190,7 +194,7 @@ TEST(TunnelWork, ANewCutterAsksForTheEstablishingPassAgain) {
 TEST(TunnelWork, AReplacedCapDoesNotCount) {
     Job job;
     job.sizes(60.040, 60.020);
-    TunnelPolicy policy{.parting = 12 * degree};
+    TunnelPolicy policy{.parting = 12 * radians_per_degree};
     policy.replaced = {{FeatureKind::main, "", 1}, {FeatureKind::main, "", 2}};
     job.add(policy);
     EXPECT_NEAR(job.work().study->plan.max_cap_cut, 0, 1e-9);
@@ -244,6 +248,7 @@ TEST(TunnelWork, ASaddleThatWasNotReadIsNotZero) {
         return r;
     };
     add(JobOpened{"five", "", "b.json", five_mains()});
+    add(ConditionsStated{{true, {}, {}, {}, ""}});
     for (int n = 1; n <= 5; ++n)
         for (const char* end : {"front", "rear"})
             for (const char* way : {"upright", "60 left", "60 right"})
@@ -253,9 +258,11 @@ TEST(TunnelWork, ASaddleThatWasNotReadIsNotZero) {
     JobState s = fold(entries);
     ASSERT_TRUE(s.troubles.empty()) << s.troubles.front().words;
     TunnelWork work = tunnel_work(s, gauge_findings(s), nullptr);
-    EXPECT_FALSE(work.study) << "no line is known";
+    EXPECT_FALSE(study_tunnel(s)) << "no line is known";
     EXPECT_TRUE(work.to_cut.empty());
-    EXPECT_EQ(work.step, TunnelStep::measure);
+    EXPECT_EQ(work.step, TunnelStep::read);
+    ASSERT_EQ(work.to_read.size(), 1U);
+    EXPECT_EQ(work.to_read.front().feature.text(), "main.3");
     ASSERT_EQ(work.saddles_missing.size(), 1U);
     EXPECT_EQ(work.saddles_missing.front().text(), "main.3");
     ASSERT_TRUE(gauge_findings(s).saddles);
@@ -263,7 +270,7 @@ TEST(TunnelWork, ASaddleThatWasNotReadIsNotZero) {
     add(saddle("main.3"));
     s = fold(entries);
     work = tunnel_work(s, gauge_findings(s), nullptr);
-    ASSERT_TRUE(work.study);
+    ASSERT_TRUE(study_tunnel(s));
     EXPECT_EQ(work.step, TunnelStep::good) << "all alike: a straight line, whatever the indicator was set to";
     EXPECT_EQ(gauge_findings(s).saddles->verdict, metrology::Verdict::meets);
 }

@@ -1,0 +1,320 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/steps/answer.h"
+
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/reading_plan.h"
+#include "planning/steps/steps.h"
+
+#include <algorithm>
+#include <array>
+#include <chrono>
+#include <cmath>
+#include <cstdio>
+#include <optional>
+
+namespace pallix::planning {
+namespace {
+
+using namespace block;
+using Payloads = std::vector<Payload>;
+
+struct Refused {
+    Fault fault;
+};
+
+/// The time some minutes later, UTC.
+std::string later(const std::string& at, double minutes) {
+    int y = 0, mo = 0, d = 0, h = 0, mi = 0, s = 0;
+    if (std::sscanf(at.c_str(), "%d-%d-%dT%d:%d:%d", &y, &mo, &d, &h, &mi, &s) != 6) // NOLINT(cert-err34-c): counted
+        throw Refused{{"job", 0, "\"" + at + "\" is no time", "UTC such as 2026-03-05T14:30:00Z"}};
+    using namespace std::chrono;
+    const sys_seconds then = sys_days(year(y) / mo / d) + hours(h) + std::chrono::minutes(mi) + seconds(s) +
+                             seconds(static_cast<long>(std::lround(minutes * 60)));
+    const auto day = floor<days>(then);
+    const year_month_day date(day);
+    const hh_mm_ss time(then - day);
+    std::array<char, 40> text{};
+    std::snprintf(text.data(), text.size(), "%04d-%02u-%02uT%02d:%02d:%02dZ", static_cast<int>(date.year()),
+                  static_cast<unsigned>(date.month()), static_cast<unsigned>(date.day()),
+                  static_cast<int>(time.hours().count()), static_cast<int>(time.minutes().count()),
+                  static_cast<int>(time.seconds().count()));
+    return text.data();
+}
+
+class Answering {
+  public:
+    Answering(const JobState& state, const Assessment& a, const Step& step, const Answers& answers, std::string at)
+        : state_(state), a_(a), step_(step), answers_(answers), at_(std::move(at)) {}
+
+    Payloads entries() const {
+        if (step_.state != StepState::now && step_.state != StepState::ready)
+            throw Refused{{"job", 0, step_.id + " cannot be answered now", "a step that is ready"}};
+        switch (step_.stage) {
+        case Stage::tunnel:
+            return of_tunnel();
+        case Stage::decks:
+        case Stage::mock_up:
+            return of_decks();
+        case Stage::cylinders:
+            return of_cylinders();
+        case Stage::lifters:
+            return of_lifters();
+        default:
+            return of_intake();
+        }
+    }
+
+  private:
+    template <class Entry>
+    static Payloads one(Entry entry) {
+        return {Payload(std::move(entry))};
+    }
+    [[noreturn]] void elsewhere(const char* how) const {
+        throw Refused{{"job", 0, step_.id + " is not answered here", how}};
+    }
+
+    template <class Value>
+    std::optional<Value> given(const std::string& key) const {
+        const auto found = answers_.find(key);
+        if (found == answers_.end())
+            return std::nullopt;
+        const auto* value = std::get_if<Value>(&found->second);
+        if (!value)
+            throw Refused{{"job", 0, step_.id + ": " + key + " is of another kind", "what the step asks for"}};
+        return *value;
+    }
+    double number(const std::string& key) const {
+        const auto value = given<double>(key);
+        const auto ask = std::ranges::find(step_.asks, key, &Ask::key);
+        if (!value)
+            throw Refused{{"job", 0, step_.id + ": " + key + " is missing", "a number"}};
+        const bool asked = ask != step_.asks.end();
+        if (!std::isfinite(*value) || (asked && ask->least && *value < *ask->least) ||
+            (asked && ask->most && *value > *ask->most))
+            throw Refused{{"job", 0, step_.id + ": " + key + " is " + std::to_string(*value),
+                           asked && ask->least && ask->most
+                               ? std::to_string(*ask->least) + " to " + std::to_string(*ask->most)
+                               : "a number that can be"}};
+        return *value;
+    }
+    std::string words(const std::string& key) const {
+        const auto value = given<std::string>(key);
+        if (!value || value->empty())
+            throw Refused{{"job", 0, step_.id + ": " + key + " is missing", "words"}};
+        return *value;
+    }
+    void ticked(const std::string& key) const {
+        if (!given<bool>(key).value_or(false))
+            throw Refused{{"job", 0, step_.id + ": " + key + " is not ticked", "done, or another step"}};
+    }
+    template <class Enum>
+    Enum choice(const std::string& key) const {
+        const std::string value = words(key);
+        const auto ask = std::ranges::find(step_.asks, key, &Ask::key);
+        if (ask != step_.asks.end())
+            if (const auto i = std::ranges::find(ask->choices, value); i != ask->choices.end())
+                return static_cast<Enum>(i - ask->choices.begin());
+        throw Refused{{"job", 0, step_.id + ": " + key + " is \"" + value + "\"", "one of the choices"}};
+    }
+
+    Conditions with_caps_on() const {
+        Conditions c = state_.conditions;
+        c.caps_torqued = true;
+        if (const auto fasteners = given<std::string>("fasteners"))
+            c.fasteners = *fasteners;
+        return c;
+    }
+
+    Payloads of_intake() const {
+        ticked("done");
+        if (step_.task == Task::wash)
+            return one(StepDone{"washed"});
+        if (step_.task == Task::inspect)
+            return one(StepDone{"inspected for cracks, threads, caps and registers"});
+        elsewhere("a file, or the passport");
+    }
+
+    Payloads of_tunnel() const {
+        switch (step_.task) {
+        case Task::state_caps: {
+            ConditionsStated stated{with_caps_on(), true};
+            stated.conditions.caps_torqued = given<bool>("torqued").value_or(false);
+            return one(stated);
+        }
+        case Task::torque_caps:
+            ticked("torqued");
+            return one(ConditionsStated{with_caps_on(), false});
+        case Task::cut_caps: {
+            ticked("as_planned");
+            CapsCut cut;
+            for (const CapCut& cap : a_.tunnel_work.to_cut)
+                cut.cuts.emplace_back(cap.id, cap.cut);
+            return one(cut);
+        }
+        case Task::hone_tunnel:
+            return one(
+                TunnelPass{TunnelPassKind::strokes, static_cast<int>(std::lround(number("strokes"))), {}, false});
+        case Task::bore_tunnel:
+            return one(
+                TunnelPass{a_.tunnel_work.establishing_due ? TunnelPassKind::establishing : TunnelPassKind::final_pass,
+                           0, number("protrusion"), false});
+        case Task::finish_tunnel: {
+            ticked("done");
+            const bool bored = state_.tunnel_policy && state_.tunnel_policy->method == TunnelMethod::bore;
+            return one(TunnelCut{bored ? TunnelMethod::bore : TunnelMethod::hone, ""});
+        }
+        case Task::accept:
+        case Task::decide_main:
+        case Task::plan_tunnel:
+            return one(GatePassed{Rule::tunnel_first, "tunnel", words("reason")});
+        default:
+            elsewhere("a reading or a log");
+        }
+    }
+
+    Payloads of_decks() const {
+        const std::string bank = step_.about ? step_.about->bank : "";
+        switch (step_.task) {
+        case Task::cut_deck: {
+            const std::string what = step_.id.substr(step_.id.find('/') + 1);
+            const PassKind kind = what.starts_with("witness")  ? PassKind::witness
+                                  : what.starts_with("finish") ? PassKind::finish
+                                  : what.starts_with("spring") ? PassKind::spring
+                                                               : PassKind::pass;
+            return one(DeckCut{bank, kind, number("depth"), given<bool>("clean").value_or(false), {}});
+        }
+        case Task::flush_deck:
+            return one(DeckCut{bank, PassKind::pass, number("depth"), false, {}});
+        case Task::confirm_datum:
+            return one(StepDone{datum_confirmed(bank)});
+        case Task::decide_flaw:
+            return one(FlawDecided{step_.why.front(), choice<FlawChoice>("choice"), ""});
+        case Task::give_target: {
+            DeckTargetChosen target = state_.target;
+            const double value = number("height");
+            (target.school == TargetSchool::ratio       ? target.ratio
+             : target.school == TargetSchool::clearance ? target.clearance
+                                                        : target.height) = value;
+            return one(target);
+        }
+        case Task::decide_deck:
+            if (a_.decks.kind == DeckStep::will_not_clean)
+                return {Payload(Note{words("reason")}),
+                        Payload(DeckTargetChosen{TargetSchool::least_cut, state_.target.equal, {}})};
+            return one(GatePassed{Rule::sign_off, step_.about ? step_.about->text() : "decks", words("reason")});
+        case Task::look_why_dark:
+            return one(StepDone{looked_why_dark(bank)});
+        default:
+            elsewhere("a reading, a log, or the page of the decks");
+        }
+    }
+
+    Payloads of_cylinders() const {
+        const FeatureId bore = step_.about.value_or(FeatureId{});
+        switch (step_.task) {
+        case Task::plan_cylinders: {
+            CylinderPlanChosen plan = cylinder_plan_of(state_);
+            return one(plan);
+        }
+        case Task::decide_size:
+        case Task::decide_wall:
+        case Task::decide_over:
+        case Task::decide_large:
+        case Task::refuse_insert:
+            return one(BoreDecided{bore, choice<BoreChoice>("choice"), ""});
+        case Task::give_sizes: {
+            PistonsStated pistons = pistons_of(state_);
+            pistons.size = number("piston");
+            return one(pistons);
+        }
+        case Task::bore:
+            return one(BoreCut{bore, BoreOperation::rough, step_.number, number("setting"), false, 0, "", {}, ""});
+        case Task::look_at_edge:
+            return one(BoreStepDone{bore, edge_looked_at, {}, ""});
+        case Task::press:
+            return one(InsertFitted{bore, number("proud"), {}, {}, ""});
+        case Task::put_plate_on: {
+            Conditions c = with_caps_on();
+            c.plate_on = words("plate") == "on";
+            return one(ConditionsStated{c, false});
+        }
+        case Task::hone_bore: {
+            BoreCut cut{bore, BoreOperation::hone, step_.least, {}, false, 0, "", {}, ""};
+            cut.strokes = static_cast<int>(std::lround(number("strokes")));
+            const auto& bores = a_.cylinders->hone.bores;
+            if (const auto b = std::ranges::find(bores, bore, &HoneBore::id); b != bores.end() && b->step)
+                cut.step = hone_plan_of(state_).steps[*b->step].grit;
+            return one(cut);
+        }
+        case Task::rest: {
+            const double minutes = number("minutes");
+            return one(RestBegun{minutes, later(at_, minutes)});
+        }
+        case Task::dress: {
+            ticked("seen");
+            for (const std::string& what : bore_steps()) {
+                if (step_.id.ends_with(id_part(what)))
+                    return one(BoreStepDone{bore, what, {}, "seen"});
+            }
+            elsewhere("the page of the cylinders");
+        }
+        default:
+            elsewhere("a reading, a log, or the page of the cylinders");
+        }
+    }
+
+    Payloads of_lifters() const {
+        const FeatureId lifter = step_.about.value_or(FeatureId{});
+        switch (step_.task) {
+        case Task::decide_bush:
+        case Task::decide_lifter:
+            return one(LifterDecided{lifter, choice<LifterChoice>("choice"), ""});
+        case Task::cut_lifter: {
+            const auto& each = a_.lifters->board.each;
+            const auto p = std::ranges::find(each, lifter, &LifterProgress::id);
+            const BoreOperation operation = p != each.end() && p->next ? p->next->operation : BoreOperation::rough;
+            return one(BoreCut{lifter, operation, step_.number, number("setting"), false, 0, "", {}, ""});
+        }
+        case Task::press_bush:
+            return one(InsertFitted{lifter, 0, lifter_plan_of(state_).key_angle, lifter_plan_of(state_).height, ""});
+        default:
+            elsewhere("a reading, a log, or the page of the lifters");
+        }
+    }
+
+    const JobState& state_;
+    const Assessment& a_;
+    const Step& step_;
+    const Answers& answers_;
+    std::string at_;
+};
+
+} // namespace
+
+Answers proposed(const Step& step) {
+    Answers answers;
+    for (const Ask& ask : step.asks)
+        if (ask.proposed && ask.kind == AskKind::tick)
+            answers[ask.key] = *ask.proposed != 0;
+        else if (ask.proposed)
+            answers[ask.key] = *ask.proposed;
+    return answers;
+}
+
+bool answers_itself(const Step& step) {
+    return !step.asks.empty() && !step.cannot_be_undone && std::ranges::all_of(step.asks, [](const Ask& ask) {
+        return (ask.kind == AskKind::tick && ask.proposed) || !ask.needed();
+    }) && step.asks.front().kind == AskKind::tick;
+}
+
+Result<std::vector<Payload>> answer(const JobState& state, const Assessment& a, const Step& step,
+                                    const Answers& answers, const std::string& at) {
+    try {
+        return Answering(state, a, step, answers, at).entries();
+    } catch (const Refused& refused) {
+        return tl::unexpected(Faults{refused.fault});
+    }
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/steps/step.h"
+
+#include <optional>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+namespace pallix::planning {
+
+/// The list while it is made: each part of the block adds its own steps, in the order it does them.
+class Route {
+  public:
+    Route(const block::JobState& job, const Assessment& assessed, std::string time);
+
+    const block::JobState& state;
+    const Assessment& a;
+    const std::string at; ///< UTC
+
+    /// @return the new step, ready; valid until the next one is added
+    Step& add(Task task, std::string id, block::Stage stage, std::optional<block::FeatureId> about = {});
+    /// A reading of one place; done where it holds, else to be read.
+    Step& add_reading(const block::MeasuredAt& at, block::Stage stage);
+    /// Makes a step wait, unless the gate was passed with a reason.
+    void hold(Step& step, block::Rule rule, const std::string& first) const;
+    [[nodiscard]] bool passed(block::Rule rule, const std::string& about) const;
+    [[nodiscard]] const block::MeasuredPlace* place(const block::MeasuredAt& at) const;
+
+    /// The step that stands in the way of whatever hangs on the tunnel; empty where nothing does.
+    std::string tunnel_first;
+    std::vector<Step> steps;
+
+  private:
+    std::unordered_map<std::string, const block::MeasuredPlace*> places_;
+};
+
+void add_intake_steps(Route& route);
+void add_tunnel_steps(Route& route);
+void add_deck_steps(Route& route);
+void add_cylinder_steps(Route& route);
+void add_lifter_steps(Route& route);
+void add_mock_up_steps(Route& route);
+void add_finish_steps(Route& route);
+
+/// Id of the first piston of the mock-up that is still to be read; empty where none is.
+[[nodiscard]] std::string first_piston_reading(const Route& route);
+
+/// "main.2/measure/front/60_left"
+[[nodiscard]] std::string reading_id(const block::MeasuredAt& at);
+/// "front/60_left" of a place, for the id of its reading.
+[[nodiscard]] std::string place_id(const block::MeasuredAt& at);
+
+} // namespace pallix::planning

@@ -1,0 +1,347 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/reading_plan.h"
+#include "planning/steps/contributors.h"
+#include "planning/steps/steps.h"
+
+#include <algorithm>
+#include <optional>
+
+namespace pallix::planning {
+namespace {
+
+using block::FeatureId;
+using block::JobState;
+using block::MeasuredAt;
+using block::Rule;
+using block::Stage;
+
+class CylinderPart {
+  public:
+    explicit CylinderPart(Route& route) : r_(route), state_(route.state), w_(route.a.cylinders) {}
+
+    void add() {
+        const bool asked_for = state_.scope.has_value();
+        const bool begun = state_.cylinder_plan || state_.pistons || std::ranges::any_of(state_.bores_cut, is_bore);
+        if (!w_) {
+            if (asked_for)
+                add_as_found();
+            return;
+        }
+        first_ = r_.steps.size();
+        add_as_measured();
+        if (begun || asked_for)
+            add_missing();
+        add_decisions();
+        add_sleeves();
+        add_boring();
+        add_honing();
+        for (std::size_t i = first_; i < r_.steps.size(); ++i) {
+            r_.steps[i].leads = r_.steps[i].id == lead_;
+            r_.steps[i].aside = !begun && !asked_for; // found, and nobody has asked for work on them
+        }
+    }
+
+  private:
+    static bool is_bore(const FeatureId& id) { return id.kind == block::FeatureKind::bore; }
+    static std::string id_of(const FeatureId& bore, const std::string& what) { return bore.text() + "/" + what; }
+    void lead(const Step& step) {
+        if (lead_.empty() && step.state != StepState::done && step.state != StepState::stale && !step.aside)
+            lead_ = step.id;
+    }
+    std::vector<MeasuredAt> places_of(const FeatureId& bore) const {
+        std::vector<MeasuredAt> places = chosen_places(state_, Measuring::cylinder_sizes, bore.bank);
+        std::erase_if(places, [&](const MeasuredAt& at) { return at.feature != bore; });
+        return places;
+    }
+
+    static Ask choice() {
+        return {"choice", AskKind::choice, {}, {}, {}, {"with_the_rest", "sleeve", "leave", "scrap"}};
+    }
+    void decide(Task task, const FeatureId& bore, const char* what) {
+        Step& step = r_.add(task, id_of(bore, what), Stage::cylinders, bore);
+        step.asks = {choice()};
+        lead(step);
+    }
+
+    void add_as_found() {
+        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+            for (const MeasuredAt& at : chosen_places(state_, Measuring::cylinder_sizes, bank.id)) {
+                Step& step = r_.add_reading(at, Stage::cylinders);
+                lead(step);
+            }
+        for (Step& step : r_.steps)
+            step.leads = step.leads || step.id == lead_;
+    }
+
+    /// As long as nothing was read of some cylinder, hole by hole: who sets the size is not known before.
+    void add_missing() {
+        std::vector<FeatureId> open;
+        for (const block::HoleBlueprint& bore : state_.blueprint->bores) {
+            const block::BoreWork& work = state_.bore(bore.id);
+            const bool left = work.decided && (work.decided->payload.choice == block::BoreChoice::leave ||
+                                               work.decided->payload.choice == block::BoreChoice::scrap);
+            const CylinderNeed* known = w_->study.bore(bore.id);
+            if (!left && !known && missing_.empty() && !places_of(bore.id).empty())
+                missing_ = reading_id(places_of(bore.id).front());
+            if (!left && work.cuts.empty() && (!known || known->found.points.empty()))
+                open.push_back(bore.id);
+        }
+        if (missing_.empty())
+            return;
+        for (const FeatureId& id : open)
+            for (const MeasuredAt& at : places_of(id)) {
+                const Step& step = r_.add_reading(at, Stage::cylinders);
+                if (step.state == StepState::ready)
+                    lead(step);
+            }
+    }
+
+    /// Found by a probe from a tunnel that was cut since: where the bores lie is not known any more.
+    void add_as_measured() {
+        if (w_->step != CylinderStep::measure)
+            return;
+        Step& step = r_.add(Task::probe, "cylinders/probe", Stage::cylinders);
+        step.asks = {{"log", AskKind::file, {}, {}, {}}};
+        lead(step);
+    }
+
+    void add_decisions() {
+        if (w_->step == CylinderStep::plan)
+            decide_when_complete(r_.add(Task::plan_cylinders, "cylinders/plan", Stage::cylinders));
+        if (w_->step == CylinderStep::decide_size || w_->step == CylinderStep::decide_wall) {
+            const bool size = w_->step == CylinderStep::decide_size;
+            Step& step = r_.add(size ? Task::decide_size : Task::decide_wall, id_of(*w_->bore, size ? "size" : "wall"),
+                                Stage::cylinders, *w_->bore);
+            step.asks = {choice()};
+            decide_when_complete(step);
+        }
+    }
+    void decide_when_complete(Step& step) {
+        if (!missing_.empty())
+            r_.hold(step, Rule::complete, missing_);
+        lead(step);
+    }
+
+    /// What every tool and press in a bore waits for, besides its own turn.
+    void hold_metal(Step& step) {
+        if (step.state == StepState::done || step.state == StepState::stale)
+            return;
+        r_.hold(step, Rule::inspected, "cleaned/inspect");
+        if (!missing_.empty())
+            r_.hold(step, Rule::complete, missing_);
+        if (!tunnel_stands(state_, r_.a, Stage::cylinders))
+            r_.hold(step, Rule::tunnel_first, r_.tunnel_first);
+        if (w_->step == CylinderStep::measure)
+            r_.hold(step, Rule::fresh, "cylinders/probe");
+        if (w_->step == CylinderStep::plan)
+            r_.hold(step, Rule::size_decided, "cylinders/plan");
+        if (w_->step == CylinderStep::decide_size)
+            r_.hold(step, Rule::size_decided, id_of(*w_->bore, "size"));
+        if (w_->step == CylinderStep::decide_wall)
+            r_.hold(step, Rule::wall_decided, id_of(*w_->bore, "wall"));
+        if (step.task != Task::press)
+            for (const block::BankBlueprint& bank : state_.blueprint->banks)
+                if (flush_due(state_, bank.id))
+                    r_.hold(step, Rule::flush_first, "deck." + bank.id + "/flush");
+    }
+
+    void add_sleeves() {
+        for (const SleeveWork& s : w_->sleeves) {
+            Step& measured = r_.add(Task::measure_insert, id_of(s.bore, "sleeve/measure"), Stage::cylinders, s.bore);
+            if (s.measured)
+                measured.state = StepState::done;
+            lead(measured);
+            if (w_->step == CylinderStep::refuse_sleeve && w_->bore == s.bore)
+                decide(Task::refuse_insert, s.bore, "sleeve/refuse");
+            Step& press = r_.add(Task::press, id_of(s.bore, "sleeve/press"), Stage::cylinders, s.bore);
+            press.asks = {{"proud", AskKind::length, 0, -5, 5}};
+            if (s.fitted)
+                press.state = StepState::done;
+            else if (w_->step != CylinderStep::press || w_->bore != s.bore)
+                r_.hold(press, Rule::order, before_press(s));
+            hold_metal(press);
+            if (w_->step == CylinderStep::press && w_->bore == s.bore)
+                lead(press);
+        }
+        if (w_->step == CylinderStep::measure_neighbours)
+            for (const FeatureId& id : w_->neighbours)
+                add_measuring(id, true);
+    }
+
+    /// What a sleeve still waits for: its own size, or the seat it goes into.
+    std::string before_press(const SleeveWork& s) const {
+        const auto hole = std::ranges::find(w_->boring.holes, s.bore, &HoleProgress::id);
+        if (!s.measured || hole == w_->boring.holes.end() || !hole->seat)
+            return s.measured ? lead_ : id_of(s.bore, "sleeve/measure");
+        if (hole->state == HoleState::unmeasured && !places_of(s.bore).empty())
+            return reading_id(places_of(s.bore).front()); // cut, and nobody knows to what
+        return hole->state == HoleState::in ? lead_ : id_of(s.bore, "seat");
+    }
+
+    /// Sizes of one bore; its turn or not.
+    /// @param again also what was read already; as it is honed: also what was read without the plate
+    void add_measuring(const FeatureId& id, bool turn, bool again = false, bool as_honed = false) {
+        for (const MeasuredAt& at : places_of(id)) {
+            if (std::ranges::any_of(r_.steps, [&](const Step& s) { return s.place == at; }))
+                continue;
+            Step& step = r_.add_reading(at, Stage::cylinders);
+            const block::MeasuredPlace* known = r_.place(at);
+            if (again || (as_honed && known && !as_it_is_honed(state_, *known)))
+                step.state = StepState::ready;
+            if (turn && step.state == StepState::ready && !rest_.empty()) {
+                step.state = StepState::waits;
+                step.waits_for.push_back({Rule::rest_over, rest_, state_.rest->payload.until, "", ""});
+            } else if (turn && step.state == StepState::ready)
+                lead(step);
+            else if (step.state == StepState::ready)
+                step.state = StepState::stale;
+        }
+    }
+
+    void add_boring() {
+        const BoringBoard& board = w_->boring;
+        const bool boring = w_->step == CylinderStep::bore;
+        if (board.step == BoringStep::know_sizes) {
+            if (boring) {
+                Step& step = r_.add(Task::give_sizes, "cylinders/sizes", Stage::cylinders);
+                step.asks = {{"piston", AskKind::length, {}, 10, 1000}};
+                lead(step);
+            }
+            return;
+        }
+        if (boring && board.step == BoringStep::look_at_edge)
+            lead(r_.add(Task::look_at_edge, id_of(*board.hole, "edge"), Stage::cylinders, *board.hole));
+        if (boring && board.step == BoringStep::over)
+            decide(Task::decide_over, *board.hole, "over");
+        if (boring && (board.step == BoringStep::measure || board.step == BoringStep::measure_first))
+            add_measuring(*board.hole, true, board.step == BoringStep::measure_first);
+        if (boring && board.step == BoringStep::measure_between)
+            for (const FeatureId& id : board.again)
+                add_measuring(id, true, true);
+        std::string before;
+        for (const HoleProgress& h : board.holes)
+            before = add_hole(h, board, boring, before);
+    }
+
+    std::string add_hole(const HoleProgress& h, const BoringBoard& board, bool boring, const std::string& before) {
+        Step& step = r_.add(Task::bore, id_of(h.id, h.seat ? "seat" : "rough"), Stage::cylinders, h.id);
+        const double tolerance = pistons_of(state_).tolerance;
+        step.number = h.target;
+        step.least = h.target - tolerance;
+        step.most = h.target + tolerance;
+        step.asks = {{"setting", AskKind::length, h.target, {}, {}}};
+        const bool turn =
+            boring && board.hole == h.id && (board.step == BoringStep::bore || board.step == BoringStep::cut_again);
+        if (h.state == HoleState::in || h.state == HoleState::finished || h.state == HoleState::unmeasured ||
+            h.state == HoleState::over) {
+            step.state = StepState::done;
+            return before;
+        }
+        if (turn) {
+            step.number = board.to;
+            step.asks.front().proposed = board.set;
+        } else if (!lead_.empty() && lead_ != step.id) {
+            const bool trial = !before.empty() && std::ranges::none_of(state_.bores_cut, is_bore);
+            r_.hold(step, trial ? Rule::trial_first : Rule::order,
+                    trial            ? id_of(board.holes.front().id, board.holes.front().seat ? "seat" : "rough")
+                    : before.empty() ? lead_
+                                     : before);
+        }
+        hold_metal(step);
+        if (turn || lead_.empty())
+            lead(step);
+        return step.id;
+    }
+
+    void add_honing() {
+        const HoneBoard& board = w_->hone;
+        const bool honing = w_->step == CylinderStep::hone;
+        if (board.step == HoneStep::bore_first)
+            return;
+        if (honing && board.step == HoneStep::put_plate_on) {
+            Step& step = r_.add(Task::put_plate_on, "cylinders/plate", Stage::cylinders);
+            step.asks = {{"plate", AskKind::choice, {}, {}, {}, {"on", "off"}},
+                         {"fasteners", AskKind::text, {}, {}, {}}};
+            lead(step);
+        }
+        if (honing && board.step == HoneStep::too_large)
+            decide(Task::decide_large, *board.bore, "large");
+        if (honing && (board.step == HoneStep::measure || board.step == HoneStep::check_again) && resting())
+            add_rest();
+        if (honing && (board.step == HoneStep::measure || board.step == HoneStep::check_again))
+            add_measuring(*board.bore, true, false, true);
+        for (const HoneBore& b : board.bores)
+            add_hone(b, board, honing);
+        if (honing && board.step == HoneStep::rest)
+            add_rest();
+        for (const HoneBore& b : board.bores)
+            add_dressing(b, board, honing);
+    }
+
+    bool resting() const { return state_.rest && !r_.at.empty() && r_.at < state_.rest->payload.until; }
+    void add_rest() {
+        Step& step = r_.add(Task::rest, "cylinders/rest", Stage::cylinders);
+        if (resting()) {
+            step.state = StepState::waits;
+            step.waits_for.push_back({Rule::rest_over, "", state_.rest->payload.until, "", ""});
+            rest_ = step.id;
+        }
+        step.asks = {{"minutes", AskKind::count, w_->hone.rest_minutes, 1, 600}};
+        lead(step);
+        if (resting())
+            lead_ = step.id;
+    }
+
+    void add_hone(const HoneBore& b, const HoneBoard& board, bool honing) {
+        if (state_.bore(b.id).cuts_now().empty())
+            return;
+        Step& step = r_.add(Task::hone_bore, id_of(b.id, "hone"), Stage::cylinders, b.id);
+        const bool turn = honing && board.bore == b.id && board.step == HoneStep::hone;
+        step.least = b.sizes.finish;
+        step.most = b.sizes.finish_most;
+        step.asks = {{"strokes", AskKind::count, {}, 1, 10000}};
+        if (b.measured)
+            step.number = std::max(0.0, b.most);
+        const auto turn_of = std::ranges::find(board.bores, board.bore.value_or(b.id), &HoneBore::id);
+        if (b.honed && b.measured && b.most <= 0 && !b.brush_due)
+            step.state = StepState::done;
+        else if (!turn)
+            r_.hold(step, board.step == HoneStep::put_plate_on ? Rule::conditions : Rule::order,
+                    lead_.empty() && turn_of != board.bores.end() ? id_of(turn_of->id, "hone") : lead_);
+        hold_metal(step);
+        if (turn)
+            lead(step);
+    }
+
+    void add_dressing(const HoneBore& b, const HoneBoard& board, bool honing) {
+        if (state_.bore(b.id).cuts_now().empty())
+            return;
+        const bool turn = honing && board.step == HoneStep::dress;
+        for (const std::string& what : bore_steps()) {
+            Step& step = r_.add(Task::dress, id_of(b.id, "dress/" + id_part(what)), Stage::cylinders, b.id);
+            step.asks = {{"seen", AskKind::tick, 1, {}, {}}};
+            const std::int64_t cut = state_.bore(b.id).last_cut();
+            if (std::ranges::any_of(state_.bore(b.id).steps,
+                                    [&](const auto& s) { return s.payload.step == what && s.sequence > cut; }))
+                step.state = StepState::done;
+            else if (!turn)
+                r_.hold(step, Rule::order, lead_);
+            lead(step);
+        }
+    }
+
+    Route& r_;
+    const JobState& state_;
+    const std::optional<CylinderWork>& w_;
+    std::string lead_, rest_, missing_;
+    std::size_t first_ = 0;
+};
+
+} // namespace
+
+void add_cylinder_steps(Route& route) {
+    if (wanted(route.state, Stage::cylinders) && !route.state.blueprint->bores.empty())
+        CylinderPart(route).add();
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,287 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/reading_plan.h"
+#include "planning/steps/contributors.h"
+#include "planning/steps/steps.h"
+
+#include <algorithm>
+#include <array>
+#include <optional>
+
+namespace pallix::planning {
+namespace {
+
+using block::FeatureId;
+using block::FeatureKind;
+using block::JobState;
+using block::MeasuredAt;
+using block::Rule;
+using block::Stage;
+
+constexpr std::array pass_ids{"witness", "pass", "finish", "spring"};
+
+class DeckPart {
+  public:
+    explicit DeckPart(Route& route) : r_(route), state_(route.state), a_(route.a) {}
+
+    /// Where the decks themselves are not wanted, a proud sleeve still is.
+    void add_flush_only() {
+        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+            add_flush(bank.id);
+        for (Step& step : r_.steps)
+            step.leads = step.leads || (!lead_.empty() && step.id == lead_);
+    }
+
+    void add() {
+        add_target();
+        for (const std::string& bank : in_order())
+            add_bank(bank);
+        add_pair();
+        for (Step& step : r_.steps)
+            step.leads = step.leads || (!lead_.empty() && step.id == lead_);
+    }
+
+  private:
+    /// The bank to work on, then the others.
+    std::vector<std::string> in_order() const {
+        std::vector<std::string> banks;
+        const auto put = [&banks](const std::string& bank) {
+            if (!bank.empty() && std::ranges::find(banks, bank) == banks.end())
+                banks.push_back(bank);
+        };
+        put(a_.decks.bank);
+        put(a_.plan.start_with);
+        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+            put(bank.id);
+        return banks;
+    }
+
+    static FeatureId deck_id(const std::string& bank) { return {FeatureKind::deck, bank, 0}; }
+    static std::string id_of(const std::string& bank, const std::string& what) { return "deck." + bank + "/" + what; }
+    bool is(DeckStep step, const std::string& bank) const {
+        return a_.decks.kind == step && (a_.decks.bank.empty() || a_.decks.bank == bank);
+    }
+    void lead(const Step& step) {
+        if (lead_.empty() && (step.state == StepState::ready || step.state == StepState::waits) && !step.aside)
+            lead_ = step.id;
+    }
+
+    void add_target() {
+        if (a_.decks.kind != DeckStep::give_height)
+            return;
+        Step& step = r_.add(Task::give_target, "decks/target", Stage::decks);
+        step.asks = {{"height", AskKind::length, {}, {}, {}}};
+        lead(step);
+    }
+
+    /// What the cuts of every bank wait for, besides what is wrong with the bank itself.
+    void hold_cut(Step& step, const std::string& bank) {
+        if (step.state == StepState::done)
+            return;
+        r_.hold(step, Rule::inspected, "cleaned/inspect");
+        if (!tunnel_stands(state_, a_, Stage::decks))
+            r_.hold(step, Rule::tunnel_first, r_.tunnel_first);
+        if (std::ranges::find(a_.unconfirmed_banks, bank) != a_.unconfirmed_banks.end())
+            r_.hold(step, Rule::datum_confirmed, id_of(bank, "datum"));
+        for (const block::KnownFlaw& flaw : state_.flaws)
+            if (flaw.flaw.bank == bank && !flaw.decided)
+                r_.hold(step, Rule::flaw_decided, id_of(bank, "flaw/" + std::to_string(flaw.sequence)));
+        if (a_.decks.kind == DeckStep::give_height)
+            r_.hold(step, Rule::figures, "decks/target");
+        if (a_.decks.kind == DeckStep::read_pistons || a_.decks.kind == DeckStep::give_figures)
+            r_.hold(step, Rule::figures,
+                    a_.decks.kind == DeckStep::read_pistons ? first_piston_reading(r_) : "mock_up/figures");
+        if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank))
+            r_.hold(step, Rule::sign_off, id_of(bank, "decide"));
+    }
+
+    void add_bank(const std::string& bank) {
+        const block::DeckState& deck = state_.deck(bank);
+        for (const block::KnownFlaw& flaw : state_.flaws)
+            if (flaw.flaw.bank == bank) {
+                Step& step = r_.add(Task::decide_flaw, id_of(bank, "flaw/" + std::to_string(flaw.sequence)),
+                                    Stage::decks, deck_id(bank));
+                step.why = {flaw.sequence};
+                step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"watch", "stop_and_pin", "sleeve", "scrap"}}};
+                if (flaw.decided)
+                    step.state = StepState::done;
+            }
+        if (std::ranges::find(a_.unconfirmed_banks, bank) != a_.unconfirmed_banks.end())
+            r_.add(Task::confirm_datum, id_of(bank, "datum"), Stage::decks, deck_id(bank)).why = {
+                state_.latest->sequence};
+        add_flush(bank);
+        add_done_cuts(bank, deck);
+        if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank) || is(DeckStep::fails, bank))
+            add_decision(bank);
+        if (is(DeckStep::look_why_dark, bank))
+            lead(r_.add(Task::look_why_dark, id_of(bank, "look"), Stage::decks, deck_id(bank)));
+        add_measuring(bank, deck);
+        add_passes(bank);
+    }
+
+    void add_decision(const std::string& bank) {
+        Step& step = r_.add(Task::decide_deck, id_of(bank, "decide"), Stage::decks, deck_id(bank));
+        step.asks = {{"reason", AskKind::text, {}, {}, {}}};
+        if (const auto& latest = state_.deck(bank).latest)
+            step.why = {latest->sequence};
+        lead(step);
+    }
+
+    /// Both decks get a pass that takes a proud sleeve flush before anything else of the bores is believed.
+    void add_flush(const std::string& bank) {
+        const std::optional<double> proud = flush_due(state_, bank);
+        if (!proud)
+            return;
+        Step& step = r_.add(Task::flush_deck, id_of(bank, "flush"), Stage::decks, deck_id(bank));
+        step.number = *proud;
+        step.asks = {{"depth", AskKind::length, *proud, 0, 5}};
+        hold_cut(step, bank);
+        lead(step);
+    }
+
+    void add_done_cuts(const std::string& bank, const block::DeckState& deck) {
+        for (const block::TakenCut& taken : deck.cuts) {
+            Step& step = r_.add(Task::cut_deck,
+                                id_of(bank, std::string(pass_ids[static_cast<std::size_t>(taken.cut.kind)]) +
+                                                "/entry/" + std::to_string(taken.sequence)),
+                                Stage::decks, deck_id(bank));
+            step.state = StepState::done;
+            step.number = taken.cut.depth;
+            step.why = {taken.sequence};
+        }
+    }
+
+    void add_passes(const std::string& bank) {
+        std::vector<Pass> passes;
+        double target = 0;
+        if (const BankProgress* b = a_.bank(bank)) {
+            passes = b->passes;
+            target = b->plan.target;
+        } else if (is(DeckStep::cut_by_feel, bank)) {
+            passes = {*a_.decks.pass};
+        }
+        if (flush_due(state_, bank))
+            return; // what is planned from heights under a proud sleeve waits until it is flush
+        std::array<int, pass_ids.size()> count{};
+        std::string before = other_bank_first(bank);
+        for (const Pass& pass : passes) {
+            const auto kind = static_cast<std::size_t>(pass.kind);
+            const int n = ++count[kind];
+            std::string id = id_of(bank, pass_ids[kind]) + (n > 1 ? "/" + std::to_string(n) : std::string());
+            Step& step = r_.add(Task::cut_deck, id, Stage::decks, deck_id(bank));
+            step.number = pass.depth;
+            if (a_.bank(bank)) {
+                const block::BankBlueprint& meant = *state_.blueprint->bank(bank);
+                step.least = target + meant.deck_height.lower;
+                step.most = target + meant.deck_height.upper;
+            }
+            step.asks = {{"depth", AskKind::length, pass.depth, 0, 5}, {"clean", AskKind::tick, {}, {}, {}}};
+            if (!before.empty()) {
+                step.state = StepState::waits;
+                step.waits_for.push_back({Rule::order, before, "", "", ""});
+            }
+            hold_cut(step, bank);
+            lead(step);
+            before = id;
+        }
+    }
+    /// Along one bank before the block is rolled to the other.
+    std::string other_bank_first(const std::string& bank) const {
+        if (a_.decks.kind != DeckStep::cut || a_.decks.bank == bank)
+            return "";
+        const BankProgress* first = a_.bank(a_.decks.bank);
+        return first && !first->passes.empty()
+                   ? id_of(a_.decks.bank, pass_ids[static_cast<std::size_t>(first->passes.front().kind)])
+                   : "";
+    }
+
+    void add_measuring(const std::string& bank, const block::DeckState& deck) {
+        const BankProgress* progress = a_.bank(bank);
+        if (is(DeckStep::feel_again, bank)) {
+            Step& step = r_.add(Task::feel, id_of(bank, "feel"), Stage::decks, deck_id(bank));
+            lead(step);
+            return;
+        }
+        if (is(DeckStep::settle_doubt, bank) && !a_.decks.bank.empty()) {
+            Step& step = r_.add(Task::settle, id_of(bank, "settle"), Stage::decks, deck_id(bank));
+            step.why = {deck.latest->sequence};
+            lead(step);
+        }
+        const bool by_probe = deck.latest && deck.latest->source == block::DeckSource::probe;
+        const bool turn = !deck.latest || is(DeckStep::measure_again, bank) || is(DeckStep::flat_by_feel, bank) ||
+                          is(DeckStep::look_why_dark, bank) || deck.from_old_tunnel();
+        const bool felt = a_.feel(bank) && !is(DeckStep::flat_by_feel, bank);
+        if (deck.latest) {
+            Step& probe = r_.add(Task::probe, id_of(bank, "probe"), Stage::decks, deck_id(bank));
+            probe.why = {deck.latest->sequence};
+            probe.asks = {{"log", AskKind::file, {}, {}, {}}};
+            if (!progress || !progress->stale)
+                probe.state = by_probe ? StepState::done : StepState::skipped;
+            else if (!turn)
+                probe.state = StepState::stale;
+            probe.aside = !by_probe;
+            hold_measuring(probe);
+            if (turn && !is(DeckStep::look_why_dark, bank))
+                lead(probe);
+        }
+        for (const MeasuredAt& at : chosen_places(state_, Measuring::deck_heights, bank)) {
+            Step& step = r_.add_reading(at, Stage::decks);
+            if (step.state == StepState::done)
+                continue;
+            if (!turn) {
+                step.state = r_.place(at) ? StepState::stale : StepState::skipped;
+                continue;
+            }
+            step.aside = by_probe || felt || (!deck.latest && !state_.as_found && state_.places.empty());
+            hold_measuring(step);
+            lead(step);
+        }
+    }
+    /// What will move is not measured: a tunnel that is being worked on carries every height with it.
+    void hold_measuring(Step& step) {
+        if (step.state != StepState::ready)
+            return;
+        if (!state_.as_found && state_.places.empty())
+            r_.hold(step, Rule::clean_first, "cleaned/wash");
+        if (a_.tunnel_work.begun && !tunnel_stands(state_, a_, Stage::decks))
+            r_.hold(step, Rule::tunnel_first, r_.tunnel_first);
+    }
+
+    void add_pair() {
+        if (!a_.decks.bank.empty())
+            return;
+        if (a_.decks.kind == DeckStep::fails)
+            lead(r_.add(Task::decide_deck, "decks/decide", Stage::decks));
+        if (a_.decks.kind == DeckStep::settle_doubt)
+            lead(r_.add(Task::settle, "decks/settle", Stage::decks));
+    }
+
+    Route& r_;
+    const JobState& state_;
+    const Assessment& a_;
+    std::string lead_;
+};
+
+} // namespace
+
+std::optional<double> flush_due(const JobState& state, const std::string& bank) {
+    double proud = 0;
+    std::int64_t fitted = 0;
+    for (const auto& [id, work] : state.bores)
+        if (id.kind == FeatureKind::bore && work.fitted && work.fitted->payload.proud > 0) {
+            proud = std::max(proud, work.fitted->payload.proud);
+            fitted = std::max(fitted, work.fitted->sequence);
+        }
+    const auto& cuts = state.deck(bank).cuts;
+    const bool flush = !cuts.empty() && cuts.back().sequence > fitted;
+    return fitted > 0 && !flush ? std::optional(proud) : std::nullopt;
+}
+
+void add_deck_steps(Route& route) {
+    DeckPart part(route);
+    if (wanted(route.state, Stage::decks))
+        part.add();
+    else
+        part.add_flush_only();
+}
+
+} // namespace pallix::planning

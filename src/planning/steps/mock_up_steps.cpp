@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/reading_plan.h"
+#include "planning/steps/contributors.h"
+#include "planning/steps/steps.h"
+
+#include <algorithm>
+
+namespace pallix::planning {
+namespace {
+
+using block::MeasuredAt;
+using block::Stage;
+
+/// Where a crown stood is kept when its deck is cut: it is not read again.
+bool known(const Route& route, const MeasuredAt& at) {
+    const block::MeasuredPlace* place = route.place(at);
+    const bool kept = std::ranges::any_of(route.state.crowns, [&](const block::CrownReading& c) {
+        return c.bore == at.feature && c.side == at.direction;
+    });
+    return kept || (place && !place->stale());
+}
+
+std::vector<MeasuredAt> piston_places(const Route& route) {
+    std::vector<MeasuredAt> all;
+    for (const block::BankBlueprint& bank : route.state.blueprint->banks)
+        for (MeasuredAt& at : chosen_places(route.state, Measuring::piston_heights, bank.id))
+            all.push_back(std::move(at));
+    return all;
+}
+
+} // namespace
+
+std::string first_piston_reading(const Route& route) {
+    for (const MeasuredAt& at : piston_places(route))
+        if (!known(route, at))
+            return reading_id(at);
+    return "";
+}
+
+/// Crank, one rod and piston per corner: asked for where the decks' target comes from it, or where it was begun.
+void add_mock_up_steps(Route& route) {
+    const block::JobState& state = route.state;
+    using enum block::TargetSchool;
+    const bool targeted = state.target.school == clearance || state.target.school == ratio;
+    if (!wanted(state, Stage::mock_up) || (!targeted && state.crowns.empty() && !state.scope))
+        return;
+    bool first = true;
+    for (const MeasuredAt& at : piston_places(route)) {
+        Step& step = route.add_reading(at, Stage::mock_up);
+        step.state = known(route, at) ? StepState::done : StepState::ready;
+        step.aside = !targeted && !state.scope;
+        step.leads = first && step.state == StepState::ready && route.a.decks.kind == DeckStep::read_pistons;
+        first = first && step.state == StepState::done;
+    }
+    if (state.target.school != ratio)
+        return;
+    Step& figures = route.add(Task::give_volumes, "mock_up/figures", Stage::mock_up);
+    figures.leads = route.a.decks.kind == DeckStep::give_figures;
+    if (missing_figures(state.figures).empty())
+        figures.state = StepState::done;
+}
+
+} // namespace pallix::planning

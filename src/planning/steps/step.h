@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/feature.h"
+#include "block/reading.h"
+#include "block/route_entries.h"
+
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace pallix::planning {
+
+/// What is done.
+enum class StepKind {
+    give,   ///< a figure or a file that is missing
+    decide, ///< a choice that is somebody's
+    measure,
+    look,
+    tick,
+    cut,  ///< any tool that takes metal with a setting
+    hone, ///< strokes
+    fit,  ///< press, bolt, torque
+    wait,
+    hand_over,
+};
+inline constexpr std::array step_kind_keys{"give", "decide", "measure", "look", "tick",
+                                           "cut",  "hone",   "fit",     "wait", "hand_over"};
+
+enum class StepState {
+    now,   ///< at most one in a job
+    ready, ///< could be done at once
+    waits,
+    done,
+    skipped,
+    stale, ///< done, and void since
+};
+inline constexpr std::array step_state_keys{"now", "ready", "waits", "done", "skipped", "stale"};
+
+/// What exactly is asked for: by this the words are chosen.
+enum class Task {
+    mend_blueprint,
+    mend_ledger,
+    wash,
+    inspect,
+    take_log, ///< the first, as found
+    read,     ///< one place, by gauge
+    probe,    ///< with a log: tunnel, deck or bores anew
+    state_caps,
+    settle, ///< too near a limit: the same again, surer
+    torque_caps,
+    plan_tunnel, ///< no plan within the limits
+    cut_caps,
+    hone_tunnel,
+    bore_tunnel,
+    finish_tunnel,
+    decide_main, ///< too large
+    accept,      ///< go on against a rule, with a reason
+    confirm_datum,
+    decide_flaw,
+    give_target,
+    give_volumes,
+    decide_deck, ///< fails, will not clean, or under the blueprint's limit
+    cut_deck,
+    flush_deck,
+    look_why_dark,
+    feel, ///< lay the straightedge
+    plan_cylinders,
+    decide_size,
+    decide_wall,
+    measure_insert,
+    refuse_insert,
+    give_sizes,
+    bore,
+    look_at_edge,
+    decide_over,
+    press,
+    put_plate_on,
+    hone_bore,
+    rest,
+    dress,
+    decide_large,
+    give_lifter_numbers,
+    decide_bush,
+    cut_lifter,
+    press_bush,
+    decide_lifter,
+    prove_lifters,
+    hand_over,
+};
+
+enum class AskKind { length, count, choice, tick, place, file, text };
+inline constexpr std::array ask_kind_keys{"length", "count", "choice", "tick", "place", "file", "text"};
+
+/// What an answer consists of.
+struct Ask {
+    std::string key;
+    AskKind kind = AskKind::length;
+    std::optional<double> proposed;     ///< mm; of a count, the number; of a tick, 1
+    std::optional<double> least, most;  ///< what would be believed
+    std::vector<std::string> choices{}; ///< of a choice
+    [[nodiscard]] bool needed() const { return kind != AskKind::text; }
+};
+
+/// What has to come first, and which rule says so.
+struct Wait {
+    block::Rule rule{};
+    std::string step;  ///< id
+    std::string until; ///< UTC
+    std::string part;
+    std::string person;
+};
+
+/// One thing that somebody does at one place with one result.
+struct Step {
+    std::string id; ///< "deck.R/witness": what it is about, what is done, and where needed the place
+    Task task{};
+    StepKind kind{};
+    block::Stage stage{};
+    StepState state = StepState::ready;
+    std::optional<block::FeatureId> about;
+    std::optional<block::MeasuredAt> place; ///< of a reading
+    std::optional<double> number;           ///< mm, what is dialled in or aimed at
+    std::optional<double> least, most;      ///< mm, the window it must land in
+    std::vector<Ask> asks;
+    std::vector<Wait> waits_for;
+    std::vector<std::int64_t> why; ///< entries of the ledger it follows from
+    bool cannot_be_undone = false; ///< metal comes off, or something is pressed in
+    bool aside = false;            ///< could be done, and is never called for by itself
+    bool leads = false;            ///< what its part of the block is at
+    std::string reason;            ///< of what was skipped
+};
+
+/// All steps of a job, in the order of its route.
+struct StepList {
+    std::vector<Step> steps;
+
+    [[nodiscard]] const Step* now() const;
+    [[nodiscard]] const Step* find(std::string_view id) const;
+    /// The step that a stage is at: the one called, else its first that is ready, else its first that waits.
+    [[nodiscard]] const Step* of(block::Stage stage) const;
+};
+
+[[nodiscard]] StepKind kind_of(Task task);
+
+} // namespace pallix::planning

@@ -1,0 +1,285 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/reading_plan.h"
+#include "planning/steps/contributors.h"
+#include "planning/steps/steps.h"
+#include "planning/tunnel_sizes.h"
+
+#include <algorithm>
+#include <optional>
+
+namespace pallix::planning {
+namespace {
+
+using block::JobState;
+using block::MeasuredAt;
+using block::Rule;
+using block::Stage;
+
+constexpr double too_little = 5e-4; // mm, less cannot be dialled in
+
+class TunnelPart {
+  public:
+    explicit TunnelPart(Route& route) : r_(route), state_(route.state), w_(route.a.tunnel_work) {}
+
+    void add() {
+        add_sweep();
+        add_probe();
+        add_readings();
+        add_doubts();
+        add_caps();
+        add_torque();
+        add_machining();
+        add_ends();
+        if (w_.step == TunnelStep::good)
+            return;
+        Step& accept = r_.add(Task::accept, "tunnel/accept", Stage::tunnel);
+        accept.aside = true;
+        accept.asks = {{"reason", AskKind::text, {}, {}, {}}};
+        // Where somebody answers for the tunnel with a reason, its steps are there and not called.
+        const bool answered_for =
+            std::ranges::any_of(state_.gates, [](const auto& gate) { return gate.payload.rule == Rule::tunnel_first; });
+        for (Step& step : r_.steps)
+            if (step.stage == Stage::tunnel) {
+                step.leads = step.id == lead_;
+                step.aside = step.aside || answered_for;
+            }
+        r_.tunnel_first = lead_;
+    }
+
+  private:
+    bool is(std::initializer_list<TunnelStep> steps) const { return std::ranges::find(steps, w_.step) != steps.end(); }
+    bool reading_turn() const {
+        using enum TunnelStep;
+        return is({measure, read, measure_caps, measure_work, read_again});
+    }
+    /// The first step that is asked for leads.
+    void lead(const Step& step) {
+        if (lead_.empty() && step.state == StepState::ready && !step.aside)
+            lead_ = step.id;
+    }
+    /// Why nothing is taken off before the leading step is done.
+    Rule rule() const {
+        using enum TunnelStep;
+        switch (w_.step) {
+        case caps_off:
+        case state_caps:
+        case torque_caps:
+            return Rule::conditions;
+        case settle:
+        case read_again:
+            return Rule::doubt;
+        case measure_caps:
+        case measure_work:
+            return Rule::fresh;
+        case decide:
+        case too_large:
+            return Rule::sign_off;
+        case cut_caps:
+        case machine:
+        case log_finished:
+            return Rule::order;
+        default:
+            return Rule::complete;
+        }
+    }
+
+    /// A bar that was swept and moved since is swept again, at both ends.
+    void add_sweep() {
+        const auto places = chosen_places(state_, Measuring::bar_sweep, "");
+        const auto swept = [this](const MeasuredAt& at) { return r_.place(at) != nullptr; };
+        if (std::ranges::none_of(places, swept))
+            return;
+        for (const MeasuredAt& at : places)
+            lead(r_.add_reading(at, Stage::tunnel));
+    }
+
+    void add_probe() {
+        if (!state_.latest)
+            return; // the log as found is the first way to it
+        Step& probe = r_.add(w_.step == TunnelStep::settle && w_.by_probe ? Task::settle : Task::probe, "tunnel/probe",
+                             Stage::tunnel);
+        probe.why = {state_.latest->sequence};
+        probe.asks = {{"log", AskKind::file, {}, {}, {}}};
+        const bool again = w_.by_probe && (reading_turn() || w_.step == TunnelStep::settle);
+        if (again)
+            lead(probe);
+        else if (w_.by_probe && state_.mains_as_probed())
+            probe.state = StepState::done;
+        else if (w_.by_probe && is({TunnelStep::torque_caps, TunnelStep::caps_off}))
+            r_.hold(probe, Rule::conditions, "tunnel/torque");
+        else if (reading_turn())
+            probe.aside = true;
+        else
+            probe.state = StepState::stale;
+    }
+
+    void add_readings() {
+        const bool by_gauge = !w_.by_probe || !w_.to_read.empty();
+        for (const auto what : {Measuring::main_sizes, Measuring::saddle_heights}) {
+            if (!by_gauge || (what == Measuring::saddle_heights && state_.blueprint->mains.size() < 3))
+                continue;
+            for (const MeasuredAt& at : chosen_places(state_, what, "")) {
+                Step& step = r_.add_reading(at, Stage::tunnel);
+                const block::MeasuredPlace* known = r_.place(at);
+                const bool wanted = std::ranges::find(w_.to_read, at) != w_.to_read.end();
+                if (wanted && reading_turn())
+                    step.state = StepState::ready;
+                else if (known && counts(*known))
+                    step.state = StepState::done;
+                else if (is({TunnelStep::torque_caps, TunnelStep::caps_off}))
+                    step.state = StepState::ready, r_.hold(step, Rule::conditions, "tunnel/torque");
+                else
+                    step.state = known ? StepState::stale : StepState::ready;
+                step.aside = w_.by_probe || (!wanted && step.state == StepState::ready);
+                if (!state_.as_found && state_.places.empty())
+                    r_.hold(step, Rule::clean_first, "cleaned/wash");
+                lead(step);
+            }
+        }
+        // A place left out of the plan can still be the one in doubt.
+        if (w_.step == TunnelStep::read_again && !w_.by_probe && lead_.empty() && !w_.to_read.empty())
+            lead(r_.add_reading(w_.to_read.front(), Stage::tunnel));
+        if (lead_.empty() && reading_turn()) // it waits itself: for a wash, or with the probe
+            lead_ = w_.by_probe ? "tunnel/probe" : w_.to_read.empty() ? "as_found/log" : reading_id(w_.to_read.front());
+    }
+
+    void add_doubts() {
+        if (w_.step == TunnelStep::state_caps) {
+            Step& step = r_.add(Task::state_caps, "tunnel/conditions", Stage::tunnel);
+            step.asks = {{"torqued", AskKind::tick, 1, {}, {}}};
+            lead(step);
+        }
+        if (w_.step == TunnelStep::settle && !w_.by_probe) {
+            Step& step = r_.add(Task::settle, "tunnel/settle", Stage::tunnel);
+            step.place = doubtful();
+            if (step.place)
+                step.about = step.place->feature;
+            step.asks = {{"value", AskKind::length, {}, {}, {}}};
+            lead(step);
+        }
+        if (w_.step == TunnelStep::decide)
+            add_decision(Task::plan_tunnel, "tunnel/plan");
+        if (w_.step == TunnelStep::too_large)
+            add_decision(Task::decide_main, "tunnel/large");
+    }
+
+    void add_decision(Task task, const char* id) {
+        Step& step = r_.add(task, id, Stage::tunnel);
+        step.asks = {{"reason", AskKind::text, {}, {}, {}}};
+        lead(step);
+    }
+
+    /// The place of the gauges that is nearest to a limit, or that contradicts the probe.
+    std::optional<MeasuredAt> doubtful() const {
+        for (const Disagreement& d : r_.a.gauge.disagreements)
+            if (d.at.feature.kind == block::FeatureKind::main)
+                return d.at;
+        for (const BoreFinding& main : r_.a.gauge.mains)
+            for (const SizeFinding& size : main.sizes)
+                if (size.verdict == metrology::Verdict::cannot_tell)
+                    return size.place.at;
+        for (const block::MeasuredPlace& p : state_.places)
+            if (p.at.quantity == block::Quantity::saddle)
+                return p.at;
+        return std::nullopt;
+    }
+
+    bool caps_wanted() const {
+        return w_.study && w_.study->plan.feasible && w_.study->plan.max_cap_cut >= too_little &&
+               w_.verdict != metrology::Verdict::meets && !w_.begun;
+    }
+
+    void add_caps() {
+        if (w_.begun && !state_.caps_cut.empty() && state_.caps_cut.back().sequence > state_.tunnel_done) {
+            Step& done = r_.add(Task::cut_caps, "tunnel/caps", Stage::tunnel);
+            done.state = StepState::done;
+            done.why = {state_.caps_cut.back().sequence};
+            return;
+        }
+        if (!caps_wanted())
+            return;
+        Step& step = r_.add(Task::cut_caps, "tunnel/caps", Stage::tunnel);
+        step.number = w_.study->plan.max_cap_cut;
+        step.asks = {{"as_planned", AskKind::tick, 1, {}, {}}};
+        if (w_.step != TunnelStep::cut_caps)
+            r_.hold(step, rule(), lead_);
+        lead(step);
+    }
+
+    void add_torque() {
+        const bool due = is({TunnelStep::torque_caps, TunnelStep::caps_off});
+        if (!due && !caps_wanted())
+            return;
+        Step& step = r_.add(Task::torque_caps, "tunnel/torque", Stage::tunnel);
+        step.asks = {{"torqued", AskKind::tick, 1, {}, {}}, {"fasteners", AskKind::text, {}, {}, {}}};
+        if (!due)
+            r_.hold(step, Rule::order, "tunnel/caps");
+        else if (lead_.empty() || is({TunnelStep::torque_caps, TunnelStep::caps_off}))
+            lead_ = step.id;
+    }
+
+    void add_machining() {
+        const bool done = state_.tunnel_done > 0 && !w_.begun;
+        if (!w_.begun && w_.step == TunnelStep::good && !done)
+            return; // good as found
+        const bool hone = w_.method == block::TunnelMethod::hone;
+        Step& step =
+            r_.add(hone ? Task::hone_tunnel : Task::bore_tunnel, hone ? "tunnel/hone" : "tunnel/bore", Stage::tunnel);
+        if (done && w_.step == TunnelStep::good) {
+            step.state = StepState::done;
+            step.why = {state_.tunnel_done};
+            return;
+        }
+        if (hone)
+            step.asks = {{"strokes", AskKind::count,
+                          w_.forecast ? std::optional(w_.forecast->strokes_left) : std::nullopt, 1, 10000}};
+        else
+            step.asks = {{"protrusion", AskKind::length, w_.next_protrusion, {}, {}}};
+        if (w_.step == TunnelStep::log_finished) {
+            step.state = StepState::done;
+        } else if (w_.step == TunnelStep::machine) {
+            if (w_.dwell)
+                step.number = hone ? std::max(0.0, w_.dwell->left) : w_.dwell->size + w_.dwell->left;
+            if (const auto least = window(true), most = window(false); least && most) {
+                step.least = least;
+                step.most = most;
+            }
+        } else {
+            r_.hold(step, rule(), lead_);
+        }
+        lead(step);
+    }
+    std::optional<double> window(bool least) const {
+        if (!w_.dwell)
+            return std::nullopt;
+        const block::MainBlueprint& main = meant(state_, w_.dwell->at.feature);
+        return least ? main.diameter.smallest() : main.diameter.largest();
+    }
+
+    void add_ends() {
+        if (w_.step == TunnelStep::good && state_.tunnel_done == 0)
+            return;
+        Step& step = r_.add(Task::finish_tunnel, "tunnel/finish", Stage::tunnel);
+        step.asks = {{"done", AskKind::tick, 1, {}, {}}};
+        if (w_.step == TunnelStep::good)
+            step.state = StepState::done, step.why = {state_.tunnel_done};
+        else if (w_.step != TunnelStep::log_finished)
+            r_.hold(step, Rule::order, lead_);
+        lead(step);
+    }
+
+    Route& r_;
+    const JobState& state_;
+    const TunnelWork& w_;
+    std::string lead_;
+};
+
+} // namespace
+
+/// Everything else hangs on it: caps, torque, strokes or bar, and the readings between.
+void add_tunnel_steps(Route& route) {
+    if (wanted(route.state, Stage::tunnel))
+        TunnelPart(route).add();
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,219 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Jobs done by answering what is called, step by step, as a person would with one key.
+#include "planning/steps/answer.h"
+
+#include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/row_block.h"
+
+#include <algorithm>
+#include <functional>
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::planning;
+using test::bore_id;
+using test::lifter_id;
+
+namespace {
+
+class Answered {
+  public:
+    explicit Answered(const std::string& material = "grey_iron") : job_(material) {}
+
+    test::RowJob& job() { return job_; }
+    Assessment now() const { return assess(job_.state(), nullptr, time_); }
+    std::string called() const {
+        const Assessment a = now();
+        return a.steps.now() ? a.steps.now()->id : "";
+    }
+    /// Answers what is called with what it proposes and what is said here.
+    void answer(const Answers& said = {}) {
+        const JobState state = job_.state();
+        const Assessment a = assess(state, nullptr, time_);
+        ASSERT_TRUE(a.steps.now());
+        Answers answers = proposed(*a.steps.now());
+        for (const auto& [key, value] : said)
+            answers[key] = value;
+        const auto entries = planning::answer(state, a, *a.steps.now(), answers, time_);
+        ASSERT_TRUE(entries) << entries.error().front().text();
+        for (const Payload& entry : *entries)
+            job_.add(entry, time_);
+    }
+    /// Why an answer to a step is refused.
+    std::string refused(const std::string& step, const Answers& answers) const {
+        const JobState state = job_.state();
+        const Assessment a = assess(state, nullptr, time_);
+        const Step* s = a.steps.find(step);
+        if (!s)
+            return "there is no step " + step;
+        const auto entries = planning::answer(state, a, *s, answers, time_);
+        return entries ? "" : entries.error().front().text();
+    }
+    void read(double size) {
+        const Assessment a = now();
+        ASSERT_TRUE(a.steps.now() && a.steps.now()->place) << called();
+        const MeasuredAt at = *a.steps.now()->place;
+        job_.add(test::size_reading(at.feature.text(), at.level, at.direction, size, 0.0005), time_);
+    }
+    /// The first thing a step waits for; an empty one where it waits for nothing.
+    Wait waits(const std::string& id) const {
+        const Assessment a = now();
+        const Step* step = a.steps.find(id);
+        return step && !step->waits_for.empty() ? step->waits_for.front() : Wait{};
+    }
+    /// Reads what is called as long as it is a reading, of one bore or of all.
+    void read_all(const std::function<double(const MeasuredAt&)>& size, std::optional<FeatureId> only = {}) {
+        for (int i = 0; i < 200; ++i) {
+            const Assessment a = now();
+            const Step* step = a.steps.now();
+            if (!step || step->task != Task::read || (only && step->about != only))
+                return;
+            read(size(*step->place));
+        }
+        FAIL() << "it reads for ever: " << called();
+    }
+    void wait_until(const std::string& time) { time_ = time; }
+
+  private:
+    test::RowJob job_;
+    std::string time_ = "2026-03-02T09:00:00Z";
+};
+
+} // namespace
+
+TEST(AnsweredJob, AnAluminiumBlocksCylindersFromFoundToHandedOver) {
+    Answered j("aluminium");
+    EXPECT_EQ(j.called(), "cleaned/wash");
+    j.answer();
+    EXPECT_EQ(j.called(), "cleaned/inspect");
+    j.answer();
+    j.job().add(ScopeChosen{{Stage::cylinders}, "the rest is good by its papers"});
+    for (const int n : {3, 4})
+        j.job().add(BoreDecided{bore_id(n), BoreChoice::leave, "not in this test"});
+    EXPECT_EQ(j.called(), "as_found/log");
+    j.job().add(StepSkipped{"as_found/log", "no probe in this shop"});
+    EXPECT_EQ(j.called(), "bore.C.1/measure/top/across");
+    j.read_all([](const MeasuredAt&) { return 80.02; });
+    EXPECT_EQ(j.called(), "cylinders/plan");
+    j.answer();
+    ASSERT_EQ(j.called(), "bore.C.1/rough");
+    const Assessment first = j.now();
+    ASSERT_TRUE(first.steps.now() && first.steps.now()->number);
+    EXPECT_TRUE(first.steps.now()->cannot_be_undone);
+    EXPECT_NEAR(*first.steps.now()->number, 80.15, 1e-9) << "+0.25 less the hone stock of 0.1";
+    EXPECT_EQ(j.waits("bore.C.2/rough").rule, Rule::trial_first);
+    for (int hole = 0; hole < 2; ++hole) {
+        const Assessment a = j.now();
+        ASSERT_TRUE(a.steps.now() && a.steps.now()->number) << j.called();
+        j.answer();
+        j.read(*a.steps.now()->number);
+    }
+    EXPECT_EQ(j.called(), "bore.C.1/measure/top/across") << "the first once more: an edge or heat would show";
+    j.read(80.15);
+    EXPECT_EQ(j.called(), "cylinders/plate");
+    j.answer({{"plate", std::string("on")}, {"fasteners", std::string("oil, three steps")}});
+    EXPECT_EQ(j.job().state().conditions.plate_on, true);
+    EXPECT_EQ(j.job().state().conditions.fasteners, "oil, three steps");
+    for (int n = 1; n <= 2; ++n) {
+        EXPECT_THAT(j.called(), testing::StartsWith("bore.C." + std::to_string(n) + "/measure"));
+        j.read_all([](const MeasuredAt&) { return 80.15; }, bore_id(n));
+        ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone");
+        j.answer({{"strokes", 40.0}});
+        EXPECT_EQ(j.job().state().bore(bore_id(n)).cuts.back().payload.step, "150 stone");
+        j.read_all([](const MeasuredAt&) { return 80.255; }, bore_id(n));
+        ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone") << "the brush follows the last stone";
+        j.answer({{"strokes", 15.0}});
+        EXPECT_EQ(j.job().state().bore(bore_id(n)).cuts.back().payload.step, "brush");
+        j.read_all([](const MeasuredAt&) { return 80.256; }, bore_id(n));
+    }
+    ASSERT_EQ(j.called(), "cylinders/rest");
+    j.answer();
+    EXPECT_EQ(j.job().state().rest->payload.until, "2026-03-02T09:40:00Z");
+    EXPECT_EQ(j.called(), "") << "nothing but waiting";
+    EXPECT_EQ(j.waits("cylinders/rest").until, "2026-03-02T09:40:00Z");
+    j.wait_until("2026-03-02T09:41:00Z");
+    EXPECT_THAT(j.called(), testing::StartsWith("bore.C.1/measure"));
+    j.read_all([](const MeasuredAt&) { return 80.254; });
+    for (int tick = 0; tick < 6; ++tick) {
+        EXPECT_THAT(j.called(), testing::HasSubstr("/dress/"));
+        j.answer();
+    }
+    EXPECT_EQ(j.called(), "passport/hand_over");
+}
+
+TEST(AnsweredJob, SleevesArePressedAndTakenFlush) {
+    Answered j;
+    j.job().add(ScopeChosen{{Stage::cylinders}, "the rest is good"});
+    for (int n = 1; n <= 4; ++n)
+        j.job().sizes(bore_id(n), n == 2 ? 82.6 : 80.02);
+    j.answer(); // the plan: on the top, the usual sizes
+    ASSERT_EQ(j.called(), "bore.C.2/size");
+    EXPECT_THAT(j.refused("bore.C.2/size", {{"choice", std::string("weld")}}),
+                testing::HasSubstr("choice is \"weld\""));
+    j.answer({{"choice", std::string("sleeve")}});
+    ASSERT_EQ(j.called(), "bore.C.2/sleeve/measure");
+    EXPECT_THAT(j.refused("bore.C.2/sleeve/measure", {}), testing::HasSubstr("is not answered here"));
+    InsertMeasured sleeve;
+    sleeve.bore = bore_id(2);
+    sleeve.outside.fill(84.03);
+    sleeve.inside = 79;
+    sleeve.length = 140;
+    sleeve.interference = 0.03;
+    sleeve.parent_outside = 100;
+    j.job().add(sleeve);
+    ASSERT_EQ(j.called(), "bore.C.2/seat");
+    EXPECT_THAT(j.refused("bore.C.2/sleeve/press", {{"proud", 0.0}}), testing::HasSubstr("cannot be answered now"));
+    j.answer();
+    j.read(84.0);
+    ASSERT_EQ(j.called(), "bore.C.2/sleeve/press");
+    EXPECT_TRUE(j.now().steps.now()->cannot_be_undone);
+    EXPECT_THAT(j.refused("bore.C.2/sleeve/press", {{"proud", 50.0}}), testing::HasSubstr("proud is 50"));
+    j.answer({{"proud", 0.06}});
+    ASSERT_EQ(j.called(), "deck.C/flush") << "the decks are not wanted, and a proud sleeve is all the same";
+    j.answer();
+    EXPECT_NEAR(j.job().state().deck("C").cuts.back().cut.depth, 0.06, 1e-12);
+    EXPECT_THAT(j.called(), testing::StartsWith("bore.C.1/measure")) << "pressed in, it pushed its neighbours";
+}
+
+TEST(AnsweredJob, LiftersAskForWhatTheyNeed) {
+    Answered j;
+    j.job().add(ScopeChosen{{Stage::lifters}, "only the lifters"});
+    EXPECT_EQ(j.called(), "cleaned/wash");
+    j.job().sizes(lifter_id(1), 22.05);
+    j.job().sizes(lifter_id(2), 22.05);
+    EXPECT_EQ(j.called(), "lifters/numbers");
+    LifterPlanChosen plan;
+    plan.lifter = 21.965;
+    plan.clearance_least = 0.025;
+    plan.clearance_most = 0.045;
+    plan.position = 0.02;
+    plan.bush_outside = 24;
+    plan.interference = 0.03;
+    plan.base_radius = 15;
+    plan.roller_radius = 8.5;
+    j.job().add(plan);
+    ASSERT_EQ(j.called(), "lifter.C.1/cut");
+    const double to = *j.now().steps.now()->number;
+    EXPECT_EQ(j.waits("lifter.C.2/cut").step, "lifter.C.1/cut");
+    j.answer();
+    EXPECT_NEAR(*j.job().state().bore(lifter_id(1)).cuts.back().payload.target, to, 1e-12);
+    EXPECT_THAT(j.called(), testing::StartsWith("lifter.C.1/measure"));
+}
+
+TEST(Proposals, OnlyTicksAreAnsweredByOneKey) {
+    Step step;
+    EXPECT_FALSE(answers_itself(step)) << "nothing is asked";
+    step.asks = {{"done", AskKind::tick, 1, {}, {}, {}}, {"note", AskKind::text, {}, {}, {}, {}}};
+    EXPECT_TRUE(answers_itself(step)) << "words may be left out";
+    step.cannot_be_undone = true;
+    EXPECT_FALSE(answers_itself(step)) << "metal is nobody's slip of a finger";
+    step.cannot_be_undone = false;
+    step.asks.push_back({"depth", AskKind::length, 0.05, 0, 5, {}});
+    EXPECT_FALSE(answers_itself(step));
+    const Answers answers = proposed(step);
+    EXPECT_EQ(answers.size(), 2U);
+    EXPECT_EQ(std::get<double>(answers.at("depth")), 0.05);
+    EXPECT_TRUE(std::get<bool>(answers.at("done")));
+}

@@ -1,0 +1,568 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is called for after what was done, and what is not: each story from the ledger to the one call.
+#include "planning/steps/steps.h"
+
+#include "block/job_state.h"
+#include "block/small_block.h"
+#include "planning/assessment.h"
+#include "planning/steps/answer.h"
+
+#include <array>
+#include <cmath>
+#include <gmock/gmock.h>
+#include <numbers>
+#include <set>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::planning;
+using testing::HasSubstr;
+using testing::StartsWith;
+
+namespace {
+
+constexpr std::array stations{20, 70, 120, 170, 220};
+
+/// Five mains of 60.000 to 60.020, a cam, one deck 200 high (±0.05), four cylinders of 80.
+std::string blueprint() {
+    const auto list = [](std::size_t count, auto item) {
+        std::string all;
+        for (std::size_t i = 0; i < count; ++i)
+            all += (i > 0 ? "," : "") + item(i);
+        return all;
+    };
+    const std::string window = R"("lower":0,"upper":0.02}})";
+    const std::string mains = list(stations.size(), [&](std::size_t i) {
+        return R"({"id":"main.)" + std::to_string(i + 1) + R"(","x":)" + std::to_string(stations[i]) +
+               R"(,"diameter":{"nominal":60,)" + window;
+    });
+    const std::string bores = list(4, [&](std::size_t i) {
+        const std::string n = std::to_string(i + 1);
+        return R"({"id":"bore.C.)" + n + R"(","bank":"C","cylinder":)" + n + R"(,"u":)" + std::to_string(i * 60 + 30) +
+               R"(,"v":0,"diameter":{"nominal":80,)" + window;
+    });
+    return R"({"format":"pallix-blueprint","version":1,"unit":"mm","name":"five mains",
+"datum":{"origin_dowel":"dowel.C.1","clocking":"cam"},
+"banks":[{"id":"C","angle_deg":0,"deck_height":{"nominal":200,"lower":-0.05,"upper":0.05},"deck_flatness":0.05,
+"deck_outline":[[0,-50],[240,-50],[240,50],[0,50]]}],"mains":[)" +
+           mains + R"(],"cam":{"y":0,"z":100,"bearings":[{"id":"cam.1","x":20,"diameter":{"nominal":50,)" + window +
+           R"(,{"id":"cam.2","x":220,"diameter":{"nominal":50,)" + window +
+           R"(]},"dowels":[{"id":"dowel.C.1","bank":"C","u":0,"v":0,"diameter":{"nominal":12,)" + window +
+           R"(],"bores":[)" + bores + "]}";
+}
+
+/// The block as a probe has it: every main's radius, cap end moved by `cap` towards the crankshaft.
+std::string log_of(double radius, double cap = 0, double deck = 200.03, double middle_up = 0) {
+    test::LogWriter w;
+    for (std::size_t i = 0; i < stations.size(); ++i)
+        for (const char* level : {"front", "rear"})
+            for (int k = 0; k < 12; ++k) {
+                const double angle = (k + 0.5) * 2 * std::numbers::pi / 12;
+                const double y = radius * std::cos(angle), z = radius * std::sin(angle);
+                const double up = i == 2 ? middle_up : 0;
+                w.touch("main." + std::to_string(i + 1),
+                        {stations[i] + (level[0] == 'f' ? -8.0 : 8.0), y, z + up + (z < 0 ? cap : 0)}, level);
+            }
+    w.ring_x("cam.1", {20, 0, 100}, 25).ring_x("cam.2", {220, 0, 100}, 25);
+    w.ring_z("dowel.C.1", {0, 0, deck}, 6);
+    for (const double u : {5.0, 60.0, 120.0, 180.0, 235.0})
+        for (const double v : {-45.0, 45.0})
+            w.touch("deck.C", {u, v, deck});
+    return w.text();
+}
+
+class Story {
+  public:
+    Story() { add(JobOpened{"story", "", "b.json", blueprint()}); }
+    Story& add(Payload payload) {
+        entries_.push_back(
+            {static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:00:00Z", "Marit", std::move(payload)});
+        return *this;
+    }
+    Story& log(const std::string& text) { return add(ProbeLogTaken{"log.csv", "", text, 0.0005, false}); }
+    Story& caps(bool torqued) {
+        Conditions c;
+        c.caps_torqued = torqued;
+        return add(ConditionsStated{c, false});
+    }
+    Story& size(int main, const char* end, const char* way, double d) {
+        return add(test::size_reading("main." + std::to_string(main), end, way, d, 0.0005));
+    }
+    /// Every main both ends, three ways.
+    Story& sizes(double upright, double side) {
+        for (int n = 1; n <= 5; ++n)
+            for (const char* end : {"front", "rear"})
+                size(n, end, "upright", upright).size(n, end, "60 left", side).size(n, end, "60 right", side);
+        return *this;
+    }
+    Story& saddles(double off = 0) {
+        for (int n = 1; n <= 5; ++n) {
+            Reading r = test::size_reading("main." + std::to_string(n), "", "", n == 3 ? off : 0, 0.0005);
+            r.at.quantity = Quantity::saddle;
+            add(r);
+        }
+        return *this;
+    }
+    Story& cut_caps(double depth) {
+        CapsCut cut;
+        for (int n = 1; n <= 5; ++n)
+            cut.cuts.emplace_back(FeatureId{FeatureKind::main, "", n}, depth);
+        return add(cut);
+    }
+    Story& strokes(int n) { return add(TunnelPass{TunnelPassKind::strokes, n, {}, false}); }
+    Story& deck(PassKind kind, double depth, bool clean = true, std::vector<metrology::Vec2> dark = {}) {
+        return add(DeckCut{"C", kind, depth, clean, std::move(dark)});
+    }
+    JobState state() const {
+        JobState s = fold(entries_);
+        EXPECT_TRUE(s.troubles.empty()) << s.troubles.front().words;
+        return s;
+    }
+    Assessment now(const std::string& at = "2026-03-02T12:00:00Z") const { return assess(state(), nullptr, at); }
+    /// Id of the step that is called; "" for none.
+    std::string called() const {
+        const Assessment a = now();
+        const Step* step = a.steps.now();
+        return step ? step->id : "";
+    }
+    StageMark mark(Stage stage) const { return now().stages[static_cast<std::size_t>(stage)].mark; }
+    /// Steps that take metal and could be done at once.
+    std::vector<std::string> metal() const {
+        const Assessment a = now();
+        std::vector<std::string> ids;
+        for (const Step& s : a.steps.steps)
+            if (s.cannot_be_undone && (s.state == StepState::now || s.state == StepState::ready))
+                ids.push_back(s.id);
+        return ids;
+    }
+    std::vector<Rule> waits(const std::string& id) const {
+        const Assessment a = now();
+        const Step* step = a.steps.find(id);
+        std::vector<Rule> rules;
+        if (step)
+            for (const Wait& w : step->waits_for)
+                rules.push_back(w.rule);
+        return rules;
+    }
+
+  private:
+    std::vector<Entry> entries_;
+};
+
+} // namespace
+
+// ---- intake -------------------------------------------------------------------------------------------------------
+
+TEST(Stories, ANewBlockIsWashedAndLookedOverBeforeItIsMeasured) {
+    Story s;
+    EXPECT_EQ(s.called(), "cleaned/wash");
+    EXPECT_THAT(s.waits("as_found/log"), testing::ElementsAre(Rule::clean_first));
+    s.add(StepDone{"washed"});
+    EXPECT_EQ(s.called(), "cleaned/inspect");
+    s.add(StepDone{"inspected for cracks"});
+    EXPECT_EQ(s.called(), "as_found/log");
+}
+
+TEST(Stories, ALedgerWithReadingsAndNoWordOfCleaningIsPastIt) {
+    Story s;
+    s.caps(true).log(log_of(30.005));
+    const Assessment a = s.now();
+    EXPECT_EQ(a.steps.find("cleaned/wash")->state, StepState::skipped);
+    EXPECT_EQ(a.steps.find("cleaned/inspect")->state, StepState::skipped);
+}
+
+TEST(Stories, WashedAndNotLookedOverNothingIsCut) {
+    Story s;
+    s.add(StepDone{"washed"}).caps(true).log(log_of(30.005, 0, 200.06));
+    EXPECT_EQ(s.called(), "cleaned/inspect");
+    EXPECT_TRUE(s.metal().empty());
+}
+
+// ---- main tunnel --------------------------------------------------------------------------------------------------
+
+TEST(Stories, TwoUprightSizesOfThirtyBothLargeAskForTheRest) {
+    Story s;
+    s.caps(true).size(1, "front", "upright", 60.06).size(1, "rear", "upright", 60.06);
+    EXPECT_EQ(s.called(), "main.1/measure/front/60_left");
+    EXPECT_TRUE(s.metal().empty());
+    EXPECT_THAT(s.waits("deck.C/witness"), testing::IsEmpty()) << "no deck was measured: there is no such step";
+}
+
+TEST(Stories, SizesInTheirWindowsAndNoSaddleAskForTheSaddles) {
+    Story s;
+    s.caps(true).sizes(60.010, 60.010);
+    EXPECT_EQ(s.called(), "main.1/measure/saddle");
+    EXPECT_TRUE(s.metal().empty());
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::cannot_tell);
+    s.saddles();
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::meets);
+}
+
+TEST(Stories, APlaceLeftOutOfThePlanStopsCountingAsMissing) {
+    Story s;
+    s.caps(true).sizes(60.010, 60.010);
+    s.add(ReadingPlanChosen{"saddle_heights", {"main.1 saddle", "main.3 saddle", "main.5 saddle"}});
+    for (const int n : {1, 3, 5}) {
+        Reading r = test::size_reading("main." + std::to_string(n), "", "", 0, 0.0005);
+        r.at.quantity = Quantity::saddle;
+        s.add(r);
+    }
+    EXPECT_NE(s.called(), "main.2/measure/saddle");
+}
+
+TEST(Stories, InSizeAndInLineWithTheCapsOffIsNotATunnel) {
+    Story s;
+    s.caps(false).sizes(60.010, 60.010).saddles();
+    EXPECT_EQ(s.called(), "tunnel/torque");
+    EXPECT_NE(s.mark(Stage::tunnel), StageMark::meets);
+    s.caps(true);
+    EXPECT_EQ(s.called(), "main.1/measure/front/upright") << "read again, as they run";
+    s.sizes(60.010, 60.010).saddles();
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::meets);
+}
+
+TEST(Stories, CapsThatCameOffAfterItWasReadEndTheRound) {
+    Story s;
+    s.caps(true).sizes(60.010, 60.010).saddles();
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::meets);
+    s.caps(false);
+    EXPECT_EQ(s.called(), "tunnel/torque");
+    s.caps(true);
+    EXPECT_EQ(s.called(), "main.1/measure/front/upright");
+    Story probed;
+    probed.caps(true).log(log_of(30.005)).caps(false).caps(true);
+    EXPECT_EQ(probed.called(), "tunnel/probe");
+}
+
+TEST(Stories, UnstatedCapsAreAskedFor) {
+    Story s;
+    s.sizes(60.010, 60.010).saddles();
+    EXPECT_EQ(s.called(), "tunnel/conditions");
+    EXPECT_NE(s.mark(Stage::tunnel), StageMark::meets);
+    const JobState state = s.state();
+    const Assessment a = assess(state);
+    const auto entries = answer(state, a, *a.steps.now(), proposed(*a.steps.now()), "2026-03-02T12:00:00Z");
+    ASSERT_TRUE(entries) << entries.error().front().text();
+    s.add(entries->front());
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::meets) << "it holds for what was read";
+}
+
+TEST(Stories, CapsCutTorquedAndReadAsPredictedAreHoned) {
+    Story s;
+    s.caps(true).sizes(60.030, 60.015).saddles();
+    EXPECT_EQ(s.called(), "tunnel/caps");
+    EXPECT_GT(*s.now().steps.now()->number, 0.01) << "the largest cut";
+    s.cut_caps(0.024);
+    EXPECT_EQ(s.called(), "tunnel/torque");
+    EXPECT_TRUE(s.metal().empty());
+    s.caps(true);
+    EXPECT_EQ(s.called(), "main.1/measure/front/upright");
+    EXPECT_THAT(s.waits("tunnel/hone"), testing::ElementsAre(Rule::fresh));
+    s.sizes(60.006, 60.003); // less the cut upright, half of it 60° off
+    EXPECT_EQ(s.called(), "tunnel/hone");
+    EXPECT_NEAR(*s.now().steps.now()->number, 0.007, 1e-9) << "to the middle of the window, at the tightest place";
+}
+
+TEST(Stories, TheSameByProbe) {
+    Story s;
+    s.caps(true).log(log_of(30.018));
+    EXPECT_EQ(s.called(), "tunnel/caps");
+    s.cut_caps(0.04).caps(true);
+    EXPECT_EQ(s.called(), "tunnel/probe");
+    Story off = s;
+    s.log(log_of(30.018, 0.04));
+    EXPECT_EQ(s.called(), "tunnel/hone") << "what was probed is what the cut should have made of it";
+    off.log(log_of(30.018, 0.02));
+    EXPECT_EQ(off.called(), "tunnel/probe") << "half of what was cut";
+    EXPECT_THAT(off.waits("tunnel/hone"), testing::ElementsAre(Rule::doubt));
+}
+
+TEST(Stories, ShrunkByHalfOfTheCutIsNamedAndTheWorstReadOnceMore) {
+    Story s;
+    s.caps(true).sizes(60.030, 60.015).saddles().cut_caps(0.024).caps(true);
+    for (int n = 1; n <= 5; ++n)
+        for (const char* end : {"front", "rear"}) {
+            const bool worst = n == 4 && end[0] == 'r';
+            s.size(n, end, "upright", worst ? 60.020 : 60.018)
+                .size(n, end, "60 left", 60.009)
+                .size(n, end, "60 right", 60.009);
+        }
+    EXPECT_EQ(s.called(), "main.4/measure/rear/upright");
+    EXPECT_TRUE(s.metal().empty());
+    EXPECT_THAT(s.waits("tunnel/hone"), testing::ElementsAre(Rule::doubt));
+}
+
+TEST(Stories, TwentyStrokesAndNothingReadAskForOneWayOfEachMain) {
+    Story honed;
+    honed.caps(true).sizes(60.030, 60.015).saddles().cut_caps(0.024).caps(true).sizes(60.006, 60.003).strokes(20);
+    EXPECT_EQ(honed.called(), "main.1/measure/front/60_left") << "the tightest way";
+    EXPECT_NE(honed.mark(Stage::tunnel), StageMark::meets);
+    EXPECT_TRUE(honed.metal().empty());
+    for (int n = 1; n <= 5; ++n)
+        honed.size(n, "front", "60 left", 60.010);
+    EXPECT_EQ(honed.called(), "main.1/measure/front/upright") << "all within: now the full set";
+    honed.sizes(60.010, 60.010);
+    EXPECT_EQ(honed.called(), "main.1/measure/saddle");
+    honed.saddles();
+    EXPECT_EQ(honed.called(), "tunnel/finish");
+    honed.add(TunnelCut{TunnelMethod::hone, ""});
+    EXPECT_EQ(honed.mark(Stage::tunnel), StageMark::meets) << "what was read last is as left";
+    EXPECT_THAT(honed.called(), StartsWith("deck.C/measure"));
+}
+
+TEST(Stories, ATunnelThatIsDoneAndFailsIsWorkedAgain) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.10)).add(TunnelCut{TunnelMethod::hone, "at the neighbour's"});
+    EXPECT_EQ(s.called(), "tunnel/probe");
+    s.log(log_of(30.018, 0, 200.10));
+    EXPECT_EQ(s.called(), "tunnel/caps") << "a second campaign";
+    s.cut_caps(0.03);
+    EXPECT_EQ(s.called(), "tunnel/torque");
+}
+
+/// The decks alone, laid in the frame of the mains probed before.
+std::string decks_alone(double height) {
+    const std::string all = log_of(30.005, 0, height);
+    return all.substr(0, all.find("a,main")) + all.substr(all.find("a,deck"));
+}
+
+// A log of the decks counted as one of the mains: strokes were forgotten, and a tunnel cut since carried new heights.
+TEST(Stories, DecksProbedAloneSayNothingOfTheMains) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.03)).add(ProbeLogTaken{"decks.csv", "", decks_alone(200.03), {}, false});
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::meets) << "how sure a touch of the mains was stands with their log";
+    s.strokes(20).log(decks_alone(200.03));
+    EXPECT_NE(s.mark(Stage::tunnel), StageMark::meets);
+    EXPECT_EQ(s.called(), "tunnel/probe");
+    s.add(TunnelCut{TunnelMethod::hone, ""}).log(decks_alone(200.02));
+    EXPECT_TRUE(s.state().deck("C").from_old_tunnel()) << "laid on mains that are no more";
+}
+
+TEST(Stories, ADoubtIsSettledByMeasuring) {
+    Story s; // 60.0198 ± 0.001 against 60.020
+    s.caps(true).sizes(60.0198, 60.015).saddles();
+    EXPECT_EQ(s.called(), "tunnel/settle");
+    EXPECT_EQ(s.now().steps.now()->about->text(), "main.1");
+    EXPECT_TRUE(s.metal().empty());
+}
+
+TEST(Stories, ScrewsTurnedAskForTheSweepAgain) {
+    Story s;
+    s.caps(true).sizes(60.030, 60.015).saddles();
+    const auto sweep = [&s] {
+        for (const int main : {1, 5})
+            for (const char* clock : {"12", "3", "6", "9"}) {
+                Reading r = test::size_reading("main." + std::to_string(main), "", clock, 0.01, 0.0005);
+                r.at.quantity = Quantity::sweep;
+                s.add(r);
+            }
+    };
+    sweep();
+    EXPECT_EQ(s.now().gauge.sweeps.size(), 2U);
+    s.add(StepDone{"screws turned"});
+    EXPECT_TRUE(s.now().gauge.sweeps.empty()) << "they were swept before";
+    EXPECT_EQ(s.called(), "main.1/measure/sweep/12");
+    sweep();
+    EXPECT_EQ(s.now().gauge.sweeps.size(), 2U);
+    s.add(RoundOpened{"sweep", "the bar was knocked"});
+    EXPECT_TRUE(s.now().gauge.sweeps.empty());
+}
+
+// ---- decks --------------------------------------------------------------------------------------------------------
+
+TEST(Stories, NothingIsCutFromATunnelThatFails) {
+    Story s;
+    s.caps(true).log(log_of(30.018, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
+    s.deck(PassKind::witness, 0.01, false);
+    EXPECT_EQ(s.called(), "tunnel/caps");
+    EXPECT_THAT(s.waits("deck.C/pass"), testing::Contains(Rule::tunnel_first));
+    s.add(GatePassed{Rule::tunnel_first, "decks", "the mains are done afterwards, by wish"});
+    EXPECT_THAT(s.called(), StartsWith("deck.C/"));
+    EXPECT_NE(s.mark(Stage::decks), StageMark::meets);
+}
+
+TEST(Stories, ADeckUnderTheBlueprintsLimitIsADecision) {
+    Story s; // least 199.95; cut to a height of 199.90 with a reason, flat there
+    s.caps(true).log(log_of(30.005, 0, 200.06));
+    s.add(DeckTargetChosen{TargetSchool::height, true, 199.90});
+    EXPECT_EQ(s.called(), "deck.C/decide") << "before metal comes off";
+    s.deck(PassKind::finish, 0.16).deck(PassKind::spring, 0).deck(PassKind::spring, 0).log(log_of(30.005, 0, 199.90));
+    EXPECT_EQ(s.called(), "deck.C/decide");
+    EXPECT_EQ(s.mark(Stage::decks), StageMark::fails);
+    EXPECT_NE(s.now().steps.find("passport/hand_over")->state, StepState::now);
+    s.add(GatePassed{Rule::sign_off, "deck.C", "a thicker gasket"});
+    EXPECT_EQ(s.called(), "passport/hand_over");
+}
+
+// Two banks by hand, both to one height; the left one stayed dark at it.
+TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
+    std::string text = blueprint();
+    const std::size_t from = text.find(R"({"id":"C","angle_deg":0)"), to = text.find("]]}]", from) + 3;
+    const std::string one = text.substr(from, to - from);
+    const auto bank = [&one](const char* id, const char* angle) {
+        std::string b = one;
+        return b.replace(0, std::string(R"({"id":"C","angle_deg":0)").size(),
+                         R"({"id":")" + std::string(id) + R"(","angle_deg":)" + angle);
+    };
+    text.replace(from, to - from, bank("R", "30") + "," + bank("L", "-30"));
+    for (std::size_t at = text.find(".C."); at != std::string::npos; at = text.find(".C.", at))
+        text[at + 1] = 'R';
+    for (std::size_t at = text.find(R"("bank":"C")"); at != std::string::npos; at = text.find(R"("bank":"C")", at))
+        text[at + 8] = 'R';
+    std::vector<Entry> entries;
+    const auto add = [&entries](Payload payload) {
+        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), "", "", std::move(payload)});
+    };
+    add(JobOpened{"two banks", "", "b.json", text});
+    add(GatePassed{Rule::tunnel_first, "", "good by its papers"});
+    const auto bp = read_blueprint(text, "b");
+    ASSERT_TRUE(bp) << bp.error().front().text();
+    for (const BankBlueprint& b : bp->banks) {
+        double height = 200.10;
+        for (const DeckPlace& place : deck_places(b))
+            add(test::height_reading(place.place, height -= 0.01, 0.001, b.id)); // 200.09 to 200.06
+    }
+    const auto now = [&entries] {
+        const JobState state = fold(entries);
+        EXPECT_TRUE(state.troubles.empty()) << state.troubles.front().words;
+        return assess(state);
+    };
+    EXPECT_NEAR(now().bank("R")->plan.target, 200.06, 1e-9);
+    add(DeckCut{"L", PassKind::finish, 0.03, false, {{20, 40}}});
+    Assessment a = now();
+    EXPECT_EQ(a.steps.now()->id, "deck.L/finish") << "another pass, deeper";
+    EXPECT_NEAR(a.bank("L")->plan.target, 200.06 - 0.0254, 1e-9) << "a thou is within what four heights could not tell";
+    EXPECT_NEAR(a.bank("R")->plan.target, a.bank("L")->plan.target, 1e-9) << "the partner goes with it";
+    add(DeckCut{"L", PassKind::finish, 0.02, true, {}});
+    a = now();
+    EXPECT_NEAR(a.bank("L")->plan.target, 200.04, 1e-9) << "clean 0.02 deeper than planned";
+    EXPECT_NEAR(a.bank("R")->plan.target, 200.04, 1e-9);
+    EXPECT_NEAR(a.bank("R")->remaining, 0.05, 1e-9);
+}
+
+TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
+    s.add(FlawMarked{"C", FlawKind::crack, {{10, 0}}, FlawNear::bore, {}, ""});
+    EXPECT_THAT(s.called(), StartsWith("deck.C/flaw/"));
+    EXPECT_THAT(s.waits("deck.C/witness"), testing::ElementsAre(Rule::flaw_decided));
+    s.add(FlawDecided{5, FlawChoice::watch, ""});
+    EXPECT_EQ(s.called(), "deck.C/witness");
+}
+
+// ---- cylinders ----------------------------------------------------------------------------------------------------
+
+TEST(Stories, AProudSleeveIsTakenFlushBeforeAnythingIsHoned) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.10));
+    for (int n = 1; n <= 4; ++n)
+        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
+    PistonsStated p;
+    p.size = 80.45;
+    p.clearance = 0.05;
+    s.add(p);
+    const FeatureId three{FeatureKind::bore, "C", 3};
+    s.add(BoreDecided{three, BoreChoice::sleeve, "cracked"});
+    InsertMeasured sleeve;
+    sleeve.bore = three;
+    sleeve.outside.fill(84.03);
+    sleeve.inside = 79;
+    sleeve.length = 140;
+    sleeve.interference = 0.03;
+    sleeve.parent_outside = 100;
+    s.add(sleeve);
+    s.add(BoreCut{three, BoreOperation::rough, 84.0, 84.0, false, 0, "", {}, ""});
+    s.add(test::size_reading("bore.C.3", "top", "across", 84.0, 0.0005));
+    s.add(InsertFitted{three, 0.05, {}, {}, ""});
+    EXPECT_EQ(s.called(), "deck.C/flush");
+    EXPECT_NEAR(*s.now().steps.now()->number, 0.05, 1e-12);
+    EXPECT_THAT(s.metal(), testing::ElementsAre("deck.C/flush"));
+}
+
+TEST(Stories, CylindersWaitForATunnelThatFails) {
+    Story s;
+    s.caps(true).log(log_of(30.018, 0, 200.03));
+    for (int n = 1; n <= 4; ++n)
+        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
+    PistonsStated p;
+    p.size = 80.45;
+    s.add(p);
+    EXPECT_EQ(s.called(), "tunnel/caps");
+    EXPECT_THAT(s.waits("bore.C.1/rough"), testing::Contains(Rule::tunnel_first));
+}
+
+TEST(Stories, OnlyTheCylindersWhereTheTunnelIsGoodByItsPapers) {
+    Story s;
+    for (int n = 1; n <= 4; ++n)
+        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
+    PistonsStated p;
+    p.size = 80.45;
+    s.add(p);
+    EXPECT_EQ(s.called(), "main.1/measure/front/upright");
+    Story passed = s;
+    s.add(ScopeChosen{{Stage::cylinders}, "tunnel good by its papers"});
+    EXPECT_EQ(s.called(), "bore.C.1/rough");
+    passed.add(GatePassed{Rule::tunnel_first, "", "tunnel good by its papers"});
+    passed.add(GatePassed{Rule::order, "", "only the cylinders"});
+    EXPECT_THAT(passed.metal(), testing::Contains("bore.C.1/rough"));
+}
+
+// ---- the list -----------------------------------------------------------------------------------------------------
+
+TEST(Steps, AreInTheOrderOfTheRouteAndNamedOnce) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.10));
+    const Assessment a = s.now();
+    std::set<std::string> ids;
+    for (const Step& step : a.steps.steps)
+        EXPECT_TRUE(ids.insert(step.id).second) << step.id;
+    for (const RoutePreset preset : {RoutePreset::mains_first, RoutePreset::one_clamping, RoutePreset::least_metal,
+                                     RoutePreset::decks_twice, RoutePreset::sleeves_first}) {
+        const auto order = order_of(preset);
+        EXPECT_EQ(order.size(), stage_keys.size());
+        EXPECT_EQ(order.front(), Stage::received);
+        EXPECT_EQ(order.back(), Stage::passport);
+    }
+    s.add(RouteChosen{RoutePreset::mains_first, {Stage::cylinders, Stage::tunnel}});
+    EXPECT_EQ(route_of(s.state()).front(), Stage::cylinders);
+    EXPECT_EQ(route_of(s.state()).size(), stage_keys.size());
+}
+
+TEST(Steps, ASkippedStepIsNotCalledAgain) {
+    Story s;
+    s.add(StepSkipped{"cleaned/wash", "came washed"});
+    EXPECT_EQ(s.called(), "cleaned/inspect");
+    EXPECT_EQ(s.now().steps.find("cleaned/wash")->reason, "came washed");
+}
+
+TEST(Steps, OnlyMetalAndPressesCannotBeUndone) {
+    Story s;
+    s.caps(true).log(log_of(30.018, 0, 200.10));
+    for (const Step& step : s.now().steps.steps) {
+        const bool metal = step.kind == StepKind::cut || step.kind == StepKind::hone || step.task == Task::press ||
+                           step.task == Task::press_bush;
+        EXPECT_EQ(step.cannot_be_undone, metal) << step.id;
+        EXPECT_LE(step.asks.size(), 3U) << step.id;
+    }
+}
+
+TEST(Answers, NameTheAskThatIsWrong) {
+    Story s;
+    s.caps(true).sizes(60.030, 60.015).saddles().cut_caps(0.024).caps(true).sizes(60.006, 60.003);
+    const JobState state = s.state();
+    const Assessment a = assess(state);
+    const Step& hone = *a.steps.now();
+    ASSERT_EQ(hone.id, "tunnel/hone");
+    const auto said = [&](const Answers& answers) {
+        const auto entries = answer(state, a, hone, answers, "2026-03-02T12:00:00Z");
+        return entries ? std::string("taken") : entries.error().front().text();
+    };
+    EXPECT_THAT(said({}), HasSubstr("strokes is missing"));
+    EXPECT_THAT(said({{"strokes", -3.0}}), HasSubstr("strokes is -3"));
+    EXPECT_THAT(said({{"strokes", true}}), HasSubstr("strokes is of another kind"));
+    EXPECT_THAT(said({{"strokes", std::nan("")}}), HasSubstr("strokes is nan"));
+    EXPECT_EQ(said({{"strokes", 20.0}}), "taken");
+    const Step* finish = a.steps.find("tunnel/finish");
+    ASSERT_TRUE(finish);
+    EXPECT_THAT(answer(state, a, *finish, {}, "").error().front().text(), HasSubstr("cannot be answered now"));
+}
