@@ -3,6 +3,7 @@
 
 #include "block/job_state.h"
 #include "wording/lifter_words.h"
+#include "wording/pick.h"
 #include "wording/readings.h"
 
 #include <algorithm>
@@ -20,16 +21,10 @@ using planning::BoringStep;
 using planning::CylinderStep;
 using planning::HoneStep;
 
-constexpr double degree = std::numbers::pi / 180;
 constexpr double um = 1e-3; // mm
 
-constexpr const char* hone_caution =
+constexpr const char* cylinder_hone_caution =
     "Stop the hone before a hand goes in. Honing oil: skin, air, fire. Torque plates stand under load.";
-
-template <class Enum, std::size_t N>
-std::string pick(Enum value, const std::array<const char*, N>& names) {
-    return names[static_cast<std::size_t>(value)];
-}
 
 std::string listed(const JobState& state, const std::vector<FeatureId>& ids) {
     std::string out;
@@ -276,12 +271,11 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
     case HoneStep::bore_first:
         return {"Bore first", "", {}, ""};
     case HoneStep::put_plate_on:
-        return {
-            "Torque plate and caps on, as they will run",
-            "",
-            {"A bore moves under its fasteners. State it under Conditions (Ctrl+J): plate on, or off by decision, with "
-             "gasket, lubricant and steps."},
-            hone_caution};
+        return {"Torque plate and caps on, as they will run",
+                "",
+                {"A bore moves under its fasteners. State it under Conditions: plate on, or off by decision, with "
+                 "gasket, lubricant and steps."},
+                cylinder_hone_caution};
     case HoneStep::measure:
         return {"Measure " + bore, "", {"Top, middle and bottom, both ways: the board shows what is left."}, ""};
     case HoneStep::check_again:
@@ -297,7 +291,8 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
                           " is left.");
         if (b != h.bores.end() && b->shape != planning::BoreShape::even)
             why.push_back(shape_sentence(*b, l));
-        return {"Hone " + bore, b != h.bores.end() ? l.plain(std::max(0.0, b->most)) : "", why, hone_caution};
+        return {"Hone " + bore, b != h.bores.end() ? l.with_unit(std::max(0.0, b->most)) : "", why,
+                cylinder_hone_caution};
     }
     case HoneStep::rest:
         return {"Let the block rest",
@@ -327,7 +322,7 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
     if (!w)
         return {"Measure the cylinders",
                 "",
-                {"Take in a probe log that holds them (Ctrl+I), or read top, middle and bottom with a gauge (Ctrl+R)."},
+                {"Take in a probe log that holds them, or read top, middle and bottom with a gauge."},
                 ""};
     const std::string bore = w->bore ? feature_words(*state.blueprint, *w->bore) : "";
     switch (w->step) {
@@ -425,7 +420,8 @@ std::string entry_words(const block::InsertMeasured& p, const LengthText& l) {
 }
 std::string entry_words(const block::InsertFitted& p, const LengthText& l) {
     return "insert fitted, proud by " + l.with_unit(p.proud) +
-           (p.key_angle ? ", key at " + fixed(*p.key_angle / degree, 1) + "°" : std::string()) + noted(p.note);
+           (p.key_angle ? ", key at " + fixed(*p.key_angle / block::radians_per_degree, 1) + "°" : std::string()) +
+           noted(p.note);
 }
 std::string entry_words(const block::BoreStepDone& p, const LengthText& l) {
     return "done: " + p.step + (p.reading ? ", " + l.with_unit(*p.reading) : std::string()) + noted(p.note);

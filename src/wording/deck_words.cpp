@@ -260,8 +260,7 @@ std::vector<std::string> shape_sentences(const block::BankBlueprint& bank,
     }
     if (banks)
         out.push_back("Banks " + angle_text(banks->angle) + " apart, " + (banks->angle_error < 0 ? "−" : "+") +
-                      angle_text(std::abs(banks->angle_error)) + " from the blueprint; " +
-                      (banks->height_difference < 0 ? "this one " : "this one ") +
+                      angle_text(std::abs(banks->angle_error)) + " from the blueprint; " + "this one " +
                       l.with_unit(std::abs(banks->height_difference)) +
                       (banks->height_difference < 0 ? " lower" : " higher") + " against its blueprint than the other.");
     return out;

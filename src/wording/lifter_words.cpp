@@ -3,6 +3,7 @@
 
 #include "block/job_state.h"
 #include "wording/cylinder_words.h"
+#include "wording/pick.h"
 #include "wording/readings.h"
 
 #include <algorithm>
@@ -17,16 +18,7 @@ using block::FeatureId;
 using block::JobState;
 using planning::LifterStep;
 
-namespace {
-
-constexpr double degree = std::numbers::pi / 180;
-
-template <class Enum, std::size_t N>
-std::string pick(Enum value, const std::array<const char*, N>& names) {
-    return names[static_cast<std::size_t>(value)];
-}
-
-} // namespace
+namespace {} // namespace
 
 std::string lifter_choice_name(block::LifterChoice choice) {
     return pick(choice, std::array{"leave", "hone", "bush"});
@@ -42,7 +34,7 @@ std::string lifter_reason_words(planning::LifterReason reason) {
 }
 
 std::string timing_words(double cam_angle) {
-    const double at_cam = std::abs(cam_angle) / degree;
+    const double at_cam = std::abs(cam_angle) / block::radians_per_degree;
     const char* way = cam_angle >= 0 ? " late" : " early";
     return fixed(at_cam, 2) + "°" + (at_cam < 0.005 ? "" : way) + ", " + fixed(2 * at_cam, 2) + "° at the crankshaft";
 }
@@ -71,9 +63,10 @@ std::vector<std::string> lifter_sentences(const JobState& state, const planning:
                                                   l.with_unit(n->bush_needed.value_or(0)) + " and more would."
                                             : "; whether it covers the move, a probe would tell."));
     if (n->choice == block::LifterChoice::bush && plan.keyed)
-        out.push_back("Keyed: index " +
-                      (plan.key_angle ? fixed(*plan.key_angle / degree, 1) + "°" : std::string("not stated")) +
-                      ", height " + (plan.height ? l.with_unit(*plan.height) : std::string("not stated")) + ".");
+        out.push_back(
+            "Keyed: index " +
+            (plan.key_angle ? fixed(*plan.key_angle / block::radians_per_degree, 1) + "°" : std::string("not stated")) +
+            ", height " + (plan.height ? l.with_unit(*plan.height) : std::string("not stated")) + ".");
     const auto p = std::ranges::find(work.board.each, lifter, &planning::LifterProgress::id);
     if (p != work.board.each.end() && p->position)
         out.push_back("Proven: " + l.with_unit(*p->position) + " off its place.");
@@ -83,7 +76,9 @@ std::vector<std::string> lifter_sentences(const JobState& state, const planning:
 std::string spread_sentence(const planning::LifterWork& w) {
     if (!w.study.before)
         return "";
-    const auto degrees = [](const planning::TimingSpread& s) { return fixed(2 * s.spread() / degree, 2) + "°"; };
+    const auto degrees = [](const planning::TimingSpread& s) {
+        return fixed(2 * s.spread() / block::radians_per_degree, 2) + "°";
+    };
     std::string s = "Timing spread over the cylinders at the crankshaft: " + degrees(*w.study.before) + " as found";
     if (w.board.after)
         s += ", " + degrees(*w.board.after) + " as probed since";
@@ -96,7 +91,7 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
     if (!w)
         return {"Measure the lifter bores",
                 "",
-                {"Probe them at 12, 3, 6 and 9 o'clock on two levels (Ctrl+I takes the log in), or read their sizes "
+                {"Probe them at 12, 3, 6 and 9 o'clock on two levels, or read their sizes "
                  "(Ctrl+R)."},
                 ""};
     const std::string lifter = w->board.lifter ? feature_words(*state.blueprint, *w->board.lifter) : "";
@@ -132,10 +127,7 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
         call = {"Stop: " + lifter + " is too large", "", {"A larger bush, or another lifter: decide on it."}, ""};
         break;
     case LifterStep::prove:
-        call = {"Probe the lifters again",
-                "",
-                {"Position and size are proven by a log taken after the last cut (Ctrl+I)."},
-                ""};
+        call = {"Probe the lifters again", "", {"Position and size are proven by a log taken after the last cut."}, ""};
         if (p != w->board.each.end() && p->position)
             call.reasons.push_back("It stands " + l.with_unit(*p->position) +
                                    " off its place: too near the limit to tell. State how sure a touch is, or touch it "

@@ -32,13 +32,6 @@ struct CallText {
     std::vector<std::string> reasons;
     std::string caution; ///< empty where the step cannot hurt anyone
 };
-[[nodiscard]] CallText call_text(const block::JobState& state, const planning::Assessment& assessment,
-                                 const LengthText& lengths);
-
-/// What the shop list says a job waits for.
-[[nodiscard]] std::string waits_for(const block::JobState& state, const planning::Assessment& assessment,
-                                    const LengthText& lengths);
-
 /// Slope, tilt and twist of a deck in words.
 [[nodiscard]] std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie,
                                                      const LengthText& lengths);

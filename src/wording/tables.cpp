@@ -90,7 +90,7 @@ std::string evaluation_table(const block::Blueprint& blueprint, const block::Eva
         Table decks(
             {"deck", "points", "lowest", "highest", "mean", "flat LSQ", "flat MZ", "to clean", "over blueprint"});
         for (const block::DeckResult& d : e.decks)
-            decks.add({d.id.text(), std::to_string(d.points.size()), l.plain(d.height_min), l.plain(d.height_max),
+            decks.add({d.id.text(), std::to_string(d.touches), l.plain(d.height_min), l.plain(d.height_max),
                        l.plain(d.height_mean), l.plain(d.flatness_lsq), l.plain(d.flatness_mz),
                        l.plain(d.cut_to_clean()), l.with_sign(d.stock_to_nominal())});
         out += decks.text();

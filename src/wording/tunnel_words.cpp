@@ -103,7 +103,7 @@ namespace {
 
 constexpr const char* cap_caution =
     "Caps under load: brace the block, long even pulls. Guards and eyes covered at the cap grinder, no gloves.";
-constexpr const char* hone_caution =
+constexpr const char* line_hone_caution =
     "Honing oil on skin and near sparks, no sleeves near the mandrel. Stop it and see it stopped before reaching in.";
 constexpr const char* bar_caution =
     "Dry-run the bar first. Stop the spindle and see it stopped before clearing chips, never by hand.";
@@ -125,13 +125,13 @@ CallText cut_caps_text(const planning::TunnelWork& work, const LengthText& l) {
 }
 
 CallText work_text(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
-    const bool hone = !work.study || work.study->policy.method == block::TunnelMethod::hone;
+    const bool hone = work.method == block::TunnelMethod::hone;
     CallText t{hone                    ? "Line hone"
                : work.establishing_due ? "Establishing pass"
                                        : "Final pass",
                "",
                {},
-               hone ? hone_caution : bar_caution};
+               hone ? line_hone_caution : bar_caution};
     if (work.dwell)
         t.number = l.with_unit(std::max(0.0, work.dwell->left));
     if (work.dwell && hone)
@@ -141,7 +141,7 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
                             l.with_unit(work.forecast->per_stroke * work.forecast->strokes) + "; about " +
                             fixed(work.forecast->strokes_left, 0) + " strokes more.");
     if (hone)
-        t.reasons.emplace_back("Log the strokes on the board, then measure again: short goes, it warms.");
+        t.reasons.emplace_back("Short goes: it warms. Between them one way of each main is enough.");
     if (!hone && work.establishing_due)
         t.reasons.emplace_back("A light pass that is measured before the final one; a new cutter asks for it again.");
     if (!hone && work.next_protrusion)
@@ -150,65 +150,121 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
     return t;
 }
 
+/// "12 of 35 still to read: mains 2, 3 and the saddles of 1, 4."
+std::string still_to_read(const planning::TunnelWork& work) {
+    std::vector<std::string> mains, saddles;
+    for (const block::MeasuredAt& at : work.to_read) {
+        auto& list = at.quantity == block::Quantity::saddle ? saddles : mains;
+        const std::string number = std::to_string(at.feature.number);
+        if (std::ranges::find(list, number) == list.end())
+            list.push_back(number);
+    }
+    if (work.to_read.empty())
+        return "A probe log, or a gauge.";
+    std::string words =
+        std::to_string(work.to_read.size()) + (work.to_read.size() == 1 ? " place" : " places") + " still to read: ";
+    if (!mains.empty())
+        words += (mains.size() == 1 ? "main " : "mains ") + join(mains, " and ");
+    if (!saddles.empty())
+        words += std::string(mains.empty() ? "" : "; ") + (saddles.size() == 1 ? "the saddle of " : "the saddles of ") +
+                 join(saddles, " and ");
+    return words + ".";
+}
+
+CallText settle_text(const block::JobState& state, const planning::TunnelWork& work) {
+    CallText t{
+        "The tunnel: can't tell yet", "", {}, "Caps torqued as they will run; block and gauge at one temperature."};
+    if (work.by_probe && state.latest && !state.latest->mains_uncertainty())
+        t.reasons.emplace_back("How sure a touch is was not stated: probe it again and state it.");
+    else if (work.by_probe)
+        t.reasons.emplace_back("Something stands too near its limit: touch it more often, at both ends of each main.");
+    else
+        t.reasons.emplace_back("Something stands too near its limit, or gauge and probe say different things: read it "
+                               "again, several times, or with a better gauge.");
+    t.reasons.emplace_back("A doubt is settled by measuring, not by cutting. A coin-flip is not a pass.");
+    return t;
+}
+
 } // namespace
 
 CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
     using enum planning::TunnelStep;
+    const std::string care = "Caps torqued as they will run; block and gauge at one temperature.";
     switch (work.step) {
-    case measure: {
-        CallText t{
-            "Measure the tunnel",
+    case measure:
+        return {work.by_probe ? "Probe the tunnel again" : "Measure the tunnel",
+                "",
+                {"Everything is measured from the mains: each at both ends, at least four touches round each, or sizes "
+                 "three ways and the saddles.",
+                 state.mains_round > 0 && work.by_probe
+                     ? "What was probed of it holds no longer: " + state.mains_round_because + "."
+                     : "A probe log, or a gauge."},
+                care};
+    case read:
+        return {"Read the rest of the mains",
+                "",
+                {still_to_read(work), "Nothing is planned on less: the line and the tightest place are not known."},
+                care};
+    case caps_off:
+        return {"Caps on, torqued as they will run",
+                "",
+                {"They are stated off: what is read without them is not the tunnel.",
+                 "Lubricant, torque or stretch, pattern and steps as they will run; then everything is read."},
+                cap_caution};
+    case state_caps:
+        return {
+            "Say whether the caps were torqued",
             "",
-            {"Everything is measured from the mains.", "Take in a probe log, or read sizes and saddle heights below."},
-            "Caps torqued as they will run."};
-        const auto& missing = work.saddles_missing;
-        if (!missing.empty() && missing.size() < state.blueprint->mains.size()) {
-            std::string list;
-            for (const block::FeatureId& id : missing)
-                list += (list.empty() ? "" : ", ") + std::to_string(id.number);
-            t.reasons.push_back("Still to read: the saddle of main " + list + ". Until then the line is not known.");
-        }
-        return t;
-    }
+            {"Nobody has said so, and a main is another without them. State it, and that it held for what was read."},
+            ""};
+    case settle:
+        return settle_text(state, work);
     case decide: {
-        CallText t{"No plan within the limits", "", {}, ""};
-        for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
-            t.reasons.push_back(sentence);
-        t.reasons.emplace_back("Loosen a limit, choose another school, or mark a cap as replaced.");
+        CallText t{work.begun ? "In size, and not straight or round" : "No plan within the limits", "", {}, ""};
+        if (work.study && !work.study->plan.feasible)
+            for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
+                t.reasons.push_back(sentence);
+        t.reasons.emplace_back("Loosen a limit, choose another school, or mark a cap as replaced; or say that it is "
+                               "done and work it a second time.");
         return t;
     }
     case good:
-        return {"The tunnel is good as found",
-                "",
-                {"Every main in size, round and in line: leave it.", "Go on with the decks (F4)."},
-                ""};
+        return {"The tunnel is good", "", {"Every main in size, round and in line: leave it."}, ""};
     case cut_caps:
         return cut_caps_text(work, l);
     case torque_caps:
-        return {
-            "Torque the caps",
-            "",
-            {"Back in their places, same way round, lubricant, torque or stretch, pattern and steps as they will run.",
-             "State it: Ctrl+J, caps torqued. The sizes are measured after that."},
-            cap_caution};
+        return {"Torque the caps",
+                "",
+                {"Deburred, registers snug and not tight, back in their places, same way round; lubricant, torque or "
+                 "stretch, pattern and steps as they will run.",
+                 "The sizes are measured after that."},
+                cap_caution};
     case measure_caps:
         return {"Measure the mains again",
                 "",
-                {"Before less cut should be what you find; a disagreement is named.", "Read the sizes below (Ctrl+R)."},
-                "Caps torqued; block and gauge at one temperature."};
+                {"Before less cut should be what you find; a disagreement is named.", still_to_read(work)},
+                care};
+    case read_again: {
+        CallText t{"A size is not what the cut should have made of it: read it once more", "", {}, care};
+        t.reasons = prediction_sentences(*state.blueprint, work.predictions, l);
+        t.reasons.emplace_back(
+            "The cap may sit on a burr, the cut may not be what was written, or the reading slipped.");
+        return t;
+    }
     case machine:
         return work_text(state, work, l);
     case measure_work:
         return {"Measure the mains again",
                 "",
-                {"Sizes from before the last go hold no longer."},
+                {"Sizes from before the last go hold no longer.", still_to_read(work)},
                 "Stop the machine and see it stopped; wipe the bores dry."};
     case log_finished:
-        return {"Every main is in size: stop",
-                "",
-                {"Enough: more strokes would only take metal. Log that the tunnel is done (Ctrl+Shift+T).",
-                 "From then on everything measured from the old tunnel is stale and is measured again."},
-                ""};
+        return {
+            "Every main is in size: stop",
+            "",
+            {"Enough: more strokes would only take metal. Say that the tunnel is done; what was read last is as left.",
+             "From then on what was measured from the old tunnel is measured again."},
+            ""};
     case too_large:
         break;
     }

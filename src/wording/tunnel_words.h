@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "planning/tunnel_consequences.h"
 #include "planning/tunnel_work.h"
 #include "wording/lengths.h"
 #include "wording/sentences.h"

@@ -5,6 +5,7 @@
 
 #include "planning/assessment.h"
 #include "planning/row_block.h"
+#include "units.h"
 
 #include <gmock/gmock.h>
 
@@ -19,7 +20,7 @@ using testing::HasSubstr;
 
 namespace {
 
-const LengthText mm(Unit::mm), inch(Unit::inch);
+using test::mm, test::inch;
 
 CallText call_after(const RowJob& job) {
     const JobState s = job.state();
@@ -30,9 +31,8 @@ CallText call_after(const RowJob& job) {
 } // namespace
 
 TEST(CylinderWords, TimingOversizeAndTexture) {
-    constexpr double degree = std::numbers::pi / 180;
-    EXPECT_EQ(timing_words(0.927 * degree), "0.93° late, 1.85° at the crankshaft");
-    EXPECT_EQ(timing_words(-0.5 * degree), "0.50° early, 1.00° at the crankshaft");
+    EXPECT_EQ(timing_words(0.927 * radians_per_degree), "0.93° late, 1.85° at the crankshaft");
+    EXPECT_EQ(timing_words(-0.5 * radians_per_degree), "0.50° early, 1.00° at the crankshaft");
     EXPECT_EQ(timing_words(0), "0.00°, 0.00° at the crankshaft");
     EXPECT_EQ(oversize_text(0, mm), "nominal");
     EXPECT_EQ(oversize_text(0.508, inch), "+0.0200 in");

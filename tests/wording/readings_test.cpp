@@ -4,6 +4,7 @@
 
 #include "block/reading_text.h"
 #include "block/small_block.h"
+#include "units.h"
 
 #include <gmock/gmock.h>
 
@@ -15,7 +16,7 @@ using testing::HasSubstr;
 
 namespace {
 
-const LengthText mm{Unit::mm}, inch{Unit::inch};
+using test::mm, test::inch;
 
 Expected about(double value, double believable = 0.3) {
     Expected e;

@@ -4,12 +4,14 @@
 #include "planning/assessment.h"
 #include "reference_data.h"
 #include "wording/sentences.h"
+#include "wording/step_words.h"
 
 #include <algorithm>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
 #include <gtest/gtest.h>
+#include <sstream>
 
 // What the program says at every step of the harbour's jobs, kept as text: marks of the route, the call, what the shop
 // list waits for. A change of judgement shows here as a difference to be read by hand. PALLIX_WRITE_RECORD=1 writes the
@@ -31,8 +33,7 @@ std::vector<block::Entry> job_of(const std::string& name) {
     return entries.value_or(std::vector<block::Entry>());
 }
 
-std::string said_of(const std::vector<block::Entry>& entries, block::ReadLogs& logs) {
-    const block::JobState state = block::fold(entries, &logs);
+std::string said_of(const block::JobState& state) {
     const planning::Assessment assessment = planning::assess(state);
     const LengthText lengths(block::Unit::mm);
     std::string said = "  marks:";
@@ -50,11 +51,33 @@ std::string said_of(const std::vector<block::Entry>& entries, block::ReadLogs& l
     return said;
 }
 
+/// The job after its first entries.
+block::JobState first_of(const std::vector<block::Entry>& entries, std::size_t n, block::ReadLogs& logs) {
+    return block::fold({entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(n)}, &logs);
+}
+
+/// Every number that readings have made.
+std::string measured_in(const block::JobState& state) {
+    std::ostringstream all;
+    all.precision(17);
+    for (const block::TakenReading& r : state.readings)
+        all << r.sequence << ' ' << r.value << ' ' << r.fixed.value_or(-1) << ' ' << r.stale_because << '\n';
+    for (const block::MeasuredPlace& p : state.places)
+        all << p.at.key() << ' ' << p.value << ' ' << p.count << ' ' << p.spread << ' ' << p.stale_because << '\n';
+    for (const auto& [bank, deck] : state.decks)
+        if (deck.latest)
+            all << bank << ' ' << deck.latest->sequence << ' ' << deck.latest->result.height_mean << ' '
+                << deck.as_found->sequence << ' ' << deck.readings.size() << '\n';
+    all << state.crowns.size() << ' ' << state.conditions.part_c.value_or(-300) << ' '
+        << state.conditions.gauge_c.value_or(-300);
+    return all.str();
+}
+
 std::string record_of(const std::vector<block::Entry>& entries) {
     std::string record, before;
     block::ReadLogs logs;
     for (std::size_t n = 1; n <= entries.size(); ++n) {
-        const std::string said = said_of({entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(n)}, logs);
+        const std::string said = said_of(first_of(entries, n, logs));
         record += std::to_string(n) + " " + block::kind_of(entries[n - 1].payload) +
                   (said == before ? ": the same\n" : "\n" + said);
         before = said;
@@ -84,4 +107,25 @@ INSTANTIATE_TEST_SUITE_P(Harbour, Record,
                          [](const auto& tested) { return tested.param; });
 
 } // namespace
+// A reading in a long job is added to the state; what comes of it is what folding everything anew would make of it.
+TEST(Record, AReadingAddedIsAReadingFolded) {
+    int added = 0;
+    for (const auto& file : fs::directory_iterator(test_data("jobs"))) {
+        const std::vector<block::Entry> entries =
+            job_of(file.path().filename().string().substr(0, file.path().filename().string().find('.')));
+        block::ReadLogs logs;
+        for (std::size_t n = 1; n < entries.size(); ++n) {
+            if (!std::holds_alternative<block::Reading>(entries[n].payload))
+                continue;
+            block::JobState state = first_of(entries, n, logs);
+            block::fold_reading(state, entries[n]);
+            const block::JobState anew = first_of(entries, n + 1, logs);
+            ASSERT_EQ(measured_in(state), measured_in(anew)) << file.path() << " entry " << n + 1;
+            ASSERT_EQ(said_of(state), said_of(anew)) << file.path() << " entry " << n + 1;
+            ++added;
+        }
+    }
+    EXPECT_GT(added, 100);
+}
+
 } // namespace pallix::wording

@@ -2,13 +2,15 @@
 #include "block/job_state.h"
 #include "planning/assessment.h"
 #include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/step_words.h"
 #include "wording/tables.h"
 #include "wording/tunnel_words.h"
 
 #include "block/small_block.h"
+#include "units.h"
 
 #include <gmock/gmock.h>
+#include <sstream>
 
 using namespace pallix::wording;
 using namespace pallix::block;
@@ -19,7 +21,7 @@ using testing::HasSubstr;
 
 namespace {
 
-const LengthText mm(Unit::mm);
+using test::mm;
 
 struct Said {
     JobState state;
@@ -62,26 +64,37 @@ TEST(Call, NamesBankPassDepthAndTheLowestPlace) {
                                 HasSubstr(" is the lowest place; it cleans up 0.140 mm below the highest point."))));
     EXPECT_THAT(s.call.reasons, Contains("Cut to 200.030 mm (least cut)."));
     EXPECT_THAT(s.call.caution, HasSubstr("Stop the spindle"));
-    EXPECT_EQ(s.waits, "witness cut on the deck, 0.025 mm");
+    EXPECT_EQ(s.waits, "deck: witness cut, 0.025 mm");
 }
 
-TEST(Call, SendsToTheTunnelFirstWhereItFails) {
-    const Said s = after({probed(200.1, 0.15)});
-    Assessment a = assess(s.state);
-    const auto tunnel = std::ranges::find(a.stages, Stage::tunnel, &StageState::stage);
-    ASSERT_NE(tunnel, a.stages.end());
-    ASSERT_EQ(tunnel->mark, StageMark::meets);
-    EXPECT_THAT(s.call.reasons, testing::Not(Contains(HasSubstr("tunnel fails"))));
-    tunnel->mark = StageMark::fails;
-    const CallText call = call_text(s.state, a, mm);
-    EXPECT_EQ(call.headline, s.call.headline) << "what the deck needs stays to be seen";
-    EXPECT_THAT(call.reasons.front(), HasSubstr("The main tunnel fails"));
-    EXPECT_EQ(waits_for(s.state, a, mm), "the main tunnel: it fails");
+TEST(Call, SendsToTheTunnelFirstWhereItFails) { // 60.000 to 60.020; bores of 60.05 ask for the caps
+    std::string log;
+    std::istringstream lines(small_log(200.1, 0.15).text());
+    for (std::string line; std::getline(lines, line);)
+        log += line.find("main.2") == std::string::npos ? line + "\n" : "";
+    pallix::test::LogWriter ring("", "");
+    ring.ring_x("main.2", {120, 0, 0}, 30.03);
+    const std::string rows = ring.text();
+    const Said s = after({ProbeLogTaken{"log.csv", "", log + rows.substr(rows.find_first_not_of('\n')), 0.001, false}});
+    ASSERT_TRUE(s.state.troubles.empty()) << s.state.troubles.front().words;
+    EXPECT_EQ(s.call.headline, "Cut the caps");
+    EXPECT_THAT(s.waits, testing::StartsWith("cut the caps"));
+    const Assessment a = assess(s.state);
+    const Step* witness = a.steps.find("deck.C/witness");
+    ASSERT_TRUE(witness);
+    EXPECT_EQ(witness->state, StepState::waits);
+    EXPECT_EQ(wait_words(s.state, a, witness->waits_for.front(), mm), "the main tunnel first: cut the caps");
 }
 
-TEST(Call, WarnsBelowTheBlueprintsLimit) {
-    const Said s = after({probed(200.1, 0.15), DeckTargetChosen{TargetSchool::height, true, 199.9}});
-    EXPECT_THAT(s.call.reasons, Contains("That is 0.050 mm below the blueprint's lower limit."));
+TEST(Call, AsksForADecisionBelowTheBlueprintsLimit) { // 199.95 is the least; the target is 199.9
+    const std::vector<Payload> low{probed(200.1, 0.15), DeckTargetChosen{TargetSchool::height, true, 199.9}};
+    const Said s = after(low);
+    EXPECT_EQ(s.call.headline, "Deck: under the blueprint's least height");
+    EXPECT_EQ(s.call.number, "0.050 mm");
+    auto decided = low;
+    decided.push_back(GatePassed{Rule::sign_off, "deck.C", "a thicker gasket is here"});
+    EXPECT_EQ(after(decided).call.headline.substr(0, 17), "Deck: witness cut");
+    EXPECT_THAT(after(decided).call.reasons, Contains("That is 0.050 mm below the blueprint's lower limit."));
 }
 
 TEST(Call, SaysWhatWillNotCleanUpAndByHowMuch) {
@@ -96,16 +109,21 @@ TEST(Call, AsksForMeasuringAgainAndThenTellsTheVerdict) {
     EXPECT_EQ(after(work).call.headline, "Measure the deck again");
     auto good = work;
     good.push_back(probed(200.03));
-    EXPECT_EQ(after(good).call.headline, "The deck meets");
+    EXPECT_EQ(after(good).call.headline, "Print the passport");
+    EXPECT_THAT(after(good).call.reasons, Contains("The deck meets."));
     EXPECT_THAT(after(good).call.reasons, Contains("Deck: 0.140 mm came off in all."));
     auto doubtful = work;
     doubtful.push_back(probed(200.03, 0, std::nullopt));
+    EXPECT_EQ(after(doubtful).call.headline, "The tunnel: can't tell yet") << "the same log holds the mains";
+    EXPECT_THAT(after(doubtful).call.reasons,
+                Contains("How sure a touch is was not stated: probe it again and state it."));
+    doubtful.push_back(GatePassed{Rule::tunnel_first, "decks", "measured at the maker's"});
     EXPECT_EQ(after(doubtful).call.headline, "Deck: can't tell yet");
     EXPECT_THAT(after(doubtful).call.reasons,
                 Contains("The gauge's uncertainty was not stated: measure again and state it."));
     auto low = work;
     low.push_back(probed(199.9));
-    EXPECT_EQ(after(low).call.headline, "Deck fails");
+    EXPECT_EQ(after(low).call.headline, "Deck: under the blueprint's least height");
 }
 
 TEST(Call, EveryKindHasWords) {
@@ -113,6 +131,7 @@ TEST(Call, EveryKindHasWords) {
                           after({probed(200.1, 0.15), cut(PassKind::finish, 0.14, false),
                                  cut(PassKind::spring, 0, false), cut(PassKind::spring, 0, false)}),
                           after({probed(200.1, 0.15), DeckTargetChosen{TargetSchool::height, true, {}}})}) {
+        SCOPED_TRACE(s.call.headline);
         EXPECT_FALSE(s.call.headline.empty());
         EXPECT_FALSE(s.call.reasons.empty());
         EXPECT_FALSE(s.waits.empty());
