@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/harbour.h"
 
+#include "block/digest.h"
 #include "block/job_state.h"
 #include "block/number_text.h"
 #include "planning/honing.h"
@@ -27,6 +28,7 @@ Tolerance size(double nominal, double lower, double upper) {
 /// A row of bearings along the crankshaft.
 std::vector<MainBlueprint> row(FeatureKind kind, int count, double first, double spacing, Tolerance diameter) {
     std::vector<MainBlueprint> out;
+    out.reserve(static_cast<std::size_t>(count));
     for (int i = 0; i < count; ++i)
         out.push_back({{kind, "", i + 1}, first + i * spacing, diameter});
     return out;
@@ -79,11 +81,11 @@ void add_bank(Blueprint& b, const BankLayout& bank, int bores, double spacing, d
 void add_lifters(Blueprint& b, const std::string& bank, double angle_deg, double first_u, int count = 6) {
     const double angle = angle_deg * radians_per_degree;
     const double v = b.cam->y * std::cos(angle) - b.cam->z * std::sin(angle);
-    for (int i = 0; i < count; ++i)
+    for (int i = 0, pair = 0; i < count; ++i, pair = i / 2)
         b.lifters.push_back({{FeatureKind::lifter, bank, i + 1},
                              {},
                              angle,
-                             first_u + (i / 2) * 116 + (i % 2) * 44,
+                             first_u + pair * 116 + (i % 2) * 44,
                              std::round(v * 1000) / 1000,
                              size(22, 0, 0.021)});
 }
@@ -458,7 +460,7 @@ void bore_the_smack(Diary& diary) {
 }
 
 /// The ferry's cylinders under the hone, its lifters on their way to bushes.
-void work_on_the_ferry(Diary& diary, std::string (*sha256)(const std::string&)) {
+void work_on_the_ferry(Diary& diary) {
     CylinderPlanChosen plan;
     plan.oversizes = {0, 0.25, 0.5};
     plan.oversize = 0.25;
@@ -515,7 +517,7 @@ void work_on_the_ferry(Diary& diary, std::string (*sha256)(const std::string&)) 
     hone.rate = 55;
     diary.add(hour, minute, hone);
     const DemoFile stylus = harbour_trace();
-    diary.add(hour, minute, TraceTaken{cylinder("R", 1), stylus.name, sha256(stylus.text), stylus.text});
+    diary.add(hour, minute, TraceTaken{cylinder("R", 1), stylus.name, sha256_hex(stylus.text), stylus.text});
     diary.add(hour, minute, planning::usual_texture_limits()[2]);
     later(5);
     LifterPlanChosen lifters;
@@ -638,14 +640,14 @@ std::vector<Instrument> harbour_instruments() {
     return shop;
 }
 
-std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
+std::vector<DemoJob> harbour_jobs() {
     const std::vector<DemoFile> files = harbour_files();
     const auto opened = [&](const char* title, const char* customer, const char* blueprint) {
         return JobOpened{title, customer, blueprint, text_of(files, blueprint)};
     };
     const auto log = [&](const char* name) {
         const std::string& text = text_of(files, name);
-        return ProbeLogTaken{name, sha256(text), text, touch_uncertainty, false};
+        return ProbeLogTaken{name, sha256_hex(text), text, touch_uncertainty, false};
     };
     const auto pass = [](const char* bank, PassKind kind, double depth, bool clean, std::vector<metrology::Vec2> dark) {
         return DeckCut{bank, kind, depth, clean, std::move(dark)};
@@ -708,7 +710,7 @@ std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&)) {
     Diary ferry("2026-03-05", "Jorun");
     ferry.add(8, 5, opened("Gannet, island ferry", "Outer Holm ferry", names[6]));
     ferry.add(8, 45, log(names[8]));
-    work_on_the_ferry(ferry, sha256);
+    work_on_the_ferry(ferry);
     jobs.push_back({ferry.take()});
 
     Diary ketch("2026-03-04", "Jorun");

@@ -27,8 +27,7 @@ struct DemoJob {
 [[nodiscard]] std::vector<block::Instrument> harbour_instruments();
 
 /// The jobs of the demo shop book, made from the files above.
-/// @param sha256 hexadecimal digest of a text
-[[nodiscard]] std::vector<DemoJob> harbour_jobs(std::string (*sha256)(const std::string&));
+[[nodiscard]] std::vector<DemoJob> harbour_jobs();
 
 /// The engines of the demo without their faults.
 [[nodiscard]] block::Blueprint workboat_v6();
