@@ -1,163 +1,243 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/shop_book.h"
 
+#include "block/digest.h"
+#include "storage/book_file.h"
+#include "storage/book_schema.h"
+#include "storage/sql.h"
+
 #include <QFile>
 #include <QFileInfo>
-#include <QSqlDatabase>
-#include <QSqlError>
-#include <QSqlQuery>
 #include <QUuid>
 #include <QVariant>
+#include <algorithm>
 #include <array>
+#include <cstdio>
+#include <fcntl.h>
+#include <stdexcept>
+#include <unistd.h>
 
 namespace pallix::storage {
 namespace {
 
-/// Each step brings the schema from its index to the next; the book's user_version says how far it is.
-/// Plain SQL, so that another database can carry it one day.
-const std::array<QStringList, 3> migrations{{
-    {QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, opened "
-                    "TEXT NOT NULL)"),
-     QStringLiteral(
-         "CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time TEXT NOT NULL, "
-         "person TEXT NOT NULL, kind TEXT NOT NULL, version INTEGER NOT NULL, payload TEXT NOT NULL, "
-         "PRIMARY KEY (job, sequence))"),
-     QStringLiteral(
-         "CREATE TRIGGER entry_stays BEFORE UPDATE ON entry BEGIN SELECT RAISE(ABORT, 'an entry never changes'); END"),
-     QStringLiteral("CREATE TRIGGER entry_is_kept BEFORE DELETE ON entry BEGIN SELECT RAISE(ABORT, 'an entry is never "
-                    "deleted'); END")},
-    {QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, "
-                    "reader TEXT NOT NULL, "
-                    "standing TEXT NOT NULL)")},
-    {QStringLiteral("CREATE TABLE instrument (name TEXT PRIMARY KEY, payload TEXT NOT NULL)"),
-     QStringLiteral("CREATE TABLE stream (job INTEGER NOT NULL REFERENCES job(id), number INTEGER NOT NULL, line TEXT "
-                    "NOT NULL, PRIMARY KEY (job, number))")},
-}};
+const QString job_doing = QStringLiteral("The job cannot be written");
+const QString entry_doing = QStringLiteral("The entry cannot be written");
+const QString touch_doing = QStringLiteral("The touch cannot be written");
+const QString copy_out =
+    QStringLiteral("Copy what is sound into a new book (--copy-sound FILE), or put your last backup in "
+                   "its place. The book was left as it is.");
 
-constexpr int schema_version = static_cast<int>(migrations.size());
-
-/// SQLite takes a null QString for NULL.
-QString text(const std::string& s) {
-    return s.empty() ? QStringLiteral("") : QString::fromStdString(s);
-}
-
-BookFault sql_fault(const QString& doing, const QSqlError& error) {
-    return {QStringLiteral("%1: %2").arg(doing, error.text().trimmed()),
-            QStringLiteral(
-                "Nothing was taken in. See that the disk has room and the file may be written, then try again.")};
-}
-
-tl::unexpected<BookFault> failed(const QString& doing, const QSqlQuery& query) {
-    return tl::unexpected(sql_fault(doing, query.lastError()));
-}
-
-BookResult<void> run(QSqlDatabase& db, const QString& statement) {
+/// @param thorough indexes as well: a journal was left beside the book
+BookResult<void> check_integrity(QSqlDatabase& db, const QString& file, bool thorough) {
     QSqlQuery query(db);
-    if (!query.exec(statement))
-        return failed(QStringLiteral("The shop book cannot be set up"), query);
+    const QString check =
+        thorough ? QStringLiteral("PRAGMA integrity_check(1)") : QStringLiteral("PRAGMA quick_check(1)");
+    if (!query.exec(check) || !query.next() || query.value(0).toString() != QStringLiteral("ok"))
+        return refused(QStringLiteral("The shop book %1 is damaged.").arg(file), copy_out, WayOut::copy_sound);
     return {};
 }
 
-BookResult<int> version_of(QSqlDatabase& db) {
-    QSqlQuery query(db);
-    if (!query.exec(QStringLiteral("PRAGMA user_version")) || !query.next())
-        return failed(QStringLiteral("The shop book cannot be read"), query);
-    return query.value(0).toInt();
+QString entries_words(qint64 first, qint64 last) {
+    return first == last ? QStringLiteral("entry %1").arg(first)
+                         : QStringLiteral("entries %1 to %2").arg(first).arg(last);
 }
 
-BookResult<void> check_integrity(QSqlDatabase& db, const QString& file) {
-    QSqlQuery query(db);
-    const BookFault broken{
-        QStringLiteral("The shop book %1 is damaged or is no shop book.").arg(file),
-        QStringLiteral("It was left as it is. Open your last backup with --book, or a copy of this file.")};
-    if (!query.exec(QStringLiteral("PRAGMA quick_check(1)")) || !query.next() ||
-        query.value(0).toString() != QStringLiteral("ok"))
-        return tl::unexpected(broken);
-    return {};
-}
-
-BookResult<void> migrate(QSqlDatabase& db, const QString& file) {
-    const auto version = version_of(db);
-    if (!version)
-        return tl::unexpected(version.error());
-    if (*version > schema_version)
-        return tl::unexpected(
-            BookFault{QStringLiteral("The shop book %1 was written by a newer Pallix (schema %2, this one knows %3).")
-                          .arg(file)
-                          .arg(*version)
-                          .arg(schema_version),
-                      QStringLiteral("Open it with the newer version; this one leaves it untouched.")});
-    for (int step = *version; step < schema_version; ++step) {
-        db.transaction();
-        QStringList statements = migrations[static_cast<std::size_t>(step)];
-        statements << QStringLiteral("PRAGMA user_version = %1").arg(step + 1);
-        for (const QString& statement : statements)
-            if (auto done = run(db, statement); !done) {
-                db.rollback();
-                return done;
-            }
-        if (!db.commit()) {
-            const BookFault fault = sql_fault(QStringLiteral("The shop book cannot be set up"), db.lastError());
-            db.rollback();
-            return tl::unexpected(fault);
-        }
-    }
-    return {};
+/// A new book, unless the heads of one that held jobs still stand there: then it is missed, not replaced.
+BookResult<void> make_in_place_of_nothing(const QString& file) {
+    const Heads heads(file + QStringLiteral(".heads"));
+    if (const auto jobs = heads.read().jobs.size(); jobs > 0)
+        return refused(
+            QStringLiteral("The shop book %1 is not there, but it was: %2 tells of %3 in it.")
+                .arg(file, heads.file(), jobs == 1 ? QStringLiteral("one job") : QStringLiteral("%1 jobs").arg(jobs)),
+            QStringLiteral("Put it back, or your last backup in its place. To begin a new book, remove %1 too.")
+                .arg(heads.file()));
+    return make_new(file);
 }
 
 } // namespace
 
+/// A job as it stands in the file.
+struct ShopBook::ReadJob {
+    QString uuid;
+    std::vector<block::Entry> sound; ///< up to the first that is not what was written
+    std::string digest;              ///< of the last of them
+    QString damage;                  ///< what is wrong with the one after them; empty where nothing is
+};
+
 ShopBook::ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock)
-    : file_(std::move(file)), connection_(std::move(connection)), lock_(std::move(lock)) {}
+    : file_(std::move(file)), connection_(std::move(connection)), lock_(std::move(lock)),
+      heads_(file_ + QStringLiteral(".heads")) {}
 
 ShopBook::~ShopBook() {
+    tidy();
     QSqlDatabase::database(connection_, false).close();
     QSqlDatabase::removeDatabase(connection_);
 }
 
-BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file) {
-    auto lock = std::make_unique<QLockFile>(file + QStringLiteral(".lock"));
-    lock->setStaleLockTime(0); // only a process that is gone loses its lock
-    if (!lock->tryLock(0)) {
-        if (lock->error() == QLockFile::LockFailedError)
-            return tl::unexpected(
-                BookFault{QStringLiteral("The shop book %1 is open in another window.").arg(file),
-                          QStringLiteral("Go on there, or close it first. --book FILE opens another book.")});
-        return tl::unexpected(BookFault{QStringLiteral("The shop book %1 cannot be written.").arg(file),
-                                        QStringLiteral("Choose a folder that may be written with --book FILE.")});
-    }
+BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file, bool take_over) {
+    const auto found = look_at(file);
+    if (!found)
+        return tl::unexpected(found.error());
+    auto locked = lock(found->name, take_over);
+    if (!locked)
+        return tl::unexpected(locked.error());
+    const bool fresh = found->state == FileState::missing;
+    if (fresh)
+        if (auto made = make_in_place_of_nothing(found->name); !made)
+            return tl::unexpected(made.error());
     const QString connection = QStringLiteral("shop-book-") + QUuid::createUuid().toString(QUuid::Id128);
-    QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), connection);
-    db.setDatabaseName(file);
-    std::unique_ptr<ShopBook> book(new ShopBook(file, connection, std::move(lock)));
-    if (!db.open())
-        return tl::unexpected(sql_fault(QStringLiteral("The shop book %1 cannot be opened").arg(file), db.lastError()));
-    if (auto sound = check_integrity(db, file); !sound)
-        return tl::unexpected(sound.error());
-    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON"})
-        if (auto done = run(db, QString::fromLatin1(pragma)); !done)
-            return tl::unexpected(done.error());
-    if (auto done = migrate(db, file); !done)
+    QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), connection);
+    std::unique_ptr<ShopBook> book(new ShopBook(found->name, connection, std::move(*locked)));
+    if (auto done = book->set_up(fresh); !done)
         return tl::unexpected(done.error());
     return book;
 }
 
-BookResult<void> ShopBook::insert(JobId job, const std::vector<block::Entry>& entries) {
+BookResult<void> ShopBook::set_up(bool fresh) {
+    known_ = heads_.read();
+    // A backup that was put in the place of another book is a book of its own: what the other left beside it goes.
+    const bool journal = has_journal(file_);
+    const QString id = fresh ? QString() : id_without_journal(file_);
+    const bool of_another = !id.isEmpty() && !known_.book.isEmpty() && id != known_.book;
+    if ((fresh || of_another) && journal)
+        set_journal_aside(file_);
+    if (fresh || of_another) {
+        if (QFileInfo::exists(heads_.file()))
+            heads_.set_aside();
+        known_ = {};
+    }
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    db.setDatabaseName(file_);
+    const QString doing = QStringLiteral("The shop book %1 cannot be opened").arg(file_);
+    if (!db.open())
+        return tl::unexpected(sql_fault(doing, db.lastError()));
+    if (auto sound = check_integrity(db, file_, journal); !sound)
+        return sound;
+    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON"})
+        if (auto done = run(db, doing, QString::fromLatin1(pragma)); !done)
+            return done;
+    if (auto done = bring_forward(db, file_); !done)
+        return done;
+    tidy(); // the book's id stands in the file itself before the heads name it
+    return find_damage();
+}
+
+BookResult<void> ShopBook::find_damage() {
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    const QString doing = QStringLiteral("The shop book %1 cannot be read").arg(file_);
+    QSqlQuery id(db);
+    if (!id.exec(QStringLiteral("SELECT id FROM book")) || !id.next())
+        return failed(doing, id);
+    if (known_.broken_line > 0)
+        damage_.push_back({{},
+                           QStringLiteral("Line %1 of %2 is damaged: whether the newest entries of every job are all "
+                                          "there cannot be told.")
+                               .arg(known_.broken_line)
+                               .arg(heads_.file()),
+                           true});
+    const bool rewrite = known_.book.isEmpty() || known_.untidy;
+    known_.book = id.value(0).toString();
+    id.finish();
+
+    QSqlQuery query(db), at(db);
+    query.setForwardOnly(true);
+    at.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
+    if (!query.exec(
+            QStringLiteral("SELECT job.id, job.uuid, job.title, count(entry.sequence), min(entry.sequence), "
+                           "max(entry.sequence) FROM job LEFT JOIN entry ON entry.job = job.id GROUP BY job.id")))
+        return failed(doing, query);
+    std::map<QString, Head> without_job = known_.jobs;
+    while (query.next()) {
+        const JobId job = query.value(0).toLongLong();
+        const QString uuid = query.value(1).toString(), title = query.value(2).toString();
+        const qint64 entries = query.value(3).toLongLong(), last = query.value(5).toLongLong();
+        without_job.erase(uuid);
+        const auto head = known_.jobs.find(uuid);
+        if (entries == 0 || query.value(4).toLongLong() != 1 || last != entries) {
+            damage_.push_back({job,
+                               QStringLiteral("%1: there is a hole among its entries (%2 of %3 are there).")
+                                   .arg(title)
+                                   .arg(entries)
+                                   .arg(last),
+                               false});
+        } else if (head != known_.jobs.end() && head->second.sequence > last) {
+            damage_.push_back({job,
+                               QStringLiteral("%1: %2 had been written and are not there any more.")
+                                   .arg(title, entries_words(last + 1, head->second.sequence)),
+                               true});
+        } else if (head != known_.jobs.end()) {
+            at.addBindValue(job);
+            at.addBindValue(head->second.sequence);
+            if (!at.exec() || !at.next() || at.value(0).toString().toStdString() != head->second.digest)
+                damage_.push_back({job,
+                                   QStringLiteral("%1: entry %2 is not the one that was written last.")
+                                       .arg(title)
+                                       .arg(head->second.sequence),
+                                   true});
+        }
+    }
+    for (const auto& [uuid, head] : without_job)
+        damage_.push_back(
+            {{}, QStringLiteral("A job with %1 is not there any more.").arg(entries_words(1, head.sequence)), true});
+    if (damage_.empty() && rewrite) {
+        known_.untidy = !heads_.write(known_);
+    }
+    return {};
+}
+
+BookResult<void> ShopBook::accept_loss() {
+    std::erase_if(damage_, [](const Damage& d) { return d.accepted_by_going_on; });
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral(
-        "INSERT INTO entry (job, sequence, time, person, kind, version, payload) VALUES (?, ?, ?, ?, ?, ?, ?)"));
+    query.setForwardOnly(true);
+    if (!query.exec(QStringLiteral("SELECT job.uuid, entry.sequence, entry.digest FROM job JOIN entry ON entry.job = "
+                                   "job.id AND entry.sequence = (SELECT max(sequence) FROM entry WHERE job = job.id)")))
+        return failed(QStringLiteral("The shop book cannot be read"), query);
+    known_.jobs.clear();
+    while (query.next())
+        known_.jobs[query.value(0).toString()] = {query.value(1).toLongLong(), query.value(2).toString().toStdString()};
+    if (!heads_.write(known_))
+        return refused(QStringLiteral("%1 cannot be written.").arg(heads_.file()),
+                       QStringLiteral("See that the disk has room and the folder may be written."));
+    return {};
+}
+
+void ShopBook::tidy() {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.exec(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)")); // a journal that stays is only longer
+}
+
+/// The entry is on the disk already: a head that cannot be written is tried again with the next one.
+void ShopBook::acknowledge(const QString& uuid, const Head& head) {
+    known_.jobs[uuid] = head;
+    if (known_.untidy || !heads_.add(uuid, head))
+        known_.untidy = !heads_.write(known_);
+}
+
+BookResult<Head> ShopBook::insert(JobId job, Head before, const std::vector<block::Entry>& entries) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(QStringLiteral("INSERT INTO entry (job, sequence, time, person, kind, version, payload, digest) "
+                                 "VALUES (?, ?, ?, ?, ?, ?, ?, ?)"));
     for (const block::Entry& entry : entries) {
+        if (entry.sequence != before.sequence + 1)
+            return refused(
+                QStringLiteral("Entry %1 does not follow entry %2.").arg(entry.sequence).arg(before.sequence),
+                QStringLiteral("Open the job again: it was written to meanwhile."));
+        const std::string kind = block::kind_of(entry.payload), payload = block::payload_json(entry.payload);
+        const qint64 version = block::version_of(entry.payload);
+        before = {entry.sequence, block::digest_after(before.digest, {entry.sequence, entry.time, entry.person, kind,
+                                                                      version, payload})};
         query.addBindValue(job);
         query.addBindValue(static_cast<qint64>(entry.sequence));
         query.addBindValue(text(entry.time));
         query.addBindValue(text(entry.person));
-        query.addBindValue(text(block::kind_of(entry.payload)));
-        query.addBindValue(static_cast<qint64>(block::version_of(entry.payload)));
-        query.addBindValue(text(block::payload_json(entry.payload)));
+        query.addBindValue(text(kind));
+        query.addBindValue(version);
+        query.addBindValue(text(payload));
+        query.addBindValue(text(before.digest));
         if (!query.exec())
-            return failed(QStringLiteral("The entry cannot be written"), query);
+            return failed(entry_doing, query);
     }
-    return {};
+    return before;
 }
 
 BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries) {
@@ -165,67 +245,124 @@ BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries)
     if (!opened)
         throw std::logic_error("a job starts with a JobOpened entry");
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    if (!db.transaction())
-        return tl::unexpected(sql_fault(QStringLiteral("The job cannot be written"), db.lastError()));
-    QSqlQuery query(db);
-    query.prepare(QStringLiteral("INSERT INTO job (uuid, title, opened) VALUES (?, ?, ?)"));
-    query.addBindValue(QUuid::createUuid().toString(QUuid::WithoutBraces));
-    query.addBindValue(text(opened->title));
-    query.addBindValue(text(entries.front().time));
-    if (!query.exec()) {
-        const auto fault = failed(QStringLiteral("The job cannot be written"), query);
-        db.rollback();
-        return fault;
-    }
-    const JobId job = query.lastInsertId().toLongLong();
-    if (auto done = insert(job, entries); !done) {
-        db.rollback();
+    const QString uuid = QUuid::createUuid().toString(QUuid::WithoutBraces);
+    JobId job = 0;
+    Head head;
+    const auto done = in_one_transaction(db, job_doing, [&]() -> BookResult<void> {
+        QSqlQuery query(db);
+        query.prepare(QStringLiteral("INSERT INTO job (uuid, title, opened) VALUES (?, ?, ?)"));
+        query.addBindValue(uuid);
+        query.addBindValue(text(opened->title));
+        query.addBindValue(text(entries.front().time));
+        if (!query.exec())
+            return failed(job_doing, query);
+        job = query.lastInsertId().toLongLong();
+        return insert(job, {}, entries).map([&head](const Head& last) { head = last; });
+    });
+    if (!done)
         return tl::unexpected(done.error());
-    }
-    if (!db.commit()) {
-        const BookFault fault = sql_fault(QStringLiteral("The job cannot be written"), db.lastError());
-        db.rollback(); // else everything after it would wait in the same transaction, and nothing be on the disk
-        return tl::unexpected(fault);
-    }
+    acknowledge(uuid, head);
     return job;
 }
 
 BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& entries) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    if (!db.transaction())
-        return tl::unexpected(sql_fault(QStringLiteral("The entry cannot be written"), db.lastError()));
-    if (auto done = insert(job, entries); !done) {
-        db.rollback();
-        return done;
+    QString uuid;
+    Head head;
+    const auto done = in_one_transaction(db, entry_doing, [&]() -> BookResult<void> {
+        QSqlQuery query(db);
+        query.prepare(QStringLiteral("SELECT job.uuid, entry.sequence, entry.digest FROM job JOIN entry ON entry.job = "
+                                     "job.id WHERE job.id = ? ORDER BY entry.sequence DESC LIMIT 1"));
+        query.addBindValue(job);
+        if (!query.exec())
+            return failed(entry_doing, query);
+        if (!query.next())
+            return refused(QStringLiteral("There is no such job in the shop book."),
+                           QStringLiteral("Go back to the shop list and open a job there."));
+        uuid = query.value(0).toString();
+        const Head before{query.value(1).toLongLong(), query.value(2).toString().toStdString()};
+        query.finish();
+        return insert(job, before, entries).map([&head](const Head& last) { head = last; });
+    });
+    if (done && !entries.empty())
+        acknowledge(uuid, head);
+    return done;
+}
+
+BookResult<ShopBook::ReadJob> ShopBook::read_job(JobId job) const {
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    const QString doing = QStringLiteral("The job cannot be read");
+    ReadJob read;
+    QSqlQuery query(db);
+    query.setForwardOnly(true);
+    query.prepare(QStringLiteral("SELECT uuid, title FROM job WHERE id = ?"));
+    query.addBindValue(job);
+    if (!query.exec())
+        return failed(doing, query);
+    if (!query.next())
+        return read;
+    read.uuid = query.value(0).toString();
+    const QString title = query.value(1).toString();
+    query.prepare(
+        QStringLiteral("SELECT sequence, time, person, kind, version, payload, digest FROM entry WHERE job = ? "
+                       "ORDER BY sequence"));
+    query.addBindValue(job);
+    if (!query.exec())
+        return failed(doing, query);
+    const auto head = known_.jobs.find(read.uuid);
+    qint64 expected = 1;
+    for (; query.next(); ++expected) {
+        const qint64 sequence = query.value(0).toLongLong(), version = query.value(4).toLongLong();
+        const auto word = [&query](int column) { return query.value(column).toString().toStdString(); };
+        std::string time = word(1), person = word(2);
+        const std::string kind = word(3), json = word(5);
+        std::string digest = block::digest_after(read.digest, {sequence, time, person, kind, version, json});
+        if (sequence != expected)
+            read.damage =
+                QStringLiteral("Entry %1 of “%2” follows entry %3.").arg(sequence).arg(title).arg(expected - 1);
+        else if (digest != word(6) ||
+                 (head != known_.jobs.end() && head->second.sequence == sequence && head->second.digest != digest))
+            read.damage =
+                QStringLiteral("Entry %1 (%2) of “%3” is not what was written.").arg(sequence).arg(text(kind), title);
+        if (!read.damage.isEmpty())
+            return read;
+        auto payload = block::read_payload(kind, version, json);
+        const auto* opened = payload ? std::get_if<block::JobOpened>(&*payload) : nullptr;
+        if (opened && expected == 1 && text(opened->title) != title)
+            read.damage = QStringLiteral("“%1” was opened as “%2”.").arg(title, text(opened->title));
+        // A payload that cannot be read is kept and shown, never dropped.
+        read.sound.push_back(
+            {sequence, std::move(time), std::move(person),
+             payload ? std::move(*payload) : block::UnknownPayload{kind, version, json, payload.error()}});
+        read.digest = std::move(digest);
     }
-    if (!db.commit()) {
-        const BookFault fault = sql_fault(QStringLiteral("The entry cannot be written"), db.lastError());
-        db.rollback();
-        return tl::unexpected(fault);
-    }
-    return {};
+    if (query.lastError().isValid())
+        read.damage = QStringLiteral("“%1” cannot be read beyond entry %2: %3.")
+                          .arg(title)
+                          .arg(expected - 1)
+                          .arg(query.lastError().text().trimmed());
+    else if (head != known_.jobs.end() && head->second.sequence >= expected && read.damage.isEmpty())
+        read.damage = QStringLiteral("%1 of “%2” had been written and are not there any more.")
+                          .arg(entries_words(expected, head->second.sequence), title);
+    return read;
 }
 
 BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.setForwardOnly(true);
-    query.prepare(QStringLiteral(
-        "SELECT sequence, time, person, kind, version, payload FROM entry WHERE job = ? ORDER BY sequence"));
-    query.addBindValue(job);
-    if (!query.exec())
-        return failed(QStringLiteral("The job cannot be read"), query);
-    std::vector<block::Entry> out;
-    while (query.next()) {
-        const std::string kind = query.value(3).toString().toStdString();
-        const std::string json = query.value(5).toString().toStdString();
-        const qint64 version = query.value(4).toLongLong();
-        auto payload = block::read_payload(kind, version, json);
-        // A payload that cannot be read is kept and shown, never dropped.
-        out.push_back({query.value(0).toLongLong(), query.value(1).toString().toStdString(),
-                       query.value(2).toString().toStdString(),
-                       payload ? std::move(*payload) : block::UnknownPayload{kind, version, json, payload.error()}});
-    }
-    return out;
+    auto read = read_job(job);
+    if (!read)
+        return tl::unexpected(read.error());
+    if (read->damage.isEmpty())
+        return std::move(read->sound);
+    return refused(read->damage,
+                   read->sound.empty()
+                       ? QStringLiteral("Nothing of it is sound; put your last backup in the book's place.")
+                       : QStringLiteral("Its %1 are sound: they can be copied out.")
+                             .arg(entries_words(1, static_cast<qint64>(read->sound.size()))),
+                   WayOut::copy_sound);
+}
+
+BookResult<std::vector<block::Entry>> ShopBook::sound_entries(JobId job) const {
+    return read_job(job).map([](ReadJob read) { return std::move(read.sound); });
 }
 
 qint64 ShopBook::size_of(JobId job) const {
@@ -241,49 +378,75 @@ BookResult<std::vector<JobRow>> ShopBook::jobs(const QString& reader) const {
     // Sequences run from 1 without gaps, so the largest is the number of entries.
     query.prepare(QStringLiteral(
         "SELECT job.id, job.title, job.opened, (SELECT max(sequence) FROM entry WHERE entry.job = job.id) AS last, "
-        "standing.entries, standing.standing FROM job LEFT JOIN standing ON standing.job = job.id AND standing.reader "
-        "= ? "
+        "standing.entries, standing.standing, standing.digest, set_aside.job FROM job LEFT JOIN standing ON "
+        "standing.job = job.id AND standing.reader = ? LEFT JOIN set_aside ON set_aside.job = job.id "
         "ORDER BY job.opened DESC, job.id DESC"));
     query.addBindValue(reader.isNull() ? QStringLiteral("") : reader);
     if (!query.exec())
         return failed(QStringLiteral("The jobs cannot be read"), query);
     std::vector<JobRow> out;
     while (query.next()) {
-        const qint64 last = query.value(3).toLongLong();
-        const bool fresh = !query.value(4).isNull() && query.value(4).toLongLong() == last;
-        out.push_back({query.value(0).toLongLong(), query.value(1).toString(), query.value(2).toString(), last,
-                       fresh ? query.value(5).toString() : QString()});
+        JobRow row{query.value(0).toLongLong(),
+                   query.value(1).toString(),
+                   query.value(2).toString(),
+                   query.value(3).toLongLong(),
+                   {},
+                   {},
+                   !query.value(7).isNull()};
+        const QString standing = query.value(5).toString();
+        if (!query.value(4).isNull() && query.value(4).toLongLong() == row.entries &&
+            query.value(6).toString().toStdString() == block::sha256_hex(standing.toStdString()))
+            row.standing = standing;
+        if (const auto found = std::ranges::find(damage_, std::optional(row.id), &Damage::job); found != damage_.end())
+            row.damage = found->words;
+        out.push_back(std::move(row));
     }
     return out;
 }
 
 void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(
-        QStringLiteral("INSERT OR REPLACE INTO standing (job, entries, reader, standing) VALUES (?, ?, ?, ?)"));
+    query.prepare(QStringLiteral(
+        "INSERT OR REPLACE INTO standing (job, entries, reader, standing, digest) VALUES (?, ?, ?, ?, ?)"));
     query.addBindValue(job);
     query.addBindValue(entries);
     query.addBindValue(reader);
     query.addBindValue(standing);
+    query.addBindValue(text(block::sha256_hex(standing.toStdString())));
     query.exec();
+}
+
+BookResult<void> ShopBook::set_aside(JobId job, bool aside) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(aside ? QStringLiteral("INSERT OR REPLACE INTO set_aside (job) VALUES (?)")
+                        : QStringLiteral("DELETE FROM set_aside WHERE job = ?"));
+    query.addBindValue(job);
+    if (!query.exec())
+        return failed(QStringLiteral("The job cannot be set aside"), query);
+    return {};
 }
 
 BookResult<std::vector<block::Instrument>> ShopBook::instruments() const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    if (!query.exec(QStringLiteral("SELECT payload FROM instrument ORDER BY name")))
+    if (!query.exec(QStringLiteral("SELECT payload, digest FROM instrument ORDER BY name")))
         return failed(QStringLiteral("The instruments cannot be read"), query);
     std::vector<block::Instrument> out;
-    while (query.next())
-        if (auto instrument = block::read_instrument(query.value(0).toString().toStdString()))
+    while (query.next()) { // one that is not what was written is entered anew, not measured with
+        const std::string payload = query.value(0).toString().toStdString();
+        if (auto instrument = block::read_instrument(payload);
+            instrument && query.value(1).toString().toStdString() == block::sha256_hex(payload))
             out.push_back(std::move(*instrument));
+    }
     return out;
 }
 
 BookResult<void> ShopBook::save_instrument(const block::Instrument& instrument) {
+    const std::string payload = block::instrument_json(instrument);
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT OR REPLACE INTO instrument (name, payload) VALUES (?, ?)"));
+    query.prepare(QStringLiteral("INSERT OR REPLACE INTO instrument (name, payload, digest) VALUES (?, ?, ?)"));
     query.addBindValue(text(instrument.name));
-    query.addBindValue(text(block::instrument_json(instrument)));
+    query.addBindValue(text(payload));
+    query.addBindValue(text(block::sha256_hex(payload)));
     if (!query.exec())
         return failed(QStringLiteral("The instrument cannot be written"), query);
     return {};
@@ -300,39 +463,42 @@ BookResult<void> ShopBook::remove_instrument(const QString& name) {
 
 BookResult<void> ShopBook::append_stream(JobId job, const QStringList& lines) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    db.transaction();
-    QSqlQuery query(db);
-    query.prepare(
-        QStringLiteral("INSERT INTO stream (job, number, line) VALUES (?, (SELECT coalesce(max(number), 0) + 1 "
-                       "FROM stream WHERE job = ?), ?)"));
-    for (const QString& line : lines) {
+    return in_one_transaction(db, touch_doing, [&]() -> BookResult<void> {
+        QSqlQuery query(db);
+        query.prepare(QStringLiteral("SELECT coalesce(max(number), 0) FROM stream WHERE job = ?"));
         query.addBindValue(job);
-        query.addBindValue(job);
-        query.addBindValue(line);
-        if (!query.exec()) {
-            const auto fault = failed(QStringLiteral("The touch cannot be written"), query);
-            db.rollback();
-            return fault;
+        if (!query.exec() || !query.next())
+            return failed(touch_doing, query);
+        qint64 number = query.value(0).toLongLong();
+        query.prepare(QStringLiteral("INSERT INTO stream (job, number, line, digest) VALUES (?, ?, ?, ?)"));
+        for (const QString& line : lines) {
+            query.addBindValue(job);
+            query.addBindValue(++number);
+            query.addBindValue(line);
+            query.addBindValue(text(digest_of_line(number, line)));
+            if (!query.exec())
+                return failed(touch_doing, query);
         }
-    }
-    if (!db.commit()) {
-        const BookFault fault = sql_fault(QStringLiteral("The touch cannot be written"), db.lastError());
-        db.rollback();
-        return tl::unexpected(fault);
-    }
-    return {};
+        return {};
+    });
 }
 
 BookResult<QStringList> ShopBook::stream(JobId job) const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);
-    query.prepare(QStringLiteral("SELECT line FROM stream WHERE job = ? ORDER BY number"));
+    query.prepare(QStringLiteral("SELECT number, line, digest FROM stream WHERE job = ? ORDER BY number"));
     query.addBindValue(job);
     if (!query.exec())
         return failed(QStringLiteral("The touches cannot be read"), query);
     QStringList lines;
-    while (query.next())
-        lines << query.value(0).toString();
+    while (query.next()) {
+        const QString line = query.value(1).toString();
+        if (query.value(2).toString().toStdString() != digest_of_line(query.value(0).toLongLong(), line))
+            return refused(QStringLiteral("Line %1 of the touches that wait is not what was written.")
+                               .arg(query.value(0).toLongLong()),
+                           QStringLiteral("Probe again; the touches so far are of no use."));
+        lines << line;
+    }
     return lines;
 }
 
@@ -347,14 +513,93 @@ BookResult<void> ShopBook::clear_stream(JobId job) {
 
 BookResult<void> ShopBook::back_up(const QString& to_file) const {
     if (QFileInfo::exists(to_file))
-        return tl::unexpected(
-            BookFault{QStringLiteral("%1 exists already.").arg(to_file), QStringLiteral("Choose a new name.")});
+        return refused(QStringLiteral("%1 exists already.").arg(to_file), QStringLiteral("Choose a new name."));
+    const QString doing = QStringLiteral("The backup cannot be written"), half = to_file + QStringLiteral(".part");
+    QFile::remove(half);
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(QStringLiteral("VACUUM INTO ?"));
-    query.addBindValue(to_file);
+    query.addBindValue(half);
+    BookResult<void> done;
     if (!query.exec())
-        return failed(QStringLiteral("The backup cannot be written"), query);
-    return {};
+        done = failed(doing, query);
+    else
+        done = same_as_in(half);
+    if (done && std::rename(QFile::encodeName(half).constData(), QFile::encodeName(to_file).constData()) != 0)
+        done = refused(doing + QLatin1Char('.'), QStringLiteral("See that the folder may be written."));
+    if (!done)
+        QFile::remove(half);
+    return done;
+}
+
+/// Reads a copy as a stranger would: every entry of every job is what it is here. It becomes a book of its own, so that
+/// nothing that is left beside this one is taken for its own.
+BookResult<void> ShopBook::same_as_in(const QString& copy) const {
+    QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
+    const QString connection = QStringLiteral("copy-") + QUuid::createUuid().toString(QUuid::Id128);
+    QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), connection);
+    db.setDatabaseName(copy);
+    BookResult<void> done;
+    {
+        const ShopBook other(copy, connection, nullptr); // closes the connection
+        const QString renamed =
+            QStringLiteral("UPDATE book SET id = '%1'").arg(QUuid::createUuid().toString(QUuid::WithoutBraces));
+        const QString doing = QStringLiteral("The backup cannot be read again");
+        done = db.open() ? run(db, doing, renamed).and_then([&] { return check_integrity(db, copy, true); })
+                         : BookResult<void>(tl::unexpected(sql_fault(doing, db.lastError())));
+        if (const auto ours = jobs(); done && ours)
+            for (const JobRow& row : *ours) {
+                const auto here = read_job(row.id), there = other.read_job(row.id);
+                if (!here || !there || here->digest != there->digest || here->uuid != there->uuid)
+                    done = refused(QStringLiteral("The backup of “%1” is not what the book holds.").arg(row.title),
+                                   QStringLiteral("Nothing was kept of it. Try another disk."));
+            }
+        db = {};
+    }
+    return done;
+}
+
+BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString& to) {
+    if (QFileInfo::exists(to))
+        return refused(QStringLiteral("%1 exists already.").arg(to), QStringLiteral("Choose a new name."));
+    const QString source_file = QFileInfo(from).canonicalFilePath();
+    if (source_file.isEmpty())
+        return refused(QStringLiteral("%1 is not there.").arg(from), QStringLiteral("Name the damaged book."));
+    auto locked = lock(source_file, false);
+    if (!locked)
+        return tl::unexpected(locked.error());
+    const QString connection = QStringLiteral("damaged-") + QUuid::createUuid().toString(QUuid::Id128);
+    QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), connection);
+    db.setDatabaseName(source_file);
+    db.setConnectOptions(QStringLiteral("QSQLITE_OPEN_READONLY"));
+    ShopBook damaged(source_file, connection, std::move(*locked));
+    damaged.known_ = damaged.heads_.read();
+    QStringList said;
+    QSqlQuery jobs(db.open() ? db : QSqlDatabase());
+    db = {};
+    if (!jobs.exec(QStringLiteral("SELECT id, title FROM job ORDER BY id")))
+        return refused(QStringLiteral("Nothing of %1 can be read.").arg(from),
+                       QStringLiteral("Put your last backup in its place."));
+    auto sound = open(to);
+    if (!sound)
+        return tl::unexpected(sound.error());
+    while (jobs.next()) {
+        const QString title = jobs.value(1).toString();
+        const auto read = damaged.read_job(jobs.value(0).toLongLong());
+        if (!read) {
+            said << QStringLiteral("“%1”: nothing can be read (%2)").arg(title, read.error().what);
+            continue;
+        }
+        if (!read->damage.isEmpty())
+            said << QStringLiteral("%1 %2 of its entries were copied.").arg(read->damage).arg(read->sound.size());
+        if (!read->sound.empty() && std::holds_alternative<block::JobOpened>(read->sound.front().payload))
+            if (const auto made = (*sound)->create_job(read->sound); !made)
+                return tl::unexpected(made.error());
+    }
+    if (const auto instruments = damaged.instruments())
+        for (const block::Instrument& instrument : *instruments)
+            if (const auto saved = (*sound)->save_instrument(instrument); !saved)
+                return tl::unexpected(saved.error());
+    return said;
 }
 
 } // namespace pallix::storage

@@ -3,24 +3,17 @@
 
 #include "block/instrument.h"
 #include "block/ledger.h"
+#include "storage/book_fault.h"
+#include "storage/heads.h"
 
 #include <QLockFile>
 #include <QString>
 #include <QStringList>
 #include <memory>
-#include <tl/expected.hpp>
+#include <optional>
 #include <vector>
 
 namespace pallix::storage {
-
-/// What went wrong with the book, and the way out, both for the person to read.
-struct BookFault {
-    QString what;
-    QString way_out;
-};
-
-template <class T>
-using BookResult = tl::expected<T, BookFault>;
 
 using JobId = qint64;
 
@@ -29,21 +22,41 @@ struct JobRow {
     QString title;
     QString opened; ///< UTC, ISO 8601
     qint64 entries = 0;
-    QString standing; ///< what was remembered of it after its last entry; empty where it must be worked out again
+    QString standing;       ///< what was remembered of it after its last entry; empty where it must be worked out again
+    QString damage;         ///< in words; empty where none was found when the book was opened
+    bool set_aside = false; ///< out of the list until it is asked for
+};
+
+/// What is not as it was written.
+struct Damage {
+    std::optional<JobId> job; ///< nothing where the job itself is gone, or it is not about one
+    QString words;
+    bool accepted_by_going_on = false; ///< newest entries are gone, what is left is whole
 };
 
 /// The shop book: every job of the shop in one SQLite file. Entries are only ever added; the file refuses to change or
-/// delete one. What `append` has returned from is on the disk (WAL, synchronous FULL): it survives the process.
+/// delete one, and each is sealed to the one before it by a digest. What `append` has returned from is on the disk
+/// (WAL, synchronous FULL): it survives the process, and how far each job has come stands in a file apart (`Heads`).
 /// One process writes at a time, guarded by a lock file beside the book.
 class ShopBook {
   public:
-    /// Opens or creates the book, brings an older schema forward, checks its integrity.
-    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open(const QString& file);
+    /// Opens or creates the book, brings an older schema forward, checks that it is whole: `damage` tells what is not.
+    /// @param take_over the lock, from an owner that cannot be asked
+    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open(const QString& file, bool take_over = false);
+    /// Copies what is as it was written, of every job the entries up to the first that is not, into a new book.
+    /// @param from is left as it is
+    /// @return a line about each job that is not whole
+    [[nodiscard]] static BookResult<QStringList> copy_sound(const QString& from, const QString& to);
     ~ShopBook();
     ShopBook(const ShopBook&) = delete;
     ShopBook& operator=(const ShopBook&) = delete;
 
     [[nodiscard]] QString file() const { return file_; }
+    [[nodiscard]] const std::vector<Damage>& damage() const { return damage_; }
+    /// The person goes on with what is left where newest entries are gone.
+    [[nodiscard]] BookResult<void> accept_loss();
+    /// Brings everything into the one file, so that a plain copy of it is whole. When there is nothing else to do.
+    void tidy();
 
     /// @param opened sequence 1, a JobOpened; further entries may follow
     [[nodiscard]] BookResult<JobId> create_job(const std::vector<block::Entry>& entries);
@@ -51,7 +64,10 @@ class ShopBook {
     /// Adds entries to a job, all or none. Their sequences continue the job's without a gap.
     [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries);
 
+    /// @return refused where one is not what was written
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
+    /// The entries up to the first that is not what was written.
+    [[nodiscard]] BookResult<std::vector<block::Entry>> sound_entries(JobId job) const;
     /// How much a job's entries hold, in characters; 0 where that cannot be told.
     [[nodiscard]] qint64 size_of(JobId job) const;
     /// @param reader who remembers standings, and in which version: those of another reader are left out
@@ -60,6 +76,9 @@ class ShopBook {
     /// Remembers where a job stands after so many entries, so that a long shop list need not fold every ledger. A
     /// cache: it can be thrown away, and a failure to write it is no failure.
     void remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing);
+
+    /// Takes a job out of the list, or back into it; nothing of it changes.
+    [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
 
     /// The shop's instruments, by name.
     [[nodiscard]] BookResult<std::vector<block::Instrument>> instruments() const;
@@ -72,16 +91,25 @@ class ShopBook {
     [[nodiscard]] BookResult<QStringList> stream(JobId job) const;
     [[nodiscard]] BookResult<void> clear_stream(JobId job);
 
-    /// A copy of the whole book, taken while it is open.
+    /// A copy of the whole book, taken while it is open; read again and compared before it gets its name.
     [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;
 
   private:
     ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
-    [[nodiscard]] BookResult<void> insert(JobId job, const std::vector<block::Entry>& entries);
+    [[nodiscard]] BookResult<void> set_up(bool fresh);
+    [[nodiscard]] BookResult<void> find_damage();
+    struct ReadJob;
+    [[nodiscard]] BookResult<ReadJob> read_job(JobId job) const;
+    [[nodiscard]] BookResult<Head> insert(JobId job, Head before, const std::vector<block::Entry>& entries);
+    void acknowledge(const QString& uuid, const Head& head);
+    [[nodiscard]] BookResult<void> same_as_in(const QString& copy) const;
 
     QString file_;
     QString connection_;
     std::unique_ptr<QLockFile> lock_;
+    Heads heads_;
+    Heads::Known known_; ///< what the heads' file said, and what was acknowledged since
+    std::vector<Damage> damage_;
 };
 
 } // namespace pallix::storage

@@ -11,8 +11,10 @@ int main(int argc, char** argv) {
         return 2;
     using namespace pallix;
     auto book = storage::ShopBook::open(QString::fromLocal8Bit(argv[1]));
-    if (!book)
+    if (!book) {
+        std::printf("%s\n", qPrintable(book.error().what));
         return 1;
+    }
     const auto jobs = (*book)->jobs();
     if (!jobs || jobs->empty())
         return 1;

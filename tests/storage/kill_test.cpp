@@ -21,7 +21,7 @@ TEST(Kill, LosesNothingThatWasAcknowledged) {
     std::mt19937 bits(4);
     std::uniform_int_distribution<int> wait(1, 40);
     long long acknowledged = 1;
-    constexpr int kills = 60;
+    constexpr int kills = 400;
     for (int i = 0; i < kills; ++i) {
         QProcess writer;
         writer.start(QStringLiteral(PALLIX_BOOK_WRITER), {file});
@@ -38,7 +38,8 @@ TEST(Kill, LosesNothingThatWasAcknowledged) {
         auto book = ShopBook::open(file);
         ASSERT_TRUE(book) << qPrintable(book.error().what);
         const auto entries = (*book)->entries(1);
-        ASSERT_TRUE(entries);
+        ASSERT_TRUE(entries) << qPrintable(entries.error().what);
+        ASSERT_TRUE((*book)->damage().empty()) << qPrintable((*book)->damage().front().words);
         ASSERT_GE(static_cast<long long>(entries->size()), acknowledged) << "kill " << i;
         for (std::size_t k = 1; k < entries->size(); ++k) {
             ASSERT_EQ((*entries)[k].sequence, static_cast<std::int64_t>(k + 1));

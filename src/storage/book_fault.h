@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QString>
+#include <tl/expected.hpp>
+
+namespace pallix::storage {
+
+/// A way out that the program can take by itself, once the person says so.
+enum class WayOut { none, take_over_lock, copy_sound };
+
+/// What went wrong with the book, and the way out, both for the person to read.
+struct BookFault {
+    QString what;
+    QString way_out;
+    WayOut offer = WayOut::none;
+};
+
+template <class T>
+using BookResult = tl::expected<T, BookFault>;
+
+[[nodiscard]] inline tl::unexpected<BookFault> refused(QString what, QString way_out, WayOut offer = WayOut::none) {
+    return tl::unexpected(BookFault{std::move(what), std::move(way_out), offer});
+}
+
+} // namespace pallix::storage
