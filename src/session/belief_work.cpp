@@ -52,11 +52,20 @@ void BeliefWork::start(const planning::DeckQuestion& question) {
     worker_.reset(); // the one before has ended
     worker_ = std::make_unique<Worker>();
     worker_->thread = std::jthread([this, question, job = job_] {
-        auto belief = planning::answer(question);
+        std::optional<planning::DeckBelief> belief;
+        std::string trouble;
+        try {
+            belief = planning::answer(question);
+        } catch (const std::exception& error) {
+            trouble = error.what();
+        }
         QMetaObject::invokeMethod(
             this,
-            [this, job, key = question.key, belief = std::move(belief)]() mutable {
+            [this, job, key = question.key, belief = std::move(belief), trouble]() mutable {
                 take(job, std::move(belief), key);
+                if (!trouble.empty())
+                    Q_EMIT failed(tr("What is believed of the deck cannot be worked out (%1).")
+                                      .arg(QString::fromStdString(trouble)));
             },
             Qt::QueuedConnection);
     });

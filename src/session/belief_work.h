@@ -29,6 +29,7 @@ class BeliefWork : public QObject {
 
   Q_SIGNALS:
     void ready();
+    void failed(const QString& why);
 
   private:
     void take(std::int64_t job, std::optional<planning::DeckBelief> belief, const std::string& key);

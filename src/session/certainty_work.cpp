@@ -62,11 +62,22 @@ void CertaintyWork::want(const block::Blueprint& blueprint, const block::Evaluat
                     },
                     Qt::QueuedConnection);
         };
-        auto values = block::uncertainties_of(blueprint, *probe, {touch, true}, run);
+        std::optional<block::Uncertainties> values;
+        std::string trouble;
+        try {
+            values = block::uncertainties_of(blueprint, *probe, {touch, true}, run);
+        } catch (const std::exception& error) {
+            trouble = error.what();
+        }
         if (!*cancelled)
             QMetaObject::invokeMethod(
                 this,
-                [this, job, sequence, values = std::move(values)]() mutable { take(job, sequence, std::move(values)); },
+                [this, job, sequence, values = std::move(values), trouble]() mutable {
+                    take(job, sequence, std::move(values));
+                    if (!trouble.empty())
+                        Q_EMIT failed(
+                            tr("The uncertainties cannot be worked out (%1).").arg(QString::fromStdString(trouble)));
+                },
                 Qt::QueuedConnection);
     });
 }

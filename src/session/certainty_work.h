@@ -40,6 +40,7 @@ class CertaintyWork : public QObject {
   Q_SIGNALS:
     void progressed();
     void ready();
+    void failed(const QString& why);
 
   private:
     void take(std::int64_t job, std::int64_t sequence, std::optional<block::Uncertainties> values);

@@ -7,7 +7,7 @@
 namespace pallix::session {
 
 storage::BookResult<void> fill_with_demo(storage::ShopBook& book) {
-    for (const workshop::DemoJob& job : workshop::harbour_jobs(&sha256_hex))
+    for (const workshop::DemoJob& job : workshop::harbour_jobs())
         if (auto created = book.create_job(job.entries); !created)
             return tl::unexpected(created.error());
     for (const block::Instrument& instrument : workshop::harbour_instruments())

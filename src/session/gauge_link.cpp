@@ -5,6 +5,8 @@
 #include <QLocalSocket>
 #include <QSerialPort>
 #include <QTimer>
+#include <sys/socket.h>
+#include <unistd.h>
 #include <utility>
 
 namespace pallix::session {
@@ -14,11 +16,28 @@ Outcome refused(const QString& address, const QString& what, const char* expecte
     return tl::unexpected(block::Faults{{address.toStdString(), 0, what.toStdString(), expected}});
 }
 
+/// Whoever may make a socket of that name could send readings into somebody's ledger.
+/// @return the user at the other end, where it is neither this one nor root
+std::optional<uint> other_owner(const QLocalSocket& socket) {
+    ucred peer{};
+    socklen_t size = sizeof peer;
+    const auto handle = static_cast<int>(socket.socketDescriptor());
+    const bool known = ::getsockopt(handle, SOL_SOCKET, SO_PEERCRED, &peer, &size) == 0;
+    return known && (peer.uid == ::geteuid() || peer.uid == 0) ? std::nullopt : std::optional<uint>(peer.uid);
+}
+
 } // namespace
 
-GaugeLink::GaugeLink(Session& session, QObject* parent) : QObject(parent), session_(session) {}
+GaugeLink::GaugeLink(Session& session, QObject* parent) : QObject(parent), session_(session) {
+    constexpr int write_every = 50; // ms: one wait for the disk, however fast a probe is
+    writing_.setSingleShot(true);
+    writing_.setInterval(write_every);
+    connect(&writing_, &QTimer::timeout, this, &GaugeLink::write_down);
+    connect(&session, &Session::job_opened, this, &GaugeLink::tell_what_waits);
+}
 
 GaugeLink::~GaugeLink() {
+    write_down();
     if (device_)
         device_->disconnect(this);
 }
@@ -32,6 +51,9 @@ Outcome GaugeLink::open(const QString& address) {
         if (!socket->waitForConnected(2000))
             return refused(address, tr("nothing answers there (%1)").arg(socket->errorString()),
                            "a gauge that is switched on and listening");
+        if (const auto stranger = other_owner(*socket))
+            return refused(address, tr("a program of another user answers there (user %1)").arg(*stranger),
+                           "a gauge of your own");
         connect(socket.get(), &QLocalSocket::disconnected, this, [this] { lost(tr("the line went dead")); });
         device_ = std::move(socket);
     } else if (address.startsWith(QStringLiteral("serial:")) && !target.isEmpty()) {
@@ -54,6 +76,7 @@ Outcome GaugeLink::open(const QString& address) {
     greeted_ = false;
     fresh_log_ = true;
     last_number_ = 0;
+    recent_.clear();
     readings_ = 0;
     connect(device_.get(), &QIODevice::readyRead, this, &GaugeLink::read);
     Q_EMIT changed();
@@ -68,6 +91,7 @@ void GaugeLink::close() {
     device_->disconnect(this);
     device_->close();
     device_.release()->deleteLater(); // it may be what called
+    write_down();
     Q_EMIT changed();
 }
 
@@ -107,55 +131,115 @@ void GaugeLink::read() {
                     true);
 }
 
-void GaugeLink::take_number(std::int64_t number, const QString& what) {
-    if (last_number_ > 0 && number > last_number_ + 1)
+/// Nothing is dropped in silence: what is missing, what came twice and a count that begins anew are told.
+/// @return whether it is a new one
+bool GaugeLink::counts(std::int64_t number, const std::string& words, const QString& what) {
+    constexpr std::size_t remembered = 256;
+    if (last_number_ > 0 && number > last_number_ + 1) {
         Q_EMIT said(tr("%1 %2 to %3 never arrived: take them again.").arg(what).arg(last_number_ + 1).arg(number - 1),
                     true);
+    } else if (number <= last_number_) {
+        if (const auto before = recent_.find(number); before != recent_.end() && before->second == words) {
+            Q_EMIT said(tr("%1 %2 came twice and counts once.").arg(what).arg(number), false);
+            return false;
+        }
+        recent_.clear();
+        Q_EMIT said(tr("%1 are counted from %2 again: the gauge was started anew. All of them are taken.")
+                        .arg(what)
+                        .arg(number),
+                    false);
+    }
     last_number_ = number;
+    recent_[number] = words;
+    if (recent_.size() > remembered)
+        recent_.erase(recent_.begin());
+    return true;
 }
 
 void GaugeLink::take(const block::GaugeLine& line) {
     if (const auto* hello = std::get_if<block::GaugeHello>(&line)) {
-        greeted_ = true;
+        last_number_ = 0;
+        recent_.clear();
+        const bool again = std::exchange(greeted_, true);
         name_ = QString::fromStdString(hello->name);
+        if (again)
+            Q_EMIT said(tr("%1 has started anew; it counts from 1 again.").arg(name_), false);
         Q_EMIT changed();
     } else if (std::holds_alternative<block::GaugeBye>(line)) {
         const QString name = name_.isEmpty() ? tr("The gauge") : name_;
         close();
         Q_EMIT said(tr("%1 has said goodbye; everything it sent is kept.").arg(name), false);
     } else if (const auto* reading_line = std::get_if<block::GaugeReading>(&line)) {
-        if (reading_line->number <= last_number_)
-            return; // sent once more: it is here already
-        take_number(reading_line->number, tr("Readings"));
+        if (!counts(reading_line->number, reading_line->value + reading_line->unit, tr("Readings")))
+            return;
         ++readings_;
         Q_EMIT reading(*reading_line);
     } else if (const auto* head = std::get_if<block::ProbeLogLine>(&line)) {
-        if (std::exchange(fresh_log_, false))
-            put_away_touches();
-        stream({QString::fromStdString(head->line)});
+        if (std::exchange(fresh_log_, false)) {
+            write_down();
+            log_job_ = session_.job();
+            if (log_job_)
+                put_away_touches();
+        }
+        stream(head->line);
     } else if (const auto* touch = std::get_if<block::ProbeTouch>(&line)) {
-        if (touch->number <= last_number_)
-            return;
-        take_number(touch->number, tr("Touches"));
-        stream({QString::fromStdString(touch->row)});
+        if (counts(touch->number, touch->row, tr("Touches")))
+            stream(touch->row);
     } else {
         fresh_log_ = true;
-        if (const auto taken = take_in_touches(); !taken)
-            Q_EMIT said(tr("The log cannot be taken in: %1. Its touches are kept.")
-                            .arg(QString::fromStdString(taken.error().front().text())),
-                        true);
+        end_log();
     }
 }
 
-void GaugeLink::stream(const QStringList& lines) {
-    if (const auto done = session_.stream_lines(lines); !done)
-        Q_EMIT said(QString::fromStdString(done.error().front().text()), true);
+void GaugeLink::end_log() {
+    write_down();
+    if (!log_job_)
+        return;
+    if (log_job_ != session_.job()) {
+        Q_EMIT said(tr("The log is whole and waits in the job it came for: open that job to take it in."), false);
+        return;
+    }
+    if (const auto taken = take_in_touches(); !taken)
+        Q_EMIT said((session_.asks() ? tr("Is it the right log? %1. Its touches wait (Ctrl+Shift+G).")
+                                     : tr("The log cannot be taken in: %1. Its touches are kept."))
+                        .arg(QString::fromStdString(taken.error().front().text())),
+                    true);
+    log_job_.reset();
+}
+
+void GaugeLink::stream(const std::string& line) {
+    if (!log_job_)
+        log_job_ = session_.job(); // a log that goes on where another run of the program has left it
+    if (!log_job_)
+        return Q_EMIT said(tr("Not taken: a touch was sent, but no job is open. Open its job and send the log again."),
+                           true);
+    unwritten_ << QString::fromStdString(line);
+    if (!writing_.isActive())
+        writing_.start();
+}
+
+void GaugeLink::write_down() {
+    if (unwritten_.isEmpty() || !log_job_)
+        return;
+    if (const auto done = session_.stream_lines(*log_job_, unwritten_); !done)
+        Q_EMIT said(QString::fromStdString(done.error().front().text()), true); // and tried again with the next ones
+    else
+        unwritten_.clear();
     Q_EMIT changed();
 }
 
-Outcome GaugeLink::take_in_touches() {
+void GaugeLink::tell_what_waits() {
+    const auto touches = static_cast<qsizetype>(session_.streamed_touches());
+    if (touches > 0 && (fresh_log_ || log_job_ != session_.job()))
+        Q_EMIT said(tr("%1 in this job, from a log that was not taken in (Ctrl+Shift+G).")
+                        .arg(counted(touches, tr("touch waits"), tr("touches wait"))),
+                    false);
+}
+
+Outcome GaugeLink::take_in_touches(bool sure) {
+    write_down();
     const std::size_t touches = session_.streamed_touches();
-    auto done = session_.take_stream(name_.isEmpty() ? tr("probe on the line") : name_);
+    auto done = session_.take_stream(name_.isEmpty() ? tr("probe on the line") : name_, sure);
     if (done)
         Q_EMIT said(tr("Log of %1 taken in.").arg(counted(static_cast<qsizetype>(touches), tr("touch"), tr("touches"))),
                     false);

@@ -7,7 +7,12 @@
 #include <QIODevice>
 #include <QObject>
 #include <QString>
+#include <QStringList>
+#include <QTimer>
+#include <map>
 #include <memory>
+#include <optional>
+#include <string>
 
 namespace pallix::session {
 
@@ -29,7 +34,8 @@ class GaugeLink : public QObject {
     [[nodiscard]] std::size_t readings() const { return readings_; }
 
     /// Takes what a probe has sent so far in as a log: for a log that was cut off.
-    [[nodiscard]] Outcome take_in_touches();
+    /// @param sure the person was asked about what is doubtful of it
+    [[nodiscard]] Outcome take_in_touches(bool sure = false);
 
   Q_SIGNALS:
     void reading(const block::GaugeReading& reading);
@@ -39,10 +45,13 @@ class GaugeLink : public QObject {
   private:
     void read();
     void take(const block::GaugeLine& line);
-    void take_number(std::int64_t number, const QString& what);
+    [[nodiscard]] bool counts(std::int64_t number, const std::string& words, const QString& what);
     void lost(const QString& why);
-    void stream(const QStringList& lines);
+    void stream(const std::string& line);
+    void write_down();
+    void end_log();
     void put_away_touches();
+    void tell_what_waits();
 
     Session& session_;
     std::unique_ptr<QIODevice> device_;
@@ -50,6 +59,10 @@ class GaugeLink : public QObject {
     QString address_;
     QString name_;
     std::int64_t last_number_ = 0;
+    std::map<std::int64_t, std::string> recent_; ///< what was sent under the last numbers
+    QStringList unwritten_;                      ///< lines of a log that go to the disk together, in a moment
+    QTimer writing_;
+    std::optional<storage::JobId> log_job_; ///< the job that the log being sent came for
     std::size_t readings_ = 0;
     bool greeted_ = false;
     bool fresh_log_ = true; ///< the next line of a log starts a new one

@@ -32,7 +32,13 @@ void LogReading::start(Session::LogsToRead logs) {
                 this, [this, share] { Q_EMIT progressed(static_cast<int>(100 * share)); }, Qt::QueuedConnection);
         };
         logs->read.watch = &watch;
-        const Outcome read = Session::read_logs(*logs);
+        Outcome read;
+        try {
+            read = Session::read_logs(*logs);
+        } catch (const std::exception& error) {
+            read = tl::unexpected(block::Faults{
+                {"log", 0, std::string("it cannot be worked out (") + error.what() + ")", "a log of this block"}});
+        }
         logs->read.watch = nullptr;
         QMetaObject::invokeMethod(
             this,

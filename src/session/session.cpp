@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/session.h"
 
+#include "block/digest.h"
 #include "block/job_file.h"
 #include "block/job_state.h"
 #include "block/profile_trace.h"
@@ -8,13 +9,14 @@
 #include "planning/deck_belief.h"
 #include "planning/deck_shape.h"
 #include "planning/entry_rules.h"
+#include "planning/log_doubts.h"
 #include "planning/tunnel_work.h"
 #include "session/belief_work.h"
 #include "session/certainty_work.h"
 #include "session/counted.h"
 #include "wording/sentences.h"
+#include "wording/step_words.h"
 
-#include <QCryptographicHash>
 #include <QDateTime>
 #include <QTimeZone>
 #include <algorithm>
@@ -76,15 +78,10 @@ block::Faults as_faults(const storage::BookFault& fault) {
     return {{"shop book", 0, fault.what.toStdString() + " " + fault.way_out.toStdString(), ""}};
 }
 
-std::string sha256_hex(const std::string& text) {
-    return QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256).toHex().toStdString();
-}
-
 struct Session::Worked {
     block::JobState state;
     planning::Assessment assessment;
-    std::optional<planning::TunnelWork> tunnel_work;                                  ///< when it was asked for
-    std::shared_ptr<const planning::TunnelStudy> tunnel_study;                        ///< likewise
+    std::shared_ptr<const planning::TunnelStudy> tunnel_study;                        ///< when it was asked for
     std::map<std::string, std::optional<planning::LocalFlatness>> local_flatness;     ///< by bank, likewise
     std::map<std::string, std::shared_ptr<const planning::DeckBelief>> beliefs_known; ///< by bank, with contradictions
     BeliefWork beliefs;
@@ -95,10 +92,22 @@ Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* p
     : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)),
       worked_(std::make_unique<Worked>()) {
     connect(&worked_->certainty, &CertaintyWork::ready, this, [this] {
-        worked_->assessment = planning::assess(worked_->state, certainty_of_latest());
+        worked_->assessment = planning::assess(worked_->state, certainty_of_latest(), clock_());
         Q_EMIT certainty_known();
     });
     connect(&worked_->beliefs, &BeliefWork::ready, this, &Session::belief_known);
+    connect(&worked_->beliefs, &BeliefWork::failed, this, &Session::remarked);
+    connect(&worked_->certainty, &CertaintyWork::failed, this, &Session::remarked);
+    constexpr int idle_after = 2000; // ms
+    idle_.setSingleShot(true);
+    idle_.setInterval(idle_after);
+    connect(&idle_, &QTimer::timeout, this, [this] { book_.tidy(); });
+    rest_.setSingleShot(true);
+    connect(&rest_, &QTimer::timeout, this, [this] {
+        planning::look_again(worked_->assessment, worked_->state, clock_());
+        Q_EMIT time_passed();
+        wait_for_rest();
+    });
     refresh();
 }
 
@@ -122,15 +131,29 @@ Session::Clock Session::system_clock() {
 }
 
 void Session::refresh() {
-    worked_->state = block::fold(entries_, &read_logs_);
+    block::JobState state = block::fold(entries_, &read_logs_);
+    planning::Assessment assessment = planning::assess(state, certainty_of(state), clock_());
+    take_over(std::move(state), std::move(assessment));
+}
+
+void Session::take_over(block::JobState state, planning::Assessment assessment) {
+    worked_->state = std::move(state);
+    worked_->assessment = std::move(assessment);
     worked_->local_flatness.clear();
     worked_->beliefs_known.clear();
-    worked_->tunnel_work.reset();
     worked_->tunnel_study.reset();
-    worked_->assessment = planning::assess(worked_->state, certainty_of_latest());
+    wait_for_rest();
     if (draws_certainty_ && worked_->state.blueprint && worked_->state.latest &&
         worked_->state.latest->standard_uncertainty)
         worked_->certainty.want(*worked_->state.blueprint, *worked_->state.latest);
+}
+
+/// What waits for a time is looked at again when it has come.
+void Session::wait_for_rest() {
+    constexpr double a_little_later = 0.5; // s: times are whole seconds
+    rest_.stop();
+    if (const double minutes = rest_left(); minutes > 0)
+        rest_.start(static_cast<int>((60 * minutes + a_little_later) * 1000));
 }
 
 void Session::draw_certainty() {
@@ -138,9 +161,13 @@ void Session::draw_certainty() {
     refresh();
 }
 
-const planning::Certainty* Session::certainty_of_latest() const {
+const planning::Certainty* Session::certainty_of(const block::JobState& state) const {
     const planning::Certainty* known = worked_->certainty.result();
-    return known && worked_->state.latest && known->sequence == worked_->state.latest->sequence ? known : nullptr;
+    return known && state.latest && known->sequence == state.latest->sequence ? known : nullptr;
+}
+
+const planning::Certainty* Session::certainty_of_latest() const {
+    return certainty_of(worked_->state);
 }
 
 Entry Session::entry_of(Payload payload, std::int64_t sequence, std::string time) const {
@@ -153,17 +180,30 @@ Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
         return tl::unexpected(as_faults(entries.error()));
     worked_->beliefs.forget();
     worked_->certainty.forget();
-    job_ = job;
-    entries_ = std::move(*entries);
-    read_logs_ = std::move(read);
-    refresh();
+    try {
+        block::JobState state = block::fold(*entries, &read);
+        planning::Assessment assessment = planning::assess(state, nullptr, clock_());
+        job_ = job;
+        entries_ = std::move(*entries);
+        read_logs_ = std::move(read);
+        take_over(std::move(state), std::move(assessment));
+    } catch (const std::exception& error) {
+        return tl::unexpected(one_fault(std::string("this job cannot be worked out (") + error.what() + ")",
+                                        "a job that can; its entries are kept, and it can be set aside"));
+    }
     Q_EMIT job_opened();
     return {};
 }
 
-Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint) {
-    if (auto read = block::read_blueprint(blueprint.text, blueprint.file); !read)
+Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint, bool sure) {
+    asks_ = false;
+    const auto read = block::read_blueprint(blueprint.text, blueprint.file);
+    if (!read)
         return tl::unexpected(read.error());
+    auto doubts = planning::doubts_about_blueprint(*read, blueprint.file);
+    asks_ = !sure && !doubts.empty();
+    if (asks_)
+        return tl::unexpected(std::move(doubts));
     Payload opened = block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file,
                                       blueprint.text};
     if (const auto faults = block::faults_in(opened); !faults.empty())
@@ -199,18 +239,55 @@ void Session::close_job() {
 Outcome Session::append(std::vector<Payload> payloads) {
     if (!job_)
         return tl::unexpected(one_fault("no job is open", "an open job"));
-    std::vector<Entry> added;
+    const std::size_t first = entries_.size();
     const std::string now = clock_(); // what is done together has one time
+    look_at_clock(now);
     for (Payload& payload : payloads)
-        added.push_back(
-            entry_of(std::move(payload), static_cast<std::int64_t>(entries_.size() + added.size() + 1), now));
-    if (auto done = book_.append(*job_, added); !done)
-        return tl::unexpected(as_faults(done.error()));
-    const int first = static_cast<int>(entries_.size());
-    entries_.insert(entries_.end(), added.begin(), added.end());
-    refresh();
-    Q_EMIT entries_added(first);
+        entries_.push_back(entry_of(std::move(payload), static_cast<std::int64_t>(entries_.size() + 1), now));
+    const auto refuse = [&](block::Faults faults) {
+        entries_.resize(first);
+        return tl::unexpected(std::move(faults));
+    };
+    const auto write = [&] {
+        return book_.append(*job_, {entries_.begin() + static_cast<std::ptrdiff_t>(first), entries_.end()});
+    };
+    // It is worked out before it is written: what cannot be would stand in the way at every later start.
+    try {
+        if (entries_.size() == first + 1 && std::holds_alternative<block::Reading>(entries_.back().payload)) {
+            block::fold_reading(worked_->state, entries_.back());
+            planning::Assessment assessment = planning::assess(worked_->state, certainty_of_latest(), now);
+            if (auto done = write(); !done) {
+                auto refused = refuse(as_faults(done.error()));
+                refresh(); // the reading stands in the state already
+                return refused;
+            }
+            take_over(std::move(worked_->state), std::move(assessment));
+        } else {
+            block::JobState state = block::fold(entries_, &read_logs_);
+            planning::Assessment assessment = planning::assess(state, certainty_of(state), now);
+            if (auto done = write(); !done)
+                return refuse(as_faults(done.error()));
+            take_over(std::move(state), std::move(assessment));
+        }
+    } catch (const std::exception& error) {
+        auto refused = refuse(
+            one_fault(std::string("this cannot be worked out (") + error.what() + ")", "an entry that fits the job"));
+        refresh(); // a reading may stand in the state already
+        return refused;
+    }
+    idle_.start();
+    Q_EMIT entries_added(static_cast<int>(first));
     return {};
+}
+
+/// The order of entries is their numbers; their times are the clock's.
+void Session::look_at_clock(const std::string& now) {
+    if (entries_.empty() || now >= entries_.back().time)
+        return;
+    Q_EMIT remarked(
+        tr("The clock was set back: it says %1, and the last entry was made at %2. Entries keep their order; see "
+           "that the clock is right.")
+            .arg(QString::fromStdString(now), QString::fromStdString(entries_.back().time)));
 }
 
 Session::LogsToRead Session::logs_to_read(const std::vector<block::NamedText>& logs,
@@ -227,7 +304,7 @@ Outcome Session::read_logs(LogsToRead& to_read) {
         return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
     for (Payload& payload : to_read.payloads) {
         auto& log = std::get<block::ProbeLogTaken>(payload);
-        log.sha256 = sha256_hex(log.text);
+        log.sha256 = block::sha256_hex(log.text);
         to_read.entries.push_back({static_cast<std::int64_t>(to_read.entries.size() + 1), "", "", payload});
     }
     // The fold is the judge: what it could not use is not taken in, and then every fault is wanted.
@@ -244,21 +321,27 @@ Outcome Session::read_logs(LogsToRead& to_read) {
                 u = std::max(u.value_or(0), *stated);
     for (Payload& payload : to_read.payloads)
         std::get<block::ProbeLogTaken>(payload).standard_uncertainty = u;
+    if (!to_read.logs.empty())
+        to_read.doubts = planning::doubts_about_log(before, after, to_read.logs.front().file);
     return {};
 }
 
-Outcome Session::take_read_logs(LogsToRead to_read) {
+Outcome Session::take_read_logs(LogsToRead to_read, bool sure) {
+    asks_ = !sure && !to_read.doubts.empty();
+    if (asks_)
+        return tl::unexpected(std::move(to_read.doubts));
     to_read.read.watch = nullptr;
     read_logs_ = std::move(to_read.read);
     return append(std::move(to_read.payloads)); // the read has looked at every line
 }
 
-Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs,
-                                 std::optional<double> standard_uncertainty) {
+Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs, std::optional<double> standard_uncertainty,
+                                 bool sure) {
+    asks_ = false;
     LogsToRead to_read = logs_to_read(logs, standard_uncertainty);
     if (auto read = read_logs(to_read); !read)
         return read;
-    return take_read_logs(std::move(to_read));
+    return take_read_logs(std::move(to_read), sure);
 }
 
 Outcome Session::take_all(std::vector<Payload> payloads) {
@@ -279,6 +362,16 @@ Outcome Session::take(Payload payload) {
     std::vector<Payload> one;
     one.push_back(std::move(payload));
     return take_all(std::move(one));
+}
+
+Outcome Session::answer(const std::string& id, const planning::Answers& answers) {
+    const planning::Step* step = worked_->assessment.steps.find(id);
+    if (!step)
+        return tl::unexpected(one_fault("there is no step " + id, "a step of this job"));
+    auto payloads = planning::answer(worked_->state, worked_->assessment, *step, answers, clock_());
+    if (!payloads)
+        return tl::unexpected(std::move(payloads.error()));
+    return take_all(std::move(*payloads));
 }
 
 Outcome Session::log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish) {
@@ -324,84 +417,16 @@ const std::optional<planning::LocalFlatness>& Session::local_flatness(const std:
     return found->second;
 }
 
-Outcome Session::mark_flaw(const block::FlawMarked& flaw) {
-    return take(flaw);
-}
-Outcome Session::decide_flaw(const block::FlawDecided& decided) {
-    return take(decided);
-}
-Outcome Session::test_pressure(const block::PressureTested& test) {
-    return take(test);
-}
-Outcome Session::fit_cutter(const block::CutterFitted& cutter) {
-    return take(cutter);
-}
-Outcome Session::note_finish(const block::FinishNoted& finish) {
-    return take(finish);
-}
-Outcome Session::choose_gasket(const block::GasketChosen& gasket) {
-    return take(gasket);
-}
-Outcome Session::read_set_up(const block::SetUpRead& set_up) {
-    return take(set_up);
-}
-Outcome Session::state_figures(const block::EngineFigures& figures) {
-    return take(figures);
-}
-Outcome Session::log_head_work(const block::HeadWork& work) {
-    return take(work);
-}
-Outcome Session::take_reading(const block::Reading& reading) {
-    return take(reading);
-}
-Outcome Session::state_conditions(const block::Conditions& conditions) {
-    return take(block::ConditionsStated{conditions});
-}
-Outcome Session::check_instrument(const block::RingCheck& check) {
-    return take(check);
-}
-Outcome Session::test_repeatability(const block::RepeatabilityTest& test) {
-    return take(test);
-}
-Outcome Session::cut_tunnel(const block::TunnelCut& cut) {
-    return take(cut);
-}
-Outcome Session::choose_tunnel_policy(const block::TunnelPolicy& policy) {
-    return take(policy);
-}
-Outcome Session::cut_caps(const block::CapsCut& cut) {
-    return take(cut);
-}
-Outcome Session::log_tunnel_pass(const block::TunnelPass& pass) {
-    return take(pass);
-}
-Outcome Session::tick_step(const std::string& step) {
-    return take(block::StepDone{step});
-}
-Outcome Session::choose_reading_plan(const block::ReadingPlanChosen& plan) {
-    return take(plan);
-}
-Outcome Session::choose_target(const block::DeckTargetChosen& target) {
-    return take(target);
-}
-Outcome Session::choose_passes(const block::PassPlanChosen& passes) {
-    return take(passes);
-}
-
 const planning::TunnelWork& Session::tunnel_work() const {
-    if (!worked_->tunnel_work)
-        worked_->tunnel_work = planning::tunnel_work(
-            worked_->state, worked_->assessment.gauge,
-            worked_->assessment.tunnel && !worked_->state.probe_stale() ? &*worked_->assessment.tunnel : nullptr);
-    return *worked_->tunnel_work;
+    return worked_->assessment.tunnel_work;
 }
 
 std::shared_ptr<const planning::TunnelStudy> Session::tunnel_study() const {
-    if (!worked_->tunnel_study && tunnel_work().study) {
-        auto study = std::make_shared<planning::TunnelStudy>(*tunnel_work().study);
-        planning::explain(*study);
-        worked_->tunnel_study = std::move(study);
-    }
+    if (!worked_->tunnel_study && worked_->state.blueprint)
+        if (auto known = planning::study_tunnel(worked_->state)) {
+            planning::explain(*known);
+            worked_->tunnel_study = std::make_shared<const planning::TunnelStudy>(std::move(*known));
+        }
     return worked_->tunnel_study;
 }
 
@@ -425,35 +450,46 @@ Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText
         return tl::unexpected(one_fault(bore.text() + " is not in the blueprint", "a cylinder it lists"));
     if (const auto read = block::read_trace(trace); !read)
         return tl::unexpected(read.error());
-    return take(block::TraceTaken{bore, trace.file, sha256_hex(trace.text), trace.text});
+    return take(block::TraceTaken{bore, trace.file, block::sha256_hex(trace.text), trace.text});
 }
 
-Outcome Session::stream_lines(const QStringList& lines) {
-    if (!job_)
-        return tl::unexpected(one_fault("no job is open", "an open job for the probe's log"));
-    if (const auto done = book_.append_stream(*job_, lines); !done)
+Outcome Session::stream_lines(storage::JobId job, const QStringList& lines) {
+    if (const auto done = book_.append_stream(job, lines); !done)
         return tl::unexpected(as_faults(done.error()));
+    if (streamed_ && streamed_->job == job)
+        streamed_->add(lines);
     return {};
 }
 
-std::size_t Session::streamed_touches() const {
-    const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
-    if (!lines)
-        return 0;
-    qsizetype head = 0; // remarks and the header row
-    while (head < lines->size() && lines->at(head).startsWith(QLatin1Char('#')))
-        ++head;
-    return static_cast<std::size_t>(std::max<qsizetype>(lines->size() - head - 1, 0));
+void Session::Streamed::add(const QStringList& more) {
+    for (const QString& line : more) {
+        in_head = in_head && line.startsWith(QLatin1Char('#'));
+        head += in_head ? 1 : 0;
+    }
+    lines += more.size();
 }
 
-Outcome Session::take_stream(const QString& name) {
+/// Counted once for a job, then with every line: a probe that is fast must not be read from the book again and again.
+std::size_t Session::streamed_touches() const {
+    if (!job_)
+        return 0;
+    if (!streamed_ || streamed_->job != *job_) {
+        streamed_ = Streamed{*job_};
+        if (const auto lines = book_.stream(*job_))
+            streamed_->add(*lines);
+    }
+    return static_cast<std::size_t>(
+        std::max<qsizetype>(streamed_->lines - streamed_->head - 1, 0)); // less the header row
+}
+
+Outcome Session::take_stream(const QString& name, bool sure) {
     const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
     if (!lines)
         return tl::unexpected(as_faults(lines.error()));
     if (lines->isEmpty())
         return tl::unexpected(one_fault("no touch has arrived", "touches of a probe"));
     const block::NamedText log{name.toStdString(), lines->join(QLatin1Char('\n')).toStdString() + "\n"};
-    if (auto taken = take_probe_logs({log}, std::nullopt); !taken)
+    if (auto taken = take_probe_logs({log}, std::nullopt, sure); !taken)
         return taken;
     drop_stream();
     return {};
@@ -474,6 +510,7 @@ Outcome Session::keep_stream_as_note() {
 }
 
 void Session::drop_stream() {
+    streamed_.reset();
     if (job_)
         static_cast<void>(book_.clear_stream(*job_)); // lines that stay are only offered again
 }

@@ -6,9 +6,11 @@
 #include "block/ledger.h"
 #include "block/named_text.h"
 #include "block/read_logs.h"
+#include "planning/steps/answer.h"
 #include "storage/shop_book.h"
 
 #include <QObject>
+#include <QTimer>
 #include <functional>
 #include <memory>
 #include <optional>
@@ -53,7 +55,9 @@ class Session : public QObject {
 
     /// @param read logs of that job that were read beforehand, away from the window's thread
     [[nodiscard]] Outcome open_job(storage::JobId job, block::ReadLogs read = {});
-    [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint);
+    /// @param sure the person was asked about what is doubtful of the blueprint
+    [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint,
+                                  bool sure = false);
     /// Takes in a whole job file as a new job.
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
     void close_job();
@@ -63,10 +67,17 @@ class Session : public QObject {
     [[nodiscard]] Outcome take_all(std::vector<block::Payload> payloads);
     [[nodiscard]] Outcome take(block::Payload payload);
 
+    /// Answers a step of the list.
+    [[nodiscard]] Outcome answer(const std::string& step, const planning::Answers& answers);
+
+    /// What was refused last was a question: it can be taken all the same.
+    [[nodiscard]] bool asks() const { return asks_; }
+
     /// Logs that belong together; refused as a whole when one has a fault.
     /// @param standard_uncertainty mm, of one touch, as stated by the person; nothing: as the logs state it, if they do
+    /// @param sure as with `take_read_logs`
     [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs,
-                                          std::optional<double> standard_uncertainty);
+                                          std::optional<double> standard_uncertainty, bool sure = false);
     /// Reads logs away from the window's thread, so that `take_probe_logs` of the same logs returns at once. Entries,
     /// logs and what was read before are copied in; the result may be kept by the window's thread.
     struct LogsToRead {
@@ -75,39 +86,23 @@ class Session : public QObject {
         std::optional<double> standard_uncertainty;
         block::ReadLogs read;
         std::vector<block::Payload> payloads;
+        block::Faults doubts{}; ///< what should be asked about before they are taken
     };
     [[nodiscard]] LogsToRead logs_to_read(const std::vector<block::NamedText>& logs,
                                           std::optional<double> standard_uncertainty) const;
     /// @return the faults; with none, what is needed to take them in stands in `logs`
     [[nodiscard]] static Outcome read_logs(LogsToRead& logs);
-    [[nodiscard]] Outcome take_read_logs(LogsToRead logs);
+    /// @param sure the person was asked about what is doubtful of them; else that is what they are refused for
+    [[nodiscard]] Outcome take_read_logs(LogsToRead logs, bool sure = false);
     /// Keeps a forecast of the removal first, where this is a bank's first pass since it was measured.
     /// @param finish how the surface came out, where that was seen: one entry with the pass, struck with it
     [[nodiscard]] Outcome log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish = {});
-    [[nodiscard]] Outcome mark_flaw(const block::FlawMarked& flaw);
-    [[nodiscard]] Outcome decide_flaw(const block::FlawDecided& decided);
-    [[nodiscard]] Outcome test_pressure(const block::PressureTested& test);
-    [[nodiscard]] Outcome fit_cutter(const block::CutterFitted& cutter);
-    [[nodiscard]] Outcome note_finish(const block::FinishNoted& finish);
-    [[nodiscard]] Outcome choose_gasket(const block::GasketChosen& gasket);
-    [[nodiscard]] Outcome read_set_up(const block::SetUpRead& set_up);
-    [[nodiscard]] Outcome state_figures(const block::EngineFigures& figures);
-    [[nodiscard]] Outcome log_head_work(const block::HeadWork& work);
     /// What is believed of a deck; null while it is being worked out (`belief_known` tells when) or cannot be. Who
     /// draws it may hold on to it.
     [[nodiscard]] std::shared_ptr<const planning::DeckBelief> belief(const std::string& bank);
     [[nodiscard]] BeliefWork& beliefs();
     /// Flatness in a moving window, worked out when it is first asked for after an entry.
     [[nodiscard]] const std::optional<planning::LocalFlatness>& local_flatness(const std::string& bank) const;
-    [[nodiscard]] Outcome take_reading(const block::Reading& reading);
-    [[nodiscard]] Outcome state_conditions(const block::Conditions& conditions);
-    [[nodiscard]] Outcome check_instrument(const block::RingCheck& check);
-    [[nodiscard]] Outcome test_repeatability(const block::RepeatabilityTest& test);
-    [[nodiscard]] Outcome cut_tunnel(const block::TunnelCut& cut);
-    [[nodiscard]] Outcome choose_tunnel_policy(const block::TunnelPolicy& policy);
-    [[nodiscard]] Outcome cut_caps(const block::CapsCut& cut);
-    [[nodiscard]] Outcome log_tunnel_pass(const block::TunnelPass& pass);
-    [[nodiscard]] Outcome tick_step(const std::string& step);
     /// Plan, board and next step of the tunnel; worked out when it is first asked for after an entry.
     [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
     /// The plan with all that explains it; null where the tunnel is not known. Who draws it may hold on to it.
@@ -118,14 +113,14 @@ class Session : public QObject {
     [[nodiscard]] double rest_left() const;
     /// A roughness trace; refused as a whole where it has a fault.
     [[nodiscard]] Outcome take_trace(const block::FeatureId& bore, const block::NamedText& trace);
-    [[nodiscard]] Outcome choose_reading_plan(const block::ReadingPlanChosen& plan);
 
-    /// Lines of a log that a probe is sending: on the disk before this returns, not yet part of the job.
-    [[nodiscard]] Outcome stream_lines(const QStringList& lines);
+    /// Lines of a log that a probe is sending: on the disk before this returns, not yet part of the job they came for.
+    [[nodiscard]] Outcome stream_lines(storage::JobId job, const QStringList& lines);
     /// Rows of touches that wait for their log to be taken in.
     [[nodiscard]] std::size_t streamed_touches() const;
     /// Takes the waiting lines in as one log; they go on waiting where it has a fault.
-    [[nodiscard]] Outcome take_stream(const QString& name);
+    /// @param sure as with `take_read_logs`
+    [[nodiscard]] Outcome take_stream(const QString& name, bool sure = false);
     /// Writes the waiting lines into the ledger as a note and waits for none any more.
     [[nodiscard]] Outcome keep_stream_as_note();
     void drop_stream();
@@ -134,8 +129,6 @@ class Session : public QObject {
     void draw_certainty();
     [[nodiscard]] CertaintyWork& certainty();
     [[nodiscard]] const planning::Certainty* certainty_of_latest() const;
-    [[nodiscard]] Outcome choose_target(const block::DeckTargetChosen& target);
-    [[nodiscard]] Outcome choose_passes(const block::PassPlanChosen& passes);
     [[nodiscard]] Outcome add_note(const QString& text);
     [[nodiscard]] Outcome strike(std::int64_t sequence, const QString& reason);
 
@@ -146,16 +139,22 @@ class Session : public QObject {
     [[nodiscard]] Outcome redo();
 
   Q_SIGNALS:
-    void job_opened();             ///< another job, or none
-    void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
-    void belief_known();           ///< of a deck, by `belief`
-    void certainty_known();        ///< the assessment now holds drawn uncertainties
+    void remarked(const QString& words); ///< something that the person should know, though nothing was refused
+    void job_opened();                   ///< another job, or none
+    void entries_added(int first);       ///< index of the first new entry; state and assessment are up to date
+    void belief_known();                 ///< of a deck, by `belief`
+    void time_passed();                  ///< what waited for a time waits no more; the assessment says so
+    void certainty_known();              ///< the assessment now holds drawn uncertainties
 
   private:
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
     void refresh();
+    void take_over(block::JobState state, planning::Assessment assessment);
+    void wait_for_rest();
+    [[nodiscard]] const planning::Certainty* certainty_of(const block::JobState& state) const;
+    void look_at_clock(const std::string& now);
 
     storage::ShopBook& book_;
     Person person_;
@@ -166,10 +165,20 @@ class Session : public QObject {
     struct Worked; ///< what is worked out from the entries
     std::unique_ptr<Worked> worked_;
     bool draws_certainty_ = false;
+    bool asks_ = false;
+    /// Lines that wait for their log, counted.
+    struct Streamed {
+        storage::JobId job;
+        qsizetype lines = 0, head = 0; ///< head: remarks before the header row
+        bool in_head = true;
+        void add(const QStringList& more);
+    };
+    mutable std::optional<Streamed> streamed_;
+    QTimer rest_; ///< fires when the block has rested
+    QTimer idle_; ///< the book is tidied when nothing has been written for a while
 };
 
 /// Book faults as the faults a view shows.
 [[nodiscard]] block::Faults as_faults(const storage::BookFault& fault);
-[[nodiscard]] std::string sha256_hex(const std::string& text);
 
 } // namespace pallix::session

@@ -9,12 +9,18 @@
 #include "session_fixture.h"
 #include "workshop/stand_ins.h"
 
+#include <QFileInfo>
 #include <QLocalServer>
 #include <QLocalSocket>
 #include <QSignalSpy>
 #include <QTest>
 #include <algorithm>
+#include <csignal>
+#include <cstring>
 #include <fcntl.h>
+#include <sys/socket.h>
+#include <sys/un.h>
+#include <sys/wait.h>
 #include <termios.h>
 #include <unistd.h>
 
@@ -76,9 +82,70 @@ TEST_F(GaugeLinkTest, ReadingsArriveInOrderAndOnce) {
     EXPECT_EQ(link_.name(), QStringLiteral("ring gauge"));
     EXPECT_EQ(link_.readings(), 3U);
     EXPECT_TRUE(faults_.isEmpty());
+    EXPECT_EQ(news_, QStringList{QStringLiteral("Readings 2 came twice and counts once.")});
     send("bye\n");
     EXPECT_FALSE(link_.is_open());
-    EXPECT_EQ(news_.size(), 1);
+    EXPECT_EQ(news_.size(), 2);
+}
+
+// A gauge that was switched off and on counts from 1: its readings were dropped without a word, and one line numbered
+// 2^63 - 1 silenced it for good.
+TEST_F(GaugeLinkTest, NothingIsDroppedInSilence) {
+    connect_socket();
+    send("pallix-gauge 1 g\nreading 1 0.5 mm\nreading 2 0.6 mm\n");
+    send("pallix-gauge 1 g\nreading 1 0.5 mm\n");
+    EXPECT_EQ(values_.size(), 3) << "a hello begins a new count";
+    send("reading 9 0.7 mm\nreading 2 0.8 mm\nreading 3 0.9 mm\n");
+    EXPECT_EQ(values_.size(), 6);
+    EXPECT_TRUE(news_.back().contains(QStringLiteral("Readings are counted from 2 again")));
+    send("reading 9223372036854775807 0.7 mm\nreading 0 0.7 mm\nreading 4 1.0 mm\n");
+    EXPECT_EQ(values_.size(), 7);
+    EXPECT_EQ(values_.back(), QStringLiteral("1.0mm"));
+    EXPECT_TRUE(faults_.back().contains(QStringLiteral("reading 9223372036854775807"))) << qPrintable(faults_.back());
+}
+
+// What was measured for one job was taken by the next one that was opened.
+TEST_F(GaugeLinkTest, ALogBelongsToTheJobItCameFor) {
+    const auto lines = workshop::lines_of_probe("probe", test::small_log(200.03).text());
+    connect_socket();
+    send_all(lines, 20);
+    const storage::JobId first = *session_.job();
+    ASSERT_TRUE(session_.new_job(QStringLiteral("second"), {}, {"small.json", test::small_blueprint()}));
+    for (std::size_t i = 20; i < lines.size() - 1; ++i) // all but the goodbye
+        gauge_->write(QByteArray::fromStdString(lines[i]));
+    gauge_->flush();
+    QTest::qWait(120);
+    EXPECT_FALSE(session_.state().latest) << "not the second job's";
+    EXPECT_EQ(session_.streamed_touches(), 0U);
+    EXPECT_TRUE(news_.back().contains(QStringLiteral("waits in the job it came for")));
+    ASSERT_TRUE(session_.open_job(first));
+    EXPECT_TRUE(news_.back().contains(QStringLiteral("touches wait in this job"))) << qPrintable(news_.back());
+    ASSERT_TRUE(link_.take_in_touches());
+    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 200.03, 1e-8);
+}
+
+TEST_F(GaugeLinkTest, AnotherLogIsAskedAbout) {
+    connect_socket();
+    const auto lines = workshop::lines_of_probe("probe", test::small_log(210).text());
+    send_all(lines, lines.size());
+    EXPECT_FALSE(session_.state().latest);
+    EXPECT_TRUE(faults_.back().contains(QStringLiteral("Is it the right log?"))) << qPrintable(faults_.back());
+    EXPECT_TRUE(faults_.back().contains(QStringLiteral("deck.C stands at 210.000 mm, expected about 200.000 mm")));
+    ASSERT_TRUE(link_.take_in_touches(true)) << "the person was asked";
+    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 210, 1e-8);
+}
+
+TEST_F(GaugeLinkTest, AThousandTouchesASecondAreWrittenTogether) {
+    connect_socket();
+    QString log = QStringLiteral("pallix-gauge 1 fast\nlog # unit: mm\nlog feature,x,y,z\n");
+    for (int i = 1; i <= 3000; ++i)
+        log += QStringLiteral("touch %1 deck.C,%2,0,200\n").arg(i).arg(i % 150);
+    int changes = 0;
+    QObject::connect(&link_, &session::GaugeLink::changed, [&changes] { ++changes; });
+    gauge_->write(log.toUtf8());
+    gauge_->flush();
+    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.streamed_touches() == 3000; }, 5000));
+    EXPECT_LT(changes, 100) << "and not three thousand waits for the disk";
 }
 
 TEST_F(GaugeLinkTest, PullingThePlugLosesNothingAndSaysSo) {
@@ -112,6 +179,35 @@ TEST_F(GaugeLinkTest, GarbageAWrongUnitAndAGapAreOneMessageEach) {
     ASSERT_EQ(faults_.size(), 4) << "much garbage at once is one message";
     EXPECT_TRUE(faults_[3].contains(QStringLiteral("2 lines more")));
     EXPECT_EQ(values_.size(), 2);
+}
+
+// Anybody may make a socket of that name: readings of a stranger are not taken.
+TEST_F(GaugeLinkTest, ASocketOfAnotherUserIsRefused) {
+    if (::getuid() != 0)
+        GTEST_SKIP() << "only root can be somebody else";
+    const QTemporaryDir folder;
+    QFile::setPermissions(folder.path(), QFile::Permissions(0x7777));
+    const QByteArray path = folder.filePath(QStringLiteral("gauge")).toUtf8();
+    const pid_t stranger = ::fork();
+    if (stranger == 0) {
+        sockaddr_un address{};
+        address.sun_family = AF_UNIX;
+        std::strncpy(address.sun_path, path.constData(), sizeof address.sun_path - 1);
+        const int socket = ::socket(AF_UNIX, SOCK_STREAM, 0);
+        if (::setuid(65534) == 0 && ::bind(socket, reinterpret_cast<sockaddr*>(&address), sizeof address) == 0 &&
+            ::listen(socket, 1) == 0)
+            ::accept(socket, nullptr, nullptr);
+        ::_exit(0);
+    }
+    ASSERT_TRUE(QTest::qWaitFor([&] { return QFileInfo::exists(QString::fromUtf8(path)); }, 3000));
+    QTest::qWait(50);
+    const auto opened = link_.open(QStringLiteral("local:") + QString::fromUtf8(path));
+    EXPECT_FALSE(opened);
+    EXPECT_NE(opened.error().front().text().find("a program of another user answers there (user 65534)"),
+              std::string::npos)
+        << opened.error().front().text();
+    ::kill(stranger, SIGKILL);
+    ::waitpid(stranger, nullptr, 0);
 }
 
 TEST_F(GaugeLinkTest, AddressesThatLeadNowhereAreRefused) {

@@ -26,12 +26,12 @@ TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
     ASSERT_EQ(model.rowCount(), 7);
     EXPECT_EQ(model.index(0).data(), QStringLiteral("Eider, fishing smack")) << "newest first";
     EXPECT_EQ(model.index(1).data(ShopModel::waits_role),
-              QStringLiteral("the cylinders: hone cylinder 1 (right bank, bore 1)"));
-    EXPECT_EQ(model.index(2).data(ShopModel::waits_role), QStringLiteral("the main tunnel: it fails"));
-    EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("the probe log, as found"));
+              QStringLiteral("hone cylinder 1 (right bank, bore 1), 0.0006 in"));
+    EXPECT_EQ(model.index(2).data(ShopModel::waits_role), QStringLiteral("cut the caps, 0.0005 in"));
+    EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("wash the block"));
     EXPECT_EQ(model.index(6).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
-    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 7);
-    EXPECT_TRUE(model.index(1).data(Qt::AccessibleTextRole).toString().contains(QStringLiteral("waits for")));
+    EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 10);
+    EXPECT_TRUE(model.index(1).data(Qt::AccessibleTextRole).toString().contains(QStringLiteral("next: ")));
     EXPECT_EQ(model.index_of(model.row(2).id), 2);
     EXPECT_EQ(model.index_of(999), -1);
 }
@@ -45,9 +45,9 @@ TEST_F(ModelsTest, ShopFollowsAJobAndTheUnit) {
     QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
     model.reload_job(*session_.job());
     EXPECT_EQ(changed.count(), 1);
-    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("witness cut on the deck, 0.0010 in"));
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("deck: witness cut, 0.0010 in"));
     preferences_.set_unit(block::Unit::mm);
-    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("witness cut on the deck, 0.025 mm"));
+    EXPECT_EQ(model.index(0).data(ShopModel::waits_role), QStringLiteral("deck: witness cut, 0.025 mm"));
 }
 
 TEST_F(ModelsTest, ShopRecallsWhatItHasWorkedOut) {

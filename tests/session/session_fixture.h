@@ -8,6 +8,7 @@
 
 #include <QTemporaryDir>
 #include <gtest/gtest.h>
+#include <sys/resource.h>
 
 namespace pallix::test {
 
@@ -21,6 +22,19 @@ class SessionFixture : public testing::Test {
               *book_, [] { return std::string("Marit"); },
               [this] { return "2026-03-02T09:" + std::to_string(10 + ++ticks_ % 50) + ":00Z"; }) {}
 
+    void SetUp() override { peak_ = peak_megabytes(); }
+    void TearDown() override {
+#ifndef __SANITIZE_ADDRESS__ // whose shadow is counted with it
+        EXPECT_LT(peak_megabytes() - peak_, 300) << "no input, hostile or not, takes more";
+#endif
+    }
+    /// What the process has taken at most so far.
+    static long peak_megabytes() {
+        rusage usage{};
+        getrusage(RUSAGE_SELF, &usage);
+        return usage.ru_maxrss / 1024;
+    }
+
     void open_small_job() {
         const auto done =
             session_.new_job(QStringLiteral("small"), QStringLiteral("nobody"), {"small.json", small_blueprint()});
@@ -31,6 +45,7 @@ class SessionFixture : public testing::Test {
         ASSERT_TRUE(done) << done.error().front().text();
     }
 
+    long peak_ = 0;
     QTemporaryDir folder_;
     int ticks_ = 0;
     std::unique_ptr<storage::ShopBook> book_;

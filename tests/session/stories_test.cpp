@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/digest.h"
 #include "block/job_file.h"
 #include "block/job_state.h"
 #include "planning/assessment.h"
@@ -9,6 +10,7 @@
 #include "session/shop_model.h"
 #include "session_fixture.h"
 #include "wording/sentences.h"
+#include "wording/step_words.h"
 
 #include <QSqlDatabase>
 #include <QSqlError>
@@ -29,14 +31,22 @@ namespace {
 
 class Stories : public test::SessionFixture {
   protected:
-    /// Runs SQL on the book beside the session, as damage or another program would.
-    void behind_its_back(const QString& statement) {
+    /// Adds an entry beside the session, as another version of the program would: sealed, but not to be read here.
+    void add_unreadable(const std::string& kind, const std::string& json) {
+        const block::Entry& last = session_.entries().back();
+        const std::string digest = block::digest_after(block::digest_of(session_.entries()),
+                                                       {last.sequence + 1, last.time, last.person, kind, 1, json});
         {
             QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("behind"));
             db.setDatabaseName(book_->file());
             ASSERT_TRUE(db.open());
             QSqlQuery query(db);
-            ASSERT_TRUE(query.exec(statement)) << qPrintable(query.lastError().text());
+            query.prepare(
+                QStringLiteral("INSERT INTO entry SELECT job, sequence + 1, time, person, ?, 1, ?, ? FROM entry "
+                               "ORDER BY sequence DESC LIMIT 1"));
+            for (const std::string& value : {kind, json, digest})
+                query.addBindValue(QString::fromStdString(value));
+            ASSERT_TRUE(query.exec()) << qPrintable(query.lastError().text());
         }
         QSqlDatabase::removeDatabase(QStringLiteral("behind"));
     }
@@ -63,11 +73,9 @@ class Stories : public test::SessionFixture {
 TEST_F(Stories, AnEntryThatCannotBeReadStopsTheCallUntilItIsStruck) {
     open_small_job();
     take_log(small_log(200.1, 0.15).text());
-    behind_its_back(QStringLiteral("INSERT INTO entry SELECT job, 3, time, person, 'deck_cut', 1, "
-                                   "'{\"bank\":\"C\",\"pass\":\"pass\",\"depth_mm\":12,\"clean\":false,\"dark_mm\":[]}'"
-                                   " FROM entry WHERE sequence = 2"));
+    add_unreadable("deck_cut", R"({"bank":"C","pass":"pass","depth_mm":12,"clean":false,"dark_mm":[]})");
     ASSERT_TRUE(session_.open_job(*session_.job()));
-    EXPECT_EQ(session_.assessment().call.kind, planning::CallKind::mend_ledger);
+    EXPECT_EQ(session_.assessment().steps.now()->task, planning::Task::mend_ledger);
     EXPECT_EQ(call().headline, "Mend the ledger first");
     EXPECT_THAT(call().reasons.front(),
                 HasSubstr("Entry 3 (deck_cut) cannot be read: depth_mm is 12, expected 0 to 5"));
@@ -77,15 +85,14 @@ TEST_F(Stories, AnEntryThatCannotBeReadStopsTheCallUntilItIsStruck) {
     EXPECT_THAT(said(session_.import_job({"j.json", exported})), HasSubstr("entry 3 (deck_cut): depth_mm is 12"));
     EXPECT_EQ(session_.entries().size(), 3U) << "the refused job took nothing's place";
     ASSERT_TRUE(session_.strike(3, QStringLiteral("damaged")));
-    EXPECT_EQ(session_.assessment().call.kind, planning::CallKind::cut);
+    EXPECT_EQ(session_.assessment().decks.kind, planning::DeckStep::cut);
     ASSERT_TRUE(session_.import_job({"j.json", block::write_job(session_.entries())}));
     EXPECT_EQ(session_.entries().size(), 4U);
 }
 
 TEST_F(Stories, WhatIsNotEvenJsonIsKeptListedAndExported) {
     open_small_job();
-    behind_its_back(
-        QStringLiteral("INSERT INTO entry SELECT job, 2, time, person, 'reading', 1, '{\"feature\":' FROM entry"));
+    add_unreadable("reading", R"({"feature":)");
     const storage::JobId job = *session_.job();
     ASSERT_TRUE(session_.open_job(job));
     EXPECT_THAT(call().reasons.front(), HasSubstr("Entry 2 (reading) cannot be read"));
@@ -93,7 +100,7 @@ TEST_F(Stories, WhatIsNotEvenJsonIsKeptListedAndExported) {
     ShopModel shop(*book_, preferences_);
     shop.reload();
     ASSERT_EQ(shop.rowCount(), 1);
-    EXPECT_THAT(shop.row(0).waits.toStdString(), HasSubstr("entry 2 cannot be used"));
+    EXPECT_THAT(shop.row(0).waits[0].toStdString(), HasSubstr("entry 2 cannot be used"));
 }
 
 // A pass with a dull cutter was two transactions, and undo took the cutter's word back but not the pass.
@@ -158,8 +165,10 @@ TEST_F(Stories, HostileJobsAreRefusedAndTheBookStillOpens) {
         {"set_up",
          R"({"bank":"X","surface":"deck","readings":[{"at_mm":[0,0],"height_mm":0},{"at_mm":[1,0],"height_mm":0},{"at_mm":[0,1],"height_mm":0}],"feet":[{"name":"a","at_mm":[0,0]},{"name":"b","at_mm":[1,1]}]})",
          "bank \"X\""},
-        {"probe_log", R"({"file":"a","sha256":"b","text":"feature,x,y,z\nmain.1,1e9,0,0\n"})",
+        {"probe_log", R"({"file":"a","sha256":"","text":"feature,x,y,z\nmain.1,1e9,0,0\n"})",
          "x is \"1e9\" mm, expected a place within 10000 mm"},
+        {"probe_log", R"({"file":"a","sha256":"b","text":"feature,x,y,z\nmain.1,0,0,0\n"})",
+         "entry 2 (probe_log): sha256 is not that of its text, expected the text as it was taken"},
         {"engine_figures", R"({"chambers_mm3":{"one":5},"dish_mm3":0,"crevice_mm3":0,"steel_rods":true})",
          "chambers_mm3.one is no cylinder"},
     };
@@ -211,4 +220,51 @@ TEST_F(Stories, RulesHoldWhateverWayAnEntryComes) {
     EXPECT_THAT(said(session_.take(chain)), HasSubstr("teeth cam is 0, expected 6 to 1000"));
     EXPECT_THAT(said(session_.take(block::HeadWork{"C", {}, {}, 0, {}})), HasSubstr("nothing was said of the head"));
     EXPECT_EQ(session_.entries().size(), 1U);
+}
+
+// Entries keep their order by number; a clock that was set back made them look like older ones, without a word.
+TEST_F(Stories, AClockThatWasSetBackIsTold) {
+    open_small_job();
+    QStringList remarks;
+    QObject::connect(&session_, &Session::remarked, &session_, [&](const QString& words) { remarks << words; });
+    ASSERT_TRUE(session_.add_note(QStringLiteral("later")));
+    EXPECT_TRUE(remarks.isEmpty());
+    ticks_ = -1;
+    ASSERT_TRUE(session_.add_note(QStringLiteral("earlier")));
+    ASSERT_EQ(remarks.size(), 1);
+    EXPECT_THAT(remarks.front().toStdString(), HasSubstr("The clock was set back: it says 2026-03-02T09:10:00Z"));
+    EXPECT_EQ(session_.entries().back().sequence, 3);
+}
+
+TEST_F(Stories, ABlueprintInTheWrongUnitIsAskedAboutBeforeTheJobIsOpened) {
+    std::string inches = test::small_blueprint();
+    const auto deck = inches.find("\"nominal\": 200");
+    ASSERT_NE(deck, std::string::npos);
+    inches.replace(deck, 14, "\"nominal\": 7.87");
+    EXPECT_THAT(said(session_.new_job(QStringLiteral("x"), {}, {"b.json", inches})),
+                HasSubstr("deck C has a height of 7.870 mm"));
+    EXPECT_TRUE(session_.asks());
+    EXPECT_TRUE(book_->jobs()->empty());
+    EXPECT_TRUE(session_.new_job(QStringLiteral("x"), {}, {"b.json", inches}, true));
+}
+
+// A reading is added to the state before it is written: where the book refuses it, it must be gone from there as well.
+TEST_F(Stories, AReadingThatCannotBeWrittenIsNotInTheState) {
+    open_small_job();
+    ASSERT_TRUE(session_.take(test::size_reading("main.1", "front", "upright", 60.01)));
+    {
+        QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("behind"));
+        db.setDatabaseName(book_->file());
+        ASSERT_TRUE(db.open());
+        QSqlQuery query(db);
+        ASSERT_TRUE(query.exec(QStringLiteral(
+            "CREATE TRIGGER full BEFORE INSERT ON entry BEGIN SELECT RAISE(ABORT, 'the disk is full'); END")));
+    }
+    QSqlDatabase::removeDatabase(QStringLiteral("behind"));
+    EXPECT_THAT(said(session_.take(test::size_reading("main.1", "front", "upright", 60.02))),
+                HasSubstr("the disk is full"));
+    EXPECT_EQ(session_.entries().size(), 2U);
+    EXPECT_EQ(session_.state().readings.size(), 1U);
+    ASSERT_EQ(session_.state().places.size(), 1U);
+    EXPECT_EQ(session_.state().places.front().value, 60.01);
 }
