@@ -342,7 +342,7 @@ class Sheet {
             const block::DeckResult& d = m->result;
             rows +=
                 row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
-                     q(l_.plain(d.height_mean)), q(l_.plain(d.flatness_mz)), QString::number(d.points.size()),
+                     q(l_.plain(d.height_mean)), q(l_.plain(d.flatness_mz)), QString::number(d.touches),
                      m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
             pictures += QStringLiteral("<td><img width=\"330\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
                             .arg(picture(bank, d, after), q(wording::bank_name(bank)));

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/digest.h"
 #include "block/job_state.h"
 #include "planning/assessment.h"
 #include "reporting/passport.h"
@@ -25,7 +26,7 @@ struct Job {
     planning::Assessment assessment;
 
     explicit Job(std::size_t index)
-        : entries(workshop::harbour_jobs(&session::sha256_hex).at(index).entries), state(block::fold(entries)),
+        : entries(workshop::harbour_jobs().at(index).entries), state(block::fold(entries)),
           assessment(planning::assess(state)) {}
     QString html(block::Unit unit = block::Unit::mm) const {
         return passport_html({state, assessment, entries, wording::LengthText(unit), 1, QStringLiteral("2026-03-05")});
@@ -47,7 +48,7 @@ TEST(Passport, TellsAsFoundCutsAndAsLeft) {
           std::string("Cuts"), std::string("deck: meets"), mm.plain(found.height_min), mm.plain(left.height_min),
           mm.plain(job.assessment.banks[0].taken), std::string("Marit"), std::string("2026-02-26"),
           std::string("Printed 2026-03-05"),
-          session::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text).substr(0, 12)})
+          block::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text).substr(0, 12)})
         EXPECT_TRUE(html.contains(QString::fromStdString(part))) << part;
     EXPECT_EQ(html.count(QStringLiteral("data:image/png;base64,")), 2);
 }
