@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/inputs.h"
 
-#include <fstream>
+#include "block/read_file.h"
+
 #include <iostream>
-#include <sstream>
 
 namespace pallix::cli {
 namespace {
@@ -21,13 +21,7 @@ bool take(block::Result<T> result, std::vector<T>& values, block::Faults& faults
 } // namespace
 
 block::Result<block::NamedText> read_file(const std::string& file) {
-    std::ifstream in(file, std::ios::binary);
-    std::ostringstream text;
-    if (in)
-        text << in.rdbuf();
-    if (!in || in.bad() || text.bad())
-        return tl::unexpected(block::Faults{{file, 0, "the file cannot be read", "an existing, readable file"}});
-    return block::NamedText{file, text.str()};
+    return block::read_file(file, file);
 }
 
 void print(const block::Faults& faults, const char* prefix) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/evaluate_command.h"
+#include "cli/next_command.h"
 #include "cli/plan_command.h"
 
 #include <CLI/CLI.hpp>
@@ -61,12 +62,28 @@ int main(int argc, char** argv) {
     plan->add_option("--policy", plan_request.policy, "what to plan by, .json; the usual policy without it");
     plan->add_option("--format", plan_format, "json, or tables to read")->check(CLI::IsMember({"json", "text"}));
 
+    cli::NextRequest next_request;
+    std::string next_format = "json";
+    CLI::App* next =
+        app.add_subcommand("next", "print what comes next in a job: its steps, and the one that is called");
+    next->add_option("--job", next_request.job, "the job, .pallix.json")->required();
+    next->add_option("--at", next_request.at, "the time of asking, UTC (2026-03-05T14:30:00Z); now without it")
+        ->check([](const std::string& text) {
+            return cli::is_utc(text) ? "" : "a time in UTC such as 2026-03-05T14:30:00Z";
+        });
+    next->add_flag("--all", next_request.all, "also what is done, skipped and stale");
+    next->add_option("--format", next_format, "json, or lines to read")->check(CLI::IsMember({"json", "text"}));
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
         const bool asked = error.get_exit_code() == 0; // --help, --version
         app.exit(error, std::cout, std::cerr);
         return asked ? 0 : wrong_usage;
+    }
+    if (next->parsed()) {
+        next_request.as_text = next_format == "text";
+        return cli::next(next_request);
     }
     if (plan->parsed()) {
         plan_request.as_text = plan_format == "text";

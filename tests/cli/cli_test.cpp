@@ -197,3 +197,84 @@ TEST_F(Cli, AWrongPolicyIsWrongInput) {
     EXPECT_EQ(run("plan " + files("i4") + " --policy nowhere.json").status, 1);
     EXPECT_EQ(run("plan --policy x").status, 2);
 }
+
+// The stand-in gauge deleted whatever stood under the name it was to listen on.
+TEST_F(Cli, TheStandInGaugeDeletesNoFile) {
+    const std::string precious = write("precious.txt", "years of work");
+    const std::string command =
+        std::string(PALLIX_GAUGE) + " --socket '" + precious + "' --readings 1 2>'" + (folder_ / "err").string() + "'";
+    const int status = std::system(command.c_str()); // NOLINT(cert-env33-c): the arguments are the test's own
+    EXPECT_EQ(WEXITSTATUS(status), 2);
+    EXPECT_EQ(pallix::test::read_file(precious), "years of work");
+    EXPECT_THAT(pallix::test::read_file((folder_ / "err").string()), HasSubstr("is there already and is no socket"));
+}
+
+TEST_F(Cli, OnlyFilesAreRead) {
+    for (const std::string& odd : {std::string("/dev/zero"), folder_.string()}) {
+        const Outcome o = run("evaluate --blueprint " + odd + " --probe " + odd);
+        EXPECT_EQ(o.status, 1);
+        EXPECT_THAT(o.err, HasSubstr("this is no file but a folder, a device or a pipe"));
+    }
+    const std::string large = write("large.csv", "");
+    std::filesystem::resize_file(large, (256ULL << 20) + 1); // sparse: it takes no room
+    EXPECT_THAT(run("evaluate " + files("v6") + " --probe " + large).err, HasSubstr("at most 256 MB"));
+    const Outcome latin = run("evaluate --blueprint '" + (folder_ / "gr\xfc\xdf.json").string() + "' --probe x");
+    EXPECT_EQ(latin.status, 1);
+    EXPECT_THAT(latin.err, HasSubstr("gr??.json: the file cannot be read"));
+}
+
+TEST_F(Cli, SaysWhatComesNextInAJob) {
+    const std::string jobs = std::string(PALLIX_TEST_DATA) + "/jobs/";
+    const Outcome o = run("next --job " + jobs + "launch.pallix.json --at 2026-03-05T14:30:00Z");
+    EXPECT_EQ(o.status, 0);
+    EXPECT_EQ(o.err, "");
+    const auto steps = nlohmann::json::parse(o.out);
+    EXPECT_EQ(steps["format"], "pallix-steps");
+    EXPECT_EQ(steps["version"], 1);
+    EXPECT_EQ(steps["unit"], "mm");
+    EXPECT_EQ(steps["now"], "tunnel/caps");
+    const auto state_of = [](const nlohmann::json& list, const std::string& id) -> std::string {
+        for (const auto& step : list["steps"])
+            if (step["id"] == id)
+                return step["state"];
+        return "";
+    };
+    EXPECT_EQ(state_of(steps, "tunnel/caps"), "now");
+    EXPECT_EQ(state_of(steps, "tunnel/torque"), "waits");
+    EXPECT_EQ(state_of(steps, "main.1/measure/front/upright"), "") << "done: only with --all";
+    for (const auto& step : steps["steps"]) {
+        EXPECT_EQ(step["cannot_be_undone"].get<bool>(), step["kind"] == "cut" || step["kind"] == "hone") << step["id"];
+        EXPECT_FALSE(step["words"].get<std::string>().empty());
+        for (const auto& wait : step["waits_for"])
+            EXPECT_FALSE(wait["words"].get<std::string>().empty());
+    }
+    const Outcome all = run("next --all --job " + jobs + "launch.pallix.json");
+    EXPECT_EQ(state_of(nlohmann::json::parse(all.out), "main.1/measure/front/upright"), "done");
+    EXPECT_EQ(state_of(nlohmann::json::parse(all.out), "cleaned/wash"), "skipped");
+    EXPECT_THAT(run("next --format text --job " + jobs + "ketch.pallix.json").out,
+                testing::StartsWith("Wash the block\n"));
+}
+
+TEST_F(Cli, ALedgerThatCannotBeFoldedIsAnErrorWithItsPlace) {
+    auto job =
+        nlohmann::json::parse(pallix::test::read_file(std::string(PALLIX_TEST_DATA) + "/jobs/tender.pallix.json"));
+    for (auto& entry : job["entries"])
+        if (entry["kind"] == "deck_cut")
+            entry["payload"]["depth_mm"] = 12;
+    const Outcome o = run("next --job " + write("deep.pallix.json", job.dump(1)));
+    EXPECT_EQ(o.status, 1);
+    EXPECT_EQ(o.out, "");
+    EXPECT_THAT(o.err, HasSubstr("(deck_cut): depth_mm is 12, expected 0 to 5"));
+    for (auto& entry : job["entries"])
+        if (entry["kind"] == "deck_cut") {
+            entry["payload"]["depth_mm"] = 0.1;
+            entry["payload"]["bank"] = "Z";
+        }
+    const Outcome other = run("next --job " + write("other.pallix.json", job.dump(1)));
+    EXPECT_EQ(other.status, 1);
+    EXPECT_EQ(other.out, "");
+    EXPECT_THAT(other.err, HasSubstr("speaks of bank \"Z\""));
+    EXPECT_EQ(run("next").status, 2);
+    EXPECT_EQ(run("next --job " + write("deep.pallix.json", "{}") + " --at yesterday").status, 2);
+    EXPECT_EQ(run("next --job nowhere.pallix.json").status, 1);
+}
