@@ -5,6 +5,7 @@
 
 #include <QCommandLineParser>
 #include <QCoreApplication>
+#include <QDir>
 #include <QFile>
 #include <QLocalServer>
 #include <QLocalSocket>
@@ -13,6 +14,7 @@
 #include <cstdlib>
 #include <fcntl.h>
 #include <functional>
+#include <sys/stat.h>
 #include <termios.h>
 #include <unistd.h>
 
@@ -72,6 +74,23 @@ int open_terminal(QString& path) {
     return terminal;
 }
 
+/// Puts away the socket that an earlier run has left, and nothing else.
+/// @return why the name cannot be used; empty where it can
+QString make_room(const QString& name) {
+    const QString path = name.startsWith(QLatin1Char('/')) ? name : QDir::temp().filePath(name);
+    struct stat status {};
+    if (::lstat(QFile::encodeName(path).constData(), &status) != 0)
+        return {};
+    if (!S_ISSOCK(status.st_mode))
+        return QStringLiteral("%1 is there already and is no socket; expected a name that is free").arg(path);
+    QLocalSocket other;
+    other.connectToServer(name);
+    if (other.waitForConnected(500))
+        return QStringLiteral("somebody speaks on %1 already; expected a name that is free").arg(path);
+    QLocalServer::removeServer(name);
+    return {};
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -126,7 +145,9 @@ int main(int argc, char** argv) {
 
     QLocalServer server;
     if (parser.isSet(socket)) {
-        QLocalServer::removeServer(parser.value(socket));
+        if (const auto taken = make_room(parser.value(socket)); !taken.isEmpty())
+            return refuse(taken);
+        server.setSocketOptions(QLocalServer::UserAccessOption);
         if (!server.listen(parser.value(socket)))
             return refuse(server.errorString());
         QObject::connect(&server, &QLocalServer::newConnection, &app, [&] {

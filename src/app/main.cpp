@@ -4,15 +4,15 @@
 #include "session/preferences.h"
 #include "session/session.h"
 #include "storage/shop_book.h"
+#include "ui/bench_application.h"
 #include "ui/bench_window.h"
+#include "ui/dialogs/book_dialogs.h"
 #include "ui/screenshots.h"
 #include "ui/theme.h"
 
-#include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
-#include <QMessageBox>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTimer>
@@ -27,13 +27,15 @@ constexpr int input_is_wrong = 1;
 
 struct Wishes {
     QString book;
+    bool take_over = false;
     bool demo = false;
+    QString copy_sound;
     QString screenshots;
     int quit_after = 0; ///< s; 0 stays open
     QStringList files;
 };
 
-Wishes read_wishes(const QApplication& app) {
+Wishes read_wishes(const QCoreApplication& app) {
     QCommandLineParser parser;
     parser.setApplicationDescription(QStringLiteral("The bench companion for machining engine blocks."));
     parser.addHelpOption();
@@ -42,23 +44,33 @@ Wishes read_wishes(const QApplication& app) {
                                   QStringLiteral("file"));
     const QCommandLineOption demo(QStringLiteral("demo"),
                                   QStringLiteral("Open the harbour workshop, a shop to try things in."));
+    const QCommandLineOption take_over(
+        QStringLiteral("take-over"),
+        QStringLiteral("Open the book although it is locked by somebody who cannot be asked."));
+    const QCommandLineOption copy(QStringLiteral("copy-sound"),
+                                  QStringLiteral("Copy what is sound of the book into a new one and quit."),
+                                  QStringLiteral("file"));
     const QCommandLineOption shots(QStringLiteral("screenshots"),
                                    QStringLiteral("Write a picture of every main view and quit."),
                                    QStringLiteral("folder"));
     const QCommandLineOption quit(QStringLiteral("quit-after"), QStringLiteral("Quit after so many seconds."),
                                   QStringLiteral("seconds"), QStringLiteral("0"));
-    parser.addOptions({book, demo, shots, quit});
+    parser.addOptions({book, demo, take_over, copy, shots, quit});
     parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Blueprints, probe logs or jobs to take in."),
                                  QStringLiteral("[files…]"));
     parser.process(app);
-    return {parser.value(book), parser.isSet(demo), parser.value(shots), parser.value(quit).toInt(),
-            parser.positionalArguments()};
+    return {parser.value(book),  parser.isSet(take_over),    parser.isSet(demo),          parser.value(copy),
+            parser.value(shots), parser.value(quit).toInt(), parser.positionalArguments()};
 }
 
+/// The folder is made for its owner alone.
 QString data_file(const QString& name) {
-    const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
-    QDir().mkpath(folder);
-    return QDir(folder).filePath(name);
+    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation));
+    if (!folder.exists()) {
+        QDir().mkpath(folder.absoluteFilePath(QStringLiteral("..")));
+        QDir().mkdir(folder.path(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+    }
+    return folder.filePath(name);
 }
 
 QString book_file(const Wishes& wishes, const QTemporaryDir& scratch) {
@@ -69,36 +81,55 @@ QString book_file(const Wishes& wishes, const QTemporaryDir& scratch) {
     return data_file(wishes.demo ? QStringLiteral("harbour.shopbook") : QStringLiteral("shop.shopbook"));
 }
 
-int refuse(const storage::BookFault& fault, bool in_window) {
+int refuse(const storage::BookFault& fault) {
     std::fprintf(stderr, "%s %s\n", qPrintable(fault.what), qPrintable(fault.way_out));
-    if (in_window)
-        QMessageBox::critical(nullptr, QStringLiteral("Pallix"), fault.what + QStringLiteral("\n\n") + fault.way_out);
     return input_is_wrong;
+}
+
+int copy_sound(const QString& from, const QString& to) {
+    const auto told = storage::ShopBook::copy_sound(from, to);
+    if (!told)
+        return refuse(told.error());
+    for (const QString& line : *told)
+        std::printf("%s\n", qPrintable(line));
+    std::printf("What is sound stands in %s.\n", qPrintable(to));
+    return 0;
 }
 
 } // namespace
 
 int main(int argc, char** argv) {
-    QApplication app(argc, argv);
-    QApplication::setApplicationName(QStringLiteral("pallix"));
-    QApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
+    ui::BenchApplication app(argc, argv);
+    ui::BenchApplication::setApplicationName(QStringLiteral("pallix"));
+    ui::BenchApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
     const Wishes wishes = read_wishes(app);
     const bool pictures = !wishes.screenshots.isEmpty();
     const QTemporaryDir scratch;
 
-    auto book = storage::ShopBook::open(book_file(wishes, scratch));
-    if (!book)
-        return refuse(book.error(), !pictures && wishes.quit_after == 0);
-    if (wishes.demo || pictures)
-        if (const auto jobs = (*book)->jobs(); jobs && jobs->empty())
-            if (const auto filled = session::fill_with_demo(**book); !filled)
-                return refuse(filled.error(), !pictures);
-
+    const QString file = book_file(wishes, scratch);
+    if (!wishes.copy_sound.isEmpty())
+        return copy_sound(file, wishes.copy_sound);
     session::Preferences preferences(pictures ? scratch.filePath(QStringLiteral("preferences.ini")) : QString());
-    session::Session session(**book, [&preferences] { return preferences.person().toStdString(); });
     ui::load_fonts();
     ui::apply_theme(app, preferences.theme());
-    session::InstrumentRegister instruments(**book, preferences);
+    std::unique_ptr<storage::ShopBook> book;
+    if (pictures || wishes.quit_after > 0) { // nobody is there to be asked
+        auto opened = storage::ShopBook::open(file, wishes.take_over);
+        if (!opened)
+            return refuse(opened.error());
+        book = std::move(*opened);
+    } else {
+        book = ui::open_book(file, wishes.take_over);
+    }
+    if (!book)
+        return input_is_wrong;
+    if (wishes.demo || pictures)
+        if (const auto jobs = book->jobs(); jobs && jobs->empty())
+            if (const auto filled = session::fill_with_demo(*book); !filled)
+                return refuse(filled.error());
+
+    session::Session session(*book, [&preferences] { return preferences.person().toStdString(); });
+    session::InstrumentRegister instruments(*book, preferences);
     session::GaugeLink gauge(session);
     session.draw_certainty();
     const ui::Context context{session, preferences, instruments, gauge};

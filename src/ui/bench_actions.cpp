@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench's menus and keys.
-#include "block/job_file.h"
 #include "block/job_state.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
+#include "ui/dialogs/ask.h"
 #include "ui/dialogs/help_dialog.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/dialogs/measuring_dialogs.h"
+#include "ui/dialogs/route_dialogs.h"
+#include "ui/files.h"
 #include "ui/frame/reading_line.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
@@ -20,11 +22,15 @@
 #include <QAction>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QInputDialog>
 #include <QMenuBar>
-#include <QSaveFile>
 
 namespace pallix::ui {
+
+template <class Dialog, class... Arguments>
+void BenchWindow::run_dialog(Arguments&&... arguments) {
+    Dialog dialog(context_, std::forward<Arguments>(arguments)..., this);
+    dialog.exec();
+}
 
 QAction* BenchWindow::add_action(QMenu* menu, const QString& text, const QKeySequence& keys,
                                  std::function<void()> run) {
@@ -57,6 +63,10 @@ void BenchWindow::build_job_menu() {
     menu->addSeparator();
     job_actions_.push_back(
         add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
+    job_actions_.push_back(add_action(menu, tr("What is &wanted, and in which order…"),
+                                      QKeySequence(tr("Ctrl+Shift+O")), [this] { run_dialog<RouteDialog>(); }));
+    job_actions_.push_back(add_action(menu, tr("&Go on against a rule…"), QKeySequence(tr("Ctrl+Shift+U")),
+                                      [this] { run_dialog<GateDialog>(); }));
     job_actions_.push_back(
         add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
     job_actions_.push_back(
@@ -155,12 +165,6 @@ void BenchWindow::build_bore_actions() {
     job_actions_.push_back(add_action(menu, tr("Take in a roughness &trace…"), {}, [this] { take_trace({}); }));
 }
 
-template <class Dialog, class... Arguments>
-void BenchWindow::run_dialog(Arguments&&... arguments) {
-    Dialog dialog(context_, std::forward<Arguments>(arguments)..., this);
-    dialog.exec();
-}
-
 void BenchWindow::build_measure_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Measure"));
     const auto on_line = [this](auto run) {
@@ -245,16 +249,7 @@ void BenchWindow::redo() {
 }
 
 void BenchWindow::export_job() {
-    const QString file = QFileDialog::getSaveFileName(
-        this, tr("Export the job"), qt(context_.session.state().title) + QStringLiteral(".pallix.json"),
-        tr("Pallix jobs (*.pallix.json)"));
-    if (file.isEmpty())
-        return;
-    QSaveFile out(file);
-    const QByteArray bytes = QByteArray::fromStdString(block::write_job(context_.session.entries()));
-    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
-        report({{file.toStdString(), 0, "the file cannot be written (" + out.errorString().toStdString() + ")",
-                 "a folder that may be written"}});
+    save_job(context_.session.entries(), qt(context_.session.state().title), context_, this);
 }
 
 void BenchWindow::back_up_book() {
@@ -267,12 +262,11 @@ void BenchWindow::back_up_book() {
 }
 
 void BenchWindow::set_person() {
-    bool sure = false;
-    const QString name = QInputDialog::getText(this, tr("Who is at the bench"),
-                                               tr("Name or initials, as they shall stand in the ledger:"),
-                                               QLineEdit::Normal, context_.preferences.person(), &sure);
-    if (sure && !name.trimmed().isEmpty())
-        context_.preferences.set_person(name);
+    const auto name =
+        ask_for_text(this, tr("Who is at the bench"), tr("Name or initials, as they shall stand in the ledger:"),
+                     context_.preferences.person());
+    if (name && !name->trimmed().isEmpty())
+        context_.preferences.set_person(*name);
 }
 
 void BenchWindow::show_help() {

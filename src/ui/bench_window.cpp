@@ -6,6 +6,7 @@
 #include "planning/reading_plan.h"
 #include "session/certainty_work.h"
 #include "session/log_reading.h"
+#include "ui/bench_application.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/cylinders/texture_page.h"
 #include "ui/decks/decks_view.h"
@@ -67,8 +68,11 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(&context_.preferences, &session::Preferences::unit_changed, this, &BenchWindow::refresh);
     connect(&context_.preferences, &session::Preferences::theme_changed, this, &BenchWindow::change_theme);
     connect(&context_.session, &session::Session::certainty_known, this, &BenchWindow::refresh);
+    connect(&context_.session, &session::Session::time_passed, this, &BenchWindow::refresh);
     connect(&context_.session.certainty(), &session::CertaintyWork::progressed, top_, &TopBar::refresh);
     connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);
+    if (const auto* app = qobject_cast<BenchApplication*>(qApp))
+        connect(app, &BenchApplication::failed, this, &BenchWindow::tell_failure, Qt::QueuedConnection);
     qApp->installEventFilter(this);
     go_to(Place::shop);
 }
@@ -154,15 +158,6 @@ LiftersView& BenchWindow::lifters() {
     return *lifters_;
 }
 
-/// Cylinders and lifters speak for themselves, and so does the tunnel while there is something to do with it.
-CallAbout BenchWindow::call_about() const {
-    if (place_ == Place::cylinders)
-        return CallAbout::cylinders;
-    if (place_ == Place::lifters)
-        return CallAbout::lifters;
-    return place_ == Place::tunnel && context_.session.state().tunnel_cut == 0 ? CallAbout::tunnel : CallAbout::job;
-}
-
 void BenchWindow::read_next() {
     reading_->take_focus();
 }
@@ -231,7 +226,7 @@ void BenchWindow::refresh() {
         return go_to(Place::shop);
     top_->refresh();
     route_->refresh(place_);
-    call_->refresh(call_about());
+    call_->refresh(place_);
     view_of(place_)->refresh();
     reading_->set_scope(reading_scope());
     refresh_actions();
@@ -274,9 +269,28 @@ void BenchWindow::open_job(storage::JobId job) {
         return;
     if (const auto opened = context_.session.open_job(job, std::move(*read)); !opened)
         return report(opened.error());
-    // Where the work is: the tunnel until the decks are in hand.
-    const auto& assessment = context_.session.assessment();
-    go_to(assessment.call.kind == planning::CallKind::take_probe_log ? Place::tunnel : Place::decks);
+    go_to(place_of_work());
+}
+
+/// Where the call sends: the page of its stage.
+Place BenchWindow::place_of_work() const {
+    const planning::Step* now = context_.session.assessment().steps.now();
+    if (!now)
+        return Place::decks;
+    switch (now->stage) {
+    case planning::Stage::decks:
+    case planning::Stage::mock_up:
+        return Place::decks;
+    case planning::Stage::cylinders:
+        return Place::cylinders;
+    case planning::Stage::lifters:
+        return Place::lifters;
+    case planning::Stage::finish:
+    case planning::Stage::passport:
+        return Place::decks;
+    default:
+        return Place::tunnel;
+    }
 }
 
 void BenchWindow::new_job(const QString& blueprint_file) {
@@ -338,14 +352,16 @@ void BenchWindow::take_files(const QStringList& files) {
 }
 
 void BenchWindow::report(const block::Faults& faults) {
-    QDialog dialog(this);
-    dialog.setWindowTitle(tr("Not taken in"));
-    dialog.setMinimumWidth(560);
-    QVBoxLayout column(&dialog);
-    auto* list = new FaultList(context_, &dialog);
-    list->show_faults(faults);
-    column.addWidget(list);
-    dialog.exec();
+    show_faults(faults, context_, this);
+}
+
+/// A fault of the program. Each is told once: one that comes with every painting would never let go.
+void BenchWindow::tell_failure(const QString& why) {
+    if (told_.contains(why))
+        return;
+    told_.insert(why);
+    report({{"Pallix", 0, "this could not be done (" + why.toStdString() + ")",
+             "that it can; nothing of it was taken, everything before it is in the ledger"}});
 }
 
 void BenchWindow::dragEnterEvent(QDragEnterEvent* event) {

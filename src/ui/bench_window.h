@@ -7,6 +7,7 @@
 #include "ui/frame/route_panel.h"
 
 #include <QMainWindow>
+#include <QSet>
 #include <QStringList>
 
 class QAction;
@@ -81,11 +82,12 @@ class BenchWindow : public QMainWindow {
     View* view_of(Place place);
     void refresh();
     void refresh_actions();
-    [[nodiscard]] CallAbout call_about() const;
     void show_asked(const std::optional<planning::AskedReading>& asked);
+    [[nodiscard]] Place place_of_work() const;
     [[nodiscard]] ReadingScope reading_scope();
     void change_theme();
     void report(const block::Faults& faults);
+    void tell_failure(const QString& why);
 
     Context context_;
     Place place_ = Place::shop;
@@ -106,6 +108,7 @@ class BenchWindow : public QMainWindow {
     QAction* learner_ = nullptr;
     QAction* stop_drawing_ = nullptr;
     std::vector<QAction*> job_actions_; ///< make sense only with a job open
+    QSet<QString> told_;                ///< faults of the program
 };
 
 } // namespace pallix::ui

@@ -1,21 +1,42 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/files.h"
 
+#include "block/job_file.h"
+#include "block/read_file.h"
+#include "ui/dialogs/fault_list.h"
+
 #include <QFile>
+#include <QFileDialog>
 #include <QFileInfo>
+#include <QSaveFile>
 
 namespace pallix::ui {
 
 block::Result<block::NamedText> read_text_file(const QString& file) {
-    const std::string name = QFileInfo(file).fileName().toStdString();
+    const std::string name = file.isEmpty() ? "file" : QFileInfo(file).fileName().toStdString();
+    return block::read_file(QFile::encodeName(file).toStdString(), name);
+}
+
+QString file_name_of(const QString& title) {
+    constexpr qsizetype longest_name = 80;
+    QString name;
+    for (const QChar c : title.simplified().left(longest_name))
+        name += c.isLetterOrNumber() || QStringLiteral(" ,()+-_").contains(c) ? c : QLatin1Char('-');
+    return name.isEmpty() ? QStringLiteral("job") : name;
+}
+
+void save_job(const std::vector<block::Entry>& entries, const QString& title, Context context, QWidget* parent) {
+    const QString file = QFileDialog::getSaveFileName(parent, QObject::tr("Export the job"),
+                                                      file_name_of(title) + QStringLiteral(".pallix.json"),
+                                                      QObject::tr("Pallix jobs (*.pallix.json)"));
     if (file.isEmpty())
-        return tl::unexpected(block::Faults{{"file", 0, "no file was chosen", "the name of a file"}});
-    QFile in(file);
-    if (!in.open(QIODevice::ReadOnly))
-        return tl::unexpected(
-            block::Faults{{name, 0, "the file cannot be read (" + in.errorString().toStdString() + ")",
-                           "an existing, readable file"}});
-    return block::NamedText{name, in.readAll().toStdString()};
+        return;
+    QSaveFile out(file);
+    const QByteArray bytes = QByteArray::fromStdString(block::write_job(entries));
+    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
+        show_faults({{file.toStdString(), 0, "the file cannot be written (" + out.errorString().toStdString() + ")",
+                      "a folder that may be written"}},
+                    context, parent);
 }
 
 FileKind kind_of_file(const QString& file) {

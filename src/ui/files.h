@@ -2,7 +2,9 @@
 #pragma once
 
 #include "block/fault.h"
-#include "block/probe_log.h"
+#include "block/ledger.h"
+#include "block/named_text.h"
+#include "ui/context.h"
 
 #include <QString>
 
@@ -10,6 +12,12 @@ namespace pallix::ui {
 
 /// @return the file's bytes under its own name, or the one fault that says why not
 [[nodiscard]] block::Result<block::NamedText> read_text_file(const QString& file);
+
+/// A title as the name of a file: no folder, no hidden file, nothing a shell or another system stumbles over.
+[[nodiscard]] QString file_name_of(const QString& title);
+
+/// Asks for a name and writes a job file; says so where it cannot.
+void save_job(const std::vector<block::Entry>& entries, const QString& title, Context context, QWidget* parent);
 
 enum class FileKind { blueprint, probe_log, trace, job, other };
 /// By the ending of its name.

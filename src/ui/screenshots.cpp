@@ -139,19 +139,19 @@ class Tour {
                                  false,
                                  context_.instruments.in_hand(planning::Measuring::main_sizes),
                                  session.state().conditions};
-                done(session.take_reading(r));
+                done(session.take(r));
             }
         };
         block::CapsCut caps;
         for (const auto& cut : session.tunnel_work().to_cut)
             caps.cuts.emplace_back(cut.id, cut.cut);
-        done(session.cut_caps(caps));
-        done(session.state_conditions(session.state().conditions));
+        done(session.take(caps));
+        done(session.take(block::ConditionsStated{session.state().conditions}));
         read_all(57.998);
-        done(session.log_tunnel_pass({block::TunnelPassKind::strokes, 40, {}, false}));
+        done(session.take(block::TunnelPass{block::TunnelPassKind::strokes, 40, {}, false}));
         read_all(58.006);
         shoot("tunnel-board");
-        done(session.cut_tunnel({block::TunnelMethod::hone, "40 strokes, cross-hatch even"}));
+        done(session.take(block::TunnelCut{block::TunnelMethod::hone, "40 strokes, cross-hatch even"}));
         read_all(58.006);
         for (const auto& at :
              planning::usual_places(*session.state().blueprint, planning::Measuring::saddle_heights, "")) {
@@ -163,7 +163,7 @@ class Tour {
                                    false,
                                    context_.instruments.in_hand(planning::Measuring::saddle_heights),
                                    session.state().conditions};
-            done(session.take_reading(r));
+            done(session.take(r));
         }
     }
 

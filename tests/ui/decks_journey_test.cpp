@@ -10,6 +10,7 @@
 #include "ui/decks/deck_facts.h"
 #include "ui/decks/found_page.h"
 #include "wording/sentences.h"
+#include "wording/step_words.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -17,7 +18,7 @@
 #include <QTableWidget>
 
 using namespace pallix;
-using planning::CallKind;
+using planning::DeckStep;
 using test::in;
 
 namespace {
@@ -36,7 +37,7 @@ class DecksJourney : public test::BenchFixture {
         key(Qt::Key_R, Qt::ControlModifier);
     }
     QString headline() { return text_of("call-headline"); }
-    CallKind call() { return session_.assessment().call.kind; }
+    DeckStep call() { return session_.assessment().decks.kind; }
     /// Paints over a place of the deck on the passes page with the mouse.
     void paint(metrology::Vec2 from, metrology::Vec2 to) {
         auto* deck = find<ui::DeckDrawing>("deck");
@@ -84,13 +85,14 @@ std::string log_of(std::optional<double> cut_to, std::uint64_t seed) {
 
 TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
     open_small_job();
+    ASSERT_TRUE(session_.take(block::GatePassed{block::Rule::tunnel_first, "decks", "the mains are good by feel"}));
     open_window();
     key(Qt::Key_F4);
     read_what("feelers");
     for (int line = 0; line < 5; ++line)
         enter(line == 3 ? QStringLiteral("0.08 0.09") : QStringLiteral("0.05 0.06"));
     ASSERT_EQ(session_.assessment().by_feel.size(), 1U);
-    EXPECT_EQ(call(), CallKind::cut_by_feel);
+    EXPECT_EQ(call(), DeckStep::cut_by_feel);
     EXPECT_EQ(headline(), QStringLiteral("Deck: witness cut"));
     EXPECT_EQ(text_of("call-number"), QStringLiteral("0.025 mm"));
 
@@ -108,17 +110,18 @@ TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
     log();
     EXPECT_EQ(session_.state().deck("C").cuts.size(), 1U);
     EXPECT_TRUE(session_.state().deck("C").cuts[0].cut.rest_bright);
-    EXPECT_EQ(call(), CallKind::cut_by_feel) << "places stayed dark";
+    EXPECT_EQ(call(), DeckStep::cut_by_feel) << "places stayed dark";
     tick("pass-clean");
     log();
-    EXPECT_EQ(call(), CallKind::feel_again);
+    EXPECT_EQ(call(), DeckStep::feel_again);
     EXPECT_TRUE(headline().startsWith(QStringLiteral("Lay the straightedge")));
 
     read_what("feelers");
     for (int line = 0; line < 5; ++line)
         enter(QStringLiteral("0 0.01"));
-    EXPECT_EQ(call(), CallKind::flat_by_feel);
-    EXPECT_EQ(headline(), QStringLiteral("Flat along its lines"));
+    EXPECT_EQ(call(), DeckStep::flat_by_feel);
+    EXPECT_TRUE(headline().startsWith(QStringLiteral("Read deck"))) << headline().toStdString();
+    EXPECT_TRUE(text_of("call-reasons").contains(QStringLiteral("Flat along its lines")));
     EXPECT_EQ(session_.assessment().by_feel[0].verdict, metrology::Verdict::meets) << "0.02 + 2 · 0.01 is the limit";
 }
 
@@ -160,14 +163,14 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
         EXPECT_NEAR(session_.assessment().bank(bank)->plan.target, crown, 0.001);
     EXPECT_TRUE(find<ui::LivingLines>("consequences")->text().contains(QStringLiteral("piston to deck")));
 
-    while (call() == CallKind::cut) {
+    while (call() == DeckStep::cut) {
         ASSERT_LT(session_.entries().size(), 80U);
-        window_->decks().show_bank(session_.assessment().call.bank);
-        if (session_.assessment().call.pass->kind != block::PassKind::witness)
+        window_->decks().show_bank(session_.assessment().decks.bank);
+        if (session_.assessment().decks.pass->kind != block::PassKind::witness)
             tick("pass-clean");
         log();
     }
-    EXPECT_EQ(call(), CallKind::measure_again);
+    EXPECT_EQ(call(), DeckStep::measure_again);
     EXPECT_EQ(session_.state().forecasts.size(), 2U) << "one for each bank, before its first pass";
     for (const char* bank : {"R", "L"})
         EXPECT_NEAR(session_.assessment().bank(bank)->remaining, 0, 1e-3);
@@ -179,7 +182,7 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
         const double clearance = *block::height_now(session_.state().deck(c.bore.bank), {bore->u, bore->v}) - c.crown;
         EXPECT_LT(std::abs(clearance), block::mm_per_thou) << c.cylinder;
     }
-    EXPECT_EQ(headline(), QStringLiteral("Both decks meet"));
+    EXPECT_EQ(headline(), QStringLiteral("Print the passport"));
 }
 
 TEST_F(DecksJourney, ACrackIsDrawnDecidedAndStandsInTheCall) {
@@ -315,7 +318,7 @@ TEST_F(DecksJourney, AJobWithALargeScanOpensWithProgressAndMayBeLeftClosed) {
     EXPECT_FALSE(session_.has_job()) << "ended: nothing was opened";
     window_->open_job(scanned);
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(session_.state().deck("C").latest->result.points.size(), 6U + 260 * 200);
+    EXPECT_EQ(session_.state().deck("C").latest->result.touches, 6U + 260 * 200);
 }
 
 TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {

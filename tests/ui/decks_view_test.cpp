@@ -102,7 +102,7 @@ TEST_F(DecksTest, TheTargetIsChosenByKeysAndStandsInTheLedger) {
 }
 
 TEST_F(DecksTest, NumbersFollowTheUnit) {
-    open_engine(QStringLiteral("Puffling, port"));
+    open_engine(QStringLiteral("Eider"));
     EXPECT_TRUE(text_of("call-number").endsWith(QStringLiteral("mm")));
     key(Qt::Key_U, Qt::ControlModifier);
     EXPECT_TRUE(text_of("call-number").endsWith(QStringLiteral("in")));

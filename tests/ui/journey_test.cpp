@@ -25,12 +25,17 @@ class Journey : public test::BenchFixture {
         });
         key(Qt::Key_N, Qt::ControlModifier);
     }
-    void import_by_keys(const std::string& log, const QString& uncertainty) {
+    /// @param asked what is asked about first, before it is taken all the same
+    void import_by_keys(const std::string& log, const QString& uncertainty, const QString& asked = {}) {
         const QString file = QString::fromStdString(write("probe.csv", log));
         in_dialog([=](QDialog& d) {
             in<QLineEdit>(d, "log-files")->clear();
             QTest::keyClicks(in<QLineEdit>(d, "log-files"), file);
             QTest::keyClicks(in<QLineEdit>(d, "log-uncertainty"), uncertainty);
+            QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+            if (asked.isEmpty())
+                return;
+            EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(asked));
             QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
         });
         key(Qt::Key_I, Qt::ControlModifier);
@@ -51,7 +56,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     open_window();
     new_job_by_keys();
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(headline().toStdString(), "Measure the tunnel");
+    EXPECT_EQ(headline().toStdString(), "Wash the block");
 
     import_by_keys(small_log(200.1, 0.15).text(), QStringLiteral("1 µm")); // 200.030 to 200.170
     EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.001);
@@ -86,9 +91,9 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     EXPECT_FALSE(witness.clean);
     EXPECT_TRUE(text_of("depth-sum").contains(QStringLiteral("0.025 mm taken")));
 
-    while (session_.assessment().call.kind == planning::CallKind::cut) {
+    while (session_.assessment().decks.kind == planning::DeckStep::cut) {
         ASSERT_LT(session_.entries().size(), 20U);
-        log_proposed_pass(session_.assessment().call.pass->kind != block::PassKind::pass);
+        log_proposed_pass(session_.assessment().decks.pass->kind != block::PassKind::pass);
     }
     EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.14, 1e-3);
     EXPECT_EQ(headline().toStdString(), "Measure the deck again");
@@ -103,7 +108,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
         EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 200.0"))) << text_of("echo").toStdString();
         QTest::keyClick(reading, Qt::Key_Return);
     }
-    EXPECT_EQ(headline().toStdString(), "The deck meets");
+    EXPECT_EQ(headline().toStdString(), "Print the passport");
     EXPECT_EQ(session_.state().deck("C").latest->source, block::DeckSource::readings);
     EXPECT_NEAR(session_.state().deck("C").latest->result.height_max, 200.031, 2e-3);
 
@@ -120,13 +125,14 @@ TEST_F(Journey, MeasuringAgainByASecondLog) {
     import_by_keys(test::LogWriter().deck(200.0305).text(), QString());
     EXPECT_EQ(headline().toStdString(), "Deck: can't tell yet") << "no uncertainty was stated";
     import_by_keys(test::LogWriter().deck(200.0305).text(), QStringLiteral("0.5 tenths"));
-    EXPECT_EQ(headline().toStdString(), "The deck meets");
-    import_by_keys(test::LogWriter().deck(199.9).text(), QStringLiteral("1 µm"));
-    EXPECT_EQ(headline().toStdString(), "Deck fails");
+    EXPECT_EQ(headline().toStdString(), "Print the passport");
+    import_by_keys(test::LogWriter().deck(199.9).text(), QStringLiteral("1 µm"),
+                   QStringLiteral("deck.C stands at 199.900 mm, and nothing was cut since the log before"));
+    EXPECT_EQ(headline().toStdString(), "Deck: under the blueprint's least height");
     key(Qt::Key_Z, Qt::ControlModifier);
-    EXPECT_EQ(headline().toStdString(), "The deck meets") << "undo is a strike";
+    EXPECT_EQ(headline().toStdString(), "Print the passport") << "undo is a strike";
     key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
-    EXPECT_EQ(headline().toStdString(), "Deck fails");
+    EXPECT_EQ(headline().toStdString(), "Deck: under the blueprint's least height");
 }
 
 TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {

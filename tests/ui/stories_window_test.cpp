@@ -8,7 +8,11 @@
 
 #include <QComboBox>
 #include <QListWidget>
+#include <QPlainTextEdit>
+#include <QSqlDatabase>
+#include <QSqlQuery>
 #include <QTextBrowser>
+#include <stdexcept>
 
 using namespace pallix;
 using planning::Measuring;
@@ -195,4 +199,162 @@ TEST_F(WindowStories, HostileFilesAreRefusedAndTheWindowGoesOn) {
         window_->grab();
     }
     EXPECT_EQ(session_.entries().size(), entries);
+}
+
+// ---- what is silently wrong -----------------------------------------------------------------------------------------
+
+// What stood in the field, and what the gauge had sent meanwhile, went into the next job that was opened.
+TEST_F(WindowStories, WhatWaitsForOneJobIsNotTakenByAnother) {
+    open_small_job();
+    const storage::JobId first = *session_.job();
+    open_window();
+    window_->open_job(first);
+    key(Qt::Key_F3);
+    key(Qt::Key_R, Qt::ControlModifier);
+    type(QStringLiteral("60.0"));
+    for (int i = 1; i <= 3; ++i)
+        Q_EMIT gauge_.reading({i, "60.01" + std::to_string(i), "mm"});
+    ASSERT_TRUE(QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("3 readings wait")); }, 3000));
+    ASSERT_TRUE(session_.new_job(QStringLiteral("second"), {}, {"small.json", test::small_blueprint()}));
+    const storage::JobId second = *session_.job();
+    key(Qt::Key_F3);
+    EXPECT_TRUE(reading()->text().isEmpty());
+    QTest::qWait(50);
+    EXPECT_TRUE(session_.state().readings.empty()) << "the second job was never measured";
+    window_->open_job(first);
+    key(Qt::Key_F3);
+    EXPECT_EQ(reading()->text(), QStringLiteral("60.0"));
+    reading()->clear();
+    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.state().readings.size() == 3; }, 3000));
+    EXPECT_EQ(book_->entries(second)->size(), 1U);
+}
+
+TEST_F(WindowStories, TwentyThousandReadingsThatWaitAreOneLineAndOneNote) {
+    open_small_job();
+    open_window();
+    window_->open_job(*session_.job());
+    key(Qt::Key_F3);
+    key(Qt::Key_R, Qt::ControlModifier);
+    type(QStringLiteral("60.0"));
+    constexpr int many = 20000;
+    for (int i = 1; i <= many; ++i)
+        Q_EMIT gauge_.reading({i, "60.01", "mm"});
+    ASSERT_TRUE(
+        QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("20000 readings wait")); }, 5000));
+    EXPECT_LT(text_of("echo").size(), 300) << text_of("echo").toStdString();
+    key(Qt::Key_F5); // nothing is asked for there
+    reading()->clear();
+    const auto notes = [this] {
+        return std::ranges::count_if(
+            session_.entries(), [](const block::Entry& e) { return std::holds_alternative<block::Note>(e.payload); });
+    };
+    ASSERT_TRUE(QTest::qWaitFor([&] { return notes() > 0; }, 5000));
+    QTest::qWait(50);
+    EXPECT_EQ(notes(), 1);
+    EXPECT_EQ(std::get<block::Note>(session_.entries().back().payload).text.find("The gauge sent 60.01 mm, 60.01 mm"),
+              0U);
+}
+
+// A title with a picture in it was loaded as one: /dev/zero until the memory was full.
+TEST_F(WindowStories, MarkupInNamesIsShownAsItStands) {
+    const QString title = QStringLiteral("<img src=/dev/zero><b>bold</b>");
+    std::string blueprint = test::small_blueprint();
+    const auto name = blueprint.find("\"name\": \"") + 9;
+    blueprint.insert(name, "<img src=/dev/zero>");
+    ASSERT_TRUE(session_.new_job(title, QStringLiteral("<script>x</script>"), {"small.json", blueprint}));
+    take_log(test::small_log(200.1).text());
+    ASSERT_TRUE(session_.add_note(title));
+    open_window();
+    window_->open_job(*session_.job());
+    for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F3, Qt::Key_F4, Qt::Key_F6, Qt::Key_F7, Qt::Key_F5}) {
+        key(view);
+        window_->grab();
+    }
+    key(Qt::Key_F3);
+    key(Qt::Key_R, Qt::ControlModifier);
+    type(title);
+    key(Qt::Key_Return);
+    Q_EMIT gauge_.said(title, true);
+    EXPECT_TRUE(text_of("echo").contains(title));
+    window_->grab();
+    int labels = 0;
+    for (const QLabel* label : window_->findChildren<QLabel*>()) {
+        EXPECT_EQ(label->textFormat(), Qt::PlainText) << qPrintable(label->objectName() + label->text());
+        ++labels;
+    }
+    EXPECT_GT(labels, 30);
+}
+
+TEST_F(WindowStories, AKeyHeldDownIsNoNumber) {
+    open_small_job();
+    open_window();
+    window_->open_job(*session_.job());
+    key(Qt::Key_F3);
+    key(Qt::Key_R, Qt::ControlModifier);
+    for (const QString& held : {QString(400, QLatin1Char('9')), QString(32000, QLatin1Char(' ')) + QLatin1Char('1')}) {
+        reading()->clear();
+        reading()->insert(held);
+        key(Qt::Key_Return);
+        EXPECT_TRUE(session_.state().readings.empty());
+        EXPECT_FALSE(text_of("echo").isEmpty());
+    }
+}
+
+// An exception in a handler ended the program.
+TEST_F(WindowStories, AFaultOfTheProgramIsToldOnceAndTheWindowGoesOn) {
+    open_small_job();
+    open_window();
+    int told = 0;
+    for (int i = 0; i < 2; ++i) {
+        in_dialog(
+            [&told](QDialog& d) {
+                EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(QStringLiteral("(no such wheel)")));
+                ++told;
+                d.reject();
+            },
+            i == 0);
+        QTimer::singleShot(0, window_.get(), [] { throw std::runtime_error("no such wheel"); });
+        QTest::qWait(100);
+    }
+    EXPECT_EQ(told, 1);
+    key(Qt::Key_F3);
+    window_->grab();
+}
+
+TEST_F(WindowStories, ADamagedJobIsListedCopiedOutAndSetAside) {
+    open_small_job();
+    take_log(test::small_log(200.1).text());
+    ASSERT_TRUE(session_.add_note(QStringLiteral("sound")));
+    ASSERT_TRUE(session_.new_job(QStringLiteral("another"), {}, {"small.json", test::small_blueprint()}));
+    {
+        QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("behind"));
+        db.setDatabaseName(book_->file());
+        ASSERT_TRUE(db.open());
+        QSqlQuery query(db);
+        ASSERT_TRUE(query.exec(QStringLiteral("DROP TRIGGER entry_stays")));
+        ASSERT_TRUE(query.exec(QStringLiteral("UPDATE entry SET person = 'somebody' WHERE job = 1 AND sequence = 3")));
+    }
+    QSqlDatabase::removeDatabase(QStringLiteral("behind"));
+    open_window();
+    key(Qt::Key_F2);
+    auto* jobs = find<QListView>("jobs");
+    ASSERT_EQ(jobs->model()->rowCount(), 2);
+    int row = jobs->model()->index(0, 0).data().toString() == QStringLiteral("small") ? 0 : 1;
+    const QModelIndex damaged = jobs->model()->index(row, 0);
+    EXPECT_TRUE(damaged.data(Qt::AccessibleTextRole)
+                    .toString()
+                    .contains(QStringLiteral("Entry 3 (note) of “small” is not what was written.")))
+        << qPrintable(damaged.data(Qt::AccessibleTextRole).toString());
+    jobs->setCurrentIndex(damaged);
+    window_->grab();
+    in_dialog([](QDialog& d) { d.reject(); });
+    window_->open_job(1);
+    EXPECT_NE(session_.job(), 1) << "it is not opened";
+    EXPECT_TRUE(find<QPushButton>("shop-copy-sound")->isVisible());
+    EXPECT_EQ(book_->sound_entries(1)->size(), 2U);
+    QTest::mouseClick(find<QPushButton>("shop-set-aside"), Qt::LeftButton);
+    EXPECT_EQ(jobs->model()->rowCount(), 1);
+    QTest::mouseClick(find<QCheckBox>("shop-all"), Qt::LeftButton, {},
+                      QPoint(8, find<QCheckBox>("shop-all")->height() / 2));
+    EXPECT_EQ(jobs->model()->rowCount(), 2);
 }

@@ -46,6 +46,7 @@ class TunnelJourney : public test::BenchFixture {
         state_uncertainty(Measuring::main_sizes, 0.0005);
         open_window();
         key(Qt::Key_F3);
+        torque_caps();
     }
 };
 
@@ -53,10 +54,11 @@ class TunnelJourney : public test::BenchFixture {
 
 TEST_F(TunnelJourney, HonedFromAsFoundToMeets) {
     start();
-    EXPECT_EQ(headline(), QStringLiteral("Measure the tunnel"));
+    EXPECT_EQ(headline(), QStringLiteral("Wash the block"));
     read_sizes("60.024", "60.012");
     EXPECT_EQ(headline(), QStringLiteral("Cut the caps"));
-    EXPECT_EQ(session_.assessment().stages[2].mark, planning::StageMark::fails);
+    EXPECT_EQ(session_.assessment().stages[static_cast<std::size_t>(planning::Stage::tunnel)].mark,
+              planning::StageMark::fails);
     key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier); // the plan
     EXPECT_EQ(text_of("tunnel-plan-verdict"), QStringLiteral("Cleans up everywhere with the least cutting"));
     EXPECT_EQ(find<QTableWidget>("tunnel-schools")->rowCount(), 5);
@@ -77,19 +79,20 @@ TEST_F(TunnelJourney, HonedFromAsFoundToMeets) {
     ASSERT_EQ(session_.state().caps_cut.size(), 1U);
     EXPECT_EQ(headline(), QStringLiteral("Torque the caps"));
     torque_caps();
-    EXPECT_EQ(headline(), QStringLiteral("Measure the mains again"));
-    read_sizes("60.002", "60.002");
+    EXPECT_EQ(headline(), QStringLiteral("Read main 1, front, upright"));
+    EXPECT_TRUE(text_of("call-reasons").contains(QStringLiteral("a disagreement is named")));
+    read_sizes("60.010", "60.005"); // as predicted: 0.014 upright, half of it 60° off
     EXPECT_EQ(headline(), QStringLiteral("Line hone"));
     key(Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
     QTest::keyClicks(focused(), QStringLiteral("25"));
     QTest::keyClick(focused(), Qt::Key_Return);
-    EXPECT_EQ(headline(), QStringLiteral("Measure the mains again"));
+    EXPECT_EQ(headline(), QStringLiteral("Read main 1, front, 60° left")) << "one way of each, the tightest";
     read_sizes("60.010", "60.010");
     EXPECT_EQ(headline(), QStringLiteral("Every main is in size: stop"));
     finish_tunnel();
-    EXPECT_EQ(headline(), QStringLiteral("Measure the tunnel again")) << "as left, from the new line";
-    read_sizes("60.010", "60.010");
-    EXPECT_EQ(session_.assessment().stages[2].mark, planning::StageMark::meets);
+    EXPECT_TRUE(headline().startsWith(QStringLiteral("Read deck"))) << "what was read last is as left";
+    EXPECT_EQ(session_.assessment().stages[static_cast<std::size_t>(planning::Stage::tunnel)].mark,
+              planning::StageMark::meets);
 }
 
 TEST_F(TunnelJourney, BoredWithAnEstablishingPass) {
@@ -100,11 +103,17 @@ TEST_F(TunnelJourney, BoredWithAnEstablishingPass) {
     school->setFocus();
     key(Qt::Key_Down);
     Q_EMIT school->activated(school->currentIndex());
-    EXPECT_EQ(session_.tunnel_work().study->policy.method, block::TunnelMethod::bore);
+    EXPECT_EQ(session_.tunnel_work().method, block::TunnelMethod::bore);
     EXPECT_EQ(headline(), QStringLiteral("Cut the caps"));
     key(Qt::Key_Return, Qt::ControlModifier | Qt::ShiftModifier);
     torque_caps();
-    read_sizes("60.002", "60.002");
+    const auto& predictions = session_.tunnel_work().predictions;
+    const auto predicted = [&predictions](const char* way) {
+        const auto p = std::ranges::find_if(predictions, [way](const auto& x) { return x.at.direction == way; });
+        return QString::number(p->predicted, 'f', 4).toStdString();
+    };
+    const std::string upright = predicted("upright"), side = predicted("60 left");
+    read_sizes(upright.c_str(), side.c_str());
     EXPECT_EQ(headline(), QStringLiteral("Establishing pass"));
     const auto pass = [this](int kind, const char* protrusion) {
         key(Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
@@ -122,7 +131,8 @@ TEST_F(TunnelJourney, BoredWithAnEstablishingPass) {
     read_sizes("60.010", "60.010");
     finish_tunnel();
     read_sizes("60.010", "60.010");
-    EXPECT_EQ(session_.assessment().stages[2].mark, planning::StageMark::meets);
+    EXPECT_EQ(session_.assessment().stages[static_cast<std::size_t>(planning::Stage::tunnel)].mark,
+              planning::StageMark::meets);
 }
 
 TEST_F(TunnelJourney, LimitsAreEditedAndAWrongOneIsSaidInPlace) {
@@ -156,4 +166,20 @@ TEST_F(TunnelJourney, DraggingACapShowsWhatGetsShort) {
     EXPECT_TRUE(drawing->is_changed());
     EXPECT_LT(drawing->tightest()->slack, -1e-4);
     EXPECT_TRUE(text_of("tunnel-plan-verdict").contains(QStringLiteral("main 1's cap")));
+}
+
+// The call asked for the saddles, and the line said that all sizes were read.
+TEST_F(TunnelJourney, TheLineGoesOnWithWhatTheCallAsksFor) {
+    open_demo();
+    window_->open_job(demo_job(QStringLiteral("Tystie")));
+    key(Qt::Key_F3);
+    ASSERT_TRUE(session_.take(block::TunnelPass{block::TunnelPassKind::strokes, 20, {}, false}));
+    for (const auto& main : session_.state().blueprint->mains)
+        for (const char* end : {"front", "rear"})
+            for (const char* way : {"upright", "60 left", "60 right"}) {
+                const double middle = (main.diameter.smallest() + main.diameter.largest()) / 2;
+                ASSERT_TRUE(session_.take(test::size_reading(main.id.text(), end, way, middle, 0.0005)));
+            }
+    EXPECT_EQ(headline(), QStringLiteral("Read main 1, saddle over the bar"));
+    EXPECT_TRUE(text_of("reading-place").contains(QStringLiteral("saddle"))) << text_of("reading-place").toStdString();
 }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
 #include "block/job_state.h"
+#include "planning/assessment.h"
+#include "planning/steps/steps.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/lifters/lifters_view.h"
 
@@ -60,7 +62,59 @@ TEST_F(WindowTest, AnUnmeasuredJobSaysWhatToDoInEveryView) {
             said |= label->isVisible() && label->text().contains(QStringLiteral("Ctrl+I"));
         EXPECT_TRUE(said);
     }
+    EXPECT_EQ(text_of("call-headline"), QStringLiteral("Wash the block"));
+    auto* answer = find<QPushButton>("call-answer");
+    EXPECT_EQ(answer->text(), QStringLiteral("Washed"));
+    answer->click();
+    EXPECT_EQ(answer->text(), QStringLiteral("Looked over"));
+    answer->click();
     EXPECT_EQ(text_of("call-headline"), QStringLiteral("Take the probe log in"));
+    EXPECT_FALSE(answer->isVisible()) << "a file is no tick";
+}
+
+TEST_F(WindowTest, WhatIsWantedIsChosenWithAReason) {
+    open_small_job();
+    open_window();
+    in_dialog([](QDialog& d) {
+        in<QCheckBox>(d, "wanted-tunnel")->setChecked(false);
+        auto* reason = in<QLineEdit>(d, "scope-reason");
+        QTest::keyClick(reason, Qt::Key_Return);
+        EXPECT_TRUE(d.isVisible()) << "a stage is left out for a reason";
+        QTest::keyClicks(reason, QStringLiteral("good by its papers"));
+        auto* preset = in<QComboBox>(d, "route-preset");
+        preset->setCurrentIndex(preset->findText(QStringLiteral("least metal")));
+        QTest::keyClick(reason, Qt::Key_Return);
+    });
+    key(Qt::Key_O, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_TRUE(session_.state().scope);
+    EXPECT_EQ(session_.state().scope->payload.reason, "good by its papers");
+    EXPECT_FALSE(planning::wanted(session_.state(), planning::Stage::tunnel));
+    ASSERT_TRUE(session_.state().route);
+    EXPECT_EQ(session_.state().route->payload.preset, block::RoutePreset::least_metal);
+    for (const planning::Step& step : session_.assessment().steps.steps)
+        EXPECT_NE(step.stage, planning::Stage::tunnel) << step.id;
+}
+
+TEST_F(WindowTest, ARuleIsPassedWithAReason) {
+    open_small_job();
+    take_log(test::small_log(200.1, 0.15).text(), std::nullopt); // nobody says how sure: the tunnel cannot be told
+    open_window();
+    EXPECT_EQ(text_of("call-headline"), QStringLiteral("The tunnel: can't tell yet"));
+    in_dialog([](QDialog& d) {
+        auto* which = in<QComboBox>(d, "gate-rule");
+        const int tunnel = which->findText(QStringLiteral("decks: the main tunnel first"));
+        ASSERT_GE(tunnel, 0);
+        which->setCurrentIndex(tunnel);
+        auto* reason = in<QLineEdit>(d, "gate-reason");
+        QTest::keyClick(reason, Qt::Key_Return);
+        EXPECT_TRUE(d.isVisible()) << "not without a reason";
+        QTest::keyClicks(reason, QStringLiteral("measured at the maker's"));
+        QTest::keyClick(reason, Qt::Key_Return);
+    });
+    key(Qt::Key_U, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_EQ(session_.state().gates.size(), 1U);
+    EXPECT_EQ(session_.state().gates.front().payload.rule, block::Rule::tunnel_first);
+    EXPECT_TRUE(text_of("call-headline").startsWith(QStringLiteral("Deck: witness cut")));
 }
 
 TEST_F(WindowTest, FilesCanBeDropped) {

@@ -8,6 +8,7 @@
 #include "ui/cylinders/hole_strip.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
+#include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
 #include "wording/cylinder_words.h"
 #include "wording/readings.h"
@@ -15,7 +16,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -32,9 +32,9 @@ BorePage::BorePage(Context context, QWidget* parent)
                             {tr("hole"), tr("stands"), tr("as"), tr("to become"), tr("tool set"), tr("measured"),
                              tr("to go"), tr("off setting")},
                             3, this)),
-      strip_(new HoleStrip(context, this)), words_(new QLabel(this)), form_(new FigureForm(context, this)),
+      strip_(new HoleStrip(context, this)), words_(new PlainLabel(this)), form_(new FigureForm(context, this)),
       alloy_(new QComboBox(this)), each_(new QCheckBox(tr("measure every hole before the next"), this)),
-      name_(new QLabel(this)), to_(new QLineEdit(this)), set_(new QLineEdit(this)), bar_(new QLineEdit(this)),
+      name_(new PlainLabel(this)), to_(new QLineEdit(this)), set_(new QLineEdit(this)), bar_(new QLineEdit(this)),
       fresh_(new QCheckBox(tr("fresh edge"), this)), log_(new QPushButton(tr("&Log the cut"), this)),
       edge_(new QPushButton(tr("Edge looked at"), this)), echo_(new Echo(context, QStringLiteral("bore-echo"), this)) {
     words_->setObjectName(QStringLiteral("bore-words"));
@@ -69,9 +69,9 @@ BorePage::BorePage(Context context, QWidget* parent)
     const auto field = [&](QLineEdit* edit, const char* id, const QString& label, const QString& tip) {
         edit->setObjectName(QString::fromLatin1(id));
         edit->setAccessibleName(label);
-        edit->setToolTip(tip);
+        edit->setToolTip(plain_tip(tip));
         edit->setFixedWidth(84);
-        row->addWidget(new QLabel(label, this));
+        row->addWidget(new PlainLabel(label, this));
         row->addWidget(edit);
     };
     name_->setObjectName(QStringLiteral("bore-name"));

@@ -10,12 +10,12 @@
 #include "ui/cylinders/stock_grid.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
+#include "ui/frame/plain_label.h"
 #include "wording/cylinder_words.h"
 #include "wording/readings.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTimer>
@@ -59,13 +59,14 @@ std::optional<std::vector<block::HonePlanChosen::Step>> steps_from(const QString
 } // namespace
 
 HonePage::HonePage(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), grid_(new StockGrid(context, this)), words_(new QLabel(this)),
-      name_(new QLabel(this)), strokes_(new QLineEdit(this)), load_(new QLineEdit(this)), step_(new QComboBox(this)),
-      log_(new QPushButton(tr("&Log the honing"), this)), rest_(new QPushButton(tr("&Rest"), this)),
-      minutes_(new QLineEdit(this)), clock_(new QLabel(this)), timer_(new QTimer(this)), ticks_(new QComboBox(this)),
-      reading_(new QLineEdit(this)), seen_(new QLineEdit(this)), form_(new FigureForm(context, this)),
-      abrasive_(new QComboBox(this)), counted_(new QComboBox(this)), hatch_(new QLabel(this)),
-      steps_(new QLineEdit(this)), echo_(new Echo(context, QStringLiteral("hone-echo"), this)) {
+    : QWidget(parent), context_(context), grid_(new StockGrid(context, this)), words_(new PlainLabel(this)),
+      name_(new PlainLabel(this)), strokes_(new QLineEdit(this)), load_(new QLineEdit(this)),
+      step_(new QComboBox(this)), log_(new QPushButton(tr("&Log the honing"), this)),
+      rest_(new QPushButton(tr("&Rest"), this)), minutes_(new QLineEdit(this)), clock_(new PlainLabel(this)),
+      timer_(new QTimer(this)), ticks_(new QComboBox(this)), reading_(new QLineEdit(this)), seen_(new QLineEdit(this)),
+      form_(new FigureForm(context, this)), abrasive_(new QComboBox(this)), counted_(new QComboBox(this)),
+      hatch_(new PlainLabel(this)), steps_(new QLineEdit(this)),
+      echo_(new Echo(context, QStringLiteral("hone-echo"), this)) {
     words_->setObjectName(QStringLiteral("hone-words"));
     words_->setWordWrap(true);
     abrasive_->setObjectName(QStringLiteral("abrasive"));
@@ -98,7 +99,7 @@ HonePage::HonePage(Context context, QWidget* parent)
     column->addWidget(build_log_row());
     column->addWidget(form_);
     auto* grits = new QHBoxLayout;
-    grits->addWidget(new QLabel(tr("grits"), this));
+    grits->addWidget(new PlainLabel(tr("grits"), this));
     grits->addWidget(steps_, 1);
     column->addLayout(grits);
     column->addWidget(hatch_);
@@ -132,7 +133,7 @@ QWidget* HonePage::build_log_row() {
         edit->setObjectName(QString::fromLatin1(id));
         edit->setAccessibleName(label);
         edit->setFixedWidth(wide);
-        row->addWidget(new QLabel(label, this));
+        row->addWidget(new PlainLabel(label, this));
         row->addWidget(edit);
     };
     name_->setObjectName(QStringLiteral("hone-name"));
@@ -150,7 +151,7 @@ QWidget* HonePage::build_log_row() {
     first->addWidget(clock_);
     clock_->setObjectName(QStringLiteral("rest-clock"));
     clock_->setFont(font_of(Type::number, true));
-    second->addWidget(new QLabel(tr("edges"), this));
+    second->addWidget(new PlainLabel(tr("edges"), this));
     ticks_->setObjectName(QStringLiteral("bore-ticks"));
     ticks_->setAccessibleName(tr("step of the marked bore"));
     ticks_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -198,15 +199,22 @@ void HonePage::fill_plan() {
     const std::string from = block::payload_json(plan) + context_.lengths().unit_name() +
                              std::to_string(context_.session.job().value_or(0)) +
                              std::to_string(state.bores_cut.size()) + (bore_ ? bore_->text() : "");
-    if (from == filled_for_)
+    const auto* marked = bore();
+    const std::optional<std::size_t> due = marked ? marked->step : std::nullopt;
+    if (from == filled_for_) {
+        if (due && due != proposed_) // readings have brought the next grit
+            step_->setCurrentIndex(static_cast<int>(*due));
+        proposed_ = due;
         return;
+    }
     filled_for_ = from;
+    proposed_ = due;
     steps_->setText(steps_text(plan, context_.lengths()));
     step_->clear();
     for (const auto& s : plan.steps)
         step_->addItem(qt(s.grit));
-    if (const auto* b = bore(); b && b->step)
-        step_->setCurrentIndex(static_cast<int>(*b->step));
+    if (due)
+        step_->setCurrentIndex(static_cast<int>(*due));
     set_choice(abrasive_, plan.steps.front().abrasive == block::Abrasive::diamond ? block::Abrasive::diamond
                                                                                   : block::Abrasive::vitrified);
     set_choice(counted_, plan.there_and_back);

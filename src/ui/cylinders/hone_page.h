@@ -60,6 +60,7 @@ class HonePage : public QWidget {
     QLineEdit* steps_;
     Echo* echo_;
     std::string filled_for_;
+    std::optional<std::size_t> proposed_; ///< grit of the plan that the marked bore is at
 };
 
 } // namespace pallix::ui

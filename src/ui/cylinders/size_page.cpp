@@ -9,12 +9,12 @@
 #include "ui/cylinders/ladder_drawing.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
+#include "ui/frame/plain_label.h"
 #include "wording/cylinder_words.h"
 #include "wording/readings.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -26,11 +26,12 @@ using block::BoreChoice;
 using block::CentreSchool;
 
 SizePage::SizePage(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), ladder_(new LadderDrawing(context, this)), words_(new QLabel(this)),
+    : QWidget(parent), context_(context), ladder_(new LadderDrawing(context, this)), words_(new PlainLabel(this)),
       form_(new FigureForm(context, this)), centre_(new QComboBox(this)), oversize_(new QComboBox(this)),
-      thrust_(new QComboBox(this)), walls_(new QComboBox(this)), list_(new QLineEdit(this)), name_(new QLabel(this)),
-      choice_(new QComboBox(this)), why_(new QLineEdit(this)), pit_(new QLineEdit(this)), level_(new QComboBox(this)),
-      side_(new QComboBox(this)), echo_(new Echo(context, QStringLiteral("size-echo"), this)) {
+      thrust_(new QComboBox(this)), walls_(new QComboBox(this)), list_(new QLineEdit(this)),
+      name_(new PlainLabel(this)), choice_(new QComboBox(this)), why_(new QLineEdit(this)), pit_(new QLineEdit(this)),
+      level_(new QComboBox(this)), side_(new QComboBox(this)),
+      echo_(new Echo(context, QStringLiteral("size-echo"), this)) {
     words_->setObjectName(QStringLiteral("size-words"));
     words_->setWordWrap(true);
     for (const auto s : {CentreSchool::free, CentreSchool::top, CentreSchool::blueprint, CentreSchool::limited})

@@ -5,13 +5,13 @@
 #include "planning/assessment.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
+#include "ui/frame/plain_label.h"
 #include "ui/marks.h"
 #include "wording/cylinder_words.h"
 #include "wording/readings.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
@@ -109,7 +109,7 @@ void SleeveDrawing::paintEvent(QPaintEvent*) {
 }
 
 SleevePage::SleevePage(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), drawing_(new SleeveDrawing(context, this)), words_(new QLabel(this)),
+    : QWidget(parent), context_(context), drawing_(new SleeveDrawing(context, this)), words_(new PlainLabel(this)),
       form_(new FigureForm(context, this)), heated_(new QCheckBox(tr("heat the block, drop it in"), this)),
       proud_(new QLineEdit(this)), note_(new QLineEdit(this)),
       echo_(new Echo(context, QStringLiteral("sleeve-echo"), this)) {
@@ -147,7 +147,7 @@ SleevePage::SleevePage(Context context, QWidget* parent)
     note_->setMinimumWidth(220);
     auto* fitted = new QPushButton(tr("It is &in"), this);
     fitted->setObjectName(QStringLiteral("sleeve-in"));
-    row->addWidget(new QLabel(tr("proud"), this));
+    row->addWidget(new PlainLabel(tr("proud"), this));
     row->addWidget(proud_);
     row->addWidget(note_);
     row->addWidget(fitted);

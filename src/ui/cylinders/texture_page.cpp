@@ -7,6 +7,7 @@
 
 #include "ui/files.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
 #include "ui/marks.h"
 #include "wording/cylinder_words.h"
@@ -16,7 +17,6 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -147,7 +147,7 @@ void TraceDrawing::paint_curve(QPainter& painter, const QRectF& room, double low
 // ---- page ---------------------------------------------------------------------------------------------------------
 
 TexturePage::TexturePage(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), drawing_(new TraceDrawing(context, this)), words_(new QLabel(this)),
+    : QWidget(parent), context_(context), drawing_(new TraceDrawing(context, this)), words_(new PlainLabel(this)),
       table_(new PlainTable(QStringLiteral("texture"), tr("texture against what the rings want"),
                             {tr("parameter"), tr("stands"), tr("measured"), tr("at least"), tr("at most")}, 2, this)),
       rings_(new QComboBox(this)), echo_(new Echo(context, QStringLiteral("texture-echo"), this)) {
@@ -167,7 +167,7 @@ TexturePage::TexturePage(Context context, QWidget* parent)
     auto* row = new QHBoxLayout;
     row->addWidget(take);
     row->addStretch();
-    row->addWidget(new QLabel(tr("rings"), this));
+    row->addWidget(new PlainLabel(tr("rings"), this));
     row->addWidget(rings_);
     row->addWidget(keep);
     auto* column = new QVBoxLayout(this);

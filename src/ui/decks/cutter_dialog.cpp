@@ -5,6 +5,7 @@
 #include "ui/frame/choice.h"
 
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "wording/deck_words.h"
 
 #include <QCheckBox>
@@ -27,7 +28,7 @@ CutterDialog::CutterDialog(Context context, double deck_length, QWidget* parent)
       nose_(new QLineEdit(this)), speed_(new QLineEdit(this)), feed_(new QLineEdit(this)),
       finish_speed_(new QLineEdit(this)), finish_feed_(new QLineEdit(this)), ra_(new QLineEdit(this)),
       teeth_(new QSpinBox(this)), new_inserts_(new QCheckBox(tr("inserts changed"), this)),
-      gasket_(new QComboBox(this)), rough_(new QLabel(this)), fine_(new QLabel(this)),
+      gasket_(new QComboBox(this)), rough_(new PlainLabel(this)), fine_(new PlainLabel(this)),
       echo_(new Echo(context, QStringLiteral("cutter-echo"), this)) {
     setWindowTitle(tr("Cutter and finish"));
     setMinimumWidth(560);
@@ -134,9 +135,10 @@ void CutterDialog::accept() {
     bool fine = true;
     const block::CutterFitted c = typed(fine);
     const auto ra = fine ? echo_->number_in(ra_, fine) : std::nullopt;
-    if (!fine || !echo_->took(context_.session.fit_cutter(c)))
+    if (!fine || !echo_->took(context_.session.take(c)))
         return;
-    if (ra && !echo_->took(context_.session.choose_gasket({choice_in<block::GasketKind>(gasket_), *ra / 1000})))
+    if (ra &&
+        !echo_->took(context_.session.take(block::GasketChosen{choice_in<block::GasketKind>(gasket_), *ra / 1000})))
         return;
     QDialog::accept();
 }

@@ -15,11 +15,11 @@
 #include "ui/decks/target_form.h"
 #include "ui/frame/bank_buttons.h"
 #include "ui/frame/page_buttons.h"
+#include "ui/frame/plain_label.h"
 #include "wording/deck_words.h"
 #include "wording/sentences.h"
 
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -28,14 +28,15 @@
 namespace pallix::ui {
 
 DecksView::DecksView(Context context, QWidget* parent)
-    : View(parent), context_(context), heading_(new QLabel(tr("Decks"), this)), banks_(new BankButtons(context, this)),
+    : View(parent), context_(context), heading_(new PlainLabel(tr("Decks"), this)),
+      banks_(new BankButtons(context, this)),
       page_buttons_(new PageButtons({tr("as found"), tr("set-up"), tr("passes"), tr("mock-up")},
                                     tr("As found, set-up, passes, mock-up: Ctrl+Shift+D goes to the next"), this)),
       pages_(new QStackedWidget(this)), found_(new FoundPage(context, this)), set_up_(new SetUpPage(context, this)),
-      mock_up_(new MockUpPage(context, this)), target_(new TargetForm(context, this)), empty_(new QLabel(this)),
+      mock_up_(new MockUpPage(context, this)), target_(new TargetForm(context, this)), empty_(new PlainLabel(this)),
       body_(new QWidget(this)), consequences_(new LivingLines(context, QStringLiteral("consequences"), body_)),
-      drawing_(new DeckDrawing(context, DeckTask::paint_dark, body_)), legend_(new QLabel(body_)),
-      depth_(new QLabel(body_)), share_(new QLabel(body_)), level_(new CutLevelBar(context, body_)),
+      drawing_(new DeckDrawing(context, DeckTask::paint_dark, body_)), legend_(new PlainLabel(body_)),
+      depth_(new PlainLabel(body_)), share_(new PlainLabel(body_)), level_(new CutLevelBar(context, body_)),
       facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
     heading_->setFont(font_of(Type::title, true));
     depth_->setFont(font_of(Type::title, true));
@@ -158,7 +159,7 @@ void DecksView::refresh() {
         bank_.clear();
     }
     if (!state.blueprint->bank(bank_))
-        bank_ = !assessment.call.bank.empty() ? assessment.call.bank : state.blueprint->banks.front().id;
+        bank_ = !assessment.decks.bank.empty() ? assessment.decks.bank : state.blueprint->banks.front().id;
     target_->refresh();
     fill_bank();
 }

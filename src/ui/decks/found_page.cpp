@@ -10,13 +10,13 @@
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/edge_drawing.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "wording/deck_words.h"
 #include "wording/sentences.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSignalBlocker>
@@ -30,7 +30,7 @@ using metrology::Vec2;
 
 FoundPage::FoundPage(Context context, QWidget* parent)
     : QWidget(parent), context_(context), drawing_(new DeckDrawing(context, DeckTask::mark_flaw, this)),
-      edge_(new EdgeDrawing(context, this)), lines_(new QTableWidget(this)), words_(new QLabel(this)),
+      edge_(new EdgeDrawing(context, this)), lines_(new QTableWidget(this)), words_(new PlainLabel(this)),
       kind_(new QComboBox(this)), near_(new QComboBox(this)), depth_(new QLineEdit(this)), note_(new QLineEdit(this)),
       flaws_(new QComboBox(this)), choice_(new QComboBox(this)), decide_(new QPushButton(tr("Decide"), this)),
       tight_(new QPushButton(tr("Pressure test: tight"), this)), leaks_(new QPushButton(tr("leaks"), this)),
@@ -97,7 +97,7 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     middle->addWidget(lines_, 1);
     column->addLayout(middle, 3);
     auto* flaw_row = new QHBoxLayout;
-    flaw_row->addWidget(new QLabel(tr("mark a"), this));
+    flaw_row->addWidget(new PlainLabel(tr("mark a"), this));
     flaw_row->addWidget(kind_);
     flaw_row->addWidget(near_);
     flaw_row->addWidget(depth_);
@@ -116,7 +116,7 @@ FoundPage::FoundPage(Context context, QWidget* parent)
     connect(drawing_, &DeckDrawing::flaw_drawn, this, &FoundPage::mark);
     connect(decide_, &QPushButton::clicked, this, &FoundPage::decide);
     const auto test = [this](bool tight) {
-        if (echo_->took(context_.session.test_pressure({tight, note_->text().trimmed().toStdString()})))
+        if (echo_->took(context_.session.take(block::PressureTested{tight, note_->text().trimmed().toStdString()})))
             note_->clear();
     };
     connect(tight_, &QPushButton::clicked, this, [test] { test(true); });
@@ -240,9 +240,9 @@ void FoundPage::mark(const std::vector<Vec2>& path) {
     const std::optional<double> depth = echo_->length_in(depth_, fine);
     if (!fine)
         return;
-    const auto done =
-        context_.session.mark_flaw({bank_, choice_in<block::FlawKind>(kind_), path, choice_in<block::FlawNear>(near_),
-                                    depth, note_->text().trimmed().toStdString()});
+    const auto done = context_.session.take(block::FlawMarked{bank_, choice_in<block::FlawKind>(kind_), path,
+                                                              choice_in<block::FlawNear>(near_), depth,
+                                                              note_->text().trimmed().toStdString()});
     if (!echo_->took(done))
         return;
     depth_->clear();
@@ -251,9 +251,9 @@ void FoundPage::mark(const std::vector<Vec2>& path) {
 }
 
 void FoundPage::decide() {
-    const auto done =
-        context_.session.decide_flaw({flaws_->currentData().toLongLong(), choice_in<block::FlawChoice>(choice_),
-                                      note_->text().trimmed().toStdString()});
+    const auto done = context_.session.take(block::FlawDecided{flaws_->currentData().toLongLong(),
+                                                               choice_in<block::FlawChoice>(choice_),
+                                                               note_->text().trimmed().toStdString()});
     if (!echo_->took(done))
         return;
     note_->clear();

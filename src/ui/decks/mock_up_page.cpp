@@ -6,6 +6,7 @@
 #include "planning/assessment.h"
 #include "planning/deck_consequences.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "wording/deck_words.h"
 #include "wording/sentences.h"
 
@@ -13,7 +14,6 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTableWidget>
@@ -40,7 +40,7 @@ std::optional<double> nonzero(double x) {
 } // namespace
 
 MockUpPage::MockUpPage(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), table_(new QTableWidget(this)), words_(new QLabel(this)),
+    : QWidget(parent), context_(context), table_(new QTableWidget(this)), words_(new PlainLabel(this)),
       steel_(new QCheckBox(tr("steel rods"), this)), take_(new QPushButton(tr("Keep the figures"), this)),
       gap_low_(new QLineEdit(this)), gap_high_(new QLineEdit(this)), head_cut_(new QLineEdit(this)),
       head_chamber_(new QLineEdit(this)), log_head_(new QPushButton(tr("Log the head"), this)),
@@ -133,7 +133,7 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
     steel_->setObjectName(QStringLiteral("steel-rods"));
     take_->setObjectName(QStringLiteral("keep-figures"));
     auto* head = new QHBoxLayout;
-    head->addWidget(new QLabel(tr("head: goes in"), this));
+    head->addWidget(new PlainLabel(tr("head: goes in"), this));
     const auto add = [&](QLineEdit* edit, const char* name, const QString& spoken) {
         edit->setObjectName(QString::fromLatin1(name));
         edit->setAccessibleName(spoken);
@@ -141,11 +141,11 @@ MockUpPage::MockUpPage(Context context, QWidget* parent)
         head->addWidget(edit);
     };
     add(gap_low_, "head-gap-low", tr("feeler that goes in under the straightedge on the head"));
-    head->addWidget(new QLabel(tr("does not"), this));
+    head->addWidget(new PlainLabel(tr("does not"), this));
     add(gap_high_, "head-gap-high", tr("feeler that does not go in"));
-    head->addWidget(new QLabel(tr("cut"), this));
+    head->addWidget(new PlainLabel(tr("cut"), this));
     add(head_cut_, "head-cut", tr("cut off the head"));
-    head->addWidget(new QLabel(tr("chamber, cm³"), this));
+    head->addWidget(new PlainLabel(tr("chamber, cm³"), this));
     add(head_chamber_, "head-chamber", tr("chamber after the cut, cm³"));
     log_head_->setObjectName(QStringLiteral("log-head"));
     head->addWidget(log_head_);
@@ -162,7 +162,7 @@ void MockUpPage::add_field(QGridLayout* grid, int row, int column, const QString
     field.edit->setObjectName(QString::fromLatin1(name));
     field.edit->setAccessibleName(label);
     field.edit->setMinimumWidth(76);
-    auto* words = new QLabel(label, this);
+    auto* words = new PlainLabel(label, this);
     words->setFont(font_of(Type::small));
     words->setBuddy(field.edit);
     grid->addWidget(words, row, 2 * column, Qt::AlignRight | Qt::AlignVCenter);
@@ -294,7 +294,7 @@ void MockUpPage::take_figures() {
         field.set(f, value);
     }
     f.steel_rods = steel_->isChecked();
-    if (echo_->took(context_.session.state_figures(f)))
+    if (echo_->took(context_.session.take(f)))
         echo_->say(tr("Kept."));
 }
 
@@ -310,7 +310,7 @@ void MockUpPage::log_head() {
             work.chamber = *cm3 * mm3_per_cm3;
     if (!fine)
         return;
-    if (!echo_->took(context_.session.log_head_work(work)))
+    if (!echo_->took(context_.session.take(work)))
         return;
     for (QLineEdit* edit : {gap_low_, gap_high_, head_cut_, head_chamber_})
         edit->clear();

@@ -8,13 +8,13 @@
 
 #include "block/shorthand.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "wording/deck_words.h"
 #include "wording/sentences.h"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
@@ -80,7 +80,7 @@ void PassTrack::paintEvent(QPaintEvent*) {
 }
 
 PassForm::PassForm(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new QLabel(this)),
+    : QWidget(parent), context_(context), track_(new PassTrack(context, this)), sum_(new PlainLabel(this)),
       kind_(new QComboBox(this)), depth_(new QLineEdit(this)), clean_(new QCheckBox(tr("touched everywhere"), this)),
       rest_(new QCheckBox(tr("the rest is bright"), this)), finish_(new QComboBox(this)), ra_(new QLineEdit(this)),
       log_(new QPushButton(tr("Log the pass"), this)), echo_(new Echo(context, QStringLiteral("pass-echo"), this)) {
@@ -210,7 +210,7 @@ void PassForm::log_finish() {
     if (!fine || !um)
         return;
     const auto left = choice_in<block::CutterState>(finish_);
-    if (echo_->took(context_.session.note_finish({bank_, left, *um / 1000, ""})))
+    if (echo_->took(context_.session.take(block::FinishNoted{bank_, left, *um / 1000, ""})))
         ra_->clear();
 }
 

@@ -5,7 +5,9 @@
 #include "block/shorthand.h"
 #include "planning/assessment.h"
 #include "planning/place.h"
+#include "planning/steps/steps.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "wording/deck_words.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
@@ -13,7 +15,6 @@
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
@@ -105,8 +106,8 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
 
 SetUpPage::SetUpPage(Context context, QWidget* parent)
     : QWidget(parent), context_(context), drawing_(new SetUpDrawing(context, this)), surface_(new QComboBox(this)),
-      words_(new QLabel(this)), take_(new QPushButton(tr("Keep the set-up"), this)), wanted_(new QLineEdit(this)),
-      pieces_(new QLineEdit(this)), stack_(new QLabel(this)), dowel_(new QLabel(this)),
+      words_(new PlainLabel(this)), take_(new QPushButton(tr("Keep the set-up"), this)), wanted_(new QLineEdit(this)),
+      pieces_(new QLineEdit(this)), stack_(new PlainLabel(this)), dowel_(new PlainLabel(this)),
       confirm_(new QPushButton(tr("Datum confirmed on its dowel"), this)),
       echo_(new Echo(context, QStringLiteral("set-up-echo"), this)) {
     for (const auto& [name, words] : {std::pair("deck", tr("deck")), {"plate", tr("plate")}, {"bar", tr("bar")}})
@@ -125,10 +126,10 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
     forms->setSpacing(28);
     auto* corners = new QGridLayout;
     corners->setVerticalSpacing(6);
-    corners->addWidget(new QLabel(tr("indicator, + is high, on the"), this), 0, 0);
+    corners->addWidget(new PlainLabel(tr("indicator, + is high, on the"), this), 0, 0);
     corners->addWidget(surface_, 0, 1);
     for (std::size_t i = 0; i < readings_.size(); ++i) {
-        corner_names_[i] = new QLabel(this);
+        corner_names_[i] = new PlainLabel(this);
         readings_[i] = new QLineEdit(this);
         readings_[i]->setObjectName(QStringLiteral("set-up-reading-%1").arg(i + 1));
         readings_[i]->setFixedWidth(120);
@@ -145,9 +146,9 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
     forms->addLayout(corners);
     auto* feet = new QGridLayout;
     feet->setVerticalSpacing(6);
-    feet->addWidget(new QLabel(tr("foot, jack, screw"), this), 0, 0);
-    feet->addWidget(new QLabel(tr("along"), this), 0, 1);
-    feet->addWidget(new QLabel(tr("across"), this), 0, 2);
+    feet->addWidget(new PlainLabel(tr("foot, jack, screw"), this), 0, 0);
+    feet->addWidget(new PlainLabel(tr("along"), this), 0, 1);
+    feet->addWidget(new PlainLabel(tr("across"), this), 0, 2);
     for (std::size_t i = 0; i < foot_u_.size(); ++i) {
         const QString number = QString::number(i + 1);
         foot_names_[i] = new QLineEdit(tr("foot %1").arg(number), this);
@@ -170,11 +171,11 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
     forms->addLayout(feet);
     column->addLayout(forms);
     auto* stack = new QHBoxLayout;
-    stack->addWidget(new QLabel(tr("stack for"), this));
+    stack->addWidget(new PlainLabel(tr("stack for"), this));
     wanted_->setObjectName(QStringLiteral("stack-wanted"));
     wanted_->setFixedWidth(100);
     stack->addWidget(wanted_);
-    stack->addWidget(new QLabel(tr("from"), this));
+    stack->addWidget(new PlainLabel(tr("from"), this));
     pieces_->setObjectName(QStringLiteral("stack-pieces"));
     pieces_->setText(context_.preferences.stack_pieces());
     pieces_->setCursorPosition(0);
@@ -200,7 +201,7 @@ SetUpPage::SetUpPage(Context context, QWidget* parent)
         fill_stack();
     });
     connect(confirm_, &QPushButton::clicked, this,
-            [this] { echo_->took(context_.session.tick_step("datum confirmed on the dowel, bank " + bank_)); });
+            [this] { echo_->took(context_.session.take(block::StepDone{planning::datum_confirmed(bank_)})); });
 }
 
 void SetUpPage::take_focus() {
@@ -292,7 +293,7 @@ void SetUpPage::follow() {
 void SetUpPage::take() {
     bool fine = true;
     const auto set_up = typed(fine);
-    if (fine && echo_->took(context_.session.read_set_up(*set_up)))
+    if (fine && echo_->took(context_.session.take(*set_up)))
         echo_->say(tr("Kept."));
 }
 

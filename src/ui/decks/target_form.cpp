@@ -8,6 +8,7 @@
 
 #include "block/shorthand.h"
 #include "ui/decks/cutter_dialog.h"
+#include "ui/frame/plain_label.h"
 #include "wording/sentences.h"
 
 #include <QCheckBox>
@@ -16,7 +17,6 @@
 #include <QDialogButtonBox>
 #include <QFormLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
@@ -31,11 +31,11 @@ TargetForm::TargetForm(Context context, QWidget* parent)
     : QWidget(parent), context_(context), school_(new QComboBox(this)),
       equal_(new QCheckBox(tr("both banks equal"), this)), height_(new QLineEdit(this)),
       passes_(new QPushButton(tr("Passes…"), this)), cutter_(new QPushButton(tr("Cutter…"), this)),
-      echo_(new QLabel(this)) {
+      echo_(new PlainLabel(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(8);
-    row->addWidget(new QLabel(tr("cut to"), this));
+    row->addWidget(new PlainLabel(tr("cut to"), this));
     for (const TargetSchool school : {TargetSchool::least_cut, TargetSchool::blueprint, TargetSchool::height,
                                       TargetSchool::clearance, TargetSchool::ratio})
         add_choice(school_, school, qt(wording::school_name(school)));
@@ -99,7 +99,7 @@ void TargetForm::choose() {
         if (!read_number(chosen))
             return;
     }
-    if (const auto done = context_.session.choose_target(chosen); !done)
+    if (const auto done = context_.session.take(chosen); !done)
         echo_->setText(qt(done.error().front().text()));
 }
 
@@ -166,7 +166,7 @@ void TargetForm::edit_passes() {
     QSpinBox springs;
     springs.setRange(0, 9);
     springs.setValue(now.spring_passes);
-    QLabel fault;
+    PlainLabel fault;
     fault.setWordWrap(true);
     QDialogButtonBox buttons(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
     QFormLayout form(&dialog);
@@ -188,7 +188,7 @@ void TargetForm::edit_passes() {
                 fault.setText(qt(read->error()));
                 return;
             }
-        const auto done = context_.session.choose_passes({*w, *p, *f, springs.value()});
+        const auto done = context_.session.take(block::PassPlanChosen{*w, *p, *f, springs.value()});
         if (done)
             dialog.accept();
         else

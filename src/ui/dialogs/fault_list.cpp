@@ -2,6 +2,10 @@
 #include "ui/dialogs/fault_list.h"
 
 #include "session/counted.h"
+
+#include <QDialog>
+#include <QVBoxLayout>
+
 namespace pallix::ui {
 
 FaultList::FaultList(Context context, QWidget* parent) : QPlainTextEdit(parent), context_(context) {
@@ -25,6 +29,17 @@ void FaultList::show_faults(const block::Faults& faults) {
     setPlainText(lines.join(QLatin1Char('\n')));
     setVisible(!lines.isEmpty());
     setFixedHeight(qMin(220, 24 + 22 * qMax(3, static_cast<int>(lines.size()))));
+}
+
+void show_faults(const block::Faults& faults, Context context, QWidget* parent) {
+    QDialog dialog(parent);
+    dialog.setWindowTitle(QObject::tr("Not taken in"));
+    dialog.setMinimumWidth(560);
+    QVBoxLayout column(&dialog);
+    auto* list = new FaultList(context, &dialog);
+    list->show_faults(faults);
+    column.addWidget(list);
+    dialog.exec();
 }
 
 } // namespace pallix::ui

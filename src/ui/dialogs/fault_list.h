@@ -19,4 +19,7 @@ class FaultList : public QPlainTextEdit {
     Context context_;
 };
 
+/// Says in a dialog of its own why something was not taken or done.
+void show_faults(const block::Faults& faults, Context context, QWidget* parent);
+
 } // namespace pallix::ui

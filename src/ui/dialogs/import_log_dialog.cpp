@@ -5,12 +5,12 @@
 #include "session/certainty_work.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/files.h"
+#include "ui/frame/plain_label.h"
 
 #include <QDialogButtonBox>
 #include <QFileDialog>
 #include <QFormLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QProgressBar>
 #include <QPushButton>
@@ -22,7 +22,7 @@ const auto between_files = QStringLiteral("; ");
 
 ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWidget* parent)
     : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)),
-      uncertainty_(new QLineEdit(this)), echo_(new QLabel(this)), faults_(new FaultList(context, this)),
+      uncertainty_(new QLineEdit(this)), echo_(new PlainLabel(this)), faults_(new FaultList(context, this)),
       progress_(new QProgressBar(this)), reading_(new session::LogReading(this)) {
     setWindowTitle(tr("Take in probe logs"));
     setMinimumWidth(620);
@@ -37,7 +37,7 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     browse->setAutoDefault(false);
     file_row->addWidget(files_, 1);
     file_row->addWidget(browse);
-    auto* file_label = new QLabel(tr("&Logs"), this);
+    auto* file_label = new PlainLabel(tr("&Logs"), this);
     file_label->setBuddy(files_); // a row with two widgets has none of its own, and would show its &
     form->addRow(file_label, file_row);
     form->addRow(tr("&Standard uncertainty of one touch"), uncertainty_);
@@ -67,6 +67,7 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
             files_->setText(chosen.join(between_files));
     });
     connect(uncertainty_, &QLineEdit::textChanged, this, &ImportLogDialog::echo_uncertainty);
+    connect(files_, &QLineEdit::textChanged, this, &ImportLogDialog::ask_again);
     connect(buttons, &QDialogButtonBox::accepted, this, &ImportLogDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &ImportLogDialog::reject);
     echo_uncertainty();
@@ -118,17 +119,32 @@ void ImportLogDialog::accept() {
     }
     if (const auto read = session::Session::read_logs(to_read); !read)
         return finish(read.error());
-    const auto taken = context_.session.take_read_logs(std::move(to_read));
+    take(std::move(to_read));
+}
+
+/// What is doubtful of the logs is shown first; asked for once more, they are taken as they are.
+void ImportLogDialog::take(session::Session::LogsToRead logs) {
+    const auto taken = context_.session.take_read_logs(std::move(logs), sure_);
+    if (!taken && context_.session.asks()) {
+        sure_ = true;
+        take_->setText(tr("Take them all the same"));
+        echo_->setText(tr("These numbers are not what was to be expected. Is it the right log, in the right unit?"));
+    }
     finish(taken ? block::Faults{} : taken.error());
+}
+
+/// Other files, other doubts.
+void ImportLogDialog::ask_again() {
+    sure_ = false;
+    take_->setText(tr("Take in"));
 }
 
 /// With faults the dialog stays and shows them; without, what was read in the background is taken in and it closes.
 void ImportLogDialog::finish(const block::Faults& faults) {
     block::Faults all = faults;
     if (all.empty() && progress_->isVisible()) {
-        const auto taken = context_.session.take_read_logs(reading_->take());
-        if (!taken)
-            all = taken.error();
+        progress_->setVisible(false);
+        return take(reading_->take());
     }
     show_busy(false);
     faults_->show_faults(all);

@@ -27,6 +27,8 @@ class ImportLogDialog : public QDialog {
 
   private:
     void echo_uncertainty();
+    void take(session::Session::LogsToRead logs);
+    void ask_again();
     void finish(const block::Faults& faults);
     void show_busy(bool busy);
 
@@ -39,6 +41,7 @@ class ImportLogDialog : public QDialog {
     QPushButton* take_;
     session::LogReading* reading_;
     QStringList names_;
+    bool sure_ = false; ///< the person was asked about what is doubtful
 };
 
 } // namespace pallix::ui

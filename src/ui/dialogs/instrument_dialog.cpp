@@ -4,12 +4,12 @@
 
 #include "block/shorthand.h"
 #include "metrology/uncertainty.h"
+#include "ui/frame/plain_label.h"
 #include "wording/readings.h"
 
 #include <QComboBox>
 #include <QFormLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
@@ -36,7 +36,7 @@ QPushButton* button(const QString& text, QWidget* parent) {
 } // namespace
 
 InstrumentDialog::InstrumentDialog(Context context, const QString& marked, QWidget* parent)
-    : QDialog(parent), context_(context), list_(new QListWidget(this)), echo_(new QLabel(this)) {
+    : QDialog(parent), context_(context), list_(new QListWidget(this)), echo_(new PlainLabel(this)) {
     setWindowTitle(tr("Instruments"));
     resize(880, 600);
     list_->setObjectName(QStringLiteral("instruments"));
@@ -244,7 +244,7 @@ void InstrumentDialog::check_on_ring() {
     if (!understood)
         return say(qt(understood.error()), true);
     const auto logged =
-        context_.session.check_instrument({name_->text().trimmed().toStdString(), *size, understood->value});
+        context_.session.take(block::RingCheck{name_->text().trimmed().toStdString(), *size, understood->value});
     if (logged) {
         ring_size_->clear();
         ring_reading_->clear();
@@ -265,7 +265,7 @@ void InstrumentDialog::test_repeatability() {
             return say(qt(mm.error()), true);
         readings.push_back(*mm);
     }
-    auto logged = context_.session.test_repeatability({i->name, "one place", readings});
+    auto logged = context_.session.take(block::RepeatabilityTest{i->name, "one place", readings});
     if (!logged)
         return say(logged, {});
     const auto found = metrology::repeatability(readings);

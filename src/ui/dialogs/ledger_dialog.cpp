@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/ledger_dialog.h"
 
+#include "ui/frame/plain_label.h"
+
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTableView>
@@ -14,7 +15,7 @@ namespace pallix::ui {
 LedgerDialog::LedgerDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), model_(context.session, context.preferences), table_(new QTableView(this)),
       words_(new QLineEdit(this)), strike_(new QPushButton(tr("&Strike the marked entry"), this)),
-      all_(new QPushButton(tr("Show a&ll"), this)), echo_(new QLabel(this)) {
+      all_(new QPushButton(tr("Show a&ll"), this)), echo_(new PlainLabel(this)) {
     setWindowTitle(tr("Ledger"));
     resize(860, 520);
     table_->setModel(&model_);

@@ -3,43 +3,27 @@
 
 #include "block/job_state.h"
 #include "block/reading_text.h"
+#include "planning/assessment.h"
 #include "planning/reading_plan.h"
 #include "session/counted.h"
+#include "ui/dialogs/dialog_end.h"
 #include "ui/frame/choice.h"
-
+#include "ui/frame/plain_label.h"
 #include "wording/readings.h"
 
+#include <QCheckBox>
 #include <QComboBox>
-#include <QDialogButtonBox>
 #include <QFormLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <utility>
 
 namespace pallix::ui {
 namespace {
-
-/// Form above, what is wrong beneath it, the two buttons at the end.
-void finish(QDialog* dialog, QLayout* form, QLabel* echo, Context context, const QString& ok) {
-    echo->setWordWrap(true);
-    QPalette p = echo->palette();
-    p.setColor(QPalette::WindowText, context.palette().fails);
-    echo->setPalette(p);
-    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, dialog);
-    buttons->button(QDialogButtonBox::Ok)->setText(ok);
-    auto* column = new QVBoxLayout(dialog);
-    column->setContentsMargins(24, 24, 24, 16);
-    column->setSpacing(16);
-    column->addLayout(form);
-    column->addWidget(echo);
-    column->addWidget(buttons);
-    QObject::connect(buttons, &QDialogButtonBox::accepted, dialog, &QDialog::accept);
-    QObject::connect(buttons, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
-}
 
 enum class Stated { not_at_all, yes, no };
 
@@ -69,7 +53,7 @@ ConditionsDialog::ConditionsDialog(Context context, QWidget* parent)
                       context.session.state().conditions.caps_torqued)),
       plate_(three_way(this, "plate", tr("on"), tr("off"), context.session.state().conditions.plate_on)),
       part_(new QLineEdit(this)), gauge_(new QLineEdit(this)), fasteners_(new QLineEdit(this)),
-      echo_(new QLabel(this)) {
+      before_(new QCheckBox(tr("It was &so already when what is there was read"), this)), echo_(new PlainLabel(this)) {
     setWindowTitle(tr("Conditions of the readings to come"));
     setMinimumWidth(560);
     const block::Conditions& now = context_.session.state().conditions;
@@ -84,6 +68,9 @@ ConditionsDialog::ConditionsDialog(Context context, QWidget* parent)
         gauge_->setText(QString::number(*now.gauge_c));
     fasteners_->setText(qt(now.fasteners));
     fasteners_->setPlaceholderText(tr("lubricant, torque or stretch, pattern, steps"));
+    before_->setObjectName(QStringLiteral("also-before"));
+    const planning::Step* step = context_.session.assessment().steps.now();
+    before_->setChecked(step && step->task == planning::Task::state_caps);
     auto* form = new QFormLayout;
     form->setVerticalSpacing(12);
     form->addRow(tr("Main &caps"), caps_);
@@ -91,7 +78,8 @@ ConditionsDialog::ConditionsDialog(Context context, QWidget* parent)
     form->addRow(tr("&Block, °C"), part_);
     form->addRow(tr("&Gauge, °C"), gauge_);
     form->addRow(tr("&Fasteners"), fasteners_);
-    finish(this, form, echo_, context_, tr("From here on"));
+    form->addRow(QString(), before_);
+    end_dialog(this, form, echo_, context_, tr("From here on"));
 }
 
 void ConditionsDialog::accept() {
@@ -109,7 +97,7 @@ void ConditionsDialog::accept() {
             return;
         }
     }
-    if (const auto stated = context_.session.state_conditions(c); !stated)
+    if (const auto stated = context_.session.take(block::ConditionsStated{c, before_->isChecked()}); !stated)
         echo_->setText(qt(stated.error().front().text()));
     else
         QDialog::accept();
@@ -120,7 +108,7 @@ void ConditionsDialog::accept() {
 ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, const std::string& bank,
                                      QWidget* parent)
     : QDialog(parent), context_(context), what_(what), bank_(bank), list_(new QListWidget(this)),
-      echo_(new QLabel(this)) {
+      echo_(new PlainLabel(this)) {
     setWindowTitle(tr("Reading plan: %1").arg(qt(wording::measuring_name(what))));
     resize(520, 520);
     list_->setObjectName(QStringLiteral("plan-places"));
@@ -137,7 +125,7 @@ ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, 
     auto* form = new QHBoxLayout;
     form->addWidget(list_, 1);
     form->addLayout(side);
-    finish(this, form, echo_, context_, tr("Read in this order"));
+    end_dialog(this, form, echo_, context_, tr("Read in this order"));
     connect(up, &QPushButton::clicked, this, [this] { move(-1); });
     connect(down, &QPushButton::clicked, this, [this] { move(1); });
     connect(usual, &QPushButton::clicked, this,
@@ -175,7 +163,7 @@ void ReadingPlanDialog::accept() {
     for (int row = 0; row < list_->count(); ++row)
         if (list_->item(row)->checkState() == Qt::Checked)
             plan.places.push_back(list_->item(row)->data(Qt::UserRole).toString().toStdString());
-    if (const auto chosen = context_.session.choose_reading_plan(plan); !chosen)
+    if (const auto chosen = context_.session.take(plan); !chosen)
         echo_->setText(qt(chosen.error().front().text()));
     else
         QDialog::accept();
@@ -185,7 +173,7 @@ void ReadingPlanDialog::accept() {
 
 TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), method_(new QComboBox(this)), note_(new QLineEdit(this)),
-      echo_(new QLabel(this)) {
+      echo_(new PlainLabel(this)) {
     setWindowTitle(tr("The tunnel was cut"));
     setMinimumWidth(520);
     add_choice(method_, block::TunnelMethod::hone, tr("line honed"));
@@ -197,17 +185,18 @@ TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
     form->setVerticalSpacing(12);
     form->addRow(tr("&How"), method_);
     form->addRow(tr("&Note"), note_);
-    auto* warning = new QLabel(
+    auto* warning = new PlainLabel(
         tr("What was measured from the old tunnel is stale from here on: heights, positions, sizes of the mains."),
         this);
     warning->setWordWrap(true);
     form->addRow(warning);
-    finish(this, form, echo_, context_, tr("Log it"));
+    end_dialog(this, form, echo_, context_, tr("Log it"));
 }
 
 void TunnelCutDialog::accept() {
     const auto method = choice_in<block::TunnelMethod>(method_);
-    if (const auto logged = context_.session.cut_tunnel({method, note_->text().trimmed().toStdString()}); !logged)
+    if (const auto logged = context_.session.take(block::TunnelCut{method, note_->text().trimmed().toStdString()});
+        !logged)
         echo_->setText(qt(logged.error().front().text()));
     else
         QDialog::accept();
@@ -216,8 +205,8 @@ void TunnelCutDialog::accept() {
 // ---- gauge on the line --------------------------------------------------------------------------------------------
 
 GaugeDialog::GaugeDialog(Context context, QWidget* parent)
-    : QDialog(parent), context_(context), address_(new QLineEdit(this)), state_(new QLabel(this)),
-      echo_(new QLabel(this)), connect_(new QPushButton(this)), take_in_(new QPushButton(this)) {
+    : QDialog(parent), context_(context), address_(new QLineEdit(this)), state_(new PlainLabel(this)),
+      echo_(new PlainLabel(this)), connect_(new QPushButton(this)), take_in_(new QPushButton(this)) {
     setWindowTitle(tr("Gauge or probe on the line"));
     setMinimumWidth(600);
     address_->setObjectName(QStringLiteral("gauge-address"));
@@ -248,8 +237,12 @@ GaugeDialog::GaugeDialog(Context context, QWidget* parent)
     connect(connect_, &QPushButton::clicked, this, &GaugeDialog::switch_connection);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     connect(take_in_, &QPushButton::clicked, this, [this] {
-        if (const auto taken = context_.gauge.take_in_touches(); !taken)
-            echo_->setText(qt(taken.error().front().text()));
+        const auto taken = context_.gauge.take_in_touches(std::exchange(sure_, false));
+        if (taken)
+            return;
+        sure_ = context_.session.asks();
+        echo_->setText(qt(taken.error().front().text()) +
+                       (sure_ ? tr(". Once more takes it in all the same.") : QString()));
     });
     connect(&context_.gauge, &session::GaugeLink::changed, this, &GaugeDialog::refresh);
     connect(&context_.gauge, &session::GaugeLink::said, this, [this](const QString& text) { echo_->setText(text); });

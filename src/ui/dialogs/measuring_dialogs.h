@@ -5,6 +5,7 @@
 
 #include <QDialog>
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
@@ -25,6 +26,7 @@ class ConditionsDialog : public QDialog {
     Context context_;
     QComboBox *caps_, *plate_;
     QLineEdit *part_, *gauge_, *fasteners_;
+    QCheckBox* before_;
     QLabel* echo_;
 };
 
@@ -76,6 +78,7 @@ class GaugeDialog : public QDialog {
     QLabel* state_;
     QLabel* echo_;
     QPushButton *connect_, *take_in_;
+    bool sure_ = false; ///< the person was asked about what is doubtful of the log
 };
 
 } // namespace pallix::ui

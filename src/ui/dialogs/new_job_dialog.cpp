@@ -3,15 +3,16 @@
 
 #include "ui/dialogs/fault_list.h"
 #include "ui/files.h"
+#include "ui/frame/plain_label.h"
 
 #include <QDialogButtonBox>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QFormLayout>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <utility>
 
 namespace pallix::ui {
 
@@ -33,11 +34,12 @@ NewJobDialog::NewJobDialog(Context context, const QString& blueprint_file, QWidg
     browse->setAutoDefault(false);
     file_row->addWidget(file_, 1);
     file_row->addWidget(browse);
-    auto* file_label = new QLabel(tr("&Blueprint"), this);
+    auto* file_label = new PlainLabel(tr("&Blueprint"), this);
     file_label->setBuddy(file_); // a row with two widgets has none of its own, and would show its &
     form->addRow(file_label, file_row);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
-    buttons->button(QDialogButtonBox::Ok)->setText(tr("Open the job"));
+    open_ = buttons->button(QDialogButtonBox::Ok);
+    open_->setText(tr("Open the job"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 24, 24, 16);
     column->setSpacing(16);
@@ -61,8 +63,14 @@ void NewJobDialog::accept() {
         return;
     }
     const auto text = read_text_file(file_->text().trimmed());
-    const auto opened = text.and_then(
-        [this](const block::NamedText& t) { return context_.session.new_job(title_->text(), customer_->text(), t); });
+    const auto opened = text.and_then([this](const block::NamedText& t) {
+        const bool sure = std::exchange(asked_, {}) == t.text; // the same once more, after a question
+        const auto done = context_.session.new_job(title_->text(), customer_->text(), t, sure);
+        if (!done && context_.session.asks())
+            asked_ = t.text;
+        return done;
+    });
+    open_->setText(asked_.empty() ? tr("Open the job") : tr("Open it all the same"));
     if (!opened) {
         faults_->show_faults(opened.error());
         file_->setFocus();

@@ -4,8 +4,10 @@
 #include "ui/context.h"
 
 #include <QDialog>
+#include <string>
 
 class QLineEdit;
+class QPushButton;
 
 namespace pallix::ui {
 
@@ -25,6 +27,8 @@ class NewJobDialog : public QDialog {
     QLineEdit* customer_;
     QLineEdit* file_;
     FaultList* faults_;
+    QPushButton* open_ = nullptr;
+    std::string asked_; ///< the blueprint that was asked about
 };
 
 } // namespace pallix::ui

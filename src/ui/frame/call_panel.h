@@ -2,22 +2,22 @@
 #pragma once
 
 #include "ui/context.h"
+#include "ui/frame/route_panel.h"
 
 #include <QWidget>
 
 class QLabel;
+class QPushButton;
 
 namespace pallix::ui {
 
-/// What the call speaks of: the job as a whole, or the part of it that is on screen.
-enum class CallAbout { job, tunnel, cylinders, lifters };
-
-/// On the right: one sentence in large type, the number to dial in, and why.
+/// On the right, the same on every page: one sentence in large type, the number to dial in, and why.
 class CallPanel : public QWidget {
     Q_OBJECT
   public:
     explicit CallPanel(Context context, QWidget* parent = nullptr);
-    void refresh(CallAbout about = CallAbout::job);
+    /// @param here the page on screen: it is not named to who stands on it
+    void refresh(Place here);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -28,6 +28,7 @@ class CallPanel : public QWidget {
     QLabel* number_;
     QLabel* reasons_;
     QLabel* caution_;
+    QPushButton* answer_; ///< where one key answers the step
 };
 
 } // namespace pallix::ui

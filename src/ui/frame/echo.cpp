@@ -5,7 +5,7 @@
 
 namespace pallix::ui {
 
-Echo::Echo(Context context, const QString& name, QWidget* parent) : QLabel(parent), context_(context) {
+Echo::Echo(Context context, const QString& name, QWidget* parent) : PlainLabel(parent), context_(context) {
     setObjectName(name);
     setFont(font_of(Type::small));
     setWordWrap(true);

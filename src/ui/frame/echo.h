@@ -2,15 +2,15 @@
 #pragma once
 
 #include "ui/context.h"
+#include "ui/frame/plain_label.h"
 
-#include <QLabel>
 #include <QLineEdit>
 #include <optional>
 
 namespace pallix::ui {
 
 /// The line under a form: what it understood, or what is wrong.
-class Echo : public QLabel {
+class Echo : public PlainLabel {
     Q_OBJECT
   public:
     Echo(Context context, const QString& name, QWidget* parent = nullptr);

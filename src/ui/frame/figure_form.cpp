@@ -3,10 +3,10 @@
 
 #include "block/units.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "ui/theme.h"
 
 #include <QGridLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <algorithm>
 
@@ -23,7 +23,7 @@ void FigureForm::add(int row, int column, const QString& label, const char* name
     auto* edit = new QLineEdit(this);
     edit->setObjectName(QString::fromLatin1(name));
     edit->setAccessibleName(label);
-    edit->setToolTip(tip);
+    edit->setToolTip(plain_tip(tip));
     edit->setMinimumWidth(72);
     edit->setMaximumWidth(110);
     add_widget(row, column, label, edit);
@@ -32,7 +32,7 @@ void FigureForm::add(int row, int column, const QString& label, const char* name
 }
 
 void FigureForm::add_widget(int row, int column, const QString& label, QWidget* widget) {
-    auto* words = new QLabel(label, this);
+    auto* words = new PlainLabel(label, this);
     words->setFont(font_of(Type::small));
     words->setBuddy(widget);
     grid_->addWidget(words, row, 2 * column, Qt::AlignRight | Qt::AlignVCenter);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/page_buttons.h"
 
+#include "ui/frame/plain_label.h"
+
 #include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QPushButton>
@@ -15,7 +17,7 @@ PageButtons::PageButtons(const QStringList& names, const QString& tip, QWidget* 
     for (const QString& name : names) {
         auto* button = new QPushButton(name, this);
         button->setCheckable(true);
-        button->setToolTip(tip);
+        button->setToolTip(plain_tip(tip));
         group_->addButton(button, static_cast<int>(group_->buttons().size()));
         row->addWidget(button);
     }

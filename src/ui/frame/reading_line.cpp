@@ -2,36 +2,45 @@
 #include "ui/frame/reading_line.h"
 
 #include "block/job_state.h"
+#include "planning/assessment.h"
 #include "planning/reading_plan.h"
 #include "session/counted.h"
+#include "ui/dialogs/ask.h"
+#include "ui/frame/plain_label.h"
 #include "wording/readings.h"
 #include "wording/sentences.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QKeyEvent>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
 #include <QSignalBlocker>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <utility>
 
 namespace pallix::ui {
 
 using planning::Measuring;
 
+namespace {
+
+constexpr int longest_typed = 80; // characters: a key that is held down stops there
+
+} // namespace
+
 ReadingLine::ReadingLine(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), place_(new QLabel(this)), detail_(new QLabel(this)),
-      field_(new QLineEdit(this)), echo_(new QLabel(this)), what_(new QComboBox(this)), tool_(new QComboBox(this)),
+    : QWidget(parent), context_(context), place_(new PlainLabel(this)), detail_(new PlainLabel(this)),
+      field_(new QLineEdit(this)), echo_(new PlainLabel(this)), what_(new QComboBox(this)), tool_(new QComboBox(this)),
       back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)) {
     build_row();
     connect(field_, &QLineEdit::textChanged, this, [this](const QString& text) {
         echo();
         if (text.isEmpty()) // answered or taken back: what the gauge sent meanwhile has its turn
-            QMetaObject::invokeMethod(this, &ReadingLine::take_what_waits, Qt::QueuedConnection);
+            take_soon();
     });
     connect(field_, &QLineEdit::returnPressed, this, &ReadingLine::take);
     connect(back_, &QPushButton::clicked, this, &ReadingLine::back);
@@ -44,12 +53,13 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
     connect(&context_.instruments, &session::InstrumentRegister::changed, this, &ReadingLine::refresh);
     connect(&context_.gauge, &session::GaugeLink::reading, this, [this](const block::GaugeReading& reading) {
         sent_.push_back(reading);
-        if (!field_->text().isEmpty())
-            say(echo_->text() + tr(" From the gauge: %1.")
-                                    .arg(session::counted(static_cast<qsizetype>(sent_.size()), tr("reading waits"),
-                                                          tr("readings wait"))),
-                context_.palette().cannot_tell);
-        take_what_waits();
+        take_soon();
+    });
+    job_ = context_.session.job();
+    connect(&context_.session, &session::Session::job_opened, this, &ReadingLine::change_job);
+    connect(&context_.session, &session::Session::remarked, this, [this](const QString& words) {
+        echo_->setVisible(true);
+        say(words, context_.palette().fails);
     });
     connect(&context_.gauge, &session::GaugeLink::said, this, [this](const QString& message, bool fault) {
         echo_->setVisible(true);
@@ -77,6 +87,7 @@ void ReadingLine::build_row() {
     field_->setFont(font_of(Type::title));
     field_->setFixedSize(180, 44);
     field_->setObjectName(QStringLiteral("reading"));
+    field_->setMaxLength(longest_typed);
     field_->setAccessibleName(tr("reading"));
     field_->setToolTip(tr("Type the reading and press Enter (Ctrl+R goes here)"));
     field_->installEventFilter(this);
@@ -171,8 +182,9 @@ void ReadingLine::fill_choices() {
         tool_->addItem(qt(i.name), qt(i.name));
     const block::Instrument in_hand = instrument();
     tool_->setCurrentIndex(tool_->findData(qt(in_hand.name)));
-    tool_->setToolTip(tr("%1: %2 (Ctrl+G: register)")
-                          .arg(qt(in_hand.name), qt(wording::instrument_words(in_hand, context_.lengths()))));
+    tool_->setToolTip(
+        plain_tip(tr("%1: %2 (Ctrl+G: register)")
+                      .arg(qt(in_hand.name), qt(wording::instrument_words(in_hand, context_.lengths())))));
 }
 
 void ReadingLine::refresh() {
@@ -180,11 +192,16 @@ void ReadingLine::refresh() {
     wish_.every_place_twice = context_.preferences.learner();
     const bool reads = !scope_.measurings.empty() && context_.session.has_job() && context_.session.state().blueprint;
     if (reads) {
-        asked_ = planning::next_reading(context_.session.state(), wish_);
+        // What the one list asks for comes first; a learner's second reading and the rest of the plan after it.
+        asked_ = planning::next_called(context_.session.state(), context_.session.assessment().steps, wish_);
+        if (!asked_)
+            asked_ = planning::next_reading(context_.session.state(), wish_);
         if (!asked_ && !wish_.skipped.empty()) { // what was skipped comes round again
             wish_.skipped.clear();
             asked_ = planning::next_reading(context_.session.state(), wish_);
         }
+        if (!asked_)
+            turn_to_what_is_called();
         fill_choices();
     }
     for (QWidget* w : std::initializer_list<QWidget*>{what_, tool_, back_, echo_})
@@ -196,6 +213,7 @@ void ReadingLine::refresh() {
     else if (reads) {
         place_->setText(tr("%1: all read").arg(qt(wording::measuring_name(wish_.what))));
         detail_->setText(tr("Ctrl+M: something else · Ctrl+Shift+R: once more"));
+        said_.clear();
         echo_->clear();
         if (!back_->hasFocus() && field_->hasFocus())
             back_->setFocus();
@@ -210,6 +228,22 @@ void ReadingLine::refresh() {
     detail_->setPalette(quiet);
     update();
     tell_asked();
+}
+
+/// All of one kind is read: where the call is a reading of another kind that this view takes, the line goes on with it.
+void ReadingLine::turn_to_what_is_called() {
+    const planning::StepList& steps = context_.session.assessment().steps;
+    const planning::Step* now = steps.now();
+    for (const Measuring what : scope_.measurings) {
+        planning::ReadingWish wish = wish_;
+        wish.what = what;
+        auto called = planning::next_called(context_.session.state(), steps, wish);
+        if (!called || !now || !now->place || called->at.key() != now->place->key())
+            continue;
+        wish_.what = what;
+        asked_ = std::move(called);
+        return;
+    }
 }
 
 /// The drawing shows the place while someone is reading: otherwise it would only be in the way.
@@ -237,7 +271,36 @@ void ReadingLine::say(const QString& text, const QColor& colour) {
     QPalette p = echo_->palette();
     p.setColor(QPalette::WindowText, colour);
     echo_->setPalette(p);
-    echo_->setText(text);
+    said_ = text;
+    show_said();
+}
+
+/// What was said, and how many readings of a gauge wait for the field: one count, however many there are.
+void ReadingLine::show_said() {
+    const bool wait = !sent_.empty() && !field_->text().isEmpty();
+    echo_->setText(wait ? tr("%1 From the gauge: %2.")
+                              .arg(said_, session::counted(static_cast<qsizetype>(sent_.size()), tr("reading waits"),
+                                                           tr("readings wait")))
+                        : said_);
+}
+
+/// What was typed and what a gauge sent belong to the job they came for: they wait there until it is open again.
+void ReadingLine::change_job() {
+    const auto job = context_.session.job();
+    if (job == job_)
+        return;
+    if (job_ && (!sent_.empty() || !field_->text().isEmpty()))
+        elsewhere_[*job_] = {std::exchange(sent_, {}), field_->text()};
+    sent_.clear();
+    questioned_.clear();
+    wish_.skipped.clear();
+    wish_.once_more.reset();
+    job_ = job;
+    Waiting back;
+    if (const auto found = job ? elsewhere_.find(*job) : elsewhere_.end(); found != elsewhere_.end())
+        back = std::move(elsewhere_.extract(found).mapped());
+    sent_ = std::move(back.sent);
+    field_->setText(back.typed);
 }
 
 void ReadingLine::echo() {
@@ -281,8 +344,8 @@ void ReadingLine::take() {
     const std::string words = wording::place_of_reading(*context_.session.state().blueprint, asked.at);
     wish_.once_more.reset();
     const auto taken =
-        context_.session.take_reading({asked.at, words, understood->value, understood->upper, typed.toStdString(),
-                                       asked_before, instrument(), context_.session.state().conditions});
+        context_.session.take(block::Reading{asked.at, words, understood->value, understood->upper, typed.toStdString(),
+                                             asked_before, instrument(), context_.session.state().conditions});
     if (!taken) {
         say(qt(taken.error().front().text()), context_.palette().fails);
         return;
@@ -298,28 +361,62 @@ void ReadingLine::take() {
     say(tr("taken: %1, %2").arg(qt(words), value), context_.palette().quiet);
 }
 
-/// Readings of a gauge wait while something stands in the field: typed by hand, asked about or not understood.
-void ReadingLine::take_what_waits() {
-    while (!sent_.empty() && field_->text().isEmpty())
-        take_from_gauge();
+/// One in each turn of the window, so that however many come, it goes on answering.
+void ReadingLine::take_soon() {
+    if (!std::exchange(taking_, true))
+        QTimer::singleShot(0, this, &ReadingLine::take_what_waits);
 }
 
-void ReadingLine::take_from_gauge() {
-    const block::GaugeReading reading = sent_.front();
-    sent_.erase(sent_.begin());
+/// Readings of a gauge wait while something stands in the field: typed by hand, asked about or not understood.
+void ReadingLine::take_what_waits() {
+    taking_ = false;
+    if (sent_.empty())
+        return;
+    if (!field_->text().isEmpty())
+        return show_said();
+    if (!asked_)
+        return note_what_was_sent();
+    take_from_gauge();
+    if (!sent_.empty())
+        take_soon();
+}
+
+namespace {
+
+/// A reading as it would be typed.
+QString typed(const block::GaugeReading& reading) {
     const QString value =
         reading.value.find_first_of("eE") == std::string::npos
             ? qt(reading.value)
             : QString::number(qt(reading.value).toDouble(), 'f', 6); // powers of ten are not typed here
-    const QString text = value + QLatin1Char(' ') + qt(reading.unit);
-    if (!asked_) { // nobody asked: it is kept all the same
-        const auto kept = context_.session.add_note(tr("The gauge sent %1 while no reading was asked for.").arg(text));
-        echo_->setVisible(true);
-        say(kept ? tr("The gauge sent %1: kept as a note, nothing was asked for.").arg(text)
-                 : qt(kept.error().front().text()),
+    return value + QLatin1Char(' ') + qt(reading.unit);
+}
+
+} // namespace
+
+/// Nobody asked: they are kept all the same, together.
+void ReadingLine::note_what_was_sent() {
+    QStringList values;
+    for (const block::GaugeReading& reading : sent_)
+        values << typed(reading);
+    const QString words = values.join(QStringLiteral(", "));
+    const auto kept = context_.session.add_note(tr("The gauge sent %1 while no reading was asked for.").arg(words));
+    echo_->setVisible(true);
+    if (kept)
+        say(values.size() == 1
+                ? tr("The gauge sent %1: kept as a note, nothing was asked for.").arg(words)
+                : tr("The gauge sent %1 readings: kept as a note, nothing was asked for.").arg(values.size()),
             context_.palette().quiet);
-        return;
-    }
+    else
+        say(tr("Not taken: the gauge sent %1; %2").arg(words.left(200), qt(kept.error().front().text())),
+            context_.palette().fails);
+    sent_.clear();
+}
+
+void ReadingLine::take_from_gauge() {
+    const block::GaugeReading reading = sent_.front();
+    sent_.pop_front();
+    const QString text = typed(reading);
     const bool celsius = reading.unit == "C";
     if (celsius != (asked_->at.quantity == block::Quantity::temperature)) {
         say(tr("Not taken: the gauge sent %1, expected %2.").arg(text, celsius ? tr("a length") : tr("a temperature")),
@@ -382,14 +479,12 @@ void ReadingLine::strike_with_reason() {
         say(tr("There is no reading just before this one."), context_.palette().quiet);
         return;
     }
-    bool sure = false;
     const auto sequence = last->sequence;
     const QString sentence = qt(wording::entry_sentence(*last, context_.session.state(), context_.lengths()));
-    const QString reason = QInputDialog::getText(this, tr("Strike the last reading"), tr("%1\n\nWhy:").arg(sentence),
-                                                 QLineEdit::Normal, {}, &sure);
-    if (!sure)
+    const auto reason = ask_for_text(this, tr("Strike the last reading"), tr("%1\n\nWhy:").arg(sentence));
+    if (!reason)
         return;
-    if (const auto done = context_.session.strike(sequence, reason); !done)
+    if (const auto done = context_.session.strike(sequence, *reason); !done)
         say(qt(done.error().front().text()), context_.palette().fails);
     field_->setFocus();
 }

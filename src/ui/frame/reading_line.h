@@ -6,6 +6,8 @@
 #include "ui/context.h"
 
 #include <QWidget>
+#include <deque>
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -56,11 +58,16 @@ class ReadingLine : public QWidget {
     void build_row();
     void fill_choices();
     void show_asked();
+    void turn_to_what_is_called();
     void echo();
     void take();
     void take_from_gauge();
     void say(const QString& text, const QColor& colour);
+    void show_said();
+    void change_job();
+    void take_soon();
     void take_what_waits();
+    void note_what_was_sent();
     void tell_asked();
     [[nodiscard]] block::Instrument instrument() const;
     [[nodiscard]] block::Expected expected() const;
@@ -70,8 +77,17 @@ class ReadingLine : public QWidget {
     ReadingScope scope_;
     planning::ReadingWish wish_;
     std::optional<planning::AskedReading> asked_;
-    QString questioned_;                    ///< the text that was asked about: entered once more, it counts
-    std::vector<block::GaugeReading> sent_; ///< readings of a gauge that wait for the field to be free
+    QString said_;
+    QString questioned_; ///< the text that was asked about: entered once more, it counts
+    using Sent = std::deque<block::GaugeReading>;
+    struct Waiting {
+        Sent sent;
+        QString typed;
+    };
+    Sent sent_;                                   ///< readings of a gauge that wait for the field to be free
+    bool taking_ = false;                         ///< the next turn of the window takes one
+    std::optional<storage::JobId> job_;           ///< that they and what stands in the field belong to
+    std::map<storage::JobId, Waiting> elsewhere_; ///< what waits in other jobs
     QLabel* place_;
     QLabel* detail_;
     QLineEdit* field_;

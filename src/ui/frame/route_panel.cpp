@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/route_panel.h"
 
+#include "ui/frame/plain_label.h"
+
 #include "planning/assessment.h"
 #include "ui/marks.h"
 #include "wording/sentences.h"
@@ -68,15 +70,18 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
     column->setSpacing(0);
     column->addWidget(shop_);
     column->addSpacing(16);
-    const std::array<Place, 7> places{Place::tunnel,    Place::tunnel,  Place::tunnel,  Place::decks,
-                                      Place::cylinders, Place::lifters, Place::passport};
-    const std::array<const char*, 7> shortcuts{"", "", "F3", "F4", "F6", "F7", "F5"};
+    constexpr std::size_t count = block::stage_keys.size();
+    const std::array<Place, count> places{Place::tunnel,   Place::tunnel,    Place::tunnel,  Place::tunnel,
+                                          Place::decks,    Place::cylinders, Place::lifters, Place::decks,
+                                          Place::passport, Place::passport};
+    const std::array<const char*, count> shortcuts{"", "", "", "F3", "F4", "F6", "F7", "", "", "F5"};
     for (std::size_t i = 0; i < places.size(); ++i) {
         auto* stop = new RouteStop(context, qt(wording::stage_name(static_cast<Stage>(i))), places[i], this);
-        if (shortcuts[i][0] != '\0')
+        shortcuts_.push_back(shortcuts[i][0] != '\0');
+        if (shortcuts_.back())
             stop->setToolTip(
-                tr("Go to %1 (%2)")
-                    .arg(qt(wording::stage_name(static_cast<Stage>(i))), QString::fromLatin1(shortcuts[i])));
+                plain_tip(tr("Go to %1 (%2)")
+                              .arg(qt(wording::stage_name(static_cast<Stage>(i))), QString::fromLatin1(shortcuts[i]))));
         stages_.push_back(stop);
         column->addWidget(stop);
         connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
@@ -92,11 +97,13 @@ void RoutePanel::refresh(Place here) {
     const auto& stages = context_.session.assessment().stages;
     for (std::size_t i = 0; i < stages_.size(); ++i) {
         const auto stage = static_cast<Stage>(i);
-        const bool has_place = stage != Stage::received && stage != Stage::as_found;
+        const bool has_place = shortcuts_[i];
         stages_[i]->set_state(job ? stages[i].mark : StageMark::open, job && has_place && stages_[i]->place() == here,
                               job && has_place);
         stages_[i]->setFocusPolicy(has_place ? Qt::TabFocus : Qt::NoFocus);
-        stages_[i]->setVisible(job);
+        // Stages that a job does not ask for take no room.
+        const bool always = has_place || stage == Stage::received || stage == Stage::as_found;
+        stages_[i]->setVisible(job && (always || context_.session.assessment().steps.of(stage)));
     }
     update();
 }

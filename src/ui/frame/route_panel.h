@@ -50,7 +50,9 @@ class RoutePanel : public QWidget {
   private:
     Context context_;
     RouteStop* shop_;
-    std::vector<RouteStop*> stages_; ///< in the order of planning::Stage
+    std::vector<RouteStop*> stages_;
+    std::vector<bool>
+        shortcuts_; ///< of each stage: whether it has a page to go to ///< in the order of planning::Stage
 };
 
 } // namespace pallix::ui

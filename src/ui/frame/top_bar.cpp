@@ -3,18 +3,18 @@
 
 #include "block/job_state.h"
 #include "session/certainty_work.h"
+#include "ui/frame/plain_label.h"
 #include "wording/sentences.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 
 namespace pallix::ui {
 
 TopBar::TopBar(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), title_(new QLabel(this)), datum_(new QLabel(this)),
+    : QWidget(parent), context_(context), title_(new PlainLabel(this)), datum_(new PlainLabel(this)),
       inch_(new QPushButton(tr("in"), this)), mm_(new QPushButton(tr("mm"), this)), theme_(new QPushButton(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(16, 6, 12, 6);

@@ -8,10 +8,10 @@
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/frame/bank_buttons.h"
 #include "ui/frame/page_buttons.h"
+#include "ui/frame/plain_label.h"
 #include "ui/holes/holes_page.h"
 
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -35,7 +35,7 @@ BoresView::BoresView(Context context, block::FeatureKind kind, const QString& he
     auto* top = new QHBoxLayout;
     top->setSpacing(6);
     if (!heading.isEmpty()) {
-        auto* words = new QLabel(heading, this);
+        auto* words = new PlainLabel(heading, this);
         words->setFont(font_of(Type::title, true));
         top->addWidget(words);
         top->addSpacing(8);

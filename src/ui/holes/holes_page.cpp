@@ -5,6 +5,7 @@
 #include "planning/assessment.h"
 #include "planning/reading_plan.h"
 #include "session/counted.h"
+#include "ui/frame/plain_label.h"
 #include "ui/holes/bore_section.h"
 #include "ui/holes/holes_drawing.h"
 #include "ui/lifters/timing_fan.h"
@@ -16,7 +17,6 @@
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -28,10 +28,11 @@ using block::FeatureId;
 using block::FeatureKind;
 
 HolesPage::HolesPage(Context context, FeatureKind kind, QWidget* parent)
-    : QWidget(parent), context_(context), kind_(kind), empty_(new QLabel(this)),
+    : QWidget(parent), context_(context), kind_(kind), empty_(new PlainLabel(this)),
       from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)), drawing_(new HolesDrawing(context, kind, this)),
-      pattern_(new QLabel(this)), name_(new QLabel(this)), where_(new QLabel(this)), levels_(new QTableWidget(this)),
-      history_(new QLabel(this)), round_(new RoundnessPlot(context, this)), section_(new BoreSection(context, this)),
+      pattern_(new PlainLabel(this)), name_(new PlainLabel(this)), where_(new PlainLabel(this)),
+      levels_(new QTableWidget(this)), history_(new PlainLabel(this)), round_(new RoundnessPlot(context, this)),
+      section_(new BoreSection(context, this)),
       fan_(kind == FeatureKind::lifter ? new TimingFan(context, this) : nullptr) {
     from_dowel_->setToolTip(tr("Errors from the bank's first dowel as measured, instead of the datum"));
     from_dowel_->setObjectName(QStringLiteral("from-dowel"));
@@ -243,7 +244,7 @@ void HolesPage::fill_levels() {
         }
         for (int c = 0; c < cells.size(); ++c) {
             auto* item = new QTableWidgetItem(cells[c]);
-            item->setToolTip(cells[c]);
+            item->setToolTip(plain_tip(cells[c]));
             item->setTextAlignment((c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
             levels_->setItem(row, c, item);
         }

@@ -7,6 +7,7 @@
 
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
+#include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
 #include "ui/lifters/timing_fan.h"
 #include "wording/cylinder_words.h"
@@ -17,7 +18,6 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -33,7 +33,7 @@ LifterWorkPage::LifterWorkPage(Context context, QWidget* parent)
                             {tr("lifter"), tr("plan"), tr("why"), tr("stands"), tr("size"), tr("clearance"),
                              tr("across"), tr("timing"), tr("next, to")},
                             4, this)),
-      fan_(new TimingFan(context, this)), words_(new QLabel(this)), name_(new QLabel(this)),
+      fan_(new TimingFan(context, this)), words_(new PlainLabel(this)), name_(new PlainLabel(this)),
       operation_(new QComboBox(this)), to_(new QLineEdit(this)), choice_(new QComboBox(this)),
       why_(new QLineEdit(this)), form_(new FigureForm(context, this)), school_(new QComboBox(this)),
       follower_(new QComboBox(this)), turns_(new QComboBox(this)), keyed_(new QCheckBox(tr("keyed bushes"), this)),
@@ -100,7 +100,7 @@ LifterWorkPage::LifterWorkPage(Context context, QWidget* parent)
     decide->setObjectName(QStringLiteral("decide-lifter"));
     row->addWidget(name_);
     row->addWidget(operation_);
-    row->addWidget(new QLabel(tr("to"), this));
+    row->addWidget(new PlainLabel(tr("to"), this));
     for (QWidget* w : std::initializer_list<QWidget*>{to_, log, pressed})
         row->addWidget(w);
     row->addStretch();

@@ -4,11 +4,12 @@
 #include "block/job_state.h"
 #include "planning/assessment.h"
 #include "reporting/passport.h"
+#include "ui/files.h"
+#include "ui/frame/plain_label.h"
 
 #include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QPushButton>
@@ -21,8 +22,8 @@ constexpr int on_screen = 1, on_paper = 3; // pixels of a picture
 }
 
 PassportView::PassportView(Context context, QWidget* parent)
-    : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new QLabel(this)) {
-    auto* heading = new QLabel(tr("Passport"), this);
+    : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new PlainLabel(this)) {
+    auto* heading = new PlainLabel(tr("Passport"), this);
     heading->setFont(font_of(Type::title, true));
     auto* save_button = new QPushButton(tr("Save as PDF or HTML…"), this);
     save_button->setToolTip(tr("One sheet to go with the block (Ctrl+S)"));
@@ -66,9 +67,9 @@ void PassportView::refresh() {
 void PassportView::save() {
     if (!context_.session.has_job())
         return;
-    const QString file = QFileDialog::getSaveFileName(this, tr("Save the passport"),
-                                                      qt(context_.session.state().title) + QStringLiteral(".pdf"),
-                                                      tr("PDF (*.pdf);;HTML (*.html)"));
+    const QString file = QFileDialog::getSaveFileName(
+        this, tr("Save the passport"), file_name_of(qt(context_.session.state().title)) + QStringLiteral(".pdf"),
+        tr("PDF (*.pdf);;HTML (*.html)"));
     if (file.isEmpty())
         return;
     const auto saved = file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)

@@ -35,10 +35,9 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->drawText(text, Qt::AlignLeft | Qt::AlignTop, index.data(Qt::DisplayRole).toString());
     painter->setFont(font_of(Type::small));
     painter->setPen(p.quiet);
-    const QString who =
-        QStringList{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()}
-            .join(QStringLiteral("  ·  "));
-    painter->drawText(text.adjusted(0, 28, 0, 0), Qt::AlignLeft | Qt::AlignTop, who);
+    QStringList who{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()};
+    who.removeAll(QString());
+    painter->drawText(text.adjusted(0, 28, 0, 0), Qt::AlignLeft | Qt::AlignTop, who.join(QStringLiteral("  ·  ")));
     painter->drawText(text.adjusted(0, 4, 0, 0), Qt::AlignRight | Qt::AlignTop,
                       tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
 
@@ -49,6 +48,10 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setFont(font_of(Type::small));
     for (qsizetype i = 0; i < marks.size(); ++i) {
         const auto mark = static_cast<planning::StageMark>(marks[i].toInt());
+        const auto stage = static_cast<planning::Stage>(i);
+        using enum planning::Stage;
+        if (mark == planning::StageMark::open && (stage == cleaned || stage == mock_up || stage == finish))
+            continue; // asked for by few jobs, and by this one not now
         paint_mark(*painter, QRectF(x, y + 1, 14, 14), mark, p);
         const QString name = qt(wording::stage_name(static_cast<planning::Stage>(i)));
         painter->setPen(mark == planning::StageMark::open ? p.quiet : p.ink);
@@ -56,8 +59,10 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
         x += 20 + painter->fontMetrics().horizontalAdvance(name) + 22;
     }
     painter->setFont(font_of(Type::text));
-    painter->setPen(p.accent);
-    const QString waits = tr("waits for %1").arg(index.data(ShopModel::waits_role).toString());
+    const bool readable = index.data(ShopModel::readable_role).toBool();
+    painter->setPen(readable ? p.accent : p.fails);
+    const QString words = index.data(ShopModel::waits_role).toString();
+    const QString waits = readable ? tr("next: %1").arg(words) : words;
     painter->drawText(QRect(text.left(), text.bottom() - 19, text.width(), 22), Qt::AlignLeft | Qt::AlignVCenter,
                       painter->fontMetrics().elidedText(waits, Qt::ElideRight, text.width()));
     if (option.state & QStyle::State_HasFocus) {

@@ -5,8 +5,10 @@
 #include "ui/context.h"
 #include "ui/view.h"
 
+class QCheckBox;
 class QLabel;
 class QListView;
+class QPushButton;
 
 namespace pallix::ui {
 
@@ -23,8 +25,19 @@ class ShopView : public View {
     void new_job_wanted();
 
   private:
+    void build();
+    void refill();
+    void show_ways_out();
+    void set_aside();
+    void copy_out();
+    [[nodiscard]] const session::ShopModel::Row* marked() const;
+
     Context context_;
     session::ShopModel model_;
+    bool fresh_ = false; ///< nothing has been written since it was filled
+    QPushButton* copy_;  ///< what can be read of a job that is damaged
+    QPushButton* aside_;
+    QCheckBox* all_; ///< also what was set aside
     QLabel* heading_;
     QLabel* empty_;
     QListView* list_;

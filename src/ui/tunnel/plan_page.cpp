@@ -5,13 +5,13 @@
 #include "block/reading_text.h"
 #include "planning/tunnel_work.h"
 #include "ui/frame/choice.h"
+#include "ui/frame/plain_label.h"
 #include "ui/tunnel/plan_drawing.h"
 #include "wording/tunnel_words.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSignalBlocker>
@@ -32,9 +32,9 @@ enum class Way { hone, bore_on_datum, bore_through_ends };
 
 PlanPage::PlanPage(Context context, QWidget* parent)
     : QWidget(parent), context_(context), method_(new QComboBox(this)), caps_(new QComboBox(this)),
-      drawing_(new PlanDrawing(context, this)), verdict_(new QLabel(this)),
+      drawing_(new PlanDrawing(context, this)), verdict_(new PlainLabel(this)),
       back_(new QPushButton(tr("Back to the plan"), this)), log_(new QPushButton(tr("Caps are cut so"), this)),
-      words_(new QLabel(this)), schools_(new QTableWidget(this)), echo_(new QLabel(this)) {
+      words_(new PlainLabel(this)), schools_(new QTableWidget(this)), echo_(new PlainLabel(this)) {
     add_choice(method_, Way::hone, tr("line hone"));
     add_choice(method_, Way::bore_on_datum, tr("line bore, datum"));
     add_choice(method_, Way::bore_through_ends, tr("line bore, end mains"));
@@ -52,7 +52,7 @@ PlanPage::PlanPage(Context context, QWidget* parent)
     auto* limits = new QHBoxLayout;
     limits->setSpacing(8);
     const auto labelled = [&](QHBoxLayout* to, const QString& text, QLineEdit*& edit, const char* name) {
-        auto* label = new QLabel(text, this);
+        auto* label = new PlainLabel(text, this);
         label->setFont(font_of(Type::small));
         edit = field(name, text);
         to->addWidget(label);
@@ -110,8 +110,7 @@ PlanPage::PlanPage(Context context, QWidget* parent)
         const auto study = context_.session.tunnel_study();
         if (!study)
             return;
-        if (const auto chosen =
-                context_.session.choose_tunnel_policy(study->schools[static_cast<std::size_t>(chosen_row)].policy);
+        if (const auto chosen = context_.session.take(study->schools[static_cast<std::size_t>(chosen_row)].policy);
             !chosen)
             say(qt(chosen.error().front().text()), true);
     });
@@ -259,7 +258,7 @@ void PlanPage::choose() {
     if (!degrees || *degrees < 0 || *degrees > 89)
         return say(tr("The relief beside the parting line is an angle from 0 to 89 degrees."), true);
     policy.parting = *degrees * block::radians_per_degree;
-    if (const auto chosen = context_.session.choose_tunnel_policy(policy); !chosen)
+    if (const auto chosen = context_.session.take(policy); !chosen)
         say(qt(chosen.error().front().text()), true);
 }
 
@@ -270,7 +269,7 @@ void PlanPage::toggle_replaced(const block::FeatureId& main) {
     block::TunnelPolicy policy = study->policy;
     if (std::erase(policy.replaced, main) == 0)
         policy.replaced.push_back(main);
-    if (const auto chosen = context_.session.choose_tunnel_policy(policy); !chosen)
+    if (const auto chosen = context_.session.take(policy); !chosen)
         say(qt(chosen.error().front().text()), true);
 }
 
@@ -281,7 +280,7 @@ void PlanPage::log_caps() {
     block::CapsCut cut;
     for (std::size_t i = 0; i < study->housings.mains.size(); ++i)
         cut.cuts.emplace_back(study->housings.mains[i].id, drawing_->cuts()[i]);
-    if (const auto logged = context_.session.cut_caps(cut); !logged)
+    if (const auto logged = context_.session.take(cut); !logged)
         say(qt(logged.error().front().text()), true);
 }
 

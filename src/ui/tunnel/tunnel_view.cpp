@@ -5,6 +5,7 @@
 #include "planning/assessment.h"
 #include "planning/reading_plan.h"
 #include "ui/frame/page_buttons.h"
+#include "ui/frame/plain_label.h"
 #include "ui/marks.h"
 #include "ui/tunnel/plan_page.h"
 #include "ui/tunnel/tunnel_drawing.h"
@@ -15,7 +16,6 @@
 #include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 #include <QStackedWidget>
@@ -40,8 +40,8 @@ QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal rati
 } // namespace
 
 TunnelView::TunnelView(Context context, QWidget* parent)
-    : View(parent), context_(context), heading_(new QLabel(tr("Main tunnel"), this)), summary_(new QLabel(this)),
-      empty_(new QLabel(this)), drawing_(new TunnelDrawing(context, this)),
+    : View(parent), context_(context), heading_(new PlainLabel(tr("Main tunnel"), this)),
+      summary_(new PlainLabel(this)), empty_(new PlainLabel(this)), drawing_(new TunnelDrawing(context, this)),
       page_buttons_(new PageButtons({tr("measured"), tr("plan"), tr("board")},
                                     tr("Measured, plan, board: Ctrl+Shift+M goes to the next"), this)),
       pages_(new QStackedWidget(this)), plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
@@ -291,9 +291,9 @@ void TunnelView::fill_gauged() {
                 table_->setItem(row, 6, new QTableWidgetItem(tr("stale: cut since")));
             else
                 add_verdict(row, 6, s.verdict);
-            table_->item(row, 6)->setToolTip(qt(s.place.sureness
-                                                    ? wording::settling_sentence(s.settling, l)
-                                                    : std::string("The gauge's uncertainty was not stated (Ctrl+G).")));
+            table_->item(row, 6)->setToolTip(
+                plain_tip(qt(s.place.sureness ? wording::settling_sentence(s.settling, l)
+                                              : std::string("The gauge's uncertainty was not stated (Ctrl+G)."))));
             ++row;
         }
 }

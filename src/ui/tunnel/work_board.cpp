@@ -8,6 +8,7 @@
 
 #include "block/shorthand.h"
 #include "ui/frame/echo.h"
+#include "ui/frame/plain_label.h"
 #include "ui/marks.h"
 #include "wording/readings.h"
 #include "wording/tunnel_words.h"
@@ -15,7 +16,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
@@ -123,9 +123,9 @@ void StockChart::paintEvent(QPaintEvent*) {
 
 WorkBoard::WorkBoard(Context context, QWidget* parent)
     : QWidget(parent), context_(context), steps_(new QVBoxLayout), chart_(new StockChart(context, this)),
-      words_(new QLabel(this)), kind_(new QComboBox(this)), strokes_(new QLineEdit(this)),
+      words_(new PlainLabel(this)), kind_(new QComboBox(this)), strokes_(new QLineEdit(this)),
       protrusion_(new QLineEdit(this)), new_cutter_(new QCheckBox(tr("new cutter"), this)),
-      log_(new QPushButton(tr("Log it"), this)), bar_(new QLabel(this)), bar_size_(new QLineEdit(this)),
+      log_(new QPushButton(tr("Log it"), this)), bar_(new PlainLabel(this)), bar_size_(new QLineEdit(this)),
       jacks_(new QLineEdit(this)), echo_(new Echo(context, QStringLiteral("board-echo"), this)) {
     kind_->setObjectName(QStringLiteral("pass-kind"));
     add_choice(kind_, TunnelPassKind::strokes, tr("hone strokes"));
@@ -220,7 +220,7 @@ void WorkBoard::refresh() {
     if (work.next_protrusion)
         words << tr("Next setting of the cutter: %1.").arg(qt(l.with_unit(*work.next_protrusion)));
     words_->setText(words.join(QLatin1Char(' ')));
-    const bool boring = work.study && work.study->policy.method == TunnelMethod::bore;
+    const bool boring = work.method == TunnelMethod::bore;
     if (!strokes_->hasFocus() && !protrusion_->hasFocus())
         set_choice(kind_, !boring                       ? TunnelPassKind::strokes
                           : state.tunnel_passes.empty() ? TunnelPassKind::caps_only
@@ -242,7 +242,7 @@ void WorkBoard::fill_steps() {
         box->setChecked(done);
         box->setEnabled(!done);
         connect(
-            box, &QCheckBox::clicked, this, [this, step] { echo_->took(context_.session.tick_step(step)); },
+            box, &QCheckBox::clicked, this, [this, step] { echo_->took(context_.session.take(block::StepDone{step})); },
             Qt::QueuedConnection); // the boxes are made anew
         steps_->addWidget(box);
     }
@@ -263,7 +263,7 @@ void WorkBoard::log_pass() {
         pass.protrusion = *mm;
     }
     pass.new_cutter = pass.kind != TunnelPassKind::strokes && new_cutter_->isChecked();
-    if (!echo_->took(context_.session.log_tunnel_pass(pass)))
+    if (!echo_->took(context_.session.take(pass)))
         return;
     strokes_->clear();
     protrusion_->clear();

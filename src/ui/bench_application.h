@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QApplication>
+#include <QString>
+
+namespace pallix::ui {
+
+/// An application in which a fault of the program is told instead of ending it: what was done before is on the disk,
+/// and the entry that was being made is not.
+class BenchApplication : public QApplication {
+    Q_OBJECT
+  public:
+    using QApplication::QApplication;
+    bool notify(QObject* receiver, QEvent* event) override;
+
+  Q_SIGNALS:
+    void failed(const QString& why);
+};
+
+} // namespace pallix::ui

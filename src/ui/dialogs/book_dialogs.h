@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "storage/shop_book.h"
+
+#include <memory>
+
+namespace pallix::ui {
+
+/// Opens the book and asks the person where something stands in the way: a lock that was left, damage, lost entries.
+/// @param take_over a lock whose owner cannot be asked, without asking
+/// @return null where they left it
+[[nodiscard]] std::unique_ptr<storage::ShopBook> open_book(const QString& file, bool take_over);
+
+} // namespace pallix::ui

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/route_entries.h"
+#include "ui/context.h"
+
+#include <QDialog>
+#include <vector>
+
+class QCheckBox;
+class QComboBox;
+class QLabel;
+class QLineEdit;
+
+namespace pallix::ui {
+
+/// Which stages a job asks for, and in which order they are gone through.
+class RouteDialog : public QDialog {
+    Q_OBJECT
+  public:
+    explicit RouteDialog(Context context, QWidget* parent = nullptr);
+
+  private:
+    void accept() override;
+
+    Context context_;
+    std::vector<QCheckBox*> wanted_;
+    QComboBox* preset_;
+    QLineEdit* reason_;
+    QLabel* echo_;
+};
+
+/// Going on against a rule that stands in the way, with a reason that the passport shows.
+class GateDialog : public QDialog {
+    Q_OBJECT
+  public:
+    explicit GateDialog(Context context, QWidget* parent = nullptr);
+
+  private:
+    void accept() override;
+
+    Context context_;
+    struct Gate {
+        block::Rule rule;
+        std::string about;
+    };
+    std::vector<Gate> gates_; ///< as listed
+    QComboBox* which_;
+    QLineEdit* reason_;
+    QLabel* echo_;
+};
+
+} // namespace pallix::ui
