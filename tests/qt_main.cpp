@@ -1,6 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Tests with an application object run without a display and touch no one's own settings.
+#ifdef PALLIX_TESTS_THE_WINDOW
+#include "ui/bench_application.h"
+using Application = pallix::ui::BenchApplication;
+#else
 #include <QApplication>
+using Application = QApplication;
+#endif
+
 #include <QTemporaryDir>
 #include <gtest/gtest.h>
 
@@ -14,6 +21,6 @@ int main(int argc, char** argv) {
     qputenv("XDG_DATA_HOME", home.path().toUtf8());
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
-    QApplication app(argc, argv);
+    Application app(argc, argv);
     return RUN_ALL_TESTS();
 }
