@@ -9,6 +9,7 @@
 #include "planning/deck_belief.h"
 #include "planning/deck_map.h"
 #include "planning/deck_shape.h"
+#include "planning/steps/steps.h"
 #include "planning/texture.h"
 #include "planning/tunnel_plan.h"
 #include "workshop/harbour.h"
@@ -236,7 +237,7 @@ BENCHMARK(LocalFlatnessOfAScan)->Arg(100)->Arg(1000000)->Unit(benchmark::kMillis
 
 /// Away from the window: what is believed of a deck after two painted passes.
 void BelieveADeck(benchmark::State& state) {
-    const auto jobs = workshop::harbour_jobs([](const std::string&) { return std::string(); });
+    const auto jobs = workshop::harbour_jobs();
     const auto question = planning::ask_about_deck(block::fold(jobs[1].entries), "L");
     for (auto _ : state)
         benchmark::DoNotOptimize(planning::answer(*question));
@@ -244,7 +245,7 @@ void BelieveADeck(benchmark::State& state) {
 BENCHMARK(BelieveADeck)->Unit(benchmark::kMillisecond);
 
 void FoldAndAssessADemoJob(benchmark::State& state) {
-    const auto jobs = workshop::harbour_jobs([](const std::string&) { return std::string(); });
+    const auto jobs = workshop::harbour_jobs();
     for (auto _ : state)
         benchmark::DoNotOptimize(planning::assess(block::fold(jobs[2].entries)));
 }
@@ -252,8 +253,7 @@ BENCHMARK(FoldAndAssessADemoJob)->Unit(benchmark::kMillisecond);
 
 /// The ferry: eight cylinders and sixteen lifters probed, half a hundred entries of work on them.
 const std::vector<block::Entry>& ferry_entries() {
-    static const std::vector<block::Entry> entries =
-        workshop::harbour_jobs([](const std::string&) { return std::string("sum"); }).at(5).entries;
+    static const std::vector<block::Entry> entries = workshop::harbour_jobs().at(5).entries;
     return entries;
 }
 
@@ -263,6 +263,31 @@ void FoldAndAssessTheFerry(benchmark::State& state) {
         benchmark::DoNotOptimize(planning::assess(block::fold(ferry_entries(), &logs)));
 }
 BENCHMARK(FoldAndAssessTheFerry)->Unit(benchmark::kMillisecond);
+
+/// A job of so many entries: the ferry's, and readings of its cylinders again and again.
+void WhatComesNextInALongJob(benchmark::State& state) {
+    std::vector<block::Entry> entries = ferry_entries();
+    std::vector<block::Entry> readings;
+    std::ranges::copy_if(entries, std::back_inserter(readings),
+                         [](const block::Entry& e) { return std::holds_alternative<block::Reading>(e.payload); });
+    for (std::size_t i = 0; static_cast<std::int64_t>(entries.size()) < state.range(0); ++i) {
+        entries.push_back(readings[i % readings.size()]);
+        entries.back().sequence = static_cast<std::int64_t>(entries.size());
+    }
+    block::ReadLogs logs; // read once, as in an open job
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::assess(block::fold(entries, &logs), nullptr, "2026-03-06T12:00:00Z"));
+}
+BENCHMARK(WhatComesNextInALongJob)->Arg(100)->Arg(5000)->Unit(benchmark::kMillisecond);
+
+/// The list alone, of a job that is folded and assessed.
+void ListTheStepsOfTheFerry(benchmark::State& state) {
+    const block::JobState job = block::fold(ferry_entries());
+    const planning::Assessment a = planning::assess(job);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planning::steps_of(job, a, "2026-03-06T12:00:00Z"));
+}
+BENCHMARK(ListTheStepsOfTheFerry)->Unit(benchmark::kMillisecond);
 
 void PlanTheFerrysCylinders(benchmark::State& state) {
     const block::JobState job = block::fold(ferry_entries());

@@ -144,7 +144,7 @@ void ReadAMillionTouchesInTheBackground(benchmark::State& state) {
         auto logs = bench.session.logs_to_read({{"scan.csv", million_touch_log()}}, {});
         if (!session::Session::read_logs(logs))
             state.SkipWithError("the log has a fault");
-        touches = block::fold(logs.entries, &logs.read).deck("C").latest->result.points.size();
+        touches = block::fold(logs.entries, &logs.read).deck("C").latest->result.touches;
     }
     state.counters["touches"] = static_cast<double>(touches);
 }
@@ -213,6 +213,46 @@ void ReadTheShopList(benchmark::State& state) {
     }
 }
 BENCHMARK(ReadTheShopList)->Arg(4)->Arg(5000)->Unit(benchmark::kMillisecond);
+
+/// Ctrl+U with the shop list on screen, painted.
+void ChangeTheUnitOverManyJobs(benchmark::State& state) {
+    Bench bench;
+    for (int i = 0; i < state.range(0); ++i)
+        static_cast<void>(bench.book->create_job(
+            {{1, "2026-03-02T09:41:00Z", "x", block::JobOpened{"job " + std::to_string(i), "", "b.json", "{}"}}}));
+    ui::BenchWindow window(bench.context);
+    paint_once(window);
+    for (auto _ : state) {
+        bench.preferences.set_unit(bench.preferences.unit() == block::Unit::mm ? block::Unit::inch : block::Unit::mm);
+        window.grab();
+    }
+}
+BENCHMARK(ChangeTheUnitOverManyJobs)->Arg(5000)->Unit(benchmark::kMillisecond);
+
+/// One reading more in a job that has many: written, worked out, announced.
+void TakeAReadingInALongJob(benchmark::State& state) {
+    Bench bench;
+    open_tender(bench);
+    const std::string main = bench.session.state().blueprint->mains.front().id.text();
+    const auto reading = [&](double value) {
+        block::Reading r;
+        r.at.feature = bench.session.state().blueprint->mains.front().id;
+        r.at.level = "front";
+        r.at.direction = "upright";
+        r.value = value;
+        r.words = main + ", front, upright";
+        return r;
+    };
+    std::vector<block::Payload> many;
+    for (int i = 0; i < state.range(0); ++i)
+        many.emplace_back(reading(60 + 1e-4 * (i % 7)));
+    if (const auto taken = bench.session.take_all(std::move(many)); !taken)
+        return state.SkipWithError(taken.error().front().text().c_str());
+    for (auto _ : state)
+        if (const auto taken = bench.session.take(reading(60.0003)); !taken)
+            return state.SkipWithError(taken.error().front().text().c_str());
+}
+BENCHMARK(TakeAReadingInALongJob)->Arg(100)->Arg(20000)->Unit(benchmark::kMillisecond);
 
 } // namespace
 
