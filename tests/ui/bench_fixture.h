@@ -76,7 +76,7 @@ class BenchFixture : public SessionFixture {
     /// Runs once the next modal dialog is up; the dialog must be gone afterwards.
     /// @param expected false: that none comes up is no failure
     void in_dialog(const std::function<void(QDialog&)>& act, bool expected = true) {
-        QTimer::singleShot(0, qApp, [this, act, expected] { when_modal(act, expected ? 100 : 5, expected); });
+        QTimer::singleShot(0, qApp, [this, act, expected] { when_modal(act, expected ? 2000 : 5, expected); });
     }
     std::string write(const char* name, const std::string& text) {
         const QString file = folder_.filePath(QString::fromLatin1(name));

@@ -214,7 +214,7 @@ TEST_F(WindowStories, WhatWaitsForOneJobIsNotTakenByAnother) {
     type(QStringLiteral("60.0"));
     for (int i = 1; i <= 3; ++i)
         Q_EMIT gauge_.reading({i, "60.01" + std::to_string(i), "mm"});
-    ASSERT_TRUE(QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("3 readings wait")); }, 3000));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("3 readings wait")); }, 20000));
     ASSERT_TRUE(session_.new_job(QStringLiteral("second"), {}, {"small.json", test::small_blueprint()}));
     const storage::JobId second = *session_.job();
     key(Qt::Key_F3);
@@ -225,7 +225,7 @@ TEST_F(WindowStories, WhatWaitsForOneJobIsNotTakenByAnother) {
     key(Qt::Key_F3);
     EXPECT_EQ(reading()->text(), QStringLiteral("60.0"));
     reading()->clear();
-    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.state().readings.size() == 3; }, 3000));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.state().readings.size() == 3; }, 20000));
     EXPECT_EQ(book_->entries(second)->size(), 1U);
 }
 
@@ -240,7 +240,7 @@ TEST_F(WindowStories, TwentyThousandReadingsThatWaitAreOneLineAndOneNote) {
     for (int i = 1; i <= many; ++i)
         Q_EMIT gauge_.reading({i, "60.01", "mm"});
     ASSERT_TRUE(
-        QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("20000 readings wait")); }, 5000));
+        QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("20000 readings wait")); }, 20000));
     EXPECT_LT(text_of("echo").size(), 300) << text_of("echo").toStdString();
     key(Qt::Key_F5); // nothing is asked for there
     reading()->clear();
@@ -248,7 +248,7 @@ TEST_F(WindowStories, TwentyThousandReadingsThatWaitAreOneLineAndOneNote) {
         return std::ranges::count_if(
             session_.entries(), [](const block::Entry& e) { return std::holds_alternative<block::Note>(e.payload); });
     };
-    ASSERT_TRUE(QTest::qWaitFor([&] { return notes() > 0; }, 5000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return notes() > 0; }, 20000));
     QTest::qWait(50);
     EXPECT_EQ(notes(), 1);
     EXPECT_EQ(std::get<block::Note>(session_.entries().back().payload).text.find("The gauge sent 60.01 mm, 60.01 mm"),
@@ -313,8 +313,13 @@ TEST_F(WindowStories, AFaultOfTheProgramIsToldOnceAndTheWindowGoesOn) {
                 d.reject();
             },
             i == 0);
-        QTimer::singleShot(0, window_.get(), [] { throw std::runtime_error("no such wheel"); });
-        QTest::qWait(100);
+        bool thrown = false;
+        QTimer::singleShot(0, window_.get(), [&thrown] {
+            thrown = true;
+            throw std::runtime_error("no such wheel");
+        });
+        ASSERT_TRUE(QTest::qWaitFor([&] { return thrown && told == 1; }, 20000));
+        QTest::qWait(20);
     }
     EXPECT_EQ(told, 1);
     key(Qt::Key_F3);
