@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // First paint against a bare QMainWindow in the same run, and the cost of one step of a dragged cut level.
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "session/demo_shop.h"
 #include "session/preferences.h"
 #include "session/session.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 
-#include "block/entry_fields.h"
+#include "block/entries/entry_fields.h"
 #include "block/fields_json.h"
 
 #include <algorithm>

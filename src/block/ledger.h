@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/cylinder_entries.h"
-#include "block/deck_entries.h"
+#include "block/entries/cylinder_entries.h"
+#include "block/entries/deck_entries.h"
+#include "block/entries/route_entries.h"
 #include "block/feature.h"
 #include "block/fields.h"
 #include "block/reading.h"
-#include "block/route_entries.h"
 #include "metrology/geometry.h"
 
 #include <cstdint>

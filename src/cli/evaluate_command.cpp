@@ -3,7 +3,7 @@
 
 #include "block/evaluation_uncertainty.h"
 #include "metrology/monte_carlo.h"
-#include "wording/tables.h"
+#include "wording/common/tables.h"
 
 #include <iostream>
 

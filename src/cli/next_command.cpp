@@ -2,10 +2,10 @@
 #include "cli/next_command.h"
 
 #include "block/job_file.h"
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "cli/inputs.h"
-#include "planning/assessment.h"
-#include "wording/step_words.h"
+#include "planning/common/assessment.h"
+#include "wording/steps/step_words.h"
 
 #include <array>
 #include <charconv>

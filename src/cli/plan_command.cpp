@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/plan_command.h"
 
-#include "planning/correction_plan.h"
-#include "wording/tables.h"
+#include "planning/common/correction_plan.h"
+#include "wording/common/tables.h"
 
 #include <iostream>
 

@@ -4,7 +4,7 @@
 #include "block/evaluation.h"
 #include "block/forward.h"
 #include "block/ledger.h"
-#include "planning/deck_map.h"
+#include "planning/decks/deck_map.h"
 
 #include <QColor>
 #include <QImage>

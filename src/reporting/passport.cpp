@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reporting/passport.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "reporting/deck_picture.h"
-#include "wording/cylinder_words.h"
-#include "wording/deck_words.h"
-#include "wording/lifter_words.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/decks/deck_words.h"
+#include "wording/lifters/lifter_words.h"
+#include "wording/readings/readings.h"
 
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>

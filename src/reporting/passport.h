@@ -3,8 +3,8 @@
 
 #include "block/forward.h"
 #include "block/ledger.h"
-#include "planning/assessment.h"
-#include "wording/lengths.h"
+#include "planning/common/assessment.h"
+#include "wording/common/lengths.h"
 
 #include <QByteArray>
 #include <QString>

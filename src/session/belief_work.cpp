@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/belief_work.h"
 
-#include "planning/deck_belief.h"
+#include "planning/decks/deck_belief.h"
 #include <QMetaObject>
 #include <thread>
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/deck_belief.h"
+#include "planning/decks/deck_belief.h"
 
 #include <QObject>
 #include <cstdint>

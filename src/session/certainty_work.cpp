@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/certainty_work.h"
 
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "metrology/monte_carlo.h"
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 
 #include <QMetaObject>
 #include <thread>

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "block/units.h"
-#include "planning/measuring.h"
+#include "planning/readings/measuring.h"
 
 #include <QByteArray>
 #include <QObject>

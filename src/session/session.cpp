@@ -3,19 +3,19 @@
 
 #include "block/digest.h"
 #include "block/job_file.h"
-#include "block/job_state.h"
 #include "block/profile_trace.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
-#include "planning/deck_shape.h"
-#include "planning/entry_rules.h"
-#include "planning/log_doubts.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/common/entry_rules.h"
+#include "planning/decks/deck_belief.h"
+#include "planning/decks/deck_shape.h"
+#include "planning/readings/log_doubts.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "session/belief_work.h"
 #include "session/certainty_work.h"
 #include "session/counted.h"
-#include "wording/sentences.h"
-#include "wording/step_words.h"
+#include "wording/common/sentences.h"
+#include "wording/steps/step_words.h"
 
 #include <QDateTime>
 #include <QTimeZone>

@@ -5,7 +5,7 @@
 #include "block/forward.h"
 #include "block/ledger.h"
 #include "block/named_text.h"
-#include "block/read_logs.h"
+#include "block/state/read_logs.h"
 #include "planning/steps/answer.h"
 #include "storage/shop_book.h"
 

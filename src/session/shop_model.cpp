@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shop_model.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "wording/step_words.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "wording/steps/step_words.h"
 
 #include <QDateTime>
 #include <QJsonArray>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "session/preferences.h"
 #include "storage/shop_book.h"
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench's menus and keys.
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
@@ -17,7 +17,7 @@
 #include "ui/passport/passport_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "ui/view.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
 
 #include <QAction>
 #include <QFileDialog>

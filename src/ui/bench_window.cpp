@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/bench_window.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "session/certainty_work.h"
 #include "session/log_reading.h"
 #include "ui/bench_application.h"

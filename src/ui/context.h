@@ -6,7 +6,7 @@
 #include "session/preferences.h"
 #include "session/session.h"
 #include "ui/theme.h"
-#include "wording/lengths.h"
+#include "wording/common/lengths.h"
 
 #include <QString>
 #include <string>

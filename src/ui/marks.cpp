@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/marks.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include <QPainter>
 #include <QPainterPath>
 #include <cmath>

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "metrology/decision.h"
-#include "planning/assessment.h"
-#include "planning/stages.h"
+#include "planning/common/assessment.h"
+#include "planning/common/stages.h"
 #include "ui/theme.h"
 
 #include <QRectF>

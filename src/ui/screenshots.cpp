@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/screenshots.h"
 
-#include "block/job_state.h"
-#include "planning/reading_plan.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/readings/reading_plan.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "session/belief_work.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
@@ -13,7 +13,7 @@
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/tunnel/tunnel_view.h"
-#include "wording/readings.h"
+#include "wording/readings/readings.h"
 
 #include <QApplication>
 #include <QDir>

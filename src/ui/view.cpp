@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/view.h"
 
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "ui/context.h"
 
 namespace pallix::ui {

@@ -2,12 +2,12 @@
 #include "workshop/harbour.h"
 
 #include "block/digest.h"
-#include "block/job_state.h"
 #include "block/number_text.h"
-#include "planning/honing.h"
-#include "planning/lifter_plan.h"
-#include "planning/reading_plan.h"
-#include "planning/texture.h"
+#include "block/state/job_state.h"
+#include "planning/cylinders/honing.h"
+#include "planning/cylinders/texture.h"
+#include "planning/lifters/lifter_plan.h"
+#include "planning/readings/reading_plan.h"
 #include "workshop/machines.h"
 
 #include <algorithm>

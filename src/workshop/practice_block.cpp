@@ -3,7 +3,7 @@
 
 #include "block/frame.h"
 #include "block/number_text.h"
-#include "planning/place.h"
+#include "planning/common/place.h"
 
 #include <algorithm>
 #include <array>

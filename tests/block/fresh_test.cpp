@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/fresh.h"
+#include "block/state/fresh.h"
 
 #include "block/entry_samples.h"
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 
 #include <gtest/gtest.h>
 #include <map>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/measured.h"
+#include "block/state/measured.h"
 
 #include "small_block.h"
 

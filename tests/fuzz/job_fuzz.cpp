@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_file.h"
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "input.h"
-#include "planning/assessment.h"
-#include "wording/sentences.h"
-#include "wording/step_words.h"
+#include "planning/common/assessment.h"
+#include "wording/common/sentences.h"
+#include "wording/steps/step_words.h"
 
 using namespace pallix;
 

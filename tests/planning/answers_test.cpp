@@ -2,8 +2,8 @@
 // Jobs done by answering what is called, step by step, as a person would with one key.
 #include "planning/steps/answer.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "planning/row_block.h"
 
 #include <algorithm>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/boring.h"
+#include "block/state/job_state.h"
+#include "planning/cylinders/boring.h"
 
 #include "row_block.h"
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Plans of two blocks by an independent implementation (tests/data/examples), and each part by hand.
-#include "planning/correction_plan.h"
+#include "planning/common/correction_plan.h"
 
 #include "block/small_block.h"
 #include "reference_data.h"

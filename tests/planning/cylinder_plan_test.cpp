@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/cylinder_plan.h"
+#include "block/state/job_state.h"
+#include "planning/cylinders/cylinder_plan.h"
 
 #include "metrology/enclosing_circle.h"
 #include "row_block.h"

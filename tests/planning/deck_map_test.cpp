@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/deck_map.h"
+#include "planning/decks/deck_map.h"
 
 #include "block/small_block.h"
-#include "planning/triangulation.h"
+#include "planning/decks/triangulation.h"
 
 #include <numbers>
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/deck_plan.h"
+#include "planning/decks/deck_plan.h"
 
 #include "block/small_block.h"
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/deck_record.h"
+#include "block/state/job_state.h"
+#include "planning/decks/deck_record.h"
 
 #include "block/small_block.h"
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 
 #include <algorithm>
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/deck_shape.h"
+#include "planning/decks/deck_shape.h"
 
 #include "block/small_block.h"
 #include "metrology/minimum_zone.h"

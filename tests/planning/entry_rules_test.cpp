@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/entry_rules.h"
+#include "planning/common/entry_rules.h"
 
-#include "planning/boring.h"
+#include "planning/cylinders/boring.h"
 #include "row_block.h"
 
 #include <gmock/gmock.h>

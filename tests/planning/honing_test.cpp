@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/honing.h"
+#include "block/state/job_state.h"
+#include "planning/cylinders/honing.h"
 
-#include "planning/cylinder_work.h"
-#include "planning/texture.h"
+#include "planning/cylinders/cylinder_work.h"
+#include "planning/cylinders/texture.h"
 #include "row_block.h"
 
 #include <gmock/gmock.h>

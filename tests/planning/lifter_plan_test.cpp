@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/lifter_plan.h"
+#include "block/state/job_state.h"
+#include "planning/lifters/lifter_plan.h"
 
 #include "row_block.h"
 

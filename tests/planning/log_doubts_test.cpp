@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/log_doubts.h"
+#include "block/state/job_state.h"
+#include "planning/readings/log_doubts.h"
 
 #include "block/small_block.h"
 #include <gmock/gmock.h>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
 #include "block/small_block.h"
-#include "planning/assessment.h"
-#include "planning/compression.h"
-#include "planning/deck_consequences.h"
-#include "planning/milling.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/compression.h"
+#include "planning/decks/deck_consequences.h"
+#include "planning/decks/milling.h"
 
 #include <numbers>
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/pass_plan.h"
+#include "planning/decks/pass_plan.h"
 
 #include <gtest/gtest.h>
 #include <numeric>

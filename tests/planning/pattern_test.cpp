@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/pattern.h"
+#include "planning/readings/pattern.h"
 
 #include "block/small_block.h"
 

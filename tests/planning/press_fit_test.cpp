@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/press_fit.h"
+#include "planning/cylinders/press_fit.h"
 
 #include <gtest/gtest.h>
 

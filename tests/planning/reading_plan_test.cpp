@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/readings/reading_plan.h"
 
 #include "block/small_block.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
 #include "block/small_block.h"
+#include "block/state/job_state.h"
 
 namespace pallix::test {
 

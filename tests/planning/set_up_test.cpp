@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/set_up.h"
+#include "planning/decks/set_up.h"
 
 #include <gtest/gtest.h>
 #include <numeric>

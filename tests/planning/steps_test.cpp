@@ -2,9 +2,9 @@
 // What is called for after what was done, and what is not: each story from the ledger to the one call.
 #include "planning/steps/steps.h"
 
-#include "block/job_state.h"
 #include "block/small_block.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "planning/steps/answer.h"
 
 #include <array>

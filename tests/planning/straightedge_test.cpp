@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/straightedge.h"
+#include "planning/decks/straightedge.h"
 
 #include "block/small_block.h"
 

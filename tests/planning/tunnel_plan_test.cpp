@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/tunnel_plan.h"
+#include "planning/tunnel/tunnel_plan.h"
 
 #include <coin/ClpSimplex.hpp>
 #include <gmock/gmock.h>

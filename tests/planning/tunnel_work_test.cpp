@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/tunnel_consequences.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/tunnel/tunnel_consequences.h"
+#include "planning/tunnel/tunnel_work.h"
 
 #include "block/small_block.h"
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 
 #include <gmock/gmock.h>
 

@@ -2,11 +2,11 @@
 // From every state there is a way on: over all prefixes of all ledgers in the tree, and over random walks that answer
 // whatever is ready with believable and unbelievable values.
 #include "block/job_file.h"
-#include "block/job_state.h"
 #include "block/small_block.h"
-#include "planning/assessment.h"
-#include "planning/entry_rules.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/common/entry_rules.h"
+#include "planning/readings/reading_plan.h"
 #include "planning/row_block.h"
 #include "planning/steps/answer.h"
 #include "reference_data.h"

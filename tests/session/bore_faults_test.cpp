@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 
 #include "planning/row_block.h"
 #include "session_fixture.h"

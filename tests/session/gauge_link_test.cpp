@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A gauge and a probe on the line: what they say arrives, and nothing that arrived is lost.
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "session/certainty_work.h"
 #include "session/gauge_link.h"
 

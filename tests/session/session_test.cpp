@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "session_fixture.h"
 
 #include "block/digest.h"

@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/digest.h"
 #include "block/job_file.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
 #include "session/belief_work.h"
 #include "session/certainty_work.h"
 #include "session/demo_shop.h"
 #include "session/shop_model.h"
 #include "session_fixture.h"
-#include "wording/sentences.h"
-#include "wording/step_words.h"
+#include "wording/common/sentences.h"
+#include "wording/steps/step_words.h"
 
 #include <QSqlDatabase>
 #include <QSqlError>

@@ -2,8 +2,8 @@
 // Cylinders and lifters in the real window: a ruined one is sleeved, a shifted bank goes to its blueprint, a warm block
 // rests, a chipped edge stops the work, sixteen lifters are bushed and proven.
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "planning/row_block.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/cylinders/ladder_drawing.h"

@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Decks in the real window: with nothing but a straightedge, and by probe to a zero deck on both banks.
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
+#include "planning/readings/reading_plan.h"
 #include "session/belief_work.h"
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/deck_facts.h"
 #include "ui/decks/found_page.h"
-#include "wording/sentences.h"
-#include "wording/step_words.h"
+#include "wording/common/sentences.h"
+#include "wording/steps/step_words.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 

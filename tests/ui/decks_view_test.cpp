@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 
 #include "ui/decks/cut_level_bar.h"
 #include "ui/decks/deck_drawing.h"

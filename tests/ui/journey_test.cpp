@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From a blueprint file to a verdict, in the real window, by keys and mouse.
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/decks/deck_drawing.h"
 
 #include <QComboBox>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "ui/marks.h"
 
 #include <QImage>

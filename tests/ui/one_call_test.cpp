@@ -2,10 +2,10 @@
 // One brain: for every prefix of every demo ledger the window, the shop list and the command line say the same.
 #include "bench_fixture.h"
 #include "block/job_file.h"
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "reference_data.h"
 #include "session/shop_model.h"
-#include "wording/step_words.h"
+#include "wording/steps/step_words.h"
 
 #include <QProcess>
 #include <filesystem>

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What was found to mislead in the window, as it happened.
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "ui/dialogs/help_dialog.h"
 
 #include <QComboBox>

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main tunnel in the real window: as found, planned, caps cut, honed or bored, proven.
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "ui/tunnel/plan_drawing.h"
 #include "ui/tunnel/tunnel_view.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "planning/steps/steps.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/lifters/lifters_view.h"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "wording/cylinder_words.h"
-#include "wording/lifter_words.h"
+#include "block/state/job_state.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/lifters/lifter_words.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "planning/row_block.h"
 #include "units.h"
 

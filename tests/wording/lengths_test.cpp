@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "wording/lengths.h"
+#include "wording/common/lengths.h"
 
 #include <gtest/gtest.h>
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/reading_plan.h"
-#include "wording/readings.h"
+#include "planning/readings/reading_plan.h"
+#include "wording/readings/readings.h"
 
 #include "block/reading_text.h"
 #include "block/small_block.h"

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_file.h"
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "reference_data.h"
-#include "wording/sentences.h"
-#include "wording/step_words.h"
+#include "wording/common/sentences.h"
+#include "wording/steps/step_words.h"
 
 #include <algorithm>
 #include <cstdlib>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "wording/readings.h"
-#include "wording/step_words.h"
-#include "wording/tables.h"
-#include "wording/tunnel_words.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "wording/common/tables.h"
+#include "wording/readings/readings.h"
+#include "wording/steps/step_words.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include "block/small_block.h"
 #include "units.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "wording/lengths.h"
+#include "wording/common/lengths.h"
 
 namespace pallix::test {
 

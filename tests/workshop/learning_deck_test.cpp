@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The map's learning against practice decks whose truth is known.
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "metrology/monte_carlo.h"
-#include "planning/deck_belief.h"
+#include "planning/decks/deck_belief.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "workshop/machines.h"
 
 #include "block/profile_trace.h"
-#include "planning/boring.h"
+#include "planning/cylinders/boring.h"
+#include "planning/cylinders/texture.h"
 #include "planning/row_block.h"
-#include "planning/texture.h"
 
 #include <gmock/gmock.h>
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "workshop/practice_block.h"
 
 #include "block/evaluation.h"
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "reference_data.h"
 #include "workshop/harbour.h"
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/steps/answer.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "planning/steps/step.h"
 
 #include <optional>

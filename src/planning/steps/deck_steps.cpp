@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/reading_plan.h"
+#include "planning/readings/reading_plan.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/route_entries.h"
 #include "block/feature.h"
 #include "block/reading.h"
-#include "block/route_entries.h"
 
 #include <array>
 #include <cstdint>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "planning/reading_plan.h"
+#include "planning/readings/reading_plan.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
-#include "planning/tunnel_sizes.h"
+#include "planning/tunnel/tunnel_sizes.h"
 
 #include <algorithm>
 #include <optional>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/cylinders_view.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "ui/cylinders/bore_page.h"
 #include "ui/cylinders/hone_page.h"
 #include "ui/cylinders/size_page.h"

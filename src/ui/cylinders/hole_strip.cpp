@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/hole_strip.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/theme.h"
 
 #include <QPainter>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/boring.h"
+#include "planning/cylinders/boring.h"
 #include "ui/frame/drawing.h"
 
 #include <optional>

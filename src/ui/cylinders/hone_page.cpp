@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/hone_page.h"
 
-#include "block/job_state.h"
 #include "block/reading_text.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 
 #include "ui/frame/choice.h"
 
@@ -11,8 +11,8 @@
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
 #include "ui/frame/plain_label.h"
-#include "wording/cylinder_words.h"
-#include "wording/readings.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/readings/readings.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

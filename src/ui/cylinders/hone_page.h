@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/honing.h"
+#include "planning/cylinders/honing.h"
 #include "ui/context.h"
 
 #include <QWidget>

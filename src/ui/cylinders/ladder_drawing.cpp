@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/ladder_drawing.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/theme.h"
-#include "wording/cylinder_words.h"
-#include "wording/readings.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/readings/readings.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/cylinder_plan.h"
+#include "planning/cylinders/cylinder_plan.h"
 #include "ui/frame/drawing.h"
 
 #include <optional>

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/sleeve_page.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
 #include "ui/frame/plain_label.h"
 #include "ui/marks.h"
-#include "wording/cylinder_words.h"
-#include "wording/readings.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/readings/readings.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/stock_grid.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/marks.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/readings/readings.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

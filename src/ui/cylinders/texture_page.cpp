@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/texture_page.h"
 
-#include "block/job_state.h"
 #include "block/reading_text.h"
+#include "block/state/job_state.h"
 #include "session/counted.h"
 
 #include "ui/files.h"
@@ -10,8 +10,8 @@
 #include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
 #include "ui/marks.h"
-#include "wording/cylinder_words.h"
-#include "wording/readings.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/readings/readings.h"
 
 #include <QComboBox>
 #include <QFileDialog>

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/cutter_dialog.h"
 
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "ui/frame/choice.h"
 
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_label.h"
-#include "wording/deck_words.h"
+#include "wording/decks/deck_words.h"
 
 #include <QCheckBox>
 #include <QComboBox>

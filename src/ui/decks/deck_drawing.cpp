@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/deck_drawing.h"
 
-#include "block/job_state.h"
-#include "planning/deck_belief.h"
-#include "planning/reading_plan.h"
-#include "wording/sentences.h"
+#include "block/state/job_state.h"
+#include "planning/decks/deck_belief.h"
+#include "planning/readings/reading_plan.h"
+#include "wording/common/sentences.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

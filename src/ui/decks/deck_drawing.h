@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/job_state.h"
-#include "planning/deck_belief.h"
-#include "planning/deck_plan.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/decks/deck_belief.h"
+#include "planning/decks/deck_plan.h"
+#include "planning/readings/reading_plan.h"
 #include "reporting/deck_picture.h"
 #include "ui/context.h"
 

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/deck_facts.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
 #include "session/belief_work.h"
 #include "ui/marks.h"
-#include "wording/deck_words.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
+#include "wording/readings/readings.h"
 
 #include <QPainter>
 

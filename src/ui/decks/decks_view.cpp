@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/decks_view.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_belief.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
+#include "planning/readings/reading_plan.h"
 #include "ui/decks/cut_level_bar.h"
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/deck_facts.h"
@@ -16,8 +16,8 @@
 #include "ui/frame/bank_buttons.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
-#include "wording/deck_words.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
 
 #include <QHBoxLayout>
 #include <QStackedWidget>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/edge_drawing.h"
 
-#include "wording/deck_words.h"
+#include "wording/decks/deck_words.h"
 
 #include <QPainter>
 #include <QPainterPath>

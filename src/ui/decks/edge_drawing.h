@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/straightedge.h"
+#include "planning/decks/straightedge.h"
 #include "ui/frame/drawing.h"
 
 namespace pallix::ui {

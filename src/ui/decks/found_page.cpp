@@ -1,18 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/found_page.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/deck_shape.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_shape.h"
+#include "planning/readings/reading_plan.h"
 #include "ui/frame/choice.h"
 
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/edge_drawing.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_label.h"
-#include "wording/deck_words.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/deck_map.h"
-#include "planning/straightedge.h"
+#include "planning/decks/deck_map.h"
+#include "planning/decks/straightedge.h"
 #include "ui/context.h"
 
 #include <QWidget>

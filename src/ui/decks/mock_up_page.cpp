@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/mock_up_page.h"
 
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "block/units.h"
-#include "planning/assessment.h"
-#include "planning/deck_consequences.h"
+#include "planning/common/assessment.h"
+#include "planning/decks/deck_consequences.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_label.h"
-#include "wording/deck_words.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
 
 #include <QCheckBox>
 #include <QGridLayout>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/deck_entries.h"
+#include "block/entries/deck_entries.h"
 #include "ui/context.h"
 
 #include <QWidget>

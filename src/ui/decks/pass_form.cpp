@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/pass_form.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "session/counted.h"
 #include "ui/frame/choice.h"
 
 #include "block/shorthand.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_label.h"
-#include "wording/deck_words.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
 
 #include <QCheckBox>
 #include <QComboBox>

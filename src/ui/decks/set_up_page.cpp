@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/set_up_page.h"
 
-#include "block/job_state.h"
 #include "block/shorthand.h"
-#include "planning/assessment.h"
-#include "planning/place.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/common/place.h"
 #include "planning/steps/steps.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_label.h"
-#include "wording/deck_words.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
+#include "wording/readings/readings.h"
 
 #include <QComboBox>
 #include <QGridLayout>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/set_up.h"
+#include "planning/decks/set_up.h"
 #include "ui/frame/drawing.h"
 
 #include <QWidget>

@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/target_form.h"
 
-#include "block/job_state.h"
 #include "block/reading_text.h"
+#include "block/state/job_state.h"
 
 #include "ui/frame/choice.h"
 
 #include "block/shorthand.h"
 #include "ui/decks/cutter_dialog.h"
 #include "ui/frame/plain_label.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
 
 #include <QCheckBox>
 #include <QComboBox>

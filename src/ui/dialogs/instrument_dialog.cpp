@@ -5,7 +5,7 @@
 #include "block/shorthand.h"
 #include "metrology/uncertainty.h"
 #include "ui/frame/plain_label.h"
-#include "wording/readings.h"
+#include "wording/readings/readings.h"
 
 #include <QComboBox>
 #include <QFormLayout>

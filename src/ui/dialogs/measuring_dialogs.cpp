@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/measuring_dialogs.h"
 
-#include "block/job_state.h"
 #include "block/reading_text.h"
-#include "planning/assessment.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "session/counted.h"
 #include "ui/dialogs/dialog_end.h"
 #include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
-#include "wording/readings.h"
+#include "wording/readings/readings.h"
 
 #include <QCheckBox>
 #include <QComboBox>

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/route_dialogs.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "planning/steps/steps.h"
 #include "ui/dialogs/dialog_end.h"
 #include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
-#include "wording/step_words.h"
+#include "wording/steps/step_words.h"
 
 #include <QCheckBox>
 #include <QComboBox>

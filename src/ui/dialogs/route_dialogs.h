@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/route_entries.h"
+#include "block/entries/route_entries.h"
 #include "ui/context.h"
 
 #include <QDialog>

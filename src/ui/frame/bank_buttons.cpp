@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/bank_buttons.h"
 
-#include "block/job_state.h"
-#include "wording/sentences.h"
+#include "block/state/job_state.h"
+#include "wording/common/sentences.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/call_panel.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/frame/plain_label.h"
-#include "wording/step_words.h"
+#include "wording/steps/step_words.h"
 
 #include <QPainter>
 #include <QPushButton>

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/reading_line.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "session/counted.h"
 #include "ui/dialogs/ask.h"
 #include "ui/frame/plain_label.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/readings/readings.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

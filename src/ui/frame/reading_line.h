@@ -2,7 +2,7 @@
 #pragma once
 
 #include "block/reading_text.h"
-#include "planning/reading_plan.h"
+#include "planning/readings/reading_plan.h"
 #include "ui/context.h"
 
 #include <QWidget>

@@ -3,9 +3,9 @@
 
 #include "ui/frame/plain_label.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "ui/marks.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
 
 #include <QPainter>
 #include <QVBoxLayout>

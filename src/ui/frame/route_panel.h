@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/stages.h"
+#include "planning/common/stages.h"
 #include "ui/context.h"
 
 #include <QAbstractButton>

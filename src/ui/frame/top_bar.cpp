@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/top_bar.h"
 
-#include "block/job_state.h"
+#include "block/state/job_state.h"
 #include "session/certainty_work.h"
 #include "ui/frame/plain_label.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/bores_view.h"
 
-#include "planning/cylinder_work.h"
+#include "planning/cylinders/cylinder_work.h"
 
-#include "block/job_state.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/readings/reading_plan.h"
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/frame/bank_buttons.h"
 #include "ui/frame/page_buttons.h"

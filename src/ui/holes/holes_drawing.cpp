@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/holes_drawing.h"
 
-#include "block/job_state.h"
-#include "planning/place.h"
-#include "planning/reading_plan.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "block/state/job_state.h"
+#include "planning/common/place.h"
+#include "planning/readings/reading_plan.h"
+#include "wording/common/sentences.h"
+#include "wording/readings/readings.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

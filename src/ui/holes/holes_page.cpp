@@ -1,18 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/holes_page.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "session/counted.h"
 #include "ui/frame/plain_label.h"
 #include "ui/holes/bore_section.h"
 #include "ui/holes/holes_drawing.h"
 #include "ui/lifters/timing_fan.h"
-#include "wording/cylinder_words.h"
-#include "wording/lifter_words.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/lifters/lifter_words.h"
+#include "wording/readings/readings.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/lifters/lifter_work_page.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
 #include "ui/frame/choice.h"
 
 #include "ui/frame/echo.h"
@@ -10,9 +10,9 @@
 #include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
 #include "ui/lifters/timing_fan.h"
-#include "wording/cylinder_words.h"
-#include "wording/lifter_words.h"
-#include "wording/readings.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/lifters/lifter_words.h"
+#include "wording/readings/readings.h"
 
 #include <QCheckBox>
 #include <QComboBox>

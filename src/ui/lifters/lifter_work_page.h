@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/lifter_plan.h"
+#include "planning/lifters/lifter_plan.h"
 #include "ui/context.h"
 
 #include <QWidget>

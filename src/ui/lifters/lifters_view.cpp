@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/lifters/lifters_view.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "ui/lifters/lifter_work_page.h"
 
 namespace pallix::ui {

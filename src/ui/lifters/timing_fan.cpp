@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/lifters/timing_fan.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "ui/theme.h"
-#include "wording/cylinder_words.h"
-#include "wording/lifter_words.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/lifters/lifter_words.h"
 
 #include <QPainter>
 #include <algorithm>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/shop/job_delegate.h"
 
-#include "planning/assessment.h"
+#include "planning/common/assessment.h"
 #include "session/shop_model.h"
 #include "ui/marks.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
 
 #include <QPainter>
 

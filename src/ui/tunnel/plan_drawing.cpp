@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/plan_drawing.h"
 
-#include "planning/tunnel_work.h"
-#include "wording/tunnel_words.h"
+#include "planning/tunnel/tunnel_work.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/plan_page.h"
 
-#include "block/job_state.h"
 #include "block/reading_text.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
 #include "ui/tunnel/plan_drawing.h"
-#include "wording/tunnel_words.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/reading_plan.h"
+#include "planning/readings/reading_plan.h"
 #include "ui/context.h"
 #include "ui/marks.h"
 

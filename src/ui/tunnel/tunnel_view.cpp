@@ -1,17 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/tunnel_view.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/reading_plan.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
 #include "ui/marks.h"
 #include "ui/tunnel/plan_page.h"
 #include "ui/tunnel/tunnel_drawing.h"
 #include "ui/tunnel/work_board.h"
-#include "wording/readings.h"
-#include "wording/sentences.h"
+#include "wording/common/sentences.h"
+#include "wording/readings/readings.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>

@@ -1,17 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/work_board.h"
 
-#include "block/job_state.h"
-#include "planning/assessment.h"
-#include "planning/tunnel_work.h"
+#include "block/state/job_state.h"
+#include "planning/common/assessment.h"
+#include "planning/tunnel/tunnel_work.h"
 #include "ui/frame/choice.h"
 
 #include "block/shorthand.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/plain_label.h"
 #include "ui/marks.h"
-#include "wording/readings.h"
-#include "wording/tunnel_words.h"
+#include "wording/readings/readings.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include <QCheckBox>
 #include <QComboBox>

@@ -1,0 +1,180 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/common/entry_rules.h"
+
+#include "block/state/job_state.h"
+#include "planning/cylinders/press_fit.h"
+#include "planning/decks/set_up.h"
+#include "planning/steps/steps.h"
+
+#include <algorithm>
+
+namespace pallix::planning {
+namespace {
+
+using namespace block;
+using MaybeFault = std::optional<Fault>;
+
+MaybeFault refuse(std::string what, std::string expected) {
+    return Fault{"job", 0, std::move(what), std::move(expected)};
+}
+
+/// A size that a bore of this blueprint may have at any stage: half to twice its nominal.
+bool believable(const JobState& state, const FeatureId& id, const std::optional<double>& size) {
+    const double nominal = state.blueprint->hole(id)->diameter.nominal;
+    return !size || (*size > nominal / 2 && *size < 2 * nominal);
+}
+
+class Rules {
+  public:
+    Rules(const JobState& state, const Assessment& assessment) : state_(state), a_(assessment) {}
+
+    // ---- decks --------------------------------------------------------------------------------------------------
+
+    MaybeFault operator()(const DeckCut& p) const {
+        const bool felt = a_.feel(p.bank) != nullptr; // a straightedge is measuring too
+        const bool flush = state_.decks.contains(p.bank) && flush_due(state_, p.bank); // a sleeve tells its own height
+        if (!state_.decks.contains(p.bank) || (!state_.deck(p.bank).latest && !felt && !flush))
+            return refuse("bank " + p.bank + " was not measured", "a measurement before the first cut");
+        return {};
+    }
+    MaybeFault operator()(const FlawMarked& p) const { return unlisted_bank(p.bank); }
+    MaybeFault operator()(const FlawDecided& p) const {
+        if (std::ranges::find(state_.flaws, p.flaw, &KnownFlaw::sequence) == state_.flaws.end())
+            return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
+        return {};
+    }
+    MaybeFault operator()(const DeckForecastKept& p) const { return unlisted_bank(p.bank); }
+    MaybeFault operator()(const FinishNoted& p) const { return unlisted_bank(p.bank); }
+    MaybeFault operator()(const HeadWork& p) const {
+        if (!p.gap_low && p.cut == 0 && !p.chamber)
+            return refuse("nothing was said of the head",
+                          "what was read on it, what came off it, or what its chambers hold");
+        return unlisted_bank(p.bank);
+    }
+    MaybeFault operator()(const SetUpRead& p) const {
+        if (auto f = unlisted_bank(p.bank))
+            return f;
+        if (!correct_set_up(p))
+            return refuse("these readings fix no plane, or the feet no line",
+                          "at least three places not on one line, and two feet apart");
+        return {};
+    }
+
+    // ---- tunnel and readings ------------------------------------------------------------------------------------
+
+    MaybeFault operator()(const CapsCut& p) const {
+        for (const auto& [id, depth] : p.cuts)
+            if (auto f = unlisted(id))
+                return f;
+        return {};
+    }
+    MaybeFault operator()(const TunnelPolicy& p) const {
+        for (const FeatureId& id : p.replaced)
+            if (auto f = unlisted(id))
+                return f;
+        return {};
+    }
+    MaybeFault operator()(const Reading& p) const { return unlisted(p.at.feature); }
+
+    // ---- cylinders and lifters ----------------------------------------------------------------------------------
+
+    MaybeFault operator()(const BorePitted& p) const { return unlisted(p.bore); }
+    MaybeFault operator()(const BoreDecided& p) const { return unlisted(p.bore); }
+    MaybeFault operator()(const PistonsStated& p) const {
+        for (const auto& [id, size] : p.sizes)
+            if (auto f = unlisted(id))
+                return f;
+            else if (!believable(state_, id, size))
+                return refuse("the piston of " + id.text() + " does not belong into its bore",
+                              "a size near the bore's");
+        if (p.size && state_.blueprint)
+            for (const auto& bore : state_.blueprint->bores)
+                if (!believable(state_, bore.id, p.size))
+                    return refuse("these pistons do not belong into " + bore.id.text(), "a size near the bore's");
+        return {};
+    }
+    MaybeFault operator()(const BoreCut& p) const {
+        if (auto f = unlisted(p.bore))
+            return f;
+        if (!believable(state_, p.bore, p.target) || !believable(state_, p.bore, p.setting))
+            return refuse("the size of the cut cannot be", "a size near the bore's");
+        return p.bore.kind == FeatureKind::bore && p.operation != BoreOperation::hone ? barred(p) : MaybeFault();
+    }
+    MaybeFault operator()(const InsertMeasured& p) const {
+        if (auto f = unlisted(p.bore))
+            return f;
+        if (!plan_insert(p, expansion_of(state_.blueprint->material)))
+            return refuse("these lengths are no rings in one another",
+                          "inside < outside < the metal round it, an interference greater than 0");
+        return {};
+    }
+    MaybeFault operator()(const InsertFitted& p) const {
+        if (auto f = unlisted(p.bore))
+            return f;
+        if (p.bore.kind == FeatureKind::bore)
+            return state_.bore(p.bore).insert
+                       ? MaybeFault()
+                       : refuse("the sleeve of " + p.bore.text() + " was not measured", "its six outside readings");
+        const LifterProgress* l = progress_of(p.bore);
+        if (!l)
+            return refuse("no bush is to go into " + p.bore.text(),
+                          "a lifter plan that bushes it, its place or size measured");
+        if (l->state != LifterState::to_press)
+            return refuse("the seat of " + p.bore.text() + " is not in size yet", "cut and measured before the bush");
+        if (lifter_plan_of(state_).keyed && !p.key_angle)
+            return refuse("a keyed bush went in at no angle", "the angle of its key");
+        return {};
+    }
+    MaybeFault operator()(const BoreStepDone& p) const { return unlisted(p.bore); }
+    MaybeFault operator()(const TraceTaken& p) const { return unlisted(p.bore); }
+    MaybeFault operator()(const LifterDecided& p) const { return unlisted(p.lifter); }
+
+    /// What no rule of the job's state speaks of.
+    template <class Entry>
+    MaybeFault operator()(const Entry&) const {
+        return {};
+    }
+
+  private:
+    MaybeFault unlisted(const FeatureId& id) const {
+        const bool listed = state_.blueprint && state_.blueprint->lists(id);
+        return listed ? MaybeFault() : refuse(id.text() + " is not in the blueprint", "a feature it lists");
+    }
+    MaybeFault unlisted_bank(const std::string& bank) const {
+        return state_.decks.contains(bank) ? MaybeFault()
+                                           : refuse("bank \"" + bank + "\" is not in the blueprint", "a bank it lists");
+    }
+    /// One cut too many: the hole before was not measured, came out over its size, or its edge was not looked at.
+    MaybeFault barred(const BoreCut& cut) const {
+        if (!a_.cylinders || std::ranges::find(a_.cylinders->boring.holes, cut.bore, &HoleProgress::id) ==
+                                 a_.cylinders->boring.holes.end())
+            return {};
+        using enum BoringStep;
+        const BoringStep step = a_.cylinders->boring.step;
+        if (step == measure)
+            return refuse("the last hole was not measured", "its sizes before the next is cut");
+        if (step == over)
+            return refuse("a hole came out over its size", "a decision on it before the next is cut");
+        if (step == look_at_edge && !cut.new_edge)
+            return refuse("the edge of the tool is in doubt", "a look at it, or a fresh one");
+        return {};
+    }
+    const LifterProgress* progress_of(const FeatureId& id) const {
+        if (!a_.lifters)
+            return nullptr;
+        const auto& all = a_.lifters->board.each;
+        const auto found = std::ranges::find(all, id, &LifterProgress::id);
+        return found == all.end() ? nullptr : &*found;
+    }
+
+    const JobState& state_;
+    const Assessment& a_;
+};
+
+} // namespace
+
+std::optional<Fault> fault_of(const JobState& state, const Assessment& assessment, const Payload& payload) {
+    return std::visit(Rules(state, assessment), payload);
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,379 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/cylinders/cylinder_plan.h"
+
+#include "block/state/job_state.h"
+#include "metrology/enclosing_circle.h"
+#include "planning/tunnel/moved_axis.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <limits>
+#include <tuple>
+
+namespace pallix::planning {
+namespace {
+
+using block::FeatureId;
+using block::JobState;
+using block::Quantity;
+using metrology::Vec2;
+
+constexpr double rounding = 1e-9; // mm
+
+/// Directions of wall readings, as seen from the rear with the deck up: +v is right, +u is rear.
+std::optional<Vec2> outwards(const std::string& direction) {
+    if (direction == "right")
+        return Vec2{0, 1};
+    if (direction == "left")
+        return Vec2{0, -1};
+    if (direction == "rear")
+        return Vec2{1, 0};
+    if (direction == "front")
+        return Vec2{-1, 0};
+    return std::nullopt;
+}
+
+bool is_thrust(const std::string& direction, block::ThrustSide side) {
+    return (direction == "right" && side != block::ThrustSide::left) ||
+           (direction == "left" && side != block::ThrustSide::right);
+}
+
+/// The evaluation that shows a bore before it was cut; null where there is none.
+const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id) {
+    const block::BoreWork& work = state.bore(id);
+    const std::int64_t first =
+        work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
+    if (state.latest && state.latest->sequence < first && !state.probe_stale())
+        return &state.latest->evaluation;
+    if (state.as_found && state.as_found->sequence < first)
+        return &state.as_found->evaluation;
+    return nullptr;
+}
+
+const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id) {
+    if (!e)
+        return nullptr;
+    const auto found = std::ranges::find(e->bores, id, &block::HoleResult::id);
+    return found == e->bores.end() ? nullptr : &*found;
+}
+
+std::vector<WallAt> walls_of(const JobState& state, const FeatureId& id, const block::CylinderPlanChosen& plan) {
+    const block::BoreWork& work = state.bore(id);
+    const std::int64_t first =
+        work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
+    std::vector<WallAt> walls;
+    const auto at = [&walls](const block::MeasuredAt& m) {
+        return std::ranges::find_if(walls,
+                                    [&m](const WallAt& w) { return w.level == m.level && w.direction == m.direction; });
+    };
+    for (const block::TakenReading& r : state.readings) {
+        const block::MeasuredAt& m = r.reading.at;
+        const auto direction = outwards(m.direction);
+        if (m.feature != id || m.quantity != Quantity::wall || !direction)
+            continue;
+        auto found = at(m);
+        if (r.sequence > first) {
+            if (found != walls.end() && r.sequence > work.last_cut())
+                found->after = r.value;
+            continue;
+        }
+        if (found == walls.end())
+            found = walls.insert(walls.end(), WallAt{});
+        const bool thrust = is_thrust(m.direction, plan.thrust);
+        *found = {m.level, m.direction, r.value, {}, r.value, thrust ? plan.wall_thrust : plan.wall,
+                  thrust,  *direction};
+    }
+    return walls;
+}
+
+/// Sizes by gauge from before the first cut.
+std::optional<std::pair<double, double>> gauged(const JobState& state, const FeatureId& id) {
+    const block::BoreWork& work = state.bore(id);
+    const std::int64_t first =
+        work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
+    std::optional<std::pair<double, double>> range;
+    for (const block::TakenReading& r : state.readings) {
+        if (r.reading.at.feature != id || r.reading.at.quantity != Quantity::size || r.sequence > first)
+            continue;
+        if (!range)
+            range = {r.value, r.value};
+        range = {std::min(range->first, r.value), std::max(range->second, r.value)};
+    }
+    return range;
+}
+
+std::optional<double> smallest_that_holds(const std::vector<double>& oversizes, double over_nominal) {
+    std::optional<double> smallest;
+    for (const double o : oversizes)
+        if (o >= over_nominal && (!smallest || o < *smallest))
+            smallest = o;
+    return smallest;
+}
+
+/// What one bore needs by each school that its measurements can tell.
+void find_needs(CylinderNeed& need, const block::CylinderPlanChosen& plan) {
+    const FoundCylinder& f = need.found;
+    const double extra = 2 * f.pit + plan.margin;
+    const auto add = [&](CentreSchool school, double least, double most) {
+        need.schools.push_back(
+            {school, least + extra, most + extra, smallest_that_holds(plan.oversizes, most + extra - f.nominal)});
+    };
+    if (f.points.empty()) {
+        // All wear on one side of the unworn top is the worst a gauge cannot see.
+        add(CentreSchool::top, f.worn, 2 * f.worn - f.diameter);
+        return;
+    }
+    const double free = 2 * metrology::enclosing_circle(f.points).radius, top = clean_about(f.points, *f.top),
+                 blueprint = clean_about(f.points, f.blueprint);
+    add(CentreSchool::free, free, free);
+    add(CentreSchool::top, top, top);
+    add(CentreSchool::blueprint, blueprint, blueprint);
+}
+
+double radius_within(const FoundCylinder& f, const block::CylinderPlanChosen& plan, double oversize) {
+    return (f.nominal + oversize - plan.margin) / 2 - f.pit;
+}
+double growth(const FoundCylinder& f, double oversize) {
+    return (f.nominal + oversize - f.diameter) / 2;
+}
+
+CommonSize common_size(const std::vector<CylinderNeed>& each, CentreSchool school) {
+    CommonSize c{school, {}, {}, -std::numeric_limits<double>::infinity(), {}};
+    const auto largest_without = [&](const std::optional<FeatureId>& left_out) -> std::optional<double> {
+        double largest = 0;
+        bool any = false;
+        for (const CylinderNeed& n : each) {
+            const SchoolNeed* s = n.by(school);
+            if (n.sleeved || n.left_out || n.found.id == left_out || !s)
+                continue;
+            if (!s->oversize)
+                return std::nullopt;
+            largest = any ? std::max(largest, *s->oversize) : *s->oversize;
+            any = true;
+        }
+        return any ? std::optional(largest) : std::nullopt;
+    };
+    for (const CylinderNeed& n : each) {
+        const SchoolNeed* s = n.by(school);
+        if (!s || n.sleeved || n.left_out)
+            continue;
+        if (const double over = s->needed_at_most - n.found.nominal; over > c.needed_over) {
+            c.needed_over = over;
+            c.set_by = n.found.id;
+        }
+    }
+    c.oversize = largest_without({});
+    if (c.set_by)
+        c.without = largest_without(c.set_by);
+    return c;
+}
+
+/// The smallest size at which every bore cleans up somewhere between its top and the blueprint.
+CommonSize common_limited(const std::vector<CylinderNeed>& each, const block::CylinderPlanChosen& plan) {
+    CommonSize c{CentreSchool::limited, {}, {}, -std::numeric_limits<double>::infinity(), {}};
+    std::vector<double> sizes = plan.oversizes;
+    std::ranges::sort(sizes);
+    std::optional<double> second; // what the others need
+    bool all = true;
+    for (const CylinderNeed& n : each) {
+        if (n.sleeved || n.left_out || n.found.points.empty())
+            continue;
+        const auto fits = std::ranges::find_if(sizes, [&](double o) {
+            return limited_centre(n.found, radius_within(n.found, plan, o), growth(n.found, o)).has_value();
+        });
+        const double over = fits == sizes.end() ? std::numeric_limits<double>::infinity() : *fits;
+        all = all && fits != sizes.end();
+        if (over > c.needed_over) {
+            if (c.set_by)
+                second = c.needed_over;
+            c.needed_over = over;
+            c.set_by = n.found.id;
+        } else {
+            second = std::max(second.value_or(over), over);
+        }
+    }
+    if (all && c.set_by)
+        c.oversize = c.needed_over;
+    if (second && std::isfinite(*second))
+        c.without = second;
+    return c;
+}
+
+/// Centre and walls at the size decided on.
+void settle(CylinderNeed& n, const block::CylinderPlanChosen& plan, std::optional<double> oversize) {
+    FoundCylinder& f = n.found;
+    if (!f.points.empty()) {
+        if (plan.centre == CentreSchool::free)
+            n.centre = metrology::enclosing_circle(f.points).centre;
+        else
+            n.centre = plan.centre == CentreSchool::blueprint ? f.blueprint : *f.top;
+        if (oversize)
+            n.limited = limited_centre(f, radius_within(f, plan, *oversize), growth(f, *oversize));
+        if (plan.centre == CentreSchool::limited && n.limited)
+            n.centre = n.limited->centre;
+    }
+    if (!oversize)
+        return;
+    const double size = f.nominal + *oversize;
+    if (plan.centre == CentreSchool::limited)
+        n.cleans = f.points.empty() || n.limited.has_value();
+    else if (const SchoolNeed* s = n.by(plan.centre))
+        n.cleans = size >= s->needed_at_most - rounding;
+    const Vec2 move = n.centre && f.top ? *n.centre - *f.top : Vec2{};
+    for (WallAt& w : f.walls)
+        w.planned = w.before - (growth(f, *oversize) + dot(move, w.outwards));
+}
+
+} // namespace
+
+block::CylinderPlanChosen cylinder_plan_of(const JobState& state) {
+    if (state.cylinder_plan)
+        return state.cylinder_plan->payload;
+    block::CylinderPlanChosen usual;
+    usual.oversizes = {0, 0.25, 0.5, 0.75, 1.0};
+    return usual;
+}
+
+std::vector<UsualWalls> usual_walls() {
+    return {{"road", 3.8, 2.5}, {"race", 5.1, 2.5}};
+}
+
+std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLine& line) {
+    std::vector<FoundCylinder> found;
+    const block::CylinderPlanChosen plan = cylinder_plan_of(state);
+    for (const block::HoleBlueprint& meant : state.blueprint->bores) {
+        FoundCylinder f;
+        f.id = meant.id;
+        f.cylinder = meant.cylinder.value_or(meant.id.number);
+        f.nominal = meant.diameter.nominal;
+        f.blueprint = {meant.u, meant.v};
+        f.pit = state.bore(meant.id).deepest_pit();
+        const block::Evaluation* e = before_cuts(state, meant.id);
+        const auto sizes = gauged(state, meant.id);
+        if (const block::HoleResult* hole = hole_of(e, meant.id)) {
+            const MovedAxis axis(line, state.blueprint->bank(meant.id.bank)->angle, origin_dowel(*state.blueprint, *e));
+            f.points = bore_points(*hole, axis);
+            f.top = top_centre(*hole, axis);
+            f.diameter = hole->diameter();
+            for (const block::HoleLevel& level : hole->levels)
+                f.worn = std::max(f.worn, level.diameter);
+        } else if (sizes) {
+            std::tie(f.diameter, f.worn) = *sizes;
+        } else {
+            continue;
+        }
+        f.walls = walls_of(state, meant.id, plan);
+        found.push_back(std::move(f));
+    }
+    return found;
+}
+
+std::optional<LimitedCentre> limited_centre(const FoundCylinder& bore, double radius, double grown) {
+    if (bore.points.empty() || !bore.top || radius <= 0)
+        return std::nullopt;
+    const Vec2 from = *bore.top, way = bore.blueprint - from;
+    double low = 0, high = 1;
+    LimitedCentre c;
+    // |p − from − t·way| ≤ radius holds between the roots of a quadratic in t.
+    for (const Vec2 p : bore.points) {
+        const Vec2 d = p - from;
+        const double a = dot(way, way), b = dot(d, way), k = dot(d, d) - radius * radius;
+        if (a < rounding * rounding) {
+            if (k > 2 * radius * rounding)
+                return std::nullopt;
+            continue;
+        }
+        const double root = b * b - a * k;
+        if (root < 0)
+            return std::nullopt;
+        low = std::max(low, (b - std::sqrt(root)) / a);
+        if (const double top = (b + std::sqrt(root)) / a; top < high) {
+            high = top;
+            c.by = LimitedBy::size;
+        }
+    }
+    for (const WallAt& w : bore.walls) {
+        if (!w.least)
+            continue;
+        // before − (grown + t·way·d) ≥ least
+        const double spare = w.before - grown - *w.least, along = dot(way, w.outwards);
+        if (along <= rounding)
+            continue; // moving away from this wall, or along it
+        if (const double top = spare / along; top < high) {
+            high = std::min(high, std::max(top, 0.0)); // a wall that is thin already forbids no more than moving
+            c.by = LimitedBy::wall;
+            c.wall = w.level + ", " + w.direction;
+        }
+    }
+    if (high < low - rounding)
+        return std::nullopt;
+    c.share = high;
+    c.centre = from + high * way;
+    c.moved = high * norm(way);
+    c.left = (1 - high) * norm(way);
+    return c;
+}
+
+const SchoolNeed* CylinderNeed::by(CentreSchool school) const {
+    const auto it = std::ranges::find(schools, school, &SchoolNeed::school);
+    return it == schools.end() ? nullptr : &*it;
+}
+bool CylinderNeed::thin() const {
+    return std::ranges::any_of(found.walls, &WallAt::thin);
+}
+const CylinderNeed* CylinderStudy::bore(const FeatureId& id) const {
+    const auto it = std::ranges::find_if(each, [&id](const CylinderNeed& n) { return n.found.id == id; });
+    return it == each.end() ? nullptr : &*it;
+}
+const CommonSize* CylinderStudy::by(CentreSchool school) const {
+    const auto it = std::ranges::find(common, school, &CommonSize::school);
+    return it == common.end() ? nullptr : &*it;
+}
+
+std::optional<CylinderStudy> study_cylinders(const JobState& state, const CentreLine& line) {
+    if (!state.blueprint)
+        return std::nullopt;
+    CylinderStudy study;
+    const block::CylinderPlanChosen plan = cylinder_plan_of(state);
+    for (FoundCylinder& f : found_cylinders(state, line)) {
+        CylinderNeed n;
+        n.found = std::move(f);
+        if (const auto& decided = state.bore(n.found.id).decided) {
+            n.sleeved = decided->payload.choice == block::BoreChoice::sleeve;
+            n.left_out = decided->payload.choice == block::BoreChoice::scrap ||
+                         decided->payload.choice == block::BoreChoice::leave;
+        }
+        find_needs(n, plan);
+        study.each.push_back(std::move(n));
+    }
+    if (study.each.empty())
+        return std::nullopt;
+    const bool probed = std::ranges::any_of(study.each, [](const CylinderNeed& n) { return !n.found.points.empty(); });
+    if (probed)
+        study.common.push_back(common_size(study.each, CentreSchool::free));
+    study.common.push_back(common_size(study.each, CentreSchool::top));
+    if (probed) {
+        study.common.push_back(common_limited(study.each, plan));
+        study.common.push_back(common_size(study.each, CentreSchool::blueprint));
+    }
+    const CommonSize* chosen = study.by(plan.centre);
+    if (!chosen)
+        chosen = study.by(CentreSchool::top);
+    study.oversize = plan.oversize ? plan.oversize : chosen->oversize;
+    for (CylinderNeed& n : study.each)
+        settle(n, plan, n.sleeved ? std::nullopt : study.oversize);
+    const auto need_of = [&](const FeatureId& id) {
+        const CylinderNeed& n = *study.bore(id);
+        const SchoolNeed* s = n.by(plan.centre == CentreSchool::limited ? CentreSchool::top : plan.centre);
+        return n.sleeved ? std::numeric_limits<double>::infinity() // its seat is the largest bore of all
+                         : (s ? s->needed_at_most : n.found.worn) - n.found.nominal;
+    };
+    for (const CylinderNeed& n : study.each)
+        if (!n.left_out)
+            study.order.push_back(n.found.id);
+    std::ranges::stable_sort(study.order, std::greater<>(), need_of);
+    return study;
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,195 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/cylinders/cylinder_work.h"
+
+#include "block/state/job_state.h"
+
+#include <algorithm>
+#include <cstdlib>
+
+namespace pallix::planning {
+namespace {
+
+using block::BoreChoice;
+using block::FeatureId;
+using block::JobState;
+
+std::vector<SleeveWork> sleeves_of(const JobState& state, const CylinderStudy& study) {
+    std::vector<SleeveWork> sleeves;
+    const double expansion = block::expansion_of(state.blueprint->material);
+    for (const CylinderNeed& n : study.each) {
+        if (!n.sleeved)
+            continue;
+        const block::BoreWork& work = state.bore(n.found.id);
+        SleeveWork s;
+        s.bore = n.found.id;
+        if (work.insert) {
+            s.measured = true;
+            s.plan = plan_insert(work.insert->payload, expansion);
+            s.fitted = work.fitted && work.fitted->sequence > work.insert->sequence;
+            if (s.fitted)
+                s.proud = work.fitted->payload.proud;
+        }
+        sleeves.push_back(s);
+    }
+    return sleeves;
+}
+
+/// Bores beside a sleeve that was pressed in, whose sizes hold no longer and that were not cut since.
+std::vector<FeatureId> moved_neighbours(const JobState& state, const CylinderStudy& study) {
+    std::vector<FeatureId> moved;
+    for (const CylinderNeed& n : study.each) {
+        const auto& id = n.found.id;
+        const bool pushed = std::ranges::any_of(study.each, [&](const CylinderNeed& other) {
+            const auto& fitted = state.bore(other.found.id).fitted;
+            return fitted && other.found.id.bank == id.bank && std::abs(other.found.id.number - id.number) == 1 &&
+                   fitted->sequence > state.bore(id).last_cut();
+        });
+        const bool stale = std::ranges::any_of(state.places, [&](const block::MeasuredPlace& p) {
+            return p.at.feature == id && p.at.quantity == block::Quantity::size && p.stale();
+        });
+        if (pushed && stale && !size_now(state, id))
+            moved.push_back(id);
+    }
+    return moved;
+}
+
+/// A bore that its piston's size does not clean up, unless it was decided on since.
+const CylinderNeed* past_its_piston(const JobState& state, const CylinderStudy& study) {
+    constexpr double size_rounding = 1e-6; // mm
+    if (!state.pistons)
+        return nullptr;
+    const auto centre = cylinder_plan_of(state).centre;
+    for (const CylinderNeed& n : study.each) {
+        const block::BoreWork& work = state.bore(n.found.id);
+        const SchoolNeed* need = n.by(centre);
+        if (!need)
+            need = n.by(CentreSchool::top);
+        const auto sizes = bore_sizes(state, n.found.id, study.oversize);
+        const bool decided = work.decided && work.decided->sequence > state.pistons->sequence;
+        if (!n.left_out && !n.sleeved && !decided && work.cuts.empty() && need && sizes &&
+            sizes->finish < need->needed - size_rounding)
+            return &n;
+    }
+    return nullptr;
+}
+
+/// Walls that the plan makes too thin, unless the bore was decided on since the plan was.
+const CylinderNeed* thin_wall(const JobState& state, const CylinderStudy& study) {
+    for (const CylinderNeed& n : study.each) {
+        const block::BoreWork& work = state.bore(n.found.id);
+        const std::int64_t planned = state.cylinder_plan ? state.cylinder_plan->sequence : 0;
+        if (!n.left_out && !n.sleeved && n.thin() && work.cuts.empty() &&
+            !(work.decided && work.decided->sequence > planned))
+            return &n;
+    }
+    return nullptr;
+}
+
+void next_step(CylinderWork& w, const JobState& state) {
+    const auto at = [&w](CylinderStep step, const FeatureId& id) {
+        w.step = step;
+        w.bore = id;
+    };
+    // Places by a probe hang on the tunnel: cut since, they are measured anew before a bore is cut by them.
+    if (state.probe_stale() && std::ranges::any_of(w.study.each, [&](const CylinderNeed& n) {
+            return !n.found.points.empty() && state.bore(n.found.id).cuts.empty();
+        })) {
+        w.step = CylinderStep::measure;
+        return;
+    }
+    if (!state.cylinder_plan && !state.pistons && state.bores_cut.empty()) {
+        w.step = CylinderStep::plan;
+        return;
+    }
+    for (const CylinderNeed& n : w.study.each)
+        if (!n.left_out && !n.sleeved && !w.study.oversize && !pistons_of(state).size &&
+            !pistons_of(state).sizes.contains(n.found.id)) {
+            const CommonSize* common = w.study.by(cylinder_plan_of(state).centre);
+            return at(CylinderStep::decide_size, common && common->set_by ? *common->set_by : n.found.id);
+        }
+    if (const CylinderNeed* worn = past_its_piston(state, w.study))
+        return at(CylinderStep::decide_size, worn->found.id);
+    if (const CylinderNeed* thin = thin_wall(state, w.study))
+        return at(CylinderStep::decide_wall, thin->found.id);
+    for (const SleeveWork& s : w.sleeves) {
+        if (!s.measured)
+            return at(CylinderStep::measure_sleeve, s.bore);
+        if (!s.fitted && (!s.plan || s.plan->shape.verdict == metrology::Verdict::fails))
+            return at(CylinderStep::refuse_sleeve, s.bore);
+        const auto hole = std::ranges::find(w.boring.holes, s.bore, &HoleProgress::id);
+        if (!s.fitted && hole != w.boring.holes.end() && hole->seat && hole->state == HoleState::in)
+            return at(CylinderStep::press, s.bore);
+    }
+    w.neighbours = moved_neighbours(state, w.study);
+    if (!w.neighbours.empty())
+        return at(CylinderStep::measure_neighbours, w.neighbours.front());
+    if (w.boring.step != BoringStep::done) {
+        w.step = CylinderStep::bore;
+        w.bore = w.boring.hole;
+        return;
+    }
+    w.step = w.hone.step == HoneStep::done ? CylinderStep::done : CylinderStep::hone;
+    w.bore = w.hone.bore;
+}
+
+} // namespace
+
+std::optional<CylinderWork> cylinder_work(const JobState& state, const CentreLine& line) {
+    auto study = study_cylinders(state, line);
+    if (!study)
+        return std::nullopt;
+    CylinderWork w;
+    w.boring = boring_board(state, *study);
+    w.hone = hone_board(state, *study);
+    w.sleeves = sleeves_of(state, *study);
+    w.study = std::move(*study);
+    next_step(w, state);
+    return w;
+}
+
+std::optional<LifterWork> lifter_work(const JobState& state) {
+    auto study = study_lifters(state);
+    if (!study)
+        return std::nullopt;
+    LifterBoard board = lifter_board(state, *study);
+    return LifterWork{std::move(*study), std::move(board)};
+}
+
+std::vector<std::int64_t> sources_of(const JobState& state, const FeatureId& id) {
+    std::vector<std::int64_t> sources;
+    for (const block::TakenReading& r : state.readings)
+        if (r.reading.at.feature == id)
+            sources.push_back(r.sequence);
+    for (const auto* e : {&state.as_found, &state.latest})
+        if (*e) {
+            const auto& list =
+                id.kind == block::FeatureKind::lifter ? (*e)->evaluation.lifters : (*e)->evaluation.bores;
+            if (std::ranges::find(list, id, &block::HoleResult::id) != list.end())
+                sources.push_back((*e)->sequence);
+        }
+    const block::BoreWork& w = state.bore(id);
+    const auto add = [&sources](const auto& taken) { sources.push_back(taken.sequence); };
+    std::ranges::for_each(w.pits, add);
+    std::ranges::for_each(w.cuts, add);
+    std::ranges::for_each(w.steps, add);
+    const auto add_one = [&sources](const auto& taken) {
+        if (taken)
+            sources.push_back(taken->sequence);
+    };
+    add_one(w.decided);
+    add_one(w.lifter_decided);
+    add_one(w.insert);
+    add_one(w.fitted);
+    add_one(w.trace);
+    if (id.kind == block::FeatureKind::bore) {
+        add_one(state.cylinder_plan);
+        add_one(state.pistons);
+    } else {
+        add_one(state.lifter_plan);
+    }
+    std::ranges::sort(sources);
+    sources.erase(std::unique(sources.begin(), sources.end()), sources.end());
+    return sources;
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "planning/cylinders/boring.h"
+#include "planning/cylinders/cylinder_plan.h"
+#include "planning/cylinders/honing.h"
+#include "planning/cylinders/press_fit.h"
+#include "planning/lifters/lifter_plan.h"
+
+#include <map>
+#include <optional>
+#include <vector>
+
+namespace pallix::planning {
+
+enum class CylinderStep {
+    measure,            ///< no cylinder was measured
+    plan,               ///< neither size nor pistons were chosen yet
+    decide_size,        ///< no size in the list holds every bore
+    decide_wall,        ///< a wall gets thinner than its limit, and nobody has said that it may
+    measure_sleeve,     ///< its outside, six readings
+    refuse_sleeve,      ///< it is not round or straight enough for its interference
+    bore,               ///< see the boring board
+    press,              ///< the sleeve, into a seat that is in size
+    measure_neighbours, ///< pressing moved them
+    hone,               ///< see the hone board
+    done,
+};
+
+/// A sleeve on its way into a cylinder.
+struct SleeveWork {
+    block::FeatureId bore;
+    std::optional<InsertPlan> plan; ///< nothing until it was measured, or where its lengths are no rings
+    bool measured = false;
+    bool fitted = false;
+    std::optional<double> proud; ///< mm above the deck once it is in; the next deck pass takes it flush
+};
+
+/// The cylinders between as found and proof.
+struct CylinderWork {
+    CylinderStudy study;
+    BoringBoard boring;
+    HoneBoard hone;
+    std::vector<SleeveWork> sleeves;
+    CylinderStep step = CylinderStep::measure;
+    std::optional<block::FeatureId> bore;
+    std::vector<block::FeatureId> neighbours; ///< to be measured again after pressing
+};
+[[nodiscard]] std::optional<CylinderWork> cylinder_work(const block::JobState& state, const CentreLine& line);
+
+/// The lifters between as found and proof.
+struct LifterWork {
+    LifterStudy study;
+    LifterBoard board;
+};
+[[nodiscard]] std::optional<LifterWork> lifter_work(const block::JobState& state);
+
+/// Entries of the ledger that a bore's numbers come from, in order: readings, logs that touched it, cuts, decisions.
+[[nodiscard]] std::vector<std::int64_t> sources_of(const block::JobState& state, const block::FeatureId& id);
+
+} // namespace pallix::planning

@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/cylinders/honing.h"
+
+#include "block/state/job_state.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace pallix::planning {
+namespace {
+
+using block::BoreOperation;
+using block::FeatureId;
+using block::JobState;
+using metrology::Verdict;
+
+constexpr double stock_rounding = 1e-6; // mm
+constexpr std::array levels{"top", "middle", "bottom"};
+constexpr std::array ways{"across", "along"};
+
+double axial_per_stroke(const HoneMotion& m) {
+    return m.stroke * (m.there_and_back ? 2 : 1);
+}
+
+std::optional<double> mean_of(const std::vector<HoneCell>& cells, const std::string& level, const std::string& way) {
+    double sum = 0;
+    int n = 0;
+    for (const HoneCell& c : cells)
+        if (c.size && (level.empty() || c.level == level) && (way.empty() || c.direction == way)) {
+            sum += c.left;
+            ++n;
+        }
+    return n > 0 ? std::optional(sum / n) : std::nullopt;
+}
+
+/// What stands out most: the middle against the ends, the ends against each other, or one way against the other.
+void name_shape(HoneBore& b, double limit) {
+    const auto top = mean_of(b.cells, "top", ""), middle = mean_of(b.cells, "middle", ""),
+               bottom = mean_of(b.cells, "bottom", ""), across = mean_of(b.cells, "", "across"),
+               along = mean_of(b.cells, "", "along");
+    const auto offer = [&b, limit](BoreShape shape, double by, const char* dwell) {
+        if (by > limit && by > b.shape_by) {
+            b.shape = shape;
+            b.shape_by = by;
+            b.dwell = dwell;
+        }
+    };
+    if (top && bottom) {
+        offer(BoreShape::tight_top, *top - *bottom, "top");
+        offer(BoreShape::tight_bottom, *bottom - *top, "bottom");
+        if (middle) {
+            offer(BoreShape::barrel, std::min(*top, *bottom) - *middle, "");
+            offer(BoreShape::waist, *middle - std::max(*top, *bottom), "middle");
+        }
+    }
+    if (across && along)
+        offer(BoreShape::oval, std::abs(*across - *along), "");
+}
+
+/// Whether the last honing was rested off: a rest begun after it, or a block that needs none.
+bool rested_since(const JobState& state, std::int64_t cut) {
+    return state.blueprint->material != block::Material::aluminium || (state.rest && state.rest->sequence > cut);
+}
+
+/// The brush is counted in strokes, not in size: it follows the last stone even where that has reached the size.
+bool brush_due(const JobState& state, const FeatureId& id, const block::HonePlanChosen& plan) {
+    const auto brush = std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive);
+    const auto cuts = state.bore(id).cuts_now();
+    return brush != plan.steps.end() && !cuts.empty() && cuts.back().payload.operation == BoreOperation::hone &&
+           cuts.back().payload.step != brush->grit;
+}
+
+HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& sizes,
+                 const block::HonePlanChosen& plan) {
+    HoneBore b;
+    b.id = id;
+    b.sizes = sizes;
+    const block::PistonsStated figures = pistons_of(state);
+    bool any = false;
+    b.measured = true;
+    std::optional<double> uncertainty = 0.0;
+    double smallest = 1e9, largest = 0;
+    for (const char* level : levels)
+        for (const char* way : ways) {
+            HoneCell c{level, way, {}, 0};
+            const auto* p = state.place(block::MeasuredAt{id, block::Quantity::size, level, way, {}}.key());
+            if (p && !p->stale() && as_it_is_honed(state, *p)) {
+                c.size = p->value;
+                c.left = sizes.finish - p->value;
+                b.most = any ? std::max(b.most, c.left) : c.left;
+                b.least = any ? std::min(b.least, c.left) : c.left;
+                smallest = std::min(smallest, p->value);
+                largest = std::max(largest, p->value);
+                any = true;
+                const auto u = p->standard_uncertainty();
+                uncertainty = u && uncertainty ? std::optional(std::max(*u, *uncertainty)) : std::nullopt;
+            } else {
+                b.measured = false;
+            }
+            b.cells.push_back(c);
+        }
+    const auto cuts = state.bore(id).cuts_now();
+    b.honed = !cuts.empty() && cuts.back().payload.operation == BoreOperation::hone;
+    b.rested = !b.honed || rested_since(state, cuts.back().sequence);
+    name_shape(b, figures.shape);
+    if (!any)
+        return b;
+    for (std::size_t i = 0; i < plan.steps.size() && !b.step; ++i)
+        if (b.most > plan.steps[i].leaves + stock_rounding && b.most > stock_rounding)
+            b.step = i;
+    if (b.honed && b.measured && b.most <= stock_rounding && brush_due(state, id, plan)) {
+        b.brush_due = true;
+        b.step = static_cast<std::size_t>(
+            std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive) -
+            plan.steps.begin());
+    }
+    if (b.measured && b.honed) {
+        b.verdict = metrology::decide(smallest, uncertainty, {sizes.finish, std::nullopt});
+        b.verdict =
+            metrology::worse(*b.verdict, metrology::decide(largest, uncertainty, {std::nullopt, sizes.finish_most}));
+        const std::optional<double> u_shape =
+            uncertainty ? std::optional(*uncertainty * std::numbers::sqrt2) : std::nullopt;
+        b.verdict = metrology::worse(*b.verdict,
+                                     metrology::decide(largest - smallest, u_shape, {std::nullopt, 2 * figures.shape}));
+    }
+    return b;
+}
+
+bool bored(const JobState& state, const FeatureId& id) {
+    return !state.bore(id).cuts_now().empty();
+}
+
+void next_step(HoneBoard& board, const JobState& state) {
+    const auto at = [&board](HoneStep step, const HoneBore& b) {
+        board.step = step;
+        board.bore = b.id;
+    };
+    bool begun = false;
+    for (const HoneBore& b : board.bores) {
+        if (!bored(state, b.id))
+            continue;
+        begun = true;
+        if (b.measured && b.sizes.finish_most - (b.sizes.finish - b.least) < 0)
+            return at(HoneStep::too_large, b);
+    }
+    if (!begun)
+        return;
+    if (!state.conditions.plate_on || !state.conditions.caps_torqued) {
+        board.step = HoneStep::put_plate_on; // with plate and caps or, by decision, without: it must be said
+        return;
+    }
+    for (const HoneBore& b : board.bores) {
+        if (!bored(state, b.id))
+            continue;
+        if (b.honed && b.measured && b.most <= 0 && !b.brush_due && !b.rested)
+            continue; // in size, waits for the rest
+        if (!b.measured)
+            return at(b.honed && state.rest && state.rest->sequence > state.bore(b.id).last_cut()
+                          ? HoneStep::check_again
+                          : HoneStep::measure,
+                      b);
+        if (b.most > 0 || !b.honed || b.brush_due)
+            return at(HoneStep::hone, b);
+    }
+    for (const HoneBore& b : board.bores)
+        if (b.honed && !b.rested)
+            return at(HoneStep::rest, b);
+    for (const HoneBore& b : board.bores) {
+        if (!bored(state, b.id))
+            continue;
+        for (const std::string& step : bore_steps())
+            if (std::ranges::none_of(state.bore(b.id).steps, [&](const auto& s) {
+                    return s.payload.step == step && s.sequence > state.bore(b.id).last_cut();
+                }))
+                board.steps_left.push_back(step);
+        if (!board.steps_left.empty())
+            return at(HoneStep::dress, b);
+    }
+    board.step = HoneStep::done;
+}
+
+} // namespace
+
+bool as_it_is_honed(const JobState& state, const block::MeasuredPlace& p) {
+    const block::Conditions &now = state.conditions, &then = p.conditions;
+    return (now.plate_on != true || then.plate_on == true) && then.caps_torqued != false;
+}
+
+double cross_hatch(const HoneMotion& m) {
+    const double surface = std::numbers::pi * m.bore * m.speed;
+    return 2 * std::atan2(axial_per_stroke(m) * m.rate, surface);
+}
+
+double rate_for_cross_hatch(const HoneMotion& m, double angle) {
+    return std::tan(angle / 2) * std::numbers::pi * m.bore * m.speed / axial_per_stroke(m);
+}
+
+block::HonePlanChosen usual_hone_plan(block::Abrasive abrasive, double bore) {
+    using enum block::Abrasive;
+    block::HonePlanChosen plan;
+    if (abrasive == diamond)
+        plan.steps = {{"170 diamond", diamond, 0.030},
+                      {"325 diamond", diamond, 0.012},
+                      {"600 diamond", diamond, 0.002},
+                      {"brush", brush, 0}};
+    else
+        plan.steps = {{"150 stone", vitrified, 0.040},
+                      {"220 stone", vitrified, 0.015},
+                      {"400 stone", vitrified, 0.003},
+                      {"brush", brush, 0}};
+    plan.speed = std::round(170 * 100 / bore);
+    plan.stroke = 100;
+    plan.rate = 60;
+    return plan;
+}
+
+block::HonePlanChosen hone_plan_of(const JobState& state) {
+    if (state.hone_plan)
+        return state.hone_plan->payload;
+    const bool any = state.blueprint && !state.blueprint->bores.empty();
+    return usual_hone_plan(block::Abrasive::vitrified, any ? state.blueprint->bores.front().diameter.nominal : 100);
+}
+
+HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
+    constexpr double usual_rest = 40; // min
+    HoneBoard board;
+    board.aluminium = state.blueprint->material == block::Material::aluminium;
+    board.rest_minutes = board.aluminium ? usual_rest : 0;
+    const block::HonePlanChosen plan = hone_plan_of(state);
+    for (const CylinderNeed& n : study.each) {
+        if (n.left_out)
+            continue;
+        const auto sizes = bore_sizes(state, n.found.id, study.oversize);
+        if (!sizes || sizes->seat)
+            continue; // a seat is bored, not honed
+        board.bores.push_back(bore_of(state, n.found.id, *sizes, plan));
+        const HoneBore& b = board.bores.back();
+        if (b.honed && state.rest && state.rest->sequence > state.bore(b.id).last_cut() && !b.measured)
+            board.again.push_back(b.id);
+    }
+    next_step(board, state);
+    return board;
+}
+
+std::vector<std::string> bore_steps() {
+    return {"chamfer, top", "chamfer, bottom", "deburred, oil holes clear"};
+}
+
+} // namespace pallix::planning

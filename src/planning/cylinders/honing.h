@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/forward.h"
+#include "block/ledger.h"
+#include "block/state/measured.h"
+#include "metrology/decision.h"
+#include "planning/cylinders/boring.h"
+
+#include <array>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// Angle between the scratches of up and down strokes: 2·atan(axial/surface speed), rad. Stroke and bore mm.
+struct HoneMotion {
+    double bore = 0;
+    double speed = 0;           ///< rev/min
+    double stroke = 0;          ///< mm
+    double rate = 0;            ///< strokes per minute
+    bool there_and_back = true; ///< what one stroke of that rate is: half of it halves the axial speed
+};
+[[nodiscard]] double cross_hatch(const HoneMotion& motion);
+/// Strokes per minute, counted as the motion counts them, for a wanted angle.
+[[nodiscard]] double rate_for_cross_hatch(const HoneMotion& motion, double angle);
+
+/// Grits and what each leaves for the next (common practice, no source); vitrified stones or diamonds.
+[[nodiscard]] block::HonePlanChosen usual_hone_plan(block::Abrasive abrasive, double bore);
+[[nodiscard]] block::HonePlanChosen hone_plan_of(const block::JobState& state);
+
+/// What a bore has become, told from stock left at three levels in two directions.
+enum class BoreShape {
+    even,
+    tight_top,    ///< tapered: more left at the top
+    tight_bottom, ///< tapered: more left at the bottom
+    barrel,       ///< larger in the middle: pushed too hard, it springs and warms
+    waist,        ///< tighter in the middle
+    oval,
+};
+
+struct HoneCell {
+    std::string level, direction; ///< "top", "across"
+    std::optional<double> size;   ///< since the bore was last cut
+    double left = 0;              ///< mm on diameter to the smallest finished size; − is beyond it
+};
+
+struct HoneBore {
+    block::FeatureId id;
+    BoreSizes sizes;
+    std::vector<HoneCell> cells; ///< top, middle, bottom × across, along
+    bool measured = false;       ///< at three levels, both ways
+    double most = 0, least = 0;  ///< stock left, of the cells that were read
+    BoreShape shape = BoreShape::even;
+    double shape_by = 0;             ///< mm, how far it is off
+    std::string dwell;               ///< "top", "middle", "bottom", or empty
+    std::optional<std::size_t> step; ///< of the hone plan, to go on with; nothing where it is in size
+    bool honed = false;
+    bool rested = true;
+    bool brush_due = false; ///< in size, and the plan's brush has not been through it since the last stone
+    std::optional<metrology::Verdict> verdict; ///< size and shape, once it is measured at rest
+};
+
+enum class HoneStep {
+    bore_first,   ///< no hole is bored to its rough size
+    put_plate_on, ///< torque plate and caps as they will run
+    measure,
+    hone,
+    rest,        ///< in size, but warm from the hone
+    check_again, ///< rested: sizes anew
+    too_large,
+    dress, ///< in size: chamfers and deburring are still to be ticked
+    done,
+};
+
+struct HoneBoard {
+    HoneStep step = HoneStep::bore_first;
+    std::optional<block::FeatureId> bore;
+    std::vector<HoneBore> bores;         ///< in the blueprint's order
+    std::vector<block::FeatureId> again; ///< to be measured after the rest
+    std::vector<std::string> steps_left; ///< of `bore`: "chamfer, top", …
+    bool aluminium = false;
+    double rest_minutes = 0; ///< what it usually needs; 0 where temperatures are enough
+};
+[[nodiscard]] HoneBoard hone_board(const block::JobState& state, const CylinderStudy& study);
+
+/// A size read without the plate, or with the caps off, says nothing of the bore as it is honed.
+[[nodiscard]] bool as_it_is_honed(const block::JobState& state, const block::MeasuredPlace& place);
+
+/// Chamfers and deburring: ticked with a reading or a look (common practice, no source).
+[[nodiscard]] std::vector<std::string> bore_steps();
+
+} // namespace pallix::planning

@@ -1,0 +1,173 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/decks/compression.h"
+
+#include "block/state/job_state.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+namespace pallix::planning {
+
+using block::FeatureId;
+using block::JobState;
+
+namespace {
+
+double disc(double diameter) {
+    return std::numbers::pi / 4 * diameter * diameter;
+}
+
+/// What was read at one cylinder, side by side.
+struct CrownSides {
+    std::map<std::string, std::pair<double, int>> sides; ///< sum and count
+    std::optional<double> uncertainty = 0.0;
+
+    [[nodiscard]] PistonCrown crown(const block::HoleBlueprint& bore) const {
+        PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::one_side, 0, 0, uncertainty};
+        double low = 1e300, high = -1e300;
+        for (const auto& [side, sum] : sides) {
+            const double mean = sum.first / sum.second;
+            c.crown += mean / static_cast<double>(sides.size());
+            low = std::min(low, mean);
+            high = std::max(high, mean);
+        }
+        if (sides.size() > 1) {
+            c.source = CrownSource::read;
+            c.rock = high - low;
+        }
+        return c;
+    }
+};
+
+/// Straight between the read cylinders before and after; beyond the last, on at the same height.
+PistonCrown between(const block::HoleBlueprint& bore, const std::vector<std::pair<double, PistonCrown>>& read) {
+    PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::between, 0, 0, {}};
+    const auto after = std::ranges::lower_bound(read, bore.u, {}, [](const auto& r) { return r.first; });
+    if (after == read.begin() || after == read.end()) {
+        c.crown = (after == read.begin() ? read.front() : read.back()).second.crown;
+        return c;
+    }
+    const auto before = after - 1;
+    const double share = (bore.u - before->first) / (after->first - before->first);
+    c.crown = (1 - share) * before->second.crown + share * after->second.crown;
+    return c;
+}
+
+} // namespace
+
+double CylinderVolumes::swept() const {
+    return disc(bore) * stroke;
+}
+
+double CylinderVolumes::clearance_volume(double clearance) const {
+    return chamber + disc(gasket_bore) * gasket_thickness + disc(bore) * clearance + dish + crevice;
+}
+
+double CylinderVolumes::ratio(double clearance) const {
+    const double v = clearance_volume(clearance);
+    return (swept() + v) / v;
+}
+
+double CylinderVolumes::clearance_for(double wanted) const {
+    return (swept() / (wanted - 1) - clearance_volume(0)) / disc(bore);
+}
+
+std::vector<PistonCrown> piston_crowns(const JobState& state) {
+    std::vector<PistonCrown> crowns;
+    std::map<FeatureId, CrownSides> readings;
+    for (const block::CrownReading& r : state.crowns) {
+        CrownSides& sides = readings[r.bore];
+        auto& [sum, count] = sides.sides[r.side];
+        sum += r.crown;
+        ++count;
+        sides.uncertainty = sides.uncertainty && r.uncertainty
+                                ? std::optional(std::max(*sides.uncertainty, *r.uncertainty))
+                                : std::nullopt;
+    }
+    const block::EngineFigures& f = state.figures;
+    for (const block::BankBlueprint& bank : state.blueprint->banks) {
+        std::vector<std::pair<double, PistonCrown>> read;
+        for (const block::HoleBlueprint& bore : state.blueprint->bores)
+            if (const auto found = readings.find(bore.id); bore.id.bank == bank.id && found != readings.end())
+                read.emplace_back(bore.u, found->second.crown(bore));
+        std::ranges::sort(read, {}, [](const auto& r) { return r.first; });
+        for (const block::HoleBlueprint& bore : state.blueprint->bores) {
+            if (bore.id.bank != bank.id)
+                continue;
+            const auto own = std::ranges::find(read, bore.id, [](const auto& r) { return r.second.bore; });
+            if (own != read.end())
+                crowns.push_back(own->second);
+            else if (!read.empty())
+                crowns.push_back(between(bore, read));
+            else if (f.stroke && f.rod && f.pin_height)
+                crowns.push_back({bore.id,
+                                  bore.cylinder.value_or(bore.id.number),
+                                  CrownSource::from_figures,
+                                  *f.stroke / 2 + *f.rod + *f.pin_height,
+                                  0,
+                                  {}});
+        }
+    }
+    return crowns;
+}
+
+std::vector<std::string> missing_figures(const block::EngineFigures& f) {
+    std::vector<std::string> missing;
+    if (!f.stroke)
+        missing.emplace_back("stroke");
+    if (!f.chamber && f.chambers.empty())
+        missing.emplace_back("chamber volume");
+    if (!f.gasket_thickness)
+        missing.emplace_back("gasket thickness");
+    return missing;
+}
+
+double chamber_loss(double bore, double cut) {
+    return disc(bore) * cut;
+}
+
+HeadState head_state(const JobState& state, const std::string& bank) {
+    HeadState head;
+    for (const auto& [sequence, work] : state.heads) {
+        if (work.bank != bank)
+            continue;
+        head.cut += work.cut;
+        head.cut_since_chamber += work.cut;
+        if (work.cut > 0)
+            head.gap_low = head.gap_high = std::nullopt; // the face is another one now
+        if (work.gap_low) {
+            head.gap_low = work.gap_low;
+            head.gap_high = work.gap_high;
+        }
+        if (work.chamber) {
+            head.chamber = work.chamber;
+            head.cut_since_chamber = 0;
+        }
+    }
+    return head;
+}
+
+std::optional<CylinderVolumes> volumes_of(const JobState& state, const FeatureId& bore) {
+    const block::EngineFigures& f = state.figures;
+    const block::HoleBlueprint* meant = state.blueprint->hole(bore);
+    if (!meant || !missing_figures(f).empty())
+        return std::nullopt;
+    CylinderVolumes v;
+    v.bore = meant->diameter.nominal + (meant->diameter.lower + meant->diameter.upper) / 2;
+    v.stroke = *f.stroke;
+    const auto own = f.chambers.find(meant->cylinder.value_or(bore.number));
+    if (own == f.chambers.end() && !f.chamber)
+        return std::nullopt;
+    const HeadState head = head_state(state, bore.bank);
+    const double before = own != f.chambers.end() ? own->second : *f.chamber;
+    v.chamber = head.chamber.value_or(before) - chamber_loss(v.bore, head.cut_since_chamber);
+    v.gasket_thickness = *f.gasket_thickness;
+    v.gasket_bore = f.gasket_bore.value_or(v.bore);
+    v.dish = f.dish;
+    v.crevice = f.crevice;
+    return v;
+}
+
+} // namespace pallix::planning

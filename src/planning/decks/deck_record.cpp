@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/decks/deck_record.h"
+
+#include "block/state/job_state.h"
+#include "planning/decks/deck_belief.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::planning {
+
+namespace {
+constexpr double unstated_height = 0.01; // mm, of a height nobody stated the uncertainty of
+constexpr double tester_share = 0.05;    // of a roughness
+} // namespace
+
+bool DepthHeld::disagrees() const {
+    return std::abs(difference()) > allowed;
+}
+
+std::optional<DepthHeld> depth_held(const block::JobState& state, const std::string& bank) {
+    const block::DeckState& deck = state.deck(bank);
+    if (!deck.as_found || !deck.latest || deck.latest->sequence <= deck.as_found->sequence || deck.stale() ||
+        deck.tunnel_cut > deck.as_found->sequence)
+        return std::nullopt;
+    DepthHeld held;
+    double infeeds = 0;
+    for (const block::TakenCut& taken : deck.cuts)
+        if (taken.sequence > deck.as_found->sequence && taken.sequence < deck.latest->sequence) {
+            held.ledger += taken.cut.depth;
+            infeeds += taken.cut.depth > 0 ? 1 : 0;
+        }
+    if (infeeds == 0)
+        return std::nullopt;
+    held.measured = deck.as_found->result.height_max - deck.latest->result.height_max;
+    const double before = deck.as_found->standard_uncertainty.value_or(unstated_height),
+                 after = deck.latest->standard_uncertainty.value_or(unstated_height);
+    held.allowed = 2 * std::hypot(before, after, infeed_uncertainty * std::sqrt(infeeds));
+    return held;
+}
+
+std::optional<FinishHeld> finish_held(const block::JobState& state, const std::string& bank) {
+    const auto& cuts = state.deck(bank).cuts;
+    if (!state.gasket || cuts.empty())
+        return std::nullopt;
+    const auto last = std::ranges::find_if(state.finishes.rbegin(), state.finishes.rend(), [&](const auto& f) {
+        return f.payload.bank == bank && f.payload.ra && f.sequence > cuts.back().sequence;
+    });
+    if (last == state.finishes.rend())
+        return std::nullopt;
+    FinishHeld held{*last->payload.ra, state.gasket->ra_at_most, {}};
+    held.verdict = metrology::decide(held.ra, tester_share * held.ra, {std::nullopt, held.at_most});
+    return held;
+}
+
+} // namespace pallix::planning

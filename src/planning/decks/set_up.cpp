@@ -1,0 +1,112 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/decks/set_up.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace pallix::planning {
+
+using metrology::Vec2;
+
+namespace {
+
+struct Tilt {
+    double along = 0, across = 0, height = 0;
+    [[nodiscard]] double at(Vec2 p) const { return height + along * p.x + across * p.y; }
+};
+
+/// Least squares of height over place (moments about the mean place); nothing for places on one line.
+std::optional<Tilt> plane_through(const std::vector<block::SetUpRead::Reading>& readings) {
+    const auto n = static_cast<double>(readings.size());
+    Vec2 mean;
+    double height = 0;
+    for (const auto& r : readings) {
+        mean = mean + (1 / n) * r.place;
+        height += r.height / n;
+    }
+    double xx = 0, xy = 0, yy = 0, xh = 0, yh = 0;
+    for (const auto& r : readings) {
+        const Vec2 d = r.place - mean;
+        xx += d.x * d.x, xy += d.x * d.y, yy += d.y * d.y;
+        xh += d.x * (r.height - height), yh += d.y * (r.height - height);
+    }
+    const double det = xx * yy - xy * xy;
+    if (det <= 1e-6 * (xx + yy) * (xx + yy))
+        return std::nullopt;
+    Tilt t{(xh * yy - yh * xy) / det, (yh * xx - xh * xy) / det, 0};
+    t.height = height - t.along * mean.x - t.across * mean.y;
+    return t;
+}
+
+} // namespace
+
+std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up) {
+    const auto tilt = set_up.readings.size() >= 3 ? plane_through(set_up.readings) : std::nullopt;
+    const auto& feet = set_up.feet;
+    if (!tilt || feet.size() < 2 || norm(feet[1].place - feet[0].place) < 1)
+        return std::nullopt;
+    SetUpCorrection c{tilt->along, tilt->across, 0, 0, {}, 0};
+    const auto [lowest, highest] = std::ranges::minmax(set_up.readings, {}, &block::SetUpRead::Reading::height);
+    c.spread = highest.height - lowest.height;
+    for (const auto& r : set_up.readings)
+        c.misfit = std::max(c.misfit, std::abs(r.height - tilt->at(r.place)));
+    Tilt taken = *tilt; // what the feet take out
+    if (feet.size() == 2) {
+        const Vec2 d = (1 / norm(feet[1].place - feet[0].place)) * (feet[1].place - feet[0].place);
+        const double slope = dot(d, {tilt->along, tilt->across});
+        taken.along = slope * d.x;
+        taken.across = slope * d.y;
+    }
+    double top = -std::numeric_limits<double>::infinity();
+    for (const auto& foot : feet)
+        top = std::max(top, taken.at(foot.place));
+    for (const auto& foot : feet)
+        c.moves.push_back({foot.name, foot.place, top - taken.at(foot.place)});
+    const Tilt rest{tilt->along - taken.along, tilt->across - taken.across, 0};
+    double low = std::numeric_limits<double>::infinity(), high = -low;
+    for (const auto& r : set_up.readings) {
+        low = std::min(low, rest.at(r.place));
+        high = std::max(high, rest.at(r.place));
+    }
+    c.left = high - low;
+    return c;
+}
+
+Stack stack_for(double wanted, const std::vector<double>& on_hand) {
+    constexpr int per_mm = 1000;
+    const int most = static_cast<int>(std::lround(wanted * per_mm)) + 20 * per_mm;
+    constexpr int unreachable = std::numeric_limits<int>::max();
+    std::vector<double> pieces = on_hand;
+    std::ranges::sort(pieces, std::greater{});
+    // fewest[p][h]: pieces needed for height h with the first p of them; kept per piece to walk back.
+    std::vector<int> fewest(static_cast<std::size_t>(most) + 1, unreachable);
+    fewest[0] = 0;
+    std::vector<std::vector<bool>> used;
+    for (const double piece : pieces) {
+        const auto size = static_cast<std::size_t>(std::max(0L, std::lround(piece * per_mm)));
+        used.emplace_back(fewest.size(), false);
+        for (std::size_t h = fewest.size(); size > 0 && h-- > size;)
+            if (fewest[h - size] != unreachable && fewest[h - size] + 1 < fewest[h]) {
+                fewest[h] = fewest[h - size] + 1;
+                used.back()[h] = true;
+            }
+    }
+    const auto aim = static_cast<std::size_t>(std::max(0L, std::lround(wanted * per_mm)));
+    std::size_t best = 0;
+    for (std::size_t h = 0; h < fewest.size(); ++h) {
+        const auto off = [aim](std::size_t x) { return x > aim ? x - aim : aim - x; };
+        if (fewest[h] != unreachable && (off(h) < off(best) || (off(h) == off(best) && fewest[h] < fewest[best])))
+            best = h;
+    }
+    Stack stack{{}, static_cast<double>(best) / per_mm};
+    for (std::size_t p = pieces.size(), h = best; p-- > 0;)
+        if (used[p][h]) {
+            stack.pieces.push_back(pieces[p]);
+            h -= static_cast<std::size_t>(std::lround(pieces[p] * per_mm));
+        }
+    std::ranges::sort(stack.pieces, std::greater{});
+    return stack;
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/entries/deck_entries.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// What to do at one foot, jack or screw.
+struct FootMove {
+    std::string name;
+    metrology::Vec2 place; ///< (u, v) mm
+    double raise = 0;      ///< mm, ≥ 0: the foot that stands highest stays
+};
+
+/// A plane through indicator readings, and how the feet bring it level.
+struct SetUpCorrection {
+    double along = 0, across = 0; ///< rise per mm along u and along v
+    double spread = 0;            ///< mm, largest less smallest reading
+    double misfit = 0;            ///< mm, largest distance of a reading from the plane: it is not flat, or was misread
+    std::vector<FootMove> moves;
+    double left = 0; ///< mm, spread that two feet cannot take out: tilt about the line through them
+};
+
+/// Readings agree within half a thou (common practice, no source): level enough.
+inline constexpr double level_enough = 0.0127; // mm
+
+/// Solves the plane through the readings and what each foot must rise for it to become level. Three feet set any tilt;
+/// two only the one along the line through them.
+/// @return nothing where the readings fix no plane (fewer than three places, or all on one line), or the feet no line
+[[nodiscard]] std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up);
+
+/// A stack of blocks and shims: which of those on hand come nearest to a height.
+struct Stack {
+    std::vector<double> pieces; ///< mm, tallest first
+    double height = 0;          ///< mm
+};
+/// The fewest pieces among the stacks nearest to the wanted height (told apart to 1 µm); each piece is used once.
+/// @param wanted mm, 0 to 300
+[[nodiscard]] Stack stack_for(double wanted, const std::vector<double>& on_hand);
+
+} // namespace pallix::planning

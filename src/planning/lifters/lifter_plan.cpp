@@ -1,0 +1,334 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/lifters/lifter_plan.h"
+
+#include "block/state/job_state.h"
+#include "metrology/decision.h"
+#include "planning/cylinders/boring.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace pallix::planning {
+namespace {
+
+using block::BoreOperation;
+using block::FeatureId;
+using block::JobState;
+using block::LifterChoice;
+using metrology::Vec2;
+
+constexpr double thou = 0.0254;
+constexpr double close_enough = 0.006; // mm, below which a cut counts as having reached its size
+
+std::int64_t first_cut(const JobState& state, const FeatureId& id) {
+    const auto& cuts = state.bore(id).cuts;
+    return cuts.empty() ? std::numeric_limits<std::int64_t>::max() : cuts.front().sequence;
+}
+
+/// The evaluation that shows a lifter bore before it was cut; null where there is none.
+const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id) {
+    if (state.latest && state.latest->sequence < first_cut(state, id))
+        return &state.latest->evaluation;
+    if (state.as_found && state.as_found->sequence < first_cut(state, id))
+        return &state.as_found->evaluation;
+    return nullptr;
+}
+
+const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id) {
+    if (!e)
+        return nullptr;
+    const auto found = std::ranges::find(e->lifters, id, &block::HoleResult::id);
+    return found == e->lifters.end() ? nullptr : &*found;
+}
+
+std::optional<double> timing_of(const block::Blueprint& blueprint, const block::Evaluation& e,
+                                const block::HoleResult& hole, const block::LifterPlanChosen& plan) {
+    if (!hole.v_cam || !e.cam)
+        return std::nullopt;
+    const double angle = blueprint.hole(hole.id)->angle.value_or(0);
+    const double cam_w = e.cam->y * std::sin(angle) + e.cam->z * std::cos(angle);
+    const LifterPlace place{*hole.v_cam, hole.lean.y, hole.levels.front().w - cam_w};
+    // +v lies further round to the right: a cam whose top turns left comes there earlier.
+    const double late = plan.cam_turns_left ? -1 : 1;
+    if (plan.follower == block::Follower::flat)
+        return late * flat_timing(place);
+    if (!plan.base_radius || !plan.roller_radius)
+        return std::nullopt;
+    return late * roller_timing(place, *plan.base_radius + *plan.roller_radius);
+}
+
+std::optional<TimingSpread> spread_of(const std::vector<double>& timings) {
+    if (timings.empty())
+        return std::nullopt;
+    return TimingSpread{std::ranges::min(timings), std::ranges::max(timings)};
+}
+
+void advise(LifterNeed& n, const JobState& state, const block::LifterPlanChosen& plan) {
+    const auto set = [&n](LifterChoice choice, LifterReason reason) {
+        n.choice = choice;
+        n.reason = reason;
+    };
+    const bool judged = n.clearance && plan.clearance_least && plan.clearance_most;
+    if (const auto& decided = state.bore(n.id).lifter_decided)
+        set(decided->payload.choice, LifterReason::decided);
+    else if (plan.school == block::LifterSchool::bush_all)
+        set(LifterChoice::bush, LifterReason::school);
+    else if (n.error && plan.position && norm(*n.error) > *plan.position)
+        set(LifterChoice::bush, LifterReason::off_place);
+    else if (!judged)
+        set(LifterChoice::leave, LifterReason::unknown);
+    else if (*n.clearance > *plan.clearance_most)
+        set(LifterChoice::bush, LifterReason::loose);
+    else if (*n.clearance < *plan.clearance_least)
+        set(LifterChoice::hone, LifterReason::tight);
+    else
+        set(LifterChoice::leave, LifterReason::in_limits);
+}
+
+std::vector<std::string> missing_numbers(const LifterStudy& study, const block::LifterPlanChosen& plan) {
+    std::vector<std::string> missing;
+    const auto chosen = [&study](LifterChoice c) {
+        return std::ranges::any_of(study.each, [c](const LifterNeed& n) { return n.choice == c; });
+    };
+    if (!plan.lifter)
+        missing.emplace_back("diameter of the lifters");
+    if (!plan.clearance_least || !plan.clearance_most)
+        missing.emplace_back("their clearance, least and most");
+    if (chosen(LifterChoice::bush) && !plan.bush_outside)
+        missing.emplace_back("outside of the bushes");
+    if (chosen(LifterChoice::bush) && !plan.interference)
+        missing.emplace_back("interference of the bushes");
+    return missing;
+}
+
+/// What the finished bore is to be: in the middle of the clearances.
+std::optional<double> finished_size(const block::LifterPlanChosen& plan) {
+    if (!plan.lifter || !plan.clearance_least || !plan.clearance_most)
+        return std::nullopt;
+    return *plan.lifter + (*plan.clearance_least + *plan.clearance_most) / 2;
+}
+
+/// Probed after the last cut and the bush, so that its position can be proven.
+const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
+    const block::BoreWork& work = state.bore(id);
+    const std::int64_t done = std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0);
+    const bool after = state.latest && state.latest->sequence > done;
+    return after ? hole_of(&state.latest->evaluation, id) : nullptr;
+}
+
+/// Of a circle's centre by n touches: u·√(2/n); nothing where nobody stated how sure a touch is.
+std::optional<double> position_uncertainty(const block::EvaluationState& latest, const block::HoleResult& hole) {
+    if (!latest.standard_uncertainty)
+        return std::nullopt;
+    return *latest.standard_uncertainty * std::sqrt(2 / static_cast<double>(hole.levels.front().surface.size()));
+}
+
+LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
+    LifterProgress p;
+    p.id = n.id;
+    const block::BoreWork& work = state.bore(n.id);
+    if (n.choice == LifterChoice::leave && work.cuts.empty())
+        return p;
+    const auto finished = finished_size(plan);
+    p.inside = work.fitted.has_value();
+    const bool to_seat = n.choice == LifterChoice::bush && !p.inside;
+    std::vector<LifterCutStep> steps;
+    if (to_seat && n.seat)
+        steps = seat_steps(*n.seat);
+    else if (!to_seat && finished)
+        steps = {{BoreOperation::hone, *finished}};
+    const auto cuts = work.cuts_now();
+    const block::HoleResult* proof = proof_of(state, n.id);
+    if (const auto now = size_now(state, n.id))
+        p.size = now->size;
+    else if (proof)
+        p.size = proof->diameter();
+    const double largest =
+        steps.empty() ? 0
+                      : steps.back().to + (to_seat ? close_enough : (*plan.clearance_most - *plan.clearance_least) / 2);
+    if (!cuts.empty() && !p.size) {
+        p.state = LifterState::to_measure;
+        return p;
+    }
+    if (!cuts.empty() && p.size && *p.size > largest + 1e-9) {
+        p.state = LifterState::too_large;
+        return p;
+    }
+    for (const LifterCutStep& s : steps)
+        if (!p.next && (cuts.empty() ? p.size.value_or(0) : *p.size) < s.to - close_enough)
+            p.next = s;
+    // A bush has its own inside: as it comes it may be in size already.
+    if (p.inside && cuts.empty() && !p.size)
+        p.next = steps.empty() ? std::nullopt : std::optional(steps.back());
+    if (p.next) {
+        p.state = LifterState::to_cut;
+        return p;
+    }
+    if (to_seat) {
+        p.state = LifterState::to_press;
+        return p;
+    }
+    if (!proof) {
+        p.state = LifterState::to_prove;
+        return p;
+    }
+    p.position = norm(proof->error);
+    p.state = LifterState::proven;
+    if (plan.position && n.choice == LifterChoice::bush)
+        switch (metrology::decide(*p.position, position_uncertainty(*state.latest, *proof), {{}, *plan.position})) {
+        case metrology::Verdict::meets:
+            break;
+        case metrology::Verdict::cannot_tell:
+            p.state = LifterState::to_prove;
+            break;
+        case metrology::Verdict::fails:
+            p.state = LifterState::off_place;
+            break;
+        }
+    return p;
+}
+
+} // namespace
+
+double v_at_roller(const LifterPlace& place, double base_and_roller) {
+    return place.v_cam + place.lean_v * (base_and_roller - place.above);
+}
+double roller_timing(const LifterPlace& place, double base_and_roller) {
+    return std::asin(std::clamp(v_at_roller(place, base_and_roller) / base_and_roller, -1.0, 1.0));
+}
+double flat_timing(const LifterPlace& place) {
+    return std::atan(place.lean_v);
+}
+
+block::LifterPlanChosen lifter_plan_of(const JobState& state) {
+    return state.lifter_plan ? state.lifter_plan->payload : block::LifterPlanChosen{};
+}
+
+std::vector<std::pair<FeatureId, double>> lifter_timings(const block::Blueprint& blueprint,
+                                                         const block::Evaluation& evaluation,
+                                                         const block::LifterPlanChosen& plan) {
+    std::vector<std::pair<FeatureId, double>> timings;
+    for (const block::HoleResult& hole : evaluation.lifters)
+        if (const auto timing = timing_of(blueprint, evaluation, hole, plan))
+            timings.emplace_back(hole.id, *timing);
+    return timings;
+}
+
+std::optional<LifterStudy> study_lifters(const JobState& state) {
+    if (!state.blueprint)
+        return std::nullopt;
+    LifterStudy study;
+    const block::LifterPlanChosen plan = lifter_plan_of(state);
+    std::vector<double> before, planned;
+    for (const block::HoleBlueprint& meant : state.blueprint->lifters) {
+        LifterNeed n;
+        n.id = meant.id;
+        n.nominal = meant.diameter.nominal;
+        const block::Evaluation* e = before_cuts(state, meant.id);
+        if (const block::HoleResult* hole = hole_of(e, meant.id)) {
+            n.error = hole->error;
+            n.from_dowel = hole->from_dowel;
+            n.v_cam = hole->v_cam;
+            n.clean_blueprint = hole->clean_blueprint;
+            n.diameter = 0;
+            for (const block::HoleLevel& level : hole->levels)
+                n.diameter = std::max(*n.diameter, level.diameter);
+            n.timing = timing_of(*state.blueprint, *e, *hole, plan);
+        } else if (const auto now = size_now(state, meant.id); now && state.bore(meant.id).cuts.empty()) {
+            n.diameter = now->size;
+        } else if (state.bore(meant.id).cuts.empty()) {
+            continue;
+        }
+        if (n.diameter && plan.lifter)
+            n.clearance = *n.diameter - *plan.lifter;
+        advise(n, state, plan);
+        if (plan.bush_outside && plan.interference) {
+            n.seat = *plan.bush_outside - *plan.interference;
+            if (n.clean_blueprint)
+                n.covers = *n.seat >= *n.clean_blueprint;
+        }
+        if (n.clean_blueprint && plan.interference)
+            n.bush_needed = *n.clean_blueprint + *plan.interference;
+        if (n.timing) {
+            n.timing_planned = n.choice == LifterChoice::bush ? 0.0 : *n.timing;
+            before.push_back(*n.timing);
+            planned.push_back(*n.timing_planned);
+        }
+        study.each.push_back(n);
+    }
+    if (study.each.empty())
+        return std::nullopt;
+    study.before = spread_of(before);
+    study.planned = spread_of(planned);
+    study.missing = missing_numbers(study, plan);
+    return study;
+}
+
+const LifterNeed* LifterStudy::lifter(const FeatureId& id) const {
+    const auto it = std::ranges::find(each, id, &LifterNeed::id);
+    return it == each.end() ? nullptr : &*it;
+}
+
+std::vector<LifterCutStep> seat_steps(double seat) {
+    return {{BoreOperation::rough, seat - 10 * thou},
+            {BoreOperation::finish, seat - 5 * thou},
+            {BoreOperation::finish, seat - thou},
+            {BoreOperation::hone, seat}};
+}
+
+LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
+    LifterBoard board;
+    const block::LifterPlanChosen plan = lifter_plan_of(state);
+    if (state.probe_stale() && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
+            return n.error && state.bore(n.id).cuts.empty();
+        })) {
+        board.step = LifterStep::measure; // the tunnel they are placed by was cut since
+        return board;
+    }
+    if (!study.missing.empty()) {
+        board.step = LifterStep::give_numbers;
+        return board;
+    }
+    for (const LifterNeed& n : study.each)
+        board.each.push_back(progress_of(state, n, plan));
+    const bool newest = state.latest && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
+                            return state.bore(n.id).last_cut() > 0 && proof_of(state, n.id);
+                        });
+    if (newest) {
+        board.timings_after = lifter_timings(*state.blueprint, state.latest->evaluation, plan);
+        std::vector<double> values;
+        for (const auto& [id, timing] : board.timings_after)
+            values.push_back(timing);
+        board.after = spread_of(values);
+    }
+    const auto find = [&board](LifterState s) -> const LifterProgress* {
+        const auto it = std::ranges::find(board.each, s, &LifterProgress::state);
+        return it == board.each.end() ? nullptr : &*it;
+    };
+    const auto at = [&board](LifterStep step, const FeatureId& id) {
+        board.step = step;
+        board.lifter = id;
+    };
+    for (const LifterNeed& n : study.each)
+        if (n.choice == LifterChoice::bush && n.covers == false && !state.bore(n.id).fitted) {
+            at(LifterStep::bush_too_small, n.id);
+            return board;
+        }
+    constexpr std::array order{std::pair{LifterState::too_large, LifterStep::too_large},
+                               std::pair{LifterState::to_measure, LifterStep::measure_cut},
+                               std::pair{LifterState::to_cut, LifterStep::cut},
+                               std::pair{LifterState::to_press, LifterStep::press},
+                               std::pair{LifterState::off_place, LifterStep::off_place},
+                               std::pair{LifterState::to_prove, LifterStep::prove}};
+    for (const auto& [s, step] : order)
+        if (const LifterProgress* p = find(s)) {
+            at(step, p->id);
+            return board;
+        }
+    board.step = LifterStep::done;
+    return board;
+}
+
+} // namespace pallix::planning

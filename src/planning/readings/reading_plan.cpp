@@ -1,0 +1,340 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/readings/reading_plan.h"
+
+#include "block/state/job_state.h"
+#include "planning/common/place.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace pallix::planning {
+namespace {
+
+using block::Blueprint;
+using block::FeatureId;
+using block::FeatureKind;
+using block::MeasuredAt;
+using block::Quantity;
+using metrology::Vec2;
+
+constexpr std::array<const char*, measurings> names{
+    "main_sizes",     "saddle_heights", "bar_sweep",      "deck_heights", "feelers",     "deck_level",
+    "cylinder_sizes", "cylinder_walls", "piston_heights", "lifter_sizes", "temperatures"};
+
+FeatureId deck_id(const std::string& bank) {
+    return {FeatureKind::deck, bank, 0};
+}
+
+/// Sizes and walls of a row of bores.
+std::vector<MeasuredAt> bore_places(const std::vector<block::HoleBlueprint>& bores, const std::string& bank,
+                                    Quantity quantity, std::initializer_list<const char*> levels,
+                                    std::initializer_list<const char*> directions) {
+    std::vector<MeasuredAt> places;
+    for (const block::HoleBlueprint& bore : bores)
+        if (bore.id.bank == bank)
+            for (const char* level : levels)
+                for (const char* direction : directions)
+                    places.push_back({bore.id, quantity, level, direction, {}});
+    return places;
+}
+
+std::vector<MeasuredAt> main_places(const Blueprint& b) {
+    std::vector<MeasuredAt> places;
+    for (const auto& main : b.mains)
+        for (const char* end : {"front", "rear"})
+            for (const char* way : {"upright", "60 left", "60 right"})
+                places.push_back({main.id, Quantity::size, end, way, {}});
+    return places;
+}
+
+std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& bank, bool corners_only) {
+    std::vector<FeatureId> row;
+    for (const auto& bore : b.bores)
+        if (bore.id.bank == bank)
+            row.push_back(bore.id);
+    std::vector<MeasuredAt> places;
+    for (const FeatureId& id : row)
+        if (!corners_only || id == row.front() || id == row.back())
+            for (const char* side : {"one side of the pin", "the other side of the pin"})
+                places.push_back({id, Quantity::piston, "", side, {}});
+    return places;
+}
+
+/// What the blueprint means the size of a feature to be.
+double nominal_of(const Blueprint& b, const FeatureId& id) {
+    if (id.kind == FeatureKind::main) {
+        const auto main = std::ranges::find(b.mains, id, &block::MainBlueprint::id);
+        return main == b.mains.end() ? 0 : main->diameter.nominal + (main->diameter.lower + main->diameter.upper) / 2;
+    }
+    const auto* hole = b.hole(id);
+    return hole ? hole->diameter.nominal + (hole->diameter.lower + hole->diameter.upper) / 2 : 0;
+}
+
+/// What a cylinder or lifter bore was cut to, or what the sleeve in it came with; nothing where neither was.
+std::optional<double> size_to_expect(const block::JobState& state, const FeatureId& id) {
+    const block::BoreWork& work = state.bore(id);
+    if (const auto cuts = work.cuts_now(); !cuts.empty())
+        return cuts.back().payload.target;
+    return work.fitted && work.insert ? std::optional(work.insert->payload.inside) : std::nullopt;
+}
+
+struct Meant {
+    double value = 0;
+    double believable = 0;
+};
+
+// What a reading may differ before it is asked about (common practice, no source), mm unless the quantity says else.
+Meant meant(const block::JobState& state, const MeasuredAt& at) {
+    const Blueprint& b = *state.blueprint;
+    switch (at.quantity) {
+    case Quantity::size:
+        if (const auto cut_to = size_to_expect(state, at.feature))
+            return {*cut_to, 0.3};
+        return {nominal_of(b, at.feature), at.feature.kind == FeatureKind::bore ? 1.5 : 0.3};
+    case Quantity::height: {
+        const auto& deck = state.deck(at.feature.bank);
+        double expected = b.bank(at.feature.bank)->deck_height.nominal;
+        if (deck.latest && !deck.from_old_tunnel()) {
+            // Once it is cut, a height is where the cutter was set to: infeed counts from the first touch.
+            const double depth = deck.depth_since(deck.latest->sequence);
+            expected = depth > 0 ? deck.latest->result.height_max - depth : deck.latest->result.height_mean;
+        }
+        return {expected, deck.cuts.empty() ? 0.6 : 0.127};
+    }
+    case Quantity::saddle:
+    case Quantity::sweep:
+        return {0, 0.13};
+    case Quantity::gap:
+        return {0, 0.3};
+    case Quantity::piston:
+        return {0, 1.3};
+    case Quantity::slope:
+        return {0, 1};
+    case Quantity::wall:
+        return {6, 5};
+    case Quantity::temperature:
+        break;
+    }
+    return {20, 20};
+}
+
+/// Places that should read nearly alike.
+bool side_by_side(const MeasuredAt& a, const MeasuredAt& b) {
+    if (a.quantity != b.quantity || a.feature.bank != b.feature.bank)
+        return false;
+    switch (a.quantity) {
+    case Quantity::size:
+        return a.feature == b.feature; // mains and bores of a worn block differ more among each other
+    case Quantity::height:
+    case Quantity::saddle:
+        return true;
+    default:
+        return false;
+    }
+}
+
+std::optional<double> middle_of(std::vector<double> values) {
+    if (values.size() < 2)
+        return std::nullopt;
+    std::ranges::sort(values);
+    const std::size_t half = values.size() / 2;
+    return values.size() % 2 == 1 ? values[half] : (values[half - 1] + values[half]) / 2;
+}
+
+/// @param since entry that a reading must be newer than
+std::size_t readings_at(const block::JobState& state, const std::string& key, std::int64_t since) {
+    const block::MeasuredPlace* place = state.place(key);
+    if (!place || place->stale())
+        return 0;
+    return static_cast<std::size_t>(
+        std::ranges::count_if(place->sequences, [since](std::int64_t sequence) { return sequence > since; }));
+}
+
+} // namespace
+
+bool goes_by_bank(Measuring what) {
+    return what != Measuring::main_sizes && what != Measuring::saddle_heights && what != Measuring::bar_sweep &&
+           what != Measuring::temperatures;
+}
+
+block::InstrumentKind usual_instrument(Measuring what) {
+    using enum block::InstrumentKind;
+    constexpr std::array<block::InstrumentKind, measurings> kinds{
+        bore_gauge, lever_indicator, lever_indicator, deck_bridge, straightedge, precision_level,
+        bore_gauge, wall_gauge,      dial_indicator,  bore_gauge,  thermometer};
+    return kinds[static_cast<std::size_t>(what)];
+}
+
+std::string plan_name(Measuring what, const std::string& bank) {
+    const std::string name = names[static_cast<std::size_t>(what)];
+    return goes_by_bank(what) ? name + " " + bank : name;
+}
+
+std::vector<EdgeLine> edge_lines(const Blueprint& blueprint, const std::string& bank_id) {
+    const block::BankBlueprint& bank = *blueprint.bank(bank_id);
+    const DeckExtent e = deck_extent(bank);
+    constexpr double inset = 0.05; // of the deck: an edge is blind at its very ends
+    const double u0 = e.low.x + inset * e.length(), u1 = e.high.x - inset * e.length();
+    const double v0 = e.low.y + inset * e.width(), v1 = e.high.y - inset * e.width();
+    const bool single = bank.angle == 0;
+    const std::string plus = single ? "right side" : bank.angle > 0 ? "outboard" : "inboard";
+    const std::string minus = single ? "left side" : bank.angle > 0 ? "inboard" : "outboard";
+    std::vector<EdgeLine> lines{{plus, {u0, v1}, {u1, v1}},
+                                {"middle", {u0, (v0 + v1) / 2}, {u1, (v0 + v1) / 2}},
+                                {minus, {u0, v0}, {u1, v0}},
+                                {"diagonal from front, " + plus, {u0, v1}, {u1, v0}},
+                                {"diagonal from front, " + minus, {u0, v0}, {u1, v1}}};
+    const block::HoleBlueprint* before = nullptr;
+    for (const auto& bore : blueprint.bores) {
+        if (bore.id.bank != bank_id)
+            continue;
+        if (before) {
+            const double u = (before->u + bore.u) / 2;
+            lines.push_back(
+                {"between bores " + std::to_string(before->id.number) + " and " + std::to_string(bore.id.number),
+                 {u, v0},
+                 {u, v1}});
+        }
+        before = &bore;
+    }
+    return lines;
+}
+
+std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const std::string& bank) {
+    std::vector<MeasuredAt> places;
+    switch (what) {
+    case Measuring::main_sizes:
+        return main_places(b);
+    case Measuring::saddle_heights:
+        for (const auto& main : b.mains)
+            places.push_back({main.id, Quantity::saddle, "", "", {}});
+        return places;
+    case Measuring::bar_sweep:
+        for (const FeatureId& end : {b.mains.front().id, b.mains.back().id})
+            for (const char* clock : {"12", "3", "6", "9"})
+                places.push_back({end, Quantity::sweep, "", clock, {}});
+        return places;
+    case Measuring::deck_heights:
+        for (const block::DeckPlace& p : block::deck_places(*b.bank(bank)))
+            places.push_back({deck_id(bank), Quantity::height, "", "", p.place});
+        return places;
+    case Measuring::feelers:
+        for (const EdgeLine& line : edge_lines(b, bank))
+            places.push_back({deck_id(bank), Quantity::gap, "", line.name, {}});
+        return places;
+    case Measuring::deck_level:
+        for (const char* way : {"along", "across"})
+            places.push_back({deck_id(bank), Quantity::slope, "", way, {}});
+        return places;
+    case Measuring::cylinder_sizes:
+        return bore_places(b.bores, bank, Quantity::size, {"top", "middle", "bottom"}, {"across", "along"});
+    case Measuring::cylinder_walls:
+        return bore_places(b.bores, bank, Quantity::wall, {"top", "bottom"}, {"right", "rear", "left", "front"});
+    case Measuring::piston_heights:
+        return piston_places(b, bank, true);
+    case Measuring::lifter_sizes:
+        return bore_places(b.lifters, bank, Quantity::size, {"top", "bottom"}, {"across", "along"});
+    case Measuring::temperatures:
+        break;
+    }
+    const FeatureId whole{FeatureKind::panrail, "", 0};
+    return {{whole, Quantity::temperature, "", "block", {}}, {whole, Quantity::temperature, "", "gauge", {}}};
+}
+
+std::vector<MeasuredAt> all_places(const Blueprint& b, Measuring what, const std::string& bank) {
+    return what == Measuring::piston_heights ? piston_places(b, bank, false) : usual_places(b, what, bank);
+}
+
+std::vector<MeasuredAt> chosen_places(const block::JobState& state, Measuring what, const std::string& bank) {
+    const auto chosen = state.reading_plans.find(plan_name(what, bank));
+    if (chosen == state.reading_plans.end())
+        return usual_places(*state.blueprint, what, bank);
+    const std::vector<MeasuredAt> all = all_places(*state.blueprint, what, bank);
+    std::vector<MeasuredAt> places;
+    for (const std::string& key : chosen->second.places) {
+        const auto found = std::ranges::find_if(all, [&key](const MeasuredAt& at) { return at.key() == key; });
+        if (found != all.end())
+            places.push_back(*found);
+    }
+    return places;
+}
+
+std::optional<AskedReading> next_reading(const block::JobState& state, const ReadingWish& wish) {
+    if (!state.blueprint || (goes_by_bank(wish.what) && !state.blueprint->bank(wish.bank)))
+        return std::nullopt;
+    std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
+    if (wish.feature && std::ranges::find(places, *wish.feature, &MeasuredAt::feature) != places.end())
+        std::erase_if(places, [&](const MeasuredAt& at) { return at.feature != *wish.feature; });
+    const auto ask = [&](std::size_t i, std::size_t reading) {
+        const Meant m = meant(state, places[i]);
+        return AskedReading{places[i], m.value, m.believable, i + 1, places.size(), reading};
+    };
+    for (std::size_t i = 0; wish.once_more && i < places.size(); ++i)
+        if (const std::string key = places[i].key(); key == *wish.once_more)
+            return ask(i, readings_at(state, key, 0) + 1);
+    const std::size_t wanted = wish.every_place_twice && decides_a_cut(wish.what) ? 2 : 1;
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        const std::string key = places[i].key();
+        const std::size_t have = readings_at(state, key, wish.since);
+        if (have < wanted && std::ranges::find(wish.skipped, key) == wish.skipped.end())
+            return ask(i, have + 1);
+    }
+    return std::nullopt;
+}
+
+std::optional<AskedReading> next_called(const block::JobState& state, const StepList& steps, const ReadingWish& wish) {
+    if (!state.blueprint || wish.once_more || (wish.every_place_twice && decides_a_cut(wish.what)) ||
+        (goes_by_bank(wish.what) && !state.blueprint->bank(wish.bank)))
+        return std::nullopt;
+    const std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
+    for (const Step& step : steps.steps) {
+        const bool open = step.state == StepState::now || (step.state == StepState::ready && !step.aside);
+        if (!open || !step.place || (step.task != Task::read && step.task != Task::settle))
+            continue;
+        const auto found = std::ranges::find_if(
+            places, [&](const MeasuredAt& at) { return at == *step.place || at.key() == step.place->key(); });
+        const bool skipped = std::ranges::find(wish.skipped, step.place->key()) != wish.skipped.end();
+        if (found == places.end() || skipped || (wish.feature && *wish.feature != found->feature))
+            continue;
+        const Meant m = meant(state, *found);
+        const block::MeasuredPlace* known = state.place(*found);
+        const std::size_t have = known && !known->stale() ? known->count : 0;
+        return AskedReading{*found,        m.value, m.believable, static_cast<std::size_t>(found - places.begin()) + 1,
+                            places.size(), have + 1};
+    }
+    return std::nullopt;
+}
+
+block::Expected expectation(const block::JobState& state, const AskedReading& asked,
+                            const block::Instrument& instrument, block::Unit bench) {
+    block::Expected e;
+    e.value = asked.expected;
+    e.believable = asked.believable;
+    e.bench = bench;
+    const Quantity q = asked.at.quantity;
+    e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston;
+    if (block::reads_from_zero(instrument.kind) && instrument.zero &&
+        std::abs(*instrument.zero - asked.expected) <= asked.believable)
+        e.zero = instrument.zero;
+    e.turn = instrument.turn;
+    std::vector<double> beside;
+    for (const block::MeasuredPlace& p : state.places) {
+        if (p.stale())
+            continue;
+        if (p.at.key() == asked.at.key())
+            e.repeat = p.value;
+        else if (side_by_side(p.at, asked.at))
+            beside.push_back(p.value);
+    }
+    e.neighbours = middle_of(std::move(beside));
+    e.repeat_limit = asked.believable / 12;
+    e.neighbour_limit = asked.believable / 3;
+    return e;
+}
+
+bool decides_a_cut(Measuring what) {
+    return what != Measuring::temperatures && what != Measuring::bar_sweep && what != Measuring::deck_level;
+}
+
+} // namespace pallix::planning

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/evaluation.h"
+#include "planning/readings/gauge_findings.h"
+#include "planning/tunnel/tunnel_plan.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// A chain over two sprockets by the pitch-circle model: L = 2C·cos α + p[N1(1/2 − α/π) + N2(1/2 + α/π)],
+/// R = p/(2 sin(π/N)), α = asin((R2 − R1)/C). The polygon formula of chain handbooks differs by about 0.06 links.
+struct ChainDrive {
+    int teeth_crank = 0, teeth_cam = 0;
+    double pitch = 0; ///< mm
+};
+[[nodiscard]] double chain_length(const ChainDrive& chain, double centre_distance);
+/// How far the free run sags one way when a chain of this length runs on this centre distance: f ≈ √(3·s·e/8).
+struct ChainSlack {
+    double excess = 0; ///< mm of chain
+    double sag = 0;    ///< mm, one way; play felt by finger is twice it
+};
+[[nodiscard]] ChainSlack chain_slack(const ChainDrive& chain, double length, double centre_distance);
+/// Backlash a gear drive gains when its centres come closer by `closer`: it loses 2·closer·tan α.
+/// @param pressure_angle rad
+[[nodiscard]] double backlash_change(double closer, double pressure_angle);
+/// Clearance of a bearing: housing less twice the shell less the journal, mm.
+[[nodiscard]] double bearing_clearance(double housing, double shell, double journal);
+
+struct TunnelConsequences {
+    double cam_distance_change = 0; ///< mm, at the timing end; − is closer
+    std::optional<ChainSlack> chain;
+    std::optional<double> backlash_change; ///< mm
+    struct Deck {
+        std::string bank;
+        double height_change = 0; ///< mm, mean over its length
+        double side_change = 0;   ///< mm, of cylinder positions across
+    };
+    std::vector<Deck> decks;
+    std::optional<double> bearing_clearance; ///< mm, at the finished size
+    double roll = 0;                         ///< rad
+};
+[[nodiscard]] TunnelConsequences consequences_of(const block::Blueprint& blueprint, const block::Evaluation* evaluation,
+                                                 const std::vector<Housing>& mains, const CentreLine& line);
+
+/// What to move at a jack or screw so that the bar stands in the middle of the end mains.
+struct JackMove {
+    double station = 0;   ///< mm along the crankshaft
+    double up = 0;        ///< mm, raise the block there
+    double towards_3 = 0; ///< mm, push it towards 3 o'clock there, seen from the rear
+};
+/// Straight through what the sweeps at both end mains found, continued to the stations of jacks and screws.
+/// @param stations mm along the crankshaft, as the blueprint counts x
+[[nodiscard]] std::vector<JackMove> jack_moves(const block::Blueprint& blueprint,
+                                               const std::vector<SweepFinding>& sweeps,
+                                               const std::vector<double>& stations);
+
+} // namespace pallix::planning

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/state/job_state.h"
+
+#include <algorithm>
+#include <cstdint>
+#include <limits>
+#include <map>
+#include <numbers>
+#include <optional>
+#include <string>
+
+namespace pallix::planning {
+
+// What the files about the main tunnel have in common.
+
+inline const block::MainBlueprint& meant(const block::JobState& state, const block::FeatureId& id) {
+    return *std::ranges::find(state.blueprint->mains, id, &block::MainBlueprint::id);
+}
+
+inline double target_of(const block::MainBlueprint& main, const block::TunnelPolicy& policy) {
+    return policy.target_diameter.value_or((main.diameter.smallest() + main.diameter.largest()) / 2);
+}
+
+/// Angle of a size's direction from upright, rad.
+inline std::optional<double> angle_of(const std::string& direction) {
+    if (direction == "upright")
+        return 0.0;
+    if (direction == "60 left")
+        return -std::numbers::pi / 3;
+    return direction == "60 right" ? std::optional(std::numbers::pi / 3) : std::nullopt;
+}
+
+/// Read with the caps torqued, for all that was said, and nothing changed since.
+inline bool counts(const block::MeasuredPlace& place) {
+    return !place.stale() && place.conditions.caps_torqued != false;
+}
+
+/// The newest size of each place of the mains, by its key, whether or not it still holds.
+/// @param before entry that a reading must be older than
+inline std::map<std::string, const block::TakenReading*>
+last_sizes(const block::JobState& state, std::int64_t before = std::numeric_limits<std::int64_t>::max()) {
+    std::map<std::string, const block::TakenReading*> last;
+    for (const block::TakenReading& r : state.readings)
+        if (r.reading.at.feature.kind == block::FeatureKind::main && r.reading.at.quantity == block::Quantity::size &&
+            r.sequence < before)
+            last[r.reading.at.key()] = &r;
+    return last;
+}
+
+} // namespace pallix::planning

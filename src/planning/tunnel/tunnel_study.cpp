@@ -1,0 +1,203 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/tunnel/tunnel_study.h"
+
+#include "block/state/job_state.h"
+#include "planning/readings/reading_plan.h"
+#include "planning/tunnel/tunnel_sizes.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+namespace pallix::planning {
+namespace {
+
+using block::FeatureId;
+using block::JobState;
+using block::Quantity;
+
+constexpr double one_sided_95 = 1.645;
+
+KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
+    KnownHousings known;
+    std::map<FeatureId, double> saddle;
+    known.uncertainty = 0.0;
+    const auto worse = [&known](const std::optional<double>& u) {
+        known.uncertainty = known.uncertainty && u ? std::optional(std::max(*known.uncertainty, *u)) : std::nullopt;
+    };
+    for (const block::MeasuredPlace& p : state.places)
+        if (p.at.quantity == Quantity::saddle && counts(p)) {
+            saddle[p.at.feature] = p.value;
+            worse(p.standard_uncertainty());
+        }
+    std::vector<block::MainBlueprint> mains; // whose saddles are read: one left out of the plan is left out here
+    const std::vector<block::MeasuredAt> wanted = chosen_places(state, Measuring::saddle_heights, "");
+    for (const block::MainBlueprint& main : state.blueprint->mains)
+        if (saddle.contains(main.id) || state.blueprint->mains.size() <= 2 ||
+            std::ranges::find(wanted, main.id, &block::MeasuredAt::feature) != wanted.end())
+            mains.push_back(main);
+    if (mains.size() > 2)
+        for (const block::MainBlueprint& main : mains)
+            if (!saddle.contains(main.id))
+                known.saddles_missing.push_back(main.id);
+    if (!known.saddles_missing.empty() || mains.empty())
+        return known;
+    const double x0 = mains.front().x, x1 = mains.back().x, s0 = saddle[mains.front().id], s1 = saddle[mains.back().id];
+    for (const block::MainBlueprint& main : mains) {
+        Housing h{main.id, {}, target_of(main, policy), 0};
+        double upright = 0;
+        for (const block::MeasuredPlace& p : state.places)
+            if (p.at.feature == main.id && p.at.quantity == Quantity::size && p.at.direction == "upright" && counts(p))
+                upright = upright == 0 ? p.value : (upright + p.value) / 2;
+        if (upright == 0)
+            continue;
+        // The saddle's top stands where the end mains' line has it, and off it by what the indicator found.
+        const double off = saddle[main.id] - (s0 + (s1 - s0) * (main.x - x0) / (x1 - x0));
+        const double z = h.target_diameter / 2 + off - upright / 2;
+        for (const block::MeasuredPlace& p : state.places) {
+            const auto angle = angle_of(p.at.direction);
+            if (p.at.feature != main.id || p.at.quantity != Quantity::size || !angle || !counts(p))
+                continue;
+            worse(p.standard_uncertainty());
+            const double x = main.x + (p.at.level == "front" ? -8 : 8); // ends of the housing, about
+            for (const double side : {1.0, -1.0})
+                h.points.push_back(
+                    {x, side * p.value / 2 * std::sin(*angle), z + side * p.value / 2 * std::cos(*angle)});
+        }
+        known.mains.push_back(std::move(h));
+    }
+    if (known.mains.size() >= 2)
+        known.source = HousingSource::gauge;
+    else
+        known.mains.clear();
+    return known;
+}
+
+} // namespace
+
+KnownHousings known_housings(const JobState& state, const TunnelPolicy& policy) {
+    if (!state.blueprint)
+        return {};
+    // Of mains that were worked on or unbolted since, the probe says nothing any more.
+    const bool probe_holds = state.mains_as_probed() && state.latest->conditions.caps_torqued != false;
+    if (!probe_holds)
+        return from_gauges(state, policy);
+    const block::Evaluation& e = state.latest->evaluation;
+    return {HousingSource::probe,
+            housings_of(*state.blueprint, e, policy),
+            state.latest->mains_uncertainty(),
+            given_line(e, GivenLine::ends),
+            {}};
+}
+
+namespace {
+
+TunnelPlan plan_for(const KnownHousings& known, const TunnelPolicy& policy) {
+    std::vector<Housing> mains = known.mains;
+    if (policy.target_diameter)
+        for (Housing& m : mains)
+            m.target_diameter = *policy.target_diameter;
+    return plan_tunnel(mains, policy, policy.line == GivenLine::ends ? known.ends : CentreLine{});
+}
+
+TunnelPolicy loosened(TunnelPolicy policy, TunnelLimit limit) {
+    switch (limit) {
+    case TunnelLimit::max_cap_cut:
+        policy.max_cap_cut += block::mm_per_thou;
+        break;
+    case TunnelLimit::max_rise:
+        policy.max_rise += block::mm_per_thou;
+        break;
+    case TunnelLimit::max_side:
+        policy.max_side += block::mm_per_thou;
+        break;
+    case TunnelLimit::target_diameter:
+        break; // each main's own grows: done on the housings
+    }
+    return policy;
+}
+
+void find_loosened(TunnelStudy& study) {
+    if (!study.plan.feasible)
+        return;
+    for (const TunnelLimit limit :
+         {TunnelLimit::target_diameter, TunnelLimit::max_cap_cut, TunnelLimit::max_rise, TunnelLimit::max_side}) {
+        KnownHousings known = study.housings;
+        TunnelPolicy policy = loosened(study.policy, limit);
+        if (limit == TunnelLimit::target_diameter) {
+            policy.target_diameter.reset();
+            for (Housing& m : known.mains)
+                m.target_diameter = study.policy.target_diameter.value_or(m.target_diameter) + block::mm_per_thou;
+        }
+        const TunnelPlan plan = plan_for(known, policy);
+        if (const double saves = study.plan.max_cap_cut - plan.max_cap_cut; plan.feasible && saves > 5e-4)
+            study.loosened.push_back({limit, saves});
+    }
+}
+
+void find_schools(TunnelStudy& study) {
+    const auto add = [&study](const char* name, auto change) {
+        TunnelPolicy policy = study.policy;
+        change(policy);
+        study.schools.push_back({name, policy, plan_for(study.housings, policy)});
+    };
+    using block::TunnelMethod;
+    add("hone, each its own", [](TunnelPolicy& p) { p.method = TunnelMethod::hone, p.caps = CapCuts::each; });
+    add("hone, caps equal", [](TunnelPolicy& p) { p.method = TunnelMethod::hone, p.caps = CapCuts::equal; });
+    add("hone, line kept", [](TunnelPolicy& p) {
+        p.method = TunnelMethod::hone;
+        p.caps = CapCuts::each;
+        p.max_rise = std::min(p.max_rise, 0.0025); // a tenth
+    });
+    add("bore on the datum", [](TunnelPolicy& p) { p.method = TunnelMethod::bore, p.line = GivenLine::datum; });
+    add("bore, end mains", [](TunnelPolicy& p) { p.method = TunnelMethod::bore, p.line = GivenLine::ends; });
+}
+
+/// Each point may lie further out than it was measured; a main read once more is known better by √2.
+void find_sure(TunnelStudy& study) {
+    if (!study.housings.uncertainty)
+        return;
+    KnownHousings known = study.housings;
+    const double margin = one_sided_95 * *known.uncertainty;
+    for (Housing& m : known.mains)
+        m.margin = margin;
+    study.sure = plan_for(known, study.policy);
+    if (!study.sure->feasible)
+        return;
+    for (Housing& m : known.mains) {
+        m.margin = margin / std::numbers::sqrt2;
+        const TunnelPlan better = plan_for(known, study.policy);
+        m.margin = margin;
+        double before = 0, after = 0;
+        for (std::size_t i = 0; i < better.cuts.size(); ++i) {
+            before += study.sure->cuts[i].cut;
+            after += better.cuts[i].cut;
+        }
+        if (before - after > 2e-4)
+            study.readings.push_back({m.id, before - after});
+    }
+}
+
+} // namespace
+
+std::optional<TunnelStudy> study_tunnel(const JobState& state) {
+    TunnelStudy study;
+    study.policy = state.tunnel_policy.value_or(TunnelPolicy{.parting = 12 * block::radians_per_degree});
+    study.housings = known_housings(state, study.policy);
+    if (study.housings.source == HousingSource::none)
+        return std::nullopt;
+    study.plan = plan_for(study.housings, study.policy);
+    return study;
+}
+
+void explain(TunnelStudy& study) {
+    study.loosened.clear();
+    study.schools.clear();
+    study.readings.clear();
+    find_loosened(study);
+    find_schools(study);
+    find_sure(study);
+}
+
+} // namespace pallix::planning

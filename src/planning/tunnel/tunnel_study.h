@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/evaluation.h"
+#include "block/forward.h"
+#include "block/ledger.h"
+#include "planning/tunnel/tunnel_plan.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+
+/// Where the old surface of the mains is known from.
+enum class HousingSource { none, probe, gauge };
+
+struct KnownHousings {
+    HousingSource source = HousingSource::none;
+    std::vector<Housing> mains;
+    std::optional<double> uncertainty; ///< mm, standard, of one point's distance
+    CentreLine ends;                   ///< through the centres of the end mains
+    /// By gauge: mains whose saddle was not read. Two saddles lie on a line; of more, nothing is known while one is
+    /// missing: it is not 0.
+    std::vector<block::FeatureId> saddles_missing;
+};
+
+/// From probe points where they hold; else from sizes in three directions and saddle heights, with the assumption that
+/// each housing is centred sideways and that the end mains' saddles lie on the datum.
+/// @param policy whose target diameter counts
+[[nodiscard]] KnownHousings known_housings(const block::JobState& state, const TunnelPolicy& policy);
+
+/// What one limit, loosened by a thou, would save of the largest cap cut.
+struct LoosenedLimit {
+    TunnelLimit limit{};
+    double saves = 0; ///< mm
+};
+
+/// Another way of doing it, beside the chosen one.
+struct TunnelSchool {
+    std::string name; ///< "hone, each its own", "hone, line kept"
+    TunnelPolicy policy;
+    TunnelPlan plan;
+};
+
+/// The plan with what explains it.
+struct TunnelStudy {
+    KnownHousings housings;
+    TunnelPolicy policy;
+    TunnelPlan plan;
+    std::vector<LoosenedLimit> loosened; ///< those that save something
+    std::vector<TunnelSchool> schools;
+    std::optional<TunnelPlan> sure; ///< cleans up with 95 % certainty: each point may be 1.645 u further out
+    struct Reading {
+        block::FeatureId main;
+        double saves = 0; ///< mm of the sure plan's cuts together, were this main measured once more
+    };
+    std::vector<Reading> readings; ///< mains where another reading would save something
+};
+/// The plan by the chosen policy; nothing where the tunnel is not known.
+[[nodiscard]] std::optional<TunnelStudy> study_tunnel(const block::JobState& state);
+/// Adds what explains it: limits loosened, other schools, certainty. A score of plans: for when someone looks.
+void explain(TunnelStudy& study);
+
+} // namespace pallix::planning

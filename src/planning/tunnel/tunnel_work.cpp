@@ -1,0 +1,425 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/tunnel/tunnel_work.h"
+
+#include "block/state/job_state.h"
+#include "metrology/circle_fit.h"
+#include "planning/readings/reading_plan.h"
+#include "planning/tunnel/tunnel_sizes.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace pallix::planning {
+namespace {
+
+using block::FeatureId;
+using block::FeatureKind;
+using block::JobState;
+using block::MeasuredAt;
+using block::Quantity;
+using block::TunnelPassKind;
+using metrology::Verdict;
+
+/// What was done since the tunnel was last said to be done: it may be worked a second time.
+struct Campaign {
+    const block::TakenCaps* caps = nullptr; ///< the last
+    const block::TakenPass* pass = nullptr; ///< the last
+    std::int64_t cut = 0, worked = 0;       ///< their entries; 0 for none
+    [[nodiscard]] bool begun() const { return caps || pass; }
+    [[nodiscard]] std::int64_t last() const { return std::max(cut, worked); }
+};
+
+Campaign campaign_of(const JobState& state) {
+    Campaign c;
+    if (!state.caps_cut.empty() && state.caps_cut.back().sequence > state.tunnel_done)
+        c.caps = &state.caps_cut.back();
+    if (!state.tunnel_passes.empty() && state.tunnel_passes.back().sequence > state.tunnel_done)
+        c.pass = &state.tunnel_passes.back();
+    c.cut = c.caps ? c.caps->sequence : 0;
+    c.worked = c.pass ? c.pass->sequence : 0;
+    return c;
+}
+
+double cut_of(const block::TakenCaps& caps, const FeatureId& main) {
+    const auto cut = std::ranges::find(caps.cut.cuts, main, [](const auto& c) { return c.first; });
+    return cut == caps.cut.cuts.end() ? 0 : cut->second;
+}
+
+/// Diameter of a section once its cap has come up by `cut`, by the same circle through the same touches.
+std::optional<double> diameter_after(const block::MainResult& section, double cut) {
+    std::vector<metrology::Vec2> before, after;
+    for (const metrology::Vec3 p : section.surface) {
+        before.push_back({p.y, p.z});
+        after.push_back({p.y, p.z + (p.z < section.centre.z ? cut : 0)});
+    }
+    const auto was = metrology::fit_circle(before), is = metrology::fit_circle(after);
+    if (!was || !is)
+        return std::nullopt;
+    return section.diameter + 2 * (is->radius - was->radius);
+}
+
+void predict_probed(std::vector<CapPrediction>& out, const JobState& state, const block::TakenCaps& caps) {
+    for (const block::MainResult& section : caps.before) {
+        const auto predicted = diameter_after(section, cut_of(caps, section.id));
+        if (!predicted)
+            continue;
+        CapPrediction p{{section.id, Quantity::size, section.level, "", {}},
+                        section.diameter,
+                        cut_of(caps, section.id),
+                        *predicted,
+                        {},
+                        0,
+                        0};
+        const double touch = state.latest->mains_uncertainty().value_or(0.0025);
+        // A fitted diameter of n touches: 2·u/√n, before and after.
+        p.allowed = 4 * std::numbers::sqrt2 * touch / std::sqrt(static_cast<double>(section.points));
+        if (state.mains_as_probed())
+            for (const block::MainResult& now : state.latest->evaluation.mains)
+                if (now.id == section.id && now.level == section.level)
+                    p.after = now.diameter;
+        p.read = p.after ? 1 : 0;
+        out.push_back(p);
+    }
+}
+
+std::vector<CapPrediction> predictions_of(const JobState& state, const Campaign& c) {
+    std::vector<CapPrediction> out;
+    if (!c.caps)
+        return out;
+    const auto before = last_sizes(state, c.cut);
+    const auto now = last_sizes(state);
+    for (const auto& [key, size] : before) {
+        const auto angle = angle_of(size->reading.at.direction);
+        if (!angle)
+            continue;
+        CapPrediction p{size->reading.at, size->value, cut_of(*c.caps, size->reading.at.feature), 0, {}, 0, 0};
+        p.predicted = p.before - p.cut * std::cos(*angle);
+        p.allowed = 2 * std::numbers::sqrt2 * size->fixed.value_or(0.0025);
+        const block::MeasuredPlace* place = state.place(key);
+        if (const auto after = now.find(key);
+            after != now.end() && after->second->sequence > c.cut && c.worked < c.cut && place && !place->stale()) {
+            p.after = place->value;
+            p.read = place->count;
+        }
+        out.push_back(p);
+    }
+    if (out.empty() && c.worked < c.cut)
+        predict_probed(out, state, *c.caps);
+    return out;
+}
+
+std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& policy) {
+    std::vector<StockLeft> board;
+    const auto add = [&](const MeasuredAt& at, double d, bool stale) {
+        const block::MainBlueprint& main = meant(state, at.feature);
+        board.push_back(
+            {at, d, target_of(main, policy) - d, main.diameter.smallest() - d, main.diameter.largest() - d, stale});
+    };
+    const auto sizes = last_sizes(state);
+    const bool probe_is_newer = state.latest && std::ranges::none_of(sizes, [&](const auto& size) {
+                                    return size.second->sequence > state.latest->mains_sequence();
+                                });
+    if (probe_is_newer)
+        for (const block::MainResult& section : state.latest->evaluation.mains)
+            add({section.id, Quantity::size, section.level, "", {}}, section.diameter, !state.mains_as_probed());
+    else
+        for (const auto& [key, size] : sizes)
+            add(size->reading.at, size->value, size->stale());
+    std::ranges::stable_sort(board, {}, [](const StockLeft& s) { return s.at.feature.number; });
+    return board;
+}
+
+/// Means of the sizes between one go and the next, against the strokes that lay between.
+std::optional<StrokeForecast> forecast_of(const JobState& state, const Campaign& c,
+                                          const std::vector<StockLeft>& board) {
+    if (!c.pass || board.empty())
+        return std::nullopt;
+    const auto before = last_sizes(state, c.worked), now = last_sizes(state);
+    double grown = 0, places = 0;
+    for (const auto& [key, size] : now)
+        if (const auto old = before.find(key); old != before.end() && size->sequence > c.worked) {
+            grown += size->value - old->second->value;
+            ++places;
+        }
+    StrokeForecast f;
+    f.strokes = c.pass->pass.strokes;
+    if (places == 0 || f.strokes <= 0 || grown <= 0)
+        return std::nullopt;
+    f.per_stroke = grown / places / f.strokes;
+    for (const StockLeft& s : board)
+        f.stock_left = std::max(f.stock_left, s.left);
+    f.strokes_left = f.stock_left / f.per_stroke;
+    return f;
+}
+
+void find_boring(TunnelWork& work, const JobState& state, const TunnelPolicy& policy) {
+    bool established = false;
+    const block::TakenPass* last = nullptr;
+    for (const block::TakenPass& taken : state.tunnel_passes) {
+        if (taken.sequence < state.tunnel_done)
+            continue;
+        if (taken.pass.new_cutter)
+            established = false;
+        if (taken.pass.kind == TunnelPassKind::establishing)
+            established = true;
+        last = &taken;
+    }
+    work.establishing_due = !established;
+    if (!last || !last->pass.protrusion)
+        return;
+    double measured = 0, n = 0, wanted = 0;
+    for (const StockLeft& s : work.board)
+        if (!s.stale) {
+            measured += s.size;
+            wanted += target_of(meant(state, s.at.feature), policy);
+            ++n;
+        }
+    if (n > 0)
+        work.next_protrusion = *last->pass.protrusion + (wanted - measured) / n / 2;
+}
+
+/// Touches of a section go round far enough to say how large and how round it is.
+bool goes_round(const block::MainResult& section) {
+    constexpr std::size_t fewest = 4;
+    constexpr double arc = 240 * block::radians_per_degree;
+    if (section.surface.size() < fewest)
+        return false;
+    std::vector<double> angles;
+    for (const metrology::Vec3 p : section.surface)
+        angles.push_back(std::atan2(p.z - section.centre.z, p.y - section.centre.y));
+    std::ranges::sort(angles);
+    double gap = angles.front() + 2 * std::numbers::pi - angles.back();
+    for (std::size_t i = 1; i < angles.size(); ++i)
+        gap = std::max(gap, angles[i] - angles[i - 1]);
+    return 2 * std::numbers::pi - gap >= arc - 1e-9;
+}
+
+/// Every main at both ends; a section without a level stands for the whole main.
+bool probed_whole(const block::Blueprint& blueprint, const block::Evaluation& e) {
+    return std::ranges::all_of(blueprint.mains, [&](const block::MainBlueprint& main) {
+        bool front = false, rear = false;
+        for (const block::MainResult& section : e.mains)
+            if (section.id == main.id && goes_round(section)) {
+                front = front || section.level != "rear";
+                rear = rear || section.level != "front";
+            }
+        return front && rear;
+    });
+}
+
+/// Looks at what the tunnel is at.
+class Stand {
+  public:
+    Stand(TunnelWork& work, const JobState& state, const GaugeFindings& gauge, const TunnelVerdict* probed)
+        : w_(work), state_(state), gauge_(gauge), probed_(probed), c_(campaign_of(state)) {
+        w_.begun = c_.begun();
+        for (const auto& what : {Measuring::main_sizes, Measuring::saddle_heights})
+            if (what == Measuring::main_sizes || state.blueprint->mains.size() > 2)
+                for (MeasuredAt& at : chosen_places(state, what, ""))
+                    (what == Measuring::main_sizes ? sizes_ : saddles_).push_back(std::move(at));
+        std::int64_t newest = 0;
+        for (const block::TakenReading& r : state.readings)
+            if (r.reading.at.feature.kind == FeatureKind::main && r.reading.at.quantity == Quantity::size)
+                newest = r.sequence;
+        w_.by_probe = state.latest && newest < state.latest->mains_sequence();
+        probe_counts_ = state.mains_as_probed() && state.latest->conditions.caps_torqued != false &&
+                        probed_whole(*state.blueprint, state.latest->evaluation);
+    }
+
+    TunnelStep step() {
+        w_.verdict = verdict();
+        const bool torque_due = c_.cut > c_.worked && state_.caps_torqued < c_.cut;
+        if (torque_due)
+            return TunnelStep::torque_caps;
+        if (state_.conditions.caps_torqued == false)
+            return TunnelStep::caps_off;
+        if (!c_.begun())
+            return before_work();
+        return c_.cut > c_.worked ? after_caps() : after_pass();
+    }
+
+  private:
+    TunnelStep before_work() {
+        if (!probe_counts_) {
+            want(sizes_);
+            want(saddles_);
+            const bool nothing_counts = w_.to_read.size() == sizes_.size() + saddles_.size();
+            if (nothing_counts || (w_.by_probe && state_.mains_as_probed()))
+                return TunnelStep::measure;
+            if (!w_.to_read.empty())
+                return TunnelStep::read;
+            if (unstated())
+                return TunnelStep::state_caps;
+        }
+        return contradicted() ? TunnelStep::settle : judged();
+    }
+
+    TunnelStep judged() {
+        switch (w_.verdict) {
+        case Verdict::meets:
+            return TunnelStep::good;
+        case Verdict::cannot_tell:
+            return TunnelStep::settle;
+        case Verdict::fails:
+            break;
+        }
+        w_.study = study_tunnel(state_); // a linear programme or two: only where something is to be cut by it
+        if (!w_.study || !w_.study->plan.feasible)
+            return TunnelStep::decide;
+        w_.to_cut = w_.study->plan.cuts;
+        return w_.study->plan.max_cap_cut < 5e-4 ? TunnelStep::machine : TunnelStep::cut_caps;
+    }
+
+    TunnelStep after_caps() {
+        if (!probe_counts_) {
+            want(sizes_);
+            if (!w_.to_read.empty())
+                return TunnelStep::measure_caps;
+        }
+        const CapPrediction* worst = nullptr;
+        for (const CapPrediction& p : w_.predictions)
+            if (p.disagrees() && p.read < 2 && (!worst || excess(p) > excess(*worst)))
+                worst = &p;
+        if (worst) {
+            w_.to_read = {worst->at};
+            return TunnelStep::read_again;
+        }
+        return any_too_large() ? TunnelStep::too_large : TunnelStep::machine;
+    }
+    static double excess(const CapPrediction& p) { return std::abs(*p.after - p.predicted) - p.allowed; }
+
+    /// Between strokes one way of each main is enough; to finish, the full set, which then is as left.
+    TunnelStep after_pass() {
+        if (!probe_counts_) {
+            const auto read = [this](const FeatureId& main) {
+                return std::ranges::any_of(sizes_,
+                                           [&](const MeasuredAt& at) { return at.feature == main && holds(at); });
+            };
+            for (const block::MainBlueprint& main : state_.blueprint->mains)
+                if (const auto at = tightest(main.id); at && !read(main.id))
+                    w_.to_read.push_back(*at);
+            if (!w_.to_read.empty())
+                return TunnelStep::measure_work;
+        }
+        if (any_too_large())
+            return TunnelStep::too_large;
+        if (std::ranges::any_of(w_.board, [](const StockLeft& s) { return !s.stale && s.to_smallest > 0; }))
+            return TunnelStep::machine;
+        if (!probe_counts_) {
+            want(sizes_);
+            want(saddles_);
+            if (!w_.to_read.empty())
+                return TunnelStep::measure_work;
+        }
+        switch (w_.verdict) {
+        case Verdict::meets:
+            return TunnelStep::log_finished;
+        case Verdict::cannot_tell:
+            return TunnelStep::settle;
+        case Verdict::fails:
+            break;
+        }
+        return TunnelStep::decide;
+    }
+
+    bool any_too_large() const {
+        return std::ranges::any_of(w_.board, [](const StockLeft& s) { return !s.stale && s.to_largest < 0; });
+    }
+
+    /// The place of a main that had most left before the last go: the way that is read between strokes.
+    std::optional<MeasuredAt> tightest(const FeatureId& main) const {
+        const block::TakenReading* least = nullptr;
+        for (const auto& [key, size] : last_sizes(state_, c_.worked))
+            if (size->reading.at.feature == main && (!least || size->value < least->value))
+                least = size;
+        if (least)
+            return least->reading.at;
+        const auto any = std::ranges::find(sizes_, main, &MeasuredAt::feature);
+        return any == sizes_.end() ? std::nullopt : std::optional(*any);
+    }
+
+    bool holds(const MeasuredAt& at) const {
+        const block::MeasuredPlace* place = state_.place(at);
+        return place && counts(*place);
+    }
+    void want(const std::vector<MeasuredAt>& places) {
+        for (const MeasuredAt& at : places)
+            if (!holds(at))
+                w_.to_read.push_back(at);
+    }
+    bool unstated() const {
+        return std::ranges::any_of(state_.places, [](const block::MeasuredPlace& p) {
+            return p.at.feature.kind == FeatureKind::main && p.at.quantity != Quantity::sweep && !p.stale() &&
+                   !p.conditions.caps_torqued;
+        });
+    }
+    /// Probe and gauge, of the same main.
+    bool contradicted() const {
+        return std::ranges::any_of(gauge_.disagreements,
+                                   [](const Disagreement& d) { return d.at.feature.kind == FeatureKind::main; });
+    }
+
+    /// Of what the probe and the gauges say of it, the worse; what counts no more says nothing.
+    Verdict verdict() const {
+        std::optional<Verdict> v;
+        const auto hold = [&v](Verdict more) { v = v ? metrology::worse(*v, more) : more; };
+        if (probe_counts_)
+            hold(probed_ ? probed_->overall : Verdict::cannot_tell);
+        std::size_t whole = 0;
+        for (const BoreFinding& main : gauge_.mains)
+            if (!main.stale) {
+                hold(main.verdict);
+                ++whole;
+            }
+        if (gauge_.saddles)
+            hold(gauge_.saddles->verdict);
+        if (!v)
+            return Verdict::cannot_tell;
+        // Sizes alone do not say that three mains and more stand in one line.
+        if (!probe_counts_ &&
+            ((!gauge_.saddles && state_.blueprint->mains.size() > 2) || whole < state_.blueprint->mains.size()))
+            hold(Verdict::cannot_tell);
+        return *v;
+    }
+
+    TunnelWork& w_;
+    const JobState& state_;
+    const GaugeFindings& gauge_;
+    const TunnelVerdict* probed_;
+    Campaign c_;
+    std::vector<MeasuredAt> sizes_, saddles_;
+    bool probe_counts_ = false;
+};
+
+} // namespace
+
+TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const TunnelVerdict* probed) {
+    TunnelWork work;
+    if (!state.blueprint)
+        return work;
+    const TunnelPolicy policy = state.tunnel_policy.value_or(TunnelPolicy{});
+    work.method = policy.method;
+    work.saddles_missing = known_housings(state, policy).saddles_missing;
+    const Campaign c = campaign_of(state);
+    work.predictions = predictions_of(state, c);
+    work.board = board_of(state, policy);
+    const auto tightest = std::ranges::max_element(work.board, {}, &StockLeft::left);
+    if (tightest != work.board.end())
+        work.dwell = *tightest;
+    work.forecast = forecast_of(state, c, work.board);
+    find_boring(work, state, policy);
+    work.step = Stand(work, state, gauge, probed).step();
+    return work;
+}
+
+std::vector<std::string> cap_steps() {
+    return {"even contact across each parting face", "caps cut, both faces square", "deburred",
+            "registers checked: snug, not tight"};
+}
+
+double cutter_protrusion(double wanted, double bar) {
+    return (wanted - bar) / 2;
+}
+
+} // namespace pallix::planning

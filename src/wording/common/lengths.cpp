@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/common/lengths.h"
+
+#include "block/number_text.h"
+
+namespace pallix::wording {
+
+std::string fixed(double value, int decimals) {
+    std::string text = block::fixed_number(value, decimals);
+    if (!text.starts_with('-'))
+        return text;
+    const bool zero = text.find_first_of("123456789") == std::string::npos;
+    return (zero ? "" : "−") + text.substr(1);
+}
+
+std::string LengthText::unit_name() const {
+    return std::string(block::unit_name(unit_));
+}
+
+std::string LengthText::plain(double mm) const {
+    return fixed(mm / block::mm_per(unit_), decimals());
+}
+
+std::string LengthText::with_sign(double mm) const {
+    const std::string text = plain(mm);
+    const bool zero = text.find_first_of("123456789") == std::string::npos;
+    return (mm > 0 && !zero ? "+" : "") + text;
+}
+
+std::string LengthText::with_unit(double mm) const {
+    return plain(mm) + " " + unit_name();
+}
+
+std::string LengthText::signed_with_unit(double mm) const {
+    return with_sign(mm) + " " + unit_name();
+}
+
+std::string LengthText::fine(double mm) const {
+    return fixed(mm / block::mm_per(unit_), decimals() + 1) + " " + unit_name();
+}
+
+} // namespace pallix::wording

@@ -1,0 +1,293 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/common/sentences.h"
+
+#include "block/state/job_state.h"
+#include "wording/common/phrases.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/decks/deck_words.h"
+#include "wording/lifters/lifter_words.h"
+#include "wording/readings/readings.h"
+#include "wording/steps/step_words.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace pallix::wording {
+
+using block::JobState;
+using metrology::Verdict;
+using planning::Across;
+using planning::Along;
+using planning::CheckKind;
+using planning::Stage;
+using planning::StageMark;
+
+std::string verdict_word(Verdict verdict) {
+    switch (verdict) {
+    case Verdict::meets:
+        return "meets";
+    case Verdict::cannot_tell:
+        return "can't tell yet";
+    case Verdict::fails:
+        break;
+    }
+    return "fails";
+}
+
+std::string stage_name(Stage stage) {
+    constexpr std::array names{"received",  "cleaned", "as found", "tunnel", "decks",
+                               "cylinders", "lifters", "mock-up",  "finish", "passport"};
+    static_assert(names.size() == block::stage_keys.size());
+    return names[static_cast<std::size_t>(stage)];
+}
+
+std::string stage_word(StageMark mark) {
+    constexpr std::array words{"", "now", "done", "meets", "can't tell yet", "fails", "measure again"};
+    return words[static_cast<std::size_t>(mark)];
+}
+
+std::string along_word(Along along) {
+    constexpr std::array words{"front", "middle", "rear"};
+    return words[static_cast<std::size_t>(along)];
+}
+
+std::string across_word(Across across) {
+    constexpr std::array words{"inboard", "outboard", "left side", "right side", "middle"};
+    return words[static_cast<std::size_t>(across)];
+}
+
+std::string place_words(planning::PlaceOnDeck place) {
+    if (place.along == Along::middle && place.across == Across::middle)
+        return "middle";
+    if (place.across == Across::middle)
+        return along_word(place.along) + ", between the edges";
+    if (place.along == Along::middle)
+        return "halfway along, " + across_word(place.across);
+    return along_word(place.along) + ", " + across_word(place.across);
+}
+
+std::string corner_words(const block::BankBlueprint& bank, bool rear, bool positive_v) {
+    return place_words({rear ? Along::rear : Along::front,
+                        positive_v ? planning::positive_side(bank) : planning::negative_side(bank)});
+}
+
+std::string bank_name(const block::BankBlueprint& bank) {
+    if (bank.id == "R")
+        return "right bank";
+    if (bank.id == "L")
+        return "left bank";
+    return bank.id == "C" ? "deck" : "bank " + bank.id;
+}
+
+std::string pass_name(block::PassKind kind) {
+    constexpr std::array names{"witness cut", "pass", "finishing cut", "spring pass"};
+    return names[static_cast<std::size_t>(kind)];
+}
+
+std::string school_name(block::TargetSchool school) {
+    constexpr std::array names{"least cut", "blueprint height", "given height", "piston clearance",
+                               "compression ratio"};
+    return names[static_cast<std::size_t>(school)];
+}
+
+std::string clocking_name(block::Clocking clocking) {
+    constexpr std::array names{"cam", "pan rail", "decks"};
+    return names[static_cast<std::size_t>(clocking)];
+}
+
+namespace {
+
+/// The bore an entry is about; null for other entries.
+template <class Payload>
+const block::FeatureId* bore_of(const Payload& p) {
+    if constexpr (requires { p.bore; })
+        return &p.bore;
+    else if constexpr (std::is_same_v<Payload, block::LifterDecided>)
+        return &p.lifter;
+    else
+        return nullptr;
+}
+
+template <class First, class Second>
+struct EitherOf : First, Second {
+    using First::operator();
+    using Second::operator();
+};
+
+} // namespace
+
+std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie,
+                                       const LengthText& l) {
+    const auto compared = [&l](double over, const std::string& high, const std::string& low) {
+        if (l.with_sign(over) == l.plain(0))
+            return capitalised(high) + " and " + low + " at one height.";
+        return over > 0 ? capitalised(high) + " " + l.with_unit(over) + " above " + low + "."
+                        : capitalised(high) + " " + l.with_unit(-over) + " below " + low + ".";
+    };
+    std::vector<std::string> out;
+    out.push_back(compared(lie.rear_over_front, "rear", "front"));
+    const bool out_is_positive = planning::positive_side(bank) != Across::inboard;
+    const Across outer = out_is_positive ? planning::positive_side(bank) : planning::negative_side(bank);
+    const Across inner = out_is_positive ? planning::negative_side(bank) : planning::positive_side(bank);
+    out.push_back(compared(out_is_positive ? lie.positive_over_negative : -lie.positive_over_negative,
+                           across_word(outer), across_word(inner)));
+    out.push_back(l.with_sign(lie.twist) == l.plain(0)
+                      ? std::string("Not twisted.")
+                      : "Twisted by " + l.with_unit(std::abs(lie.twist)) + ": " + across_word(outer) + " is " +
+                            (lie.twist > 0 ? "higher at the front." : "higher at the rear."));
+    return out;
+}
+
+std::string check_sentence(const planning::DeckCheck& check, const LengthText& l) {
+    const std::string tail = " — " + verdict_word(check.verdict);
+    const std::string sure = check.uncertainty ? " ±" + l.fine(2 * *check.uncertainty) : std::string();
+    switch (check.kind) {
+    case CheckKind::lowest_height:
+        return "lowest height " + l.plain(check.value) + sure + ", at least " + l.plain(*check.limits.lower) + tail;
+    case CheckKind::highest_height:
+        return "highest height " + l.plain(check.value) + sure + ", at most " + l.plain(*check.limits.upper) + tail;
+    case CheckKind::flatness:
+        return "flatness " + l.plain(check.value) + sure + ", at most " + l.plain(*check.limits.upper) + tail;
+    case CheckKind::clean:
+        break;
+    }
+    return "places stayed dark" + tail;
+}
+
+std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBlueprint& first, const LengthText& l) {
+    const std::string amount = l.with_unit(std::abs(pair.difference));
+    const std::string sure = pair.uncertainty ? " ±" + l.fine(2 * *pair.uncertainty) : std::string();
+    return "the " + bank_name(first) + " stands " + amount + sure + (pair.difference < 0 ? " lower" : " higher") +
+           " than the other, at most " + l.plain(planning::usual_pair_difference) + " — " + verdict_word(pair.verdict);
+}
+
+std::string entry_sentence(const block::Entry& entry, const JobState& state, const LengthText& l) {
+    const auto bank = [&state](const std::string& id) {
+        const auto* b = state.blueprint ? state.blueprint->bank(id) : nullptr;
+        return b ? bank_name(*b) : "bank " + id;
+    };
+    struct Words {
+        const LengthText& l;
+        decltype(bank)& name;
+        std::string operator()(const block::JobOpened& p) const { return "job opened from " + p.blueprint_file; }
+        std::string operator()(const block::ProbeLogTaken& p) const {
+            return "probe log " + p.file + " taken in" +
+                   (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty)
+                                           : std::string());
+        }
+        std::string operator()(const block::Reading& p) const {
+            const std::string value = p.upper
+                                          ? l.with_unit(p.value) + " goes in, " + l.with_unit(*p.upper) + " does not"
+                                          : quantity_text(p.at.quantity, p.value, l);
+            return p.words + ": " + value + " (typed " + p.typed + "; " + p.instrument.name + ")";
+        }
+        std::string operator()(const block::ConditionsStated& p) const {
+            return "conditions: " + conditions_words(p.conditions) +
+                   (p.also_before ? ", also for what was read before" : "");
+        }
+        std::string operator()(const block::RingCheck& p) const {
+            return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) +
+                   ", off by " + l.with_sign(p.reading - p.size);
+        }
+        std::string operator()(const block::RepeatabilityTest& p) const {
+            return p.instrument + " repeated " + std::to_string(p.readings.size()) + " times at " + p.words;
+        }
+        std::string operator()(const block::TunnelCut& p) const {
+            return std::string("tunnel ") + (p.method == block::TunnelMethod::hone ? "honed" : "bored") +
+                   (p.note.empty() ? std::string() : ": " + p.note);
+        }
+        std::string operator()(const block::TunnelPolicy& p) const {
+            return std::string("tunnel plan: ") + (p.method == block::TunnelMethod::hone ? "line hone" : "line bore") +
+                   (p.caps == block::CapCuts::equal ? ", caps equal" : ", each cap its own");
+        }
+        std::string operator()(const block::CapsCut& p) const {
+            std::string list;
+            for (const auto& [id, cut] : p.cuts)
+                if (cut > 0)
+                    list += (list.empty() ? "" : ", ") + std::to_string(id.number) + " by " + l.plain(cut);
+            return "caps cut: " + (list.empty() ? std::string("none") : list) + " " + l.unit_name();
+        }
+        std::string operator()(const block::TunnelPass& p) const {
+            constexpr std::array names{"line hone", "caps-only pass", "establishing pass", "final pass"};
+            std::string text = names[static_cast<std::size_t>(p.kind)];
+            if (p.kind == block::TunnelPassKind::strokes)
+                text += ", " + std::to_string(p.strokes) + " strokes";
+            if (p.protrusion)
+                text += ", cutter out " + l.with_unit(*p.protrusion);
+            return text + (p.new_cutter ? ", new cutter" : "");
+        }
+        std::string operator()(const block::StepDone& p) const { return "done: " + p.step; }
+        std::string operator()(const block::GatePassed& p) const {
+            return "went on against a rule (" + rule_name(p.rule) + (p.about.empty() ? "" : ", " + p.about) +
+                   "): " + p.reason;
+        }
+        std::string operator()(const block::RoundOpened& p) const {
+            return "read anew from here: " + p.about + ", " + p.reason;
+        }
+        std::string operator()(const block::ScopeChosen& p) const {
+            std::string list;
+            for (const planning::Stage stage : p.stages)
+                list += (list.empty() ? "" : ", ") + stage_name(stage);
+            return "wanted: " + list + (p.reason.empty() ? "" : " (" + p.reason + ")");
+        }
+        std::string operator()(const block::RouteChosen& p) const {
+            std::string list;
+            for (const planning::Stage stage : p.order)
+                list += (list.empty() ? ": " : ", ") + stage_name(stage);
+            return "route: " + route_name(p.preset) + list;
+        }
+        std::string operator()(const block::StepSkipped& p) const {
+            return "left out: " + p.step + " (" + p.reason + ")";
+        }
+        std::string operator()(const block::ReadingPlanChosen& p) const {
+            return "reading plan " + p.plan + ": " + count_words(p.places.size(), "place", "places");
+        }
+        std::string operator()(const block::DeckCut& p) const {
+            const std::string depth = p.kind == block::PassKind::spring ? std::string() : ", " + l.with_unit(p.depth);
+            const std::string seen = p.clean ? ", clean"
+                                     : p.dark.empty()
+                                         ? ", not clean"
+                                         : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
+            return name(p.bank) + ": " + pass_name(p.kind) + depth + seen;
+        }
+        std::string operator()(const block::DeckTargetChosen& p) const {
+            const bool number = p.school == block::TargetSchool::height && p.height;
+            std::string text = "target: " + school_name(p.school);
+            if (number)
+                text += " " + l.with_unit(*p.height);
+            if (p.school == block::TargetSchool::clearance && p.clearance)
+                text += " " + l.with_unit(*p.clearance);
+            if (p.school == block::TargetSchool::ratio && p.ratio)
+                text += " " + ratio_text(*p.ratio);
+            return text + (p.equal ? ", banks equal" : ", each bank its own");
+        }
+        std::string operator()(const block::PassPlanChosen& p) const {
+            return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " +
+                   l.with_unit(p.finish) + ", " +
+                   count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
+        }
+        std::string operator()(const block::Note& p) const {
+            const std::size_t end = p.text.find('\n');
+            return "note: " + p.text.substr(0, end) + (end == std::string::npos ? "" : " …");
+        }
+        std::string operator()(const block::Strike& p) const {
+            return "struck entry " + std::to_string(p.sequence) + (p.reason.empty() ? std::string() : ": " + p.reason);
+        }
+        std::string operator()(const block::UnknownPayload& p) const {
+            return "an entry of kind \"" + p.kind + "\", which " +
+                   (p.faults.empty() ? "this version does not know" : "cannot be read: " + p.faults.front().text());
+        }
+    };
+    const auto of_decks = [&](const auto& p) {
+        std::string of;
+        if constexpr (requires { p.bank; })
+            of = bank(p.bank) + ": ";
+        if (const block::FeatureId* bore = bore_of(p); bore && state.blueprint && state.blueprint->hole(*bore))
+            of = feature_words(*state.blueprint, *bore) + ": ";
+        return of + entry_words(p, l);
+    };
+    return std::visit(EitherOf<Words, decltype(of_decks)>{{l, bank}, of_decks}, entry.payload);
+}
+
+} // namespace pallix::wording

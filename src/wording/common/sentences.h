@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/shorthand.h"
+#include "planning/common/assessment.h"
+#include "wording/common/lengths.h"
+
+#include <string>
+#include <vector>
+
+namespace pallix::wording {
+
+[[nodiscard]] std::string verdict_word(metrology::Verdict verdict);
+[[nodiscard]] std::string stage_name(planning::Stage stage);
+[[nodiscard]] std::string stage_word(planning::StageMark mark);
+[[nodiscard]] std::string along_word(planning::Along along);
+[[nodiscard]] std::string across_word(planning::Across across);
+/// "rear, outboard"; "middle" where neither end nor side is meant
+[[nodiscard]] std::string place_words(planning::PlaceOnDeck place);
+/// "right bank", "left bank", "deck" of an inline block
+[[nodiscard]] std::string bank_name(const block::BankBlueprint& bank);
+[[nodiscard]] std::string pass_name(block::PassKind kind);
+[[nodiscard]] std::string school_name(block::TargetSchool school);
+[[nodiscard]] std::string clocking_name(block::Clocking clocking);
+/// "front, outboard"
+[[nodiscard]] std::string corner_words(const block::BankBlueprint& bank, bool rear, bool positive_v);
+
+/// The call: what to do now, the number to dial in (may be empty), and why.
+struct CallText {
+    std::string headline;
+    std::string number;
+    std::vector<std::string> reasons;
+    std::string caution; ///< empty where the step cannot hurt anyone
+};
+/// Slope, tilt and twist of a deck in words.
+[[nodiscard]] std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie,
+                                                     const LengthText& lengths);
+
+/// One line of a verdict: "flatness 0.0006 in, at most 0.0020 — meets".
+[[nodiscard]] std::string check_sentence(const planning::DeckCheck& check, const LengthText& lengths);
+[[nodiscard]] std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBlueprint& first,
+                                        const LengthText& lengths);
+
+/// An entry of the ledger in one line.
+[[nodiscard]] std::string entry_sentence(const block::Entry& entry, const block::JobState& state,
+                                         const LengthText& lengths);
+
+} // namespace pallix::wording

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "planning/cylinders/cylinder_work.h"
+#include "planning/cylinders/texture.h"
+#include "wording/common/lengths.h"
+#include "wording/common/sentences.h"
+
+#include <string>
+#include <vector>
+
+namespace pallix::wording {
+
+[[nodiscard]] std::string centre_name(block::CentreSchool school);
+[[nodiscard]] std::string thrust_name(block::ThrustSide side);
+[[nodiscard]] std::string bore_choice_name(block::BoreChoice choice);
+[[nodiscard]] std::string alloy_name(block::PistonAlloy alloy);
+[[nodiscard]] std::string abrasive_name(block::Abrasive abrasive);
+[[nodiscard]] std::string operation_name(block::BoreOperation operation);
+/// "larger in the middle by 0.0008 in: pushed too hard. Lighter, and let it rest."
+[[nodiscard]] std::string shape_sentence(const planning::HoneBore& bore, const LengthText& l);
+/// "+0.0200 over" — an oversize; "nominal" for none
+[[nodiscard]] std::string oversize_text(double oversize, const LengthText& l);
+/// A height of texture: µm whatever the unit of lengths; a ratio in %.
+[[nodiscard]] std::string texture_text(double value, bool is_ratio);
+[[nodiscard]] std::string range_text(const block::TextureLimits::Range& range, bool is_ratio);
+
+/// By each centre school: the size, who sets it, what it would be without that one.
+[[nodiscard]] std::vector<std::string> size_sentences(const block::JobState& state,
+                                                      const planning::CylinderStudy& study, const LengthText& l);
+/// One bore: what it needs, how far it can go towards its place, what its walls become.
+[[nodiscard]] std::vector<std::string> bore_sentences(const block::JobState& state,
+                                                      const planning::CylinderStudy& study,
+                                                      const block::FeatureId& bore, const LengthText& l);
+[[nodiscard]] std::vector<std::string> sleeve_sentences(const planning::SleeveWork& sleeve, const LengthText& l);
+
+/// What to do with the cylinders now.
+[[nodiscard]] CallText cylinder_call(const block::JobState& state, const planning::CylinderWork* work,
+                                     const LengthText& l);
+
+/// An entry about a bore in one line, without the bore's name.
+[[nodiscard]] std::string entry_words(const block::CylinderPlanChosen& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::BorePitted& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::BoreDecided& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::PistonsStated& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::BoreCut& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::InsertMeasured& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::InsertFitted& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::BoreStepDone& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::HonePlanChosen& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::RestBegun& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::TraceTaken& p, const LengthText& l);
+[[nodiscard]] std::string entry_words(const block::TextureLimits& p, const LengthText& l);
+
+} // namespace pallix::wording

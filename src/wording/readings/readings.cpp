@@ -1,0 +1,439 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/readings/readings.h"
+
+#include "block/state/job_state.h"
+#include "wording/common/sentences.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+namespace pallix::wording {
+
+using block::FeatureKind;
+using block::InstrumentKind;
+using block::Quantity;
+using planning::Measuring;
+
+std::string instrument_kind_name(InstrumentKind kind) {
+    constexpr std::array names{"dial bore gauge",          "inside micrometer", "outside micrometer", "deck bridge",
+                               "straightedge and feelers", "lever indicator",   "dial indicator",     "precision level",
+                               "ultrasonic wall gauge",    "thermometer"};
+    return names[static_cast<std::size_t>(kind)];
+}
+
+std::string measuring_name(Measuring what) {
+    constexpr std::array names{"main sizes",     "saddle heights", "bar sweep",      "deck heights",
+                               "feelers",        "deck level",     "cylinder sizes", "cylinder walls",
+                               "piston to deck", "lifter sizes",   "temperatures"};
+    return names[static_cast<std::size_t>(what)];
+}
+
+std::string feature_words(const block::Blueprint& b, const block::FeatureId& id) {
+    const std::string number = std::to_string(id.number);
+    const auto* bank = id.bank.empty() ? nullptr : b.bank(id.bank);
+    const std::string on_bank = bank && id.bank != "C" ? bank_name(*bank) : "";
+    switch (id.kind) {
+    case FeatureKind::main:
+        return "main " + number;
+    case FeatureKind::cam:
+        return "cam bearing " + number;
+    case FeatureKind::dowel:
+        return "dowel " + number + (on_bank.empty() ? "" : ", " + on_bank);
+    case FeatureKind::deck:
+        return on_bank.empty() ? "deck" : on_bank + " deck";
+    case FeatureKind::bore: {
+        const auto* hole = b.hole(id);
+        const std::string place = on_bank.empty() ? "bore " + number : on_bank + ", bore " + number;
+        return hole && hole->cylinder ? "cylinder " + std::to_string(*hole->cylinder) + " (" + place + ")" : place;
+    }
+    case FeatureKind::lifter:
+        return "lifter " + number + (on_bank.empty() ? "" : ", " + on_bank);
+    case FeatureKind::panrail:
+        break;
+    }
+    return "pan rail";
+}
+
+namespace {
+
+std::string direction_words(const block::MeasuredAt& at) {
+    if (at.direction == "60 left" || at.direction == "60 right")
+        return "60° " + at.direction.substr(3);
+    if (at.quantity == Quantity::sweep)
+        return at.direction + " o'clock, seen from the rear";
+    if (at.quantity == Quantity::size && at.direction == "across")
+        return "across the crankshaft";
+    if (at.quantity == Quantity::size && at.direction == "along")
+        return "along the crankshaft";
+    return at.direction;
+}
+
+std::string join(std::initializer_list<std::string> parts) {
+    std::string out;
+    for (const std::string& part : parts)
+        if (!part.empty())
+            out += (out.empty() ? "" : ", ") + part;
+    return out;
+}
+
+} // namespace
+
+std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt& at) {
+    switch (at.quantity) {
+    case Quantity::height: {
+        const block::BankBlueprint& bank = *b.bank(at.feature.bank);
+        return bank_name(bank) + ", " + place_words(planning::place_on_deck(bank, at.place));
+    }
+    case Quantity::gap:
+        return feature_words(b, at.feature) + ", edge " + at.direction;
+    case Quantity::temperature:
+        return "temperature of the " + at.direction;
+    case Quantity::saddle:
+        return feature_words(b, at.feature) + ", saddle over the bar";
+    default:
+        return join({feature_words(b, at.feature), at.level, direction_words(at)});
+    }
+}
+
+std::string quantity_text(Quantity q, double value, const LengthText& l) {
+    switch (q) {
+    case Quantity::temperature:
+        return fixed(value, 1) + " °C";
+    case Quantity::slope:
+        return fixed(value, 3) + " mm/m";
+    case Quantity::saddle:
+    case Quantity::sweep:
+        return l.signed_with_unit(value);
+    default:
+        return l.with_unit(value);
+    }
+}
+
+std::string understood_words(const block::Understood& u, Quantity q, const block::Expected& e,
+                             const std::string& zero_set_on, const LengthText& l) {
+    std::string text = "understood: ";
+    if (q == Quantity::gap)
+        return text + (u.value > 0 ? l.with_unit(u.value) + " goes in, " : "nothing under ") + l.with_unit(*u.upper) +
+               (u.value > 0 ? " does not" : " goes in");
+    text += quantity_text(q, u.value, l);
+    if (!block::is_length(q) || e.direct)
+        return text;
+    if (u.relative && e.zero)
+        text += ", " + l.plain(std::abs(u.value - *e.zero)) + (u.value < *e.zero ? " smaller" : " larger") +
+                " than the zero" + (zero_set_on.empty() ? std::string() : " (" + zero_set_on + ")");
+    return text + ", " + l.with_sign(u.deviation) + " from what is expected";
+}
+
+std::string question_about(const block::Understood& u, Quantity q, const block::Expected& e, const LengthText& l) {
+    const std::string again = " Enter once more to take it all the same, or type it again.";
+    switch (u.suspicion) {
+    case block::Suspicion::none:
+        return "";
+    case block::Suspicion::ten_times:
+        if (q == Quantity::gap)
+            return "That is ten times more than feelers find: tenths taken for thou?" + again;
+        return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
+               (e.direct ? quantity_text(q, u.value, l) : l.signed_with_unit(u.deviation)) + ", or type it again.";
+    case block::Suspicion::one_turn:
+        return "That is one turn of the dial off: slipped zero? " + quantity_text(q, *u.instead, l) + " would fit." +
+               again;
+    case block::Suspicion::unlike_repeat:
+        return "The same place read " + quantity_text(q, *e.repeat, l) + " before, " +
+               l.with_unit(std::abs(u.value - *e.repeat)) + " away." + again;
+    case block::Suspicion::unlike_neighbours:
+        return "The places beside it read about " + quantity_text(q, *e.neighbours, l) + ", " +
+               l.with_unit(std::abs(u.value - *e.neighbours)) + " away." + again;
+    case block::Suspicion::far:
+        break;
+    }
+    if (!block::is_length(q))
+        return "That is " + quantity_text(q, std::abs(u.deviation), l) + " from what is expected." + again;
+    return "That is " + l.with_unit(std::abs(u.deviation)) + " from what is expected." + again;
+}
+
+std::string what_to_type(Quantity q, const block::Instrument& i, const LengthText& l) {
+    switch (q) {
+    case Quantity::gap:
+        return l.unit() == block::Unit::inch ? "What goes in, then what does not, in thou: 6 7. Nothing: 0 1."
+                                             : "What goes in, then what does not: 0.15 0.20. Nothing: 0 0.05.";
+    case Quantity::temperature:
+        return "Degrees Celsius, or 68 F.";
+    case Quantity::slope:
+        return "mm per m, + rising to the rear or outwards; or thou/ft.";
+    case Quantity::saddle:
+        return "The indicator, + where the saddle is higher than the end mains.";
+    case Quantity::sweep:
+        return "The indicator, + pushed in.";
+    case Quantity::piston:
+        return "Piston below the deck; − where it stands proud.";
+    default:
+        break;
+    }
+    if (block::reads_from_zero(i.kind) && i.zero)
+        return "The needle: + larger, − smaller than the zero; or the whole value.";
+    return q == Quantity::height ? "A whole height, or its deviation with a sign or in thou, tenths, µm."
+                                 : "A whole size, or its deviation with a sign or in thou, tenths, µm.";
+}
+
+std::string instrument_words(const block::Instrument& i, const LengthText& l) {
+    std::vector<std::string> parts;
+    if (block::reads_from_zero(i.kind))
+        parts.push_back(i.zero ? "zero " + l.with_unit(*i.zero) +
+                                     (i.zero_set_on.empty() ? std::string() : ", set on " + i.zero_set_on)
+                               : std::string("no zero set"));
+    if (i.standard_uncertainty)
+        parts.push_back("±" + (i.kind == InstrumentKind::thermometer ? fixed(2 * *i.standard_uncertainty, 1) + " °C"
+                               : i.kind == InstrumentKind::precision_level
+                                   ? fixed(2 * *i.standard_uncertainty, 3) + " mm/m"
+                                   : l.fine(2 * *i.standard_uncertainty)));
+    else
+        parts.emplace_back("uncertainty not stated");
+    if (i.repeatability)
+        parts.push_back("repeats within " + l.fine(*i.repeatability));
+    std::string out;
+    for (const std::string& part : parts)
+        out += (out.empty() ? "" : "; ") + part;
+    return out;
+}
+
+std::string conditions_words(const block::Conditions& c) {
+    std::string out;
+    const auto add = [&out](const std::string& part) { out += (out.empty() ? "" : ", ") + part; };
+    if (c.caps_torqued)
+        add(*c.caps_torqued ? "caps torqued" : "caps off");
+    if (c.plate_on)
+        add(*c.plate_on ? "torque plate on" : "no torque plate");
+    if (c.part_c)
+        add("block " + fixed(*c.part_c, 1) + " °C");
+    if (c.gauge_c)
+        add("gauge " + fixed(*c.gauge_c, 1) + " °C");
+    if (!c.fasteners.empty())
+        add(c.fasteners);
+    return out.empty() ? "conditions not stated" : out;
+}
+
+std::string settling_sentence(const metrology::Settling& s, const LengthText& l) {
+    using enum metrology::SettledBy;
+    switch (s.by) {
+    case nothing_needed:
+        return "Enough: more readings would change nothing.";
+    case more_readings:
+        return (s.readings == 1 ? std::string("One more reading") : std::to_string(s.readings) + " more readings") +
+               " would settle it, if the mean stays where it is.";
+    case better_gauge:
+        return "More readings will not settle it; a gauge good to ±" + l.fine(2 * s.gauge_uncertainty) + " would.";
+    case nothing_will:
+        break;
+    }
+    return "It lies on its limit: no gauge will settle that. Decide, and note why.";
+}
+
+// ---- positions ----------------------------------------------------------------------------------------------------
+
+std::string position_words(const block::BankBlueprint& bank, metrology::Vec2 error, const LengthText& l) {
+    const std::string across =
+        across_word(error.y >= 0 ? planning::positive_side(bank) : planning::negative_side(bank));
+    return l.with_unit(std::abs(error.y)) + " " + across + " across the crankshaft, " + l.with_unit(std::abs(error.x)) +
+           (error.x >= 0 ? " to the rear" : " to the front") + " along it";
+}
+
+namespace {
+
+/// What a bank that is turned or stretched has in common besides.
+std::string all_one_way(const planning::Pattern& p, const LengthText& l) {
+    return norm(p.shift) > 0.01 ? "All one way, by " + l.with_unit(norm(p.shift)) + ", and " : "";
+}
+
+/// mm per m, or thou per inch, which is the same number.
+std::string per_length(double per_thousand, const LengthText& l) {
+    return fixed(per_thousand, 2) + (l.unit() == block::Unit::inch ? " thou per inch" : " mm per m");
+}
+
+} // namespace
+
+std::string pattern_sentence(const block::Blueprint& b, const planning::Pattern& p, const LengthText& l) {
+    const std::string share = fixed(100 * p.explained, 0) + " % of the scatter";
+    switch (p.kind) {
+    case planning::PatternKind::none:
+        return "No common pattern.";
+    case planning::PatternKind::shift:
+        return "All one way, by " + l.with_unit(norm(p.shift)) + " (" + share +
+               "): the datum, the fixture or a core shift.";
+    case planning::PatternKind::rotation:
+        return all_one_way(p, l) + "turned by " + per_length(std::abs(p.rotation) * 1000, l) + " (" + share +
+               "): the bank was machined turned, or the datum pair is off.";
+    case planning::PatternKind::drift:
+        return all_one_way(p, l) + "growing along the bank, " + per_length(p.drift, l) + " (" + share +
+               "): a pitch error, or heat.";
+    case planning::PatternKind::outlier:
+        break;
+    }
+    return "One stands out: " + feature_words(b, p.odd) + ", by " + l.with_unit(norm(p.odd_by)) + " (" + share +
+           "): probe it again before it counts.";
+}
+
+namespace {
+constexpr double worn_dowel = 0.05; // mm; common practice, no source
+}
+
+std::string dowel_pair_sentence(const planning::DowelPair& pair, const LengthText& l) {
+    return "Dowel pair: turned by " + fixed(std::abs(pair.rotation) * 180 * 60 / std::numbers::pi, 1) +
+           "′ against the blueprint, apart by " + l.with_sign(pair.distance_error) + " from it" +
+           (std::abs(pair.distance_error) > worn_dowel ? ": a worn or damaged dowel shows here." : ".");
+}
+
+// ---- what the gauges say ------------------------------------------------------------------------------------------
+
+namespace {
+
+std::string clock_move(const planning::SweepFinding& s, const LengthText& l) {
+    return (s.up >= 0 ? "raise the block by " : "lower the block by ") + l.with_unit(std::abs(s.up)) + ", push it " +
+           l.with_unit(std::abs(s.towards_3)) + (s.towards_3 >= 0 ? " towards 3" : " towards 9") +
+           " o'clock (seen from the rear)";
+}
+
+} // namespace
+
+namespace {
+
+/// The size that speaks for its bore: the worst verdict, of those the one furthest from the middle of its window.
+const planning::SizeFinding* worst_size(const planning::BoreFinding& bore) {
+    if (bore.stale)
+        return nullptr;
+    const auto off = [](const planning::SizeFinding& s) {
+        return std::abs(s.place.value - (*s.limits.lower + *s.limits.upper) / 2);
+    };
+    const auto worst = std::ranges::max_element(bore.sizes, [&](const auto& x, const auto& y) {
+        return x.verdict != y.verdict ? x.verdict < y.verdict : off(x) < off(y);
+    });
+    return worst == bore.sizes.end() ? nullptr : &*worst;
+}
+
+std::string capital(std::string text) {
+    if (!text.empty() && text[0] >= 'a' && text[0] <= 'z')
+        text[0] = static_cast<char>(text[0] - 'a' + 'A');
+    return text;
+}
+
+} // namespace
+
+std::vector<std::string> tunnel_gauge_sentences(const block::JobState& state, const planning::Assessment& a,
+                                                const LengthText& l) {
+    std::vector<std::string> out;
+    for (const planning::BoreFinding& main : a.gauge.mains)
+        if (const auto worst = worst_size(main); worst && worst->verdict != metrology::Verdict::meets)
+            out.push_back(capital(place_of_reading(*state.blueprint, worst->place.at)) + ": " +
+                          l.with_unit(worst->place.value) + " — " + verdict_word(worst->verdict) + "." +
+                          (worst->verdict == metrology::Verdict::cannot_tell && worst->place.sureness
+                               ? " " + settling_sentence(worst->settling, l)
+                               : std::string()));
+    if (a.gauge.saddles) {
+        const auto& s = *a.gauge.saddles;
+        const auto worst = std::ranges::max_element(s.saddles, {}, [](const auto& x) { return std::abs(x.off); });
+        out.push_back("By indicator the saddles lie within " + l.with_unit(s.straightness) + " — " +
+                      verdict_word(s.verdict) + "; main " + std::to_string(worst->main.number) + " is " +
+                      l.with_unit(std::abs(worst->off)) + (worst->off >= 0 ? " high." : " low."));
+    }
+    for (const auto& s : a.gauge.sweeps)
+        out.push_back("Bar at " + feature_words(*state.blueprint, s.main) + ": " + clock_move(s, l) +
+                      (std::hypot(s.up, s.towards_3) < 2 * 0.00254 ? ". Within two tenths: enough." : "."));
+    return out;
+}
+
+std::vector<std::string> deck_gauge_sentences(const block::JobState& state, const planning::Assessment& a,
+                                              const std::string& bank, const LengthText& l) {
+    std::vector<std::string> out;
+    for (const auto& f : a.gauge.feelers)
+        if (f.bank == bank)
+            out.push_back(
+                "Feelers on " + std::to_string(f.lines) + (f.lines == 1 ? " line: " : " lines: ") +
+                (f.at_least > 0 ? l.with_unit(f.at_least) + " goes in (" + f.where + "), "
+                                : std::string("nothing goes in that was tried, ")) +
+                l.with_unit(f.at_most) + " nowhere" +
+                (f.verdict == metrology::Verdict::fails ? " — fails." : ". The ends and the height are not in it."));
+    for (const auto& p : state.places)
+        if (p.at.quantity == Quantity::slope && p.at.feature.bank == bank && !p.stale())
+            out.push_back("Level " + p.at.direction + ": " + quantity_text(Quantity::slope, p.value, l) + ".");
+    for (const auto& c : a.gauge.clearances)
+        if (c.bore.bank == bank)
+            out.push_back("Piston of " + feature_words(*state.blueprint, c.bore) + " " +
+                          l.with_unit(std::abs(c.clearance)) + (c.clearance >= 0 ? " below the deck" : " proud") +
+                          ", rocks " + l.with_unit(c.rock) + ".");
+    return out;
+}
+
+namespace {
+
+const block::MainBlueprint& meant_main(const block::JobState& state, const block::FeatureId& id) {
+    return *std::ranges::find(state.blueprint->mains, id, &block::MainBlueprint::id);
+}
+
+std::string main_name(const block::FeatureId& id) {
+    return "Main " + std::to_string(id.number);
+}
+
+std::string shape_sentence(const std::string& main, const char* what, double value, double most,
+                           metrology::Verdict verdict, const LengthText& l) {
+    return main + ": " + what + " " + l.with_unit(value) + ", at most " + l.plain(most) + " — " +
+           verdict_word(verdict) + ".";
+}
+
+/// Mains that are in size on the mean and still no cylinders.
+std::vector<std::string> main_shape_sentences(const block::JobState& state, const planning::Assessment& a,
+                                              const LengthText& l) {
+    std::vector<std::string> out;
+    if (a.tunnel && !state.probe_stale())
+        for (const planning::MainVerdict& v : a.tunnel->mains) {
+            const block::MainResult& m = state.latest->evaluation.mains[v.index];
+            const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
+            const std::string name = main_name(m.id) + (m.level.empty() ? "" : ", " + m.level);
+            if (most && v.roundness != metrology::Verdict::meets && m.points >= 4)
+                out.push_back(shape_sentence(name, "out of round by", m.roundness_mz, *most, v.roundness, l));
+            if (most && v.taper == metrology::Verdict::fails)
+                out.push_back(shape_sentence(name, "taper", v.taper_value, *most, v.taper, l));
+        }
+    for (const planning::BoreFinding& m : a.gauge.mains) {
+        const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
+        if (most && !m.stale && m.taper > *most)
+            out.push_back(shape_sentence(main_name(m.id), "taper", m.taper, *most, m.verdict, l));
+    }
+    constexpr std::size_t named = 3;
+    if (out.size() > named) {
+        const std::size_t more = out.size() - named;
+        out.resize(named);
+        out.push_back("The shape of " + std::to_string(more) + " more is to be looked at: see the table.");
+    }
+    return out;
+}
+
+} // namespace
+
+std::vector<std::string> doubt_sentences(const block::JobState& state, const planning::Assessment& a,
+                                         const LengthText& l) {
+    std::vector<std::string> out = main_shape_sentences(state, a, l);
+    for (const auto& d : a.gauge.disagreements)
+        out.push_back("Gauge and probe disagree: " + place_of_reading(*state.blueprint, d.at) + ", " +
+                      l.with_unit(d.by_gauge) + " against " + l.plain(d.by_probe) + "; they may differ by " +
+                      l.plain(d.allowed) + ".");
+    for (const auto& w : a.gauge.warnings)
+        out.push_back("Not to be compared: " + feature_words(*state.blueprint, w.feature) + ", " + w.words + ".");
+    if (!a.gauge.measure_again.empty()) {
+        const std::size_t n = a.gauge.measure_again.size();
+        constexpr std::size_t named = 4;
+        std::string list;
+        for (std::size_t i = 0; i < std::min(n, named); ++i)
+            list += (i == 0 ? "" : "; ") + a.gauge.measure_again[i];
+        out.push_back("Measure again (cut since): " + list +
+                      (n > named ? "; and " + std::to_string(n - named) + " more places." : "."));
+    }
+    if (state.probe_stale())
+        out.emplace_back("The tunnel was cut since it was probed: positions and heights of that log no longer hold.");
+    for (const std::string& bank : a.unconfirmed_banks)
+        out.push_back("The block was rolled: " + bank_name(*state.blueprint->bank(bank)) +
+                      " has no probed dowel pair, so its datum is not confirmed. Probe both its dowels.");
+    return out;
+}
+
+} // namespace pallix::wording

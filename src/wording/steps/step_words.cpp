@@ -1,0 +1,396 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/steps/step_words.h"
+
+#include "block/state/job_state.h"
+#include "planning/steps/answer.h"
+#include "wording/common/phrases.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/decks/deck_words.h"
+#include "wording/lifters/lifter_words.h"
+#include "wording/readings/readings.h"
+#include "wording/tunnel/tunnel_words.h"
+
+#include <algorithm>
+#include <array>
+
+namespace pallix::wording {
+
+using block::JobState;
+using planning::Assessment;
+using planning::Stage;
+using planning::Step;
+using planning::StepState;
+using planning::Task;
+
+std::string rule_name(block::Rule rule) {
+    constexpr std::array names{"clean first",
+                               "caps, plate and temperature as it needs them",
+                               "readings are missing",
+                               "something changed since it was read",
+                               "it cannot be told yet",
+                               "the main tunnel first",
+                               "the datum after the block was rolled",
+                               "a flaw nobody has decided on",
+                               "looked over for cracks first",
+                               "the size first",
+                               "a wall nobody has decided on",
+                               "a number is missing",
+                               "the worst hole first, alone",
+                               "the sleeve first",
+                               "flush with the deck first",
+                               "it rests",
+                               "a decision with a reason",
+                               "a part that has not come",
+                               "its turn"};
+    static_assert(names.size() == block::rule_keys.size());
+    return names[static_cast<std::size_t>(rule)];
+}
+
+std::string route_name(block::RoutePreset preset) {
+    constexpr std::array names{"mains first", "one clamping", "least metal", "decks twice", "sleeves first"};
+    static_assert(names.size() == block::route_preset_keys.size());
+    return names[static_cast<std::size_t>(preset)];
+}
+
+namespace {
+
+std::string about_words(const JobState& state, const Step& step) {
+    return step.about ? feature_words(*state.blueprint, *step.about) : "";
+}
+
+/// What a log is wanted of, by the step's id: "the tunnel", "the right bank", "the cylinders".
+std::string probed_words(const JobState& state, const Step& step) {
+    switch (step.stage) {
+    case Stage::decks:
+        return step.about ? the_bank(state, step.about->bank) : "both decks";
+    case Stage::cylinders:
+        return "the cylinders";
+    case Stage::lifters:
+        return "the lifters";
+    default:
+        return "the tunnel";
+    }
+}
+
+std::string settle_words(const JobState& state, const Step& step) {
+    if (step.place)
+        return "Too near to tell: read " + place_of_reading(*state.blueprint, *step.place) + " again";
+    return "Too near to tell: measure " + probed_words(state, step) + " again";
+}
+
+std::string cut_words(const JobState& state, const Step& step) {
+    const std::string what = step.id.substr(step.id.find('/') + 1);
+    const std::string kind = what.substr(0, what.find('/'));
+    constexpr std::array keys{"witness", "pass", "finish", "spring"};
+    const auto* found = std::ranges::find(keys, kind);
+    const auto pass = static_cast<block::PassKind>(found == keys.end() ? 1 : found - keys.begin());
+    return capitalised(bank_name(bank_of(state, step.about->bank))) + ": " + pass_name(pass);
+}
+
+/// The number with its unit, where a step has one to dial in.
+std::string number_words(const Step& step, const LengthText& l) {
+    if (!step.number || step.state == StepState::done)
+        return "";
+    return *step.number == 0 && step.task == Task::cut_deck ? "no infeed" : l.with_unit(*step.number);
+}
+
+constexpr const char* take_log_care = "Caps torqued as they will run; block and gauge at one temperature.";
+
+/// What stands behind a step besides what its part of the block says.
+std::vector<std::string> own_reasons(const JobState& state, const Assessment& a, const Step& step,
+                                     const LengthText& l) {
+    switch (step.task) {
+    case Task::wash:
+        return {"Dirt is not measured, and grit under a gauge is a thou.",
+                "Whoever takes a reading or a log in without a word of it counts as past it."};
+    case Task::inspect:
+        return {"Cracks by dye or magnetic particles, pressure test where water runs; threads, caps and registers.",
+                "A crack, pit or mark is drawn on the deck as found and decided on there."};
+    case Task::take_log:
+        return {"It holds mains, the origin dowel and the decks.",
+                "No probe: go to the tunnel or the decks and read by gauge."};
+    case Task::accept:
+        return {"Whoever goes on against a rule says why, once; it stands in the passport."};
+    case Task::confirm_datum:
+        return {"The block was rolled: probe both dowels of this bank, or find the one at its place by indicator.",
+                "Until then nothing is cut on it: what was set up before the roll may not be where it was."};
+    case Task::decide_flaw: {
+        const auto flaw = std::ranges::find(state.flaws, step.why.front(), &block::KnownFlaw::sequence);
+        if (flaw == state.flaws.end())
+            return {};
+        return {capitalised(flaw_sentence(bank_of(state, flaw->flaw.bank), *flaw, l)) + ".",
+                "Watch it, stop and pin it, sleeve, or scrap: nothing is cut on this deck before."};
+    }
+    case Task::flush_deck:
+        return {"A sleeve stands that much proud: heights, hone and mock-up would be read over it.",
+                "Both decks get the pass, so that they stay alike."};
+    case Task::rest:
+        return {"It is resting: sizes read before it has are not what the bore will be."};
+    case Task::hand_over:
+        if (a.decks.kind != planning::DeckStep::done || a.banks.empty())
+            return {"Everything that was asked for is done."};
+        return deck_call(state, a, l).reasons;
+    default:
+        return {};
+    }
+}
+
+std::vector<std::string> mend_reasons(const JobState& state) {
+    constexpr std::size_t most = 5;
+    std::vector<std::string> sentences;
+    for (const block::Trouble& trouble : state.troubles) {
+        if (sentences.size() == most) {
+            sentences.push_back("… and " + std::to_string(state.troubles.size() - most) + " more.");
+            break;
+        }
+        sentences.push_back(capitalised(trouble.words) + ".");
+    }
+    return sentences;
+}
+
+/// What its part of the block says of a step that it is at.
+CallText part_text(const JobState& state, const Assessment& a, const Step& step, const LengthText& l) {
+    switch (step.stage) {
+    case Stage::tunnel:
+        return tunnel_call(state, a.tunnel_work, l);
+    case Stage::decks:
+    case Stage::mock_up:
+        return deck_call(state, a, l);
+    case Stage::cylinders:
+        return cylinder_call(state, a.cylinders ? &*a.cylinders : nullptr, l);
+    case Stage::lifters:
+        return lifter_call(state, a.lifters ? &*a.lifters : nullptr, l);
+    default:
+        return {};
+    }
+}
+
+/// Steps that the part's own text does not speak of.
+bool speaks_for_itself(const Step& step) {
+    switch (step.task) {
+    case Task::wash:
+    case Task::inspect:
+    case Task::take_log:
+    case Task::accept:
+    case Task::confirm_datum:
+    case Task::decide_flaw:
+    case Task::flush_deck:
+    case Task::hand_over:
+        return true;
+    case Task::rest:
+        return step.state == StepState::waits;
+    default:
+        return !step.leads;
+    }
+}
+
+} // namespace
+
+std::string step_headline(const JobState& state, const Step& step, const LengthText& l) {
+    using enum Task;
+    const std::string about = about_words(state, step);
+    switch (step.task) {
+    case mend_blueprint:
+        return "The blueprint cannot be read";
+    case mend_ledger:
+        return "Mend the ledger first";
+    case wash:
+        return "Wash the block";
+    case inspect:
+        return "Look it over for cracks";
+    case take_log:
+        return "Take the probe log in";
+    case read:
+        return "Read " + place_of_reading(*state.blueprint, *step.place);
+    case probe:
+        return "Probe " + probed_words(state, step) + " again";
+    case state_caps:
+        return "Say whether the caps were torqued";
+    case settle:
+        return settle_words(state, step);
+    case torque_caps:
+        return "Caps on, torqued as they will run";
+    case plan_tunnel:
+        return "No plan for the tunnel within the limits";
+    case cut_caps:
+        return "Cut the caps";
+    case hone_tunnel:
+        return "Line hone";
+    case bore_tunnel:
+        return "Line bore";
+    case finish_tunnel:
+        return "Every main is in size: say that the tunnel is done";
+    case decide_main:
+        return "A main is too large";
+    case accept:
+        return "Go on without the tunnel, with a reason";
+    case confirm_datum:
+        return "Confirm the datum on " + the_bank(state, step.about->bank);
+    case decide_flaw:
+        return "Decide on the flaw on " + the_bank(state, step.about->bank);
+    case give_target:
+        return "Give the number to cut the decks to";
+    case give_volumes:
+        return "Give the volumes";
+    case decide_deck:
+        return step.about ? "Decide on " + the_bank(state, step.about->bank) : "Decide on the banks";
+    case cut_deck:
+        return cut_words(state, step);
+    case flush_deck:
+        return capitalised(bank_name(bank_of(state, step.about->bank))) + ": take the sleeve flush";
+    case look_why_dark:
+        return "Still dark at depth: look why";
+    case feel:
+        return "Lay the straightedge on " + the_bank(state, step.about->bank) + " again";
+    case plan_cylinders:
+        return "Choose the cylinders' centre and size";
+    case decide_size:
+        return "Decide on the size of " + about;
+    case decide_wall:
+        return "Decide on the wall of " + about;
+    case measure_insert:
+        return "Measure the sleeve for " + about;
+    case refuse_insert:
+        return "The sleeve for " + about + " will not do";
+    case give_sizes:
+        return "Measure the pistons, or choose a size";
+    case bore:
+        return "Bore " + about + " to " + l.with_unit(step.number.value_or(0));
+    case look_at_edge:
+        return "Look at the cutting edge";
+    case decide_over:
+        return "Decide on " + about + ": it came out over";
+    case press:
+        return "Fit the sleeve into " + about;
+    case put_plate_on:
+        return "Torque plate and caps on, as they will run";
+    case hone_bore:
+        return "Hone " + about;
+    case rest:
+        return "Let the block rest";
+    case dress: {
+        std::string what = step.id.substr(step.id.rfind('/') + 1);
+        std::ranges::replace(what, '_', ' ');
+        return "Dress " + about + ": " + what;
+    }
+    case decide_large:
+        return "Decide on " + about + ": it is too large";
+    case give_lifter_numbers:
+        return "Give the shop's numbers for the lifters";
+    case decide_bush:
+        return "The bush does not cover " + about;
+    case cut_lifter:
+        return "Cut " + about + " to " + l.with_unit(step.number.value_or(0));
+    case press_bush:
+        return "Press the bush into " + about;
+    case decide_lifter:
+        return "Decide on " + about;
+    case prove_lifters:
+        return "Probe the lifters again";
+    case hand_over:
+        break;
+    }
+    return "Print the passport";
+}
+
+std::string answer_name(const Step& step) {
+    if (!planning::answers_itself(step))
+        return "";
+    switch (step.task) {
+    case Task::wash:
+        return "Washed";
+    case Task::inspect:
+        return "Looked over";
+    case Task::state_caps:
+        return "They were torqued";
+    case Task::torque_caps:
+        return "Torqued";
+    case Task::finish_tunnel:
+        return "The tunnel is done";
+    default:
+        break;
+    }
+    return "Done";
+}
+
+std::string wait_words(const JobState& state, const Assessment& a, const planning::Wait& wait, const LengthText& l) {
+    std::string words = rule_name(wait.rule);
+    if (const Step* first = wait.step.empty() ? nullptr : a.steps.find(wait.step))
+        words += ": " + lowered(step_headline(state, *first, l));
+    if (!wait.until.empty())
+        words += " until " + wait.until;
+    for (const std::string& who : {wait.part, wait.person})
+        if (!who.empty())
+            words += ": " + who;
+    return words;
+}
+
+CallText step_text(const JobState& state, const Assessment& a, const Step& step, const LengthText& l) {
+    CallText t{step_headline(state, step, l), number_words(step, l), own_reasons(state, a, step, l), ""};
+    if (step.task == Task::mend_blueprint || step.task == Task::mend_ledger) {
+        t.reasons = mend_reasons(state);
+        if (step.task == Task::mend_ledger)
+            t.reasons.emplace_back("It may have been a cut, so nothing is called before it is put right: strike it in "
+                                   "the ledger and log again what was done.");
+        return t;
+    }
+    if (!speaks_for_itself(step)) {
+        CallText part = part_text(state, a, step, l);
+        // Of what is read, the step names the place; the part says why.
+        if (step.task == Task::read && part.headline != t.headline)
+            t.reasons.push_back(part.headline + ".");
+        else if (!part.headline.empty())
+            t.headline = part.headline;
+        if (!part.number.empty())
+            t.number = part.number;
+        t.reasons.insert(t.reasons.end(), part.reasons.begin(), part.reasons.end());
+        t.caution = part.caution;
+    }
+    if (step.task == Task::take_log)
+        t.caution = take_log_care;
+    for (const planning::Wait& wait : step.waits_for)
+        t.reasons.push_back("Waits: " + wait_words(state, a, wait, l) + ".");
+    if (!step.reason.empty())
+        t.reasons.push_back("Left out: " + step.reason + ".");
+    if (!state.unknown.empty())
+        t.reasons.insert(t.reasons.begin(),
+                         "Entry " + std::to_string(state.unknown.front()) +
+                             " is of a kind that this version does not know and has no part in what is said here.");
+    return t;
+}
+
+namespace {
+
+const Step* first_waiting(const Assessment& a) {
+    const auto waiting = std::ranges::find(a.steps.steps, StepState::waits, &Step::state);
+    return waiting == a.steps.steps.end() ? nullptr : &*waiting;
+}
+
+} // namespace
+
+CallText call_text(const JobState& state, const Assessment& a, const LengthText& l) {
+    if (const Step* now = a.steps.now())
+        return step_text(state, a, *now, l);
+    if (const Step* waiting = first_waiting(a))
+        return step_text(state, a, *waiting, l);
+    return {"Nothing is left to do", "", {}, ""};
+}
+
+std::string waits_for(const JobState& state, const Assessment& a, const LengthText& l) {
+    const Step* step = a.steps.now();
+    if (!step) {
+        const Step* waiting = first_waiting(a);
+        return waiting && !waiting->waits_for.empty() ? wait_words(state, a, waiting->waits_for.front(), l) : "nothing";
+    }
+    const CallText t = step_text(state, a, *step, l);
+    const std::string headline = step->task == Task::cut_deck ? step_headline(state, *step, l) : t.headline;
+    if (step->task == Task::mend_ledger)
+        return "the ledger: entry " + std::to_string(state.troubles.front().sequence) + " cannot be used";
+    if (step->task == Task::hand_over)
+        return "nothing: print the passport";
+    // A number without its unit is what the tool is set to, for whoever stands at the machine.
+    const bool more = t.number.find(' ') != std::string::npos && headline.find(t.number) == std::string::npos;
+    return lowered(headline) + (more ? ", " + t.number : "");
+}
+
+} // namespace pallix::wording

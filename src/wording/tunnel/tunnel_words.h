@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "planning/tunnel/tunnel_consequences.h"
+#include "planning/tunnel/tunnel_work.h"
+#include "wording/common/lengths.h"
+#include "wording/common/sentences.h"
+
+#include <string>
+#include <vector>
+
+namespace pallix::wording {
+
+/// "1 o'clock", as seen from the rear; 12 towards the cam.
+[[nodiscard]] std::string clock_words(double clock);
+/// "main 3's saddle at 1 o'clock"
+[[nodiscard]] std::string binding_words(const planning::BindingPoint& point);
+[[nodiscard]] std::string limit_name(planning::TunnelLimit limit);
+
+/// What to cut, what it does to the line, and why: which places set it.
+[[nodiscard]] std::vector<std::string> tunnel_plan_sentences(const planning::TunnelPlan& plan,
+                                                             const LengthText& lengths);
+/// What to do with the tunnel now.
+[[nodiscard]] CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& work,
+                                   const LengthText& lengths);
+/// What loosening each limit buys, what one more reading saves, what the sure plan cuts.
+[[nodiscard]] std::vector<std::string> study_sentences(const planning::TunnelStudy& study, const LengthText& lengths);
+[[nodiscard]] std::vector<std::string> consequence_sentences(const block::Blueprint& blueprint,
+                                                             const planning::TunnelConsequences& consequences,
+                                                             const LengthText& lengths);
+/// "At 0 in: raise by …, push … towards 3 o'clock", or that it is enough.
+[[nodiscard]] std::vector<std::string> jack_sentences(const std::vector<planning::JackMove>& moves,
+                                                      const LengthText& lengths);
+/// Predicted against found, where they disagree.
+[[nodiscard]] std::vector<std::string> prediction_sentences(const block::Blueprint& blueprint,
+                                                            const std::vector<planning::CapPrediction>& predictions,
+                                                            const LengthText& lengths);
+/// That a later measurement will read turned.
+[[nodiscard]] std::string roll_sentence(double roll);
+
+} // namespace pallix::wording
