@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Speed of the core. Each run also measures a plain loop over the same points, so that figures are ratios in one run.
 #include "block/evaluation_uncertainty.h"
+#include "block/ledger.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "metrology/minimum_zone.h"
 #include "metrology/monte_carlo.h"

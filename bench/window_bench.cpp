@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // First paint against a bare QMainWindow in the same run, and the cost of one step of a dragged cut level.
+#include "block/ledger.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "session/demo_shop.h"
 #include "session/preferences.h"

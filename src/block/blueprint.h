@@ -27,6 +27,20 @@ enum class Clocking { cam, panrail, decks };
 
 enum class Material { grey_iron, compacted_iron, aluminium };
 
+/// Expansion of the block per kelvin: grey iron 10.8e-6, compacted iron 11.5e-6, aluminium alloy 22e-6 (typical values,
+/// from memory).
+[[nodiscard]] constexpr double expansion_of(Material material) {
+    switch (material) {
+    case Material::grey_iron:
+        return 10.8e-6;
+    case Material::compacted_iron:
+        return 11.5e-6;
+    case Material::aluminium:
+        break;
+    }
+    return 22e-6;
+}
+
 struct BankBlueprint {
     std::string id;
     double angle = 0; ///< rad, signed, from +z towards +y

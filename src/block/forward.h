@@ -7,12 +7,17 @@
 namespace pallix::block {
 
 struct Blueprint;
+struct BoresState;
 struct CrownReading;
 struct DeckMeasurement;
 struct DeckState;
+struct DecksState;
 struct EvaluationState;
+struct IntakeState;
 struct JobState;
 struct KnownFlaw;
+struct ReadingsState;
 struct TakenCut;
+struct TunnelState;
 
 } // namespace pallix::block

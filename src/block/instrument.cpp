@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/instrument.h"
 
-#include "block/entries/entry_fields.h"
+#include "block/entries/reading_entries.h"
 #include "block/fields_json.h"
 #include "metrology/uncertainty.h"
 

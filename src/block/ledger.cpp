@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 
-#include "block/entries/entry_fields.h"
 #include "block/fields_json.h"
 
 #include <algorithm>

@@ -2,6 +2,7 @@
 #include "cli/next_command.h"
 
 #include "block/job_file.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "cli/inputs.h"
 #include "planning/common/assessment.h"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/ledger_model.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "wording/common/sentences.h"
 

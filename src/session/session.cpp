@@ -3,7 +3,9 @@
 
 #include "block/digest.h"
 #include "block/job_file.h"
+#include "block/ledger.h"
 #include "block/profile_trace.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shop_model.h"
 
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "wording/steps/step_words.h"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench's menus and keys.
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"

@@ -2,6 +2,7 @@
 #include "workshop/harbour.h"
 
 #include "block/digest.h"
+#include "block/ledger.h"
 #include "block/number_text.h"
 #include "block/state/job_state.h"
 #include "planning/cylinders/honing.h"

@@ -2,6 +2,8 @@
 #include "block/state/fresh.h"
 
 #include "block/entry_samples.h"
+#include "block/ledger.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 
 #include <gtest/gtest.h>

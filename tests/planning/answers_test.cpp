@@ -2,6 +2,7 @@
 // Jobs done by answering what is called, step by step, as a person would with one key.
 #include "planning/steps/answer.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/row_block.h"

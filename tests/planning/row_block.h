@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/ledger.h"
 #include "block/small_block.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 
 namespace pallix::test {

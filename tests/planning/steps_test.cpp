@@ -2,7 +2,9 @@
 // What is called for after what was done, and what is not: each story from the ledger to the one call.
 #include "planning/steps/steps.h"
 
+#include "block/ledger.h"
 #include "block/small_block.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/answer.h"

@@ -2,7 +2,9 @@
 // From every state there is a way on: over all prefixes of all ledgers in the tree, and over random walks that answer
 // whatever is ready with believable and unbelievable values.
 #include "block/job_file.h"
+#include "block/ledger.h"
 #include "block/small_block.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"

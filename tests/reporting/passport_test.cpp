@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/digest.h"
+#include "block/ledger.h"
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "reporting/passport.h"

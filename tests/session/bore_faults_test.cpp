@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 
 #include "planning/row_block.h"

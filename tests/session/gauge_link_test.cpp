@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A gauge and a probe on the line: what they say arrives, and nothing that arrived is lost.
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "session/certainty_work.h"

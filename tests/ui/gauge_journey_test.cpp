@@ -2,6 +2,7 @@
 // Measuring by hand in the real window: a whole block through the reading line without the mouse, and a gauge on the
 // line.
 #include "bench_fixture.h"
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What was found to mislead in the window, as it happened.
 #include "bench_fixture.h"
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/tunnel/tunnel_work.h"

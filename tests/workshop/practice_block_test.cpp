@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/state/fold.h"
 #include "block/state/job_state.h"
 #include "workshop/practice_block.h"
 

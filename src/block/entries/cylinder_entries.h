@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/feature.h"
-#include "metrology/geometry.h"
+#include "block/entries/kinds.h"
 
+#include <algorithm>
 #include <array>
 #include <map>
+#include <numbers>
 #include <optional>
 #include <string>
 #include <vector>
@@ -15,6 +16,13 @@ namespace pallix::block {
 // What a person decided on a cylinder or lifter bore, did to it, or knows of what goes into it. All lengths mm, angles
 // rad, on diameter unless it says else.
 
+inline constexpr Range angle_range{-2 * std::numbers::pi, 2 * std::numbers::pi};
+inline constexpr Range small_size_range{0, 100, true}; // mm: tolerances, cuts of one go
+
+inline void bore_field(Fields& f, FeatureId& id, Fields::Key key = "bore") {
+    f.feature(key, id, {FeatureKind::bore, FeatureKind::lifter});
+}
+
 /// Where the centre of a cylinder goes.
 enum class CentreSchool {
     free,      ///< wherever the smallest bore cleans up
@@ -22,9 +30,11 @@ enum class CentreSchool {
     blueprint, ///< where the blueprint has it
     limited,   ///< as far from the top towards the blueprint as size and walls allow
 };
+inline constexpr std::array centre_school_keys{"free", "top", "blueprint", "limited"};
 
 /// Which sides of a cylinder take the thrust, seen from the rear.
 enum class ThrustSide { both, left, right };
+inline constexpr std::array thrust_side_keys{"both", "left", "right"};
 
 /// How the cylinders shall become, and by which limits.
 struct CylinderPlanChosen {
@@ -36,6 +46,17 @@ struct CylinderPlanChosen {
     ThrustSide thrust = ThrustSide::both;
     bool operator==(const CylinderPlanChosen&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<CylinderPlanChosen> = "cylinder_plan";
+inline void fields(Fields& f, CylinderPlanChosen& p) {
+    f.choice("centre", p.centre, centre_school_keys);
+    f.list("oversizes_mm", p.oversizes, {1, 100}, [&](double& oversize) { f.number("", oversize, {0, 10}); });
+    f.number("margin_mm", p.margin, {0, 10});
+    f.choice("thrust", p.thrust, thrust_side_keys);
+    f.number("oversize_mm", p.oversize, {0, 10});
+    f.number("wall_thrust_mm", p.wall_thrust, small_size_range);
+    f.number("wall_mm", p.wall, small_size_range);
+}
 
 /// Rust, a groove or a pit in a wall.
 struct BorePitted {
@@ -45,9 +66,18 @@ struct BorePitted {
     std::string note;
     bool operator==(const BorePitted&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<BorePitted> = "bore_pit";
+inline void fields(Fields& f, BorePitted& p) {
+    bore_field(f, p.bore);
+    f.number("depth_mm", p.depth, {0, 10, true});
+    f.text("level", p.level);
+    f.text("direction", p.direction);
+    f.text("note", p.note, 10 * short_text);
+}
 
 enum class BoreChoice { with_the_rest, sleeve, leave, scrap };
-enum class LifterChoice { leave, hone, bush };
+inline constexpr std::array bore_choice_keys{"with_the_rest", "sleeve", "leave", "scrap"};
 
 /// What shall become of one cylinder.
 struct BoreDecided {
@@ -56,8 +86,16 @@ struct BoreDecided {
     std::string note;
     bool operator==(const BoreDecided&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<BoreDecided> = "bore_decided";
+inline void fields(Fields& f, BoreDecided& p) {
+    bore_field(f, p.bore);
+    f.choice("choice", p.choice, bore_choice_keys);
+    f.text("note", p.note, 10 * short_text);
+}
 
 enum class PistonAlloy { cast, high_silicon_forged, low_silicon_forged };
+inline constexpr std::array piston_alloy_keys{"cast", "high_silicon_forged", "low_silicon_forged"};
 /// The pistons on hand and how a bore becomes theirs.
 struct PistonsStated {
     PistonAlloy alloy = PistonAlloy::cast;
@@ -72,8 +110,23 @@ struct PistonsStated {
     bool measure_each = true;            ///< every hole before the next; else only the first and the last
     bool operator==(const PistonsStated&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<PistonsStated> = "pistons";
+inline void fields(Fields& f, PistonsStated& p) {
+    f.choice("alloy", p.alloy, piston_alloy_keys);
+    by_feature(f, "sizes_mm", p.sizes, FeatureKind::bore, size_range);
+    f.number("hone_stock_mm", p.hone_stock, {0, 1});
+    f.number("tolerance_mm", p.tolerance, small_size_range);
+    f.number("largest_cut_mm", p.largest_cut, small_size_range);
+    f.number("finish_tolerance_mm", p.finish_tolerance, small_size_range);
+    f.number("shape_mm", p.shape, small_size_range);
+    f.flag("measure_each", p.measure_each);
+    f.number("clearance_mm", p.clearance, small_size_range);
+    f.number("size_mm", p.size, size_range);
+}
 
 enum class BoreOperation { rough, finish, hone };
+inline constexpr std::array bore_operation_keys{"rough", "finish", "hone"};
 
 /// One go of the tool through one cylinder or lifter bore. What was measured in it before holds no longer.
 struct BoreCut {
@@ -88,6 +141,22 @@ struct BoreCut {
     std::string note;
     bool operator==(const BoreCut&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<BoreCut> = "bore_cut";
+inline void fields(Fields& f, BoreCut& p) {
+    bore_field(f, p.bore);
+    f.choice("operation", p.operation, bore_operation_keys);
+    f.number("target_mm", p.target, size_range);
+    f.number("setting_mm", p.setting, size_range);
+    f.flag_if("new_edge", p.new_edge);
+    if (f.left_out("strokes", p.strokes == 0))
+        p.strokes = 0;
+    else
+        f.whole("strokes", p.strokes, {0, 100000});
+    f.text_if("step", p.step);
+    f.number("load_percent", p.load, {0, 1000});
+    f.text("note", p.note, 10 * short_text);
+}
 
 /// A sleeve in a cylinder or a bush in a lifter bore: what was measured of it before it goes in.
 struct InsertMeasured {
@@ -107,6 +176,25 @@ struct InsertMeasured {
     std::optional<double> ledge;     ///< step left at the bottom for a sleeve to sit on, along the bore
     bool operator==(const InsertMeasured&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<InsertMeasured> = "insert_measured";
+inline void fields(Fields& f, InsertMeasured& p) {
+    bore_field(f, p.bore);
+    f.numbers("outside_mm", p.outside, size_range);
+    f.number("inside_mm", p.inside, size_range);
+    f.number("length_mm", p.length, size_range);
+    f.number("interference_mm", p.interference, {0, 10});
+    f.number("parent_outside_mm", p.parent_outside, size_range);
+    constexpr Range modulus{0, 1e7, true}, poisson{0, 0.5}; // modulus N/mm²
+    f.number("insert_modulus", p.insert_modulus, modulus);
+    f.number("parent_modulus", p.parent_modulus, modulus);
+    f.number("insert_poisson", p.insert_poisson, poisson);
+    f.number("parent_poisson", p.parent_poisson, poisson);
+    f.number("friction", p.friction, {0, 10});
+    f.number("slide_mm", p.slide, {0, 10});
+    f.flag("heated", p.heated);
+    f.number("ledge_mm", p.ledge, length_range);
+}
 struct InsertFitted {
     FeatureId bore;
     double proud = 0;                ///< above the deck, − is below it
@@ -115,6 +203,15 @@ struct InsertFitted {
     std::string note;
     bool operator==(const InsertFitted&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<InsertFitted> = "insert_fitted";
+inline void fields(Fields& f, InsertFitted& p) {
+    bore_field(f, p.bore);
+    f.number("proud_mm", p.proud, {-50, 50});
+    f.text("note", p.note, 10 * short_text);
+    f.number("key_angle_rad", p.key_angle, angle_range);
+    f.number("height_mm", p.height, any_length);
+}
 
 /// A step of one bore that is ticked with a reading or a look.
 struct BoreStepDone {
@@ -124,8 +221,18 @@ struct BoreStepDone {
     std::string note; ///< what was seen
     bool operator==(const BoreStepDone&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<BoreStepDone> = "bore_step";
+inline void fields(Fields& f, BoreStepDone& p) {
+    bore_field(f, p.bore);
+    f.text("step", p.step);
+    f.text("note", p.note, 10 * short_text);
+    f.number("reading_mm", p.reading, any_length);
+    f.demand(!p.step.empty(), "step", "is empty", "what was done");
+}
 
 enum class Abrasive { vitrified, diamond, brush };
+inline constexpr std::array abrasive_keys{"vitrified", "diamond", "brush"};
 /// From which grit to which, and how the hone moves.
 struct HonePlanChosen {
     struct Step {
@@ -141,6 +248,23 @@ struct HonePlanChosen {
     bool there_and_back = true; ///< what one stroke of that rate is
     bool operator==(const HonePlanChosen&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<HonePlanChosen> = "hone_plan";
+inline void fields(Fields& f, HonePlanChosen& p) {
+    f.list("steps", p.steps, {1, 20}, [&](HonePlanChosen::Step& s) {
+        f.group("", [&] {
+            f.text("grit", s.grit);
+            f.choice("abrasive", s.abrasive, abrasive_keys);
+            f.number("leaves_mm", s.leaves, {0, 10});
+        });
+    });
+    f.number("speed_rev_min", p.speed, {0, 100000, true});
+    f.number("stroke_mm", p.stroke, size_range);
+    f.number("strokes_per_min", p.rate, {0, 10000, true});
+    f.flag("there_and_back", p.there_and_back);
+    const bool less = std::ranges::is_sorted(p.steps, std::ranges::greater(), &HonePlanChosen::Step::leaves);
+    f.demand(less, "steps", "leave more after a later step", "less and less stock");
+}
 
 /// The block stands still until it is itself again.
 struct RestBegun {
@@ -148,6 +272,12 @@ struct RestBegun {
     std::string until; ///< UTC, ISO 8601
     bool operator==(const RestBegun&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<RestBegun> = "rest";
+inline void fields(Fields& f, RestBegun& p) {
+    f.number("minutes", p.minutes, {0, 24 * 60, true});
+    f.text("until", p.until);
+}
 
 /// A roughness trace of a cylinder's wall.
 struct TraceTaken {
@@ -157,6 +287,14 @@ struct TraceTaken {
     std::string text;
     bool operator==(const TraceTaken&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<TraceTaken> = "profile_trace";
+inline void fields(Fields& f, TraceTaken& p) {
+    bore_field(f, p.bore);
+    f.text("file", p.file);
+    f.text("sha256", p.sha256);
+    f.text("text", p.text, long_text);
+}
 
 /// What a ring pack wants of the wall. Heights mm, ratios 0 to 1; what is not stated is not limited.
 struct TextureLimits {
@@ -168,28 +306,33 @@ struct TextureLimits {
     Range ra, rz, rk, rpk, rvk, mr1, mr2;
     bool operator==(const TextureLimits&) const = default;
 };
+/// Heights in mm, ratios up to 1.
+inline void limits_field(Fields& f, Fields::Key key, TextureLimits::Range& range, double most) {
+    if (f.left_out(key, !range.least && !range.most)) {
+        range = {};
+        return;
+    }
+    f.group(key, [&] {
+        f.number("least", range.least, {0, most});
+        f.number("most", range.most, {0, most});
+        f.demand(!range.least || !range.most || *range.least <= *range.most, "most", "is less than the least",
+                 "the smaller number first");
+    });
+}
+template <>
+inline constexpr std::string_view entry_kind<TextureLimits> = "texture_limits";
+inline void fields(Fields& f, TextureLimits& p) {
+    f.text("rings", p.rings);
+    limits_field(f, "ra", p.ra, 1);
+    limits_field(f, "rz", p.rz, 1);
+    limits_field(f, "rk", p.rk, 1);
+    limits_field(f, "rpk", p.rpk, 1);
+    limits_field(f, "rvk", p.rvk, 1);
+    limits_field(f, "mr1", p.mr1, 1);
+    limits_field(f, "mr2", p.mr2, 1);
+}
 
-enum class LifterSchool { bush_all, in_limits };
-enum class Follower { roller, flat };
-/// How the lifter bores shall become.
-struct LifterPlanChosen {
-    LifterSchool school = LifterSchool::in_limits;
-    std::optional<double> lifter; ///< diameter of the lifters on hand
-    std::optional<double> clearance_least, clearance_most;
-    std::optional<double> position;                   ///< mm off its place at which a bore is bushed
-    std::optional<double> bush_outside, interference; ///< the shop's number: no default
-    Follower follower = Follower::roller;
-    std::optional<double> base_radius, roller_radius; ///< of cam and follower
-    bool cam_turns_left = true;                       ///< its top, seen from the rear
-    bool keyed = false;
-    std::optional<double> key_angle, height; ///< of a keyed bush
-    bool operator==(const LifterPlanChosen&) const = default;
-};
-struct LifterDecided {
-    FeatureId lifter;
-    LifterChoice choice = LifterChoice::leave;
-    std::string note;
-    bool operator==(const LifterDecided&) const = default;
-};
+using CylinderKinds = Kinds<CylinderPlanChosen, BorePitted, BoreDecided, PistonsStated, BoreCut, InsertMeasured,
+                            InsertFitted, BoreStepDone, HonePlanChosen, RestBegun, TraceTaken, TextureLimits>;
 
 } // namespace pallix::block

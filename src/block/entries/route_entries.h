@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/kinds.h"
+
 #include <array>
 #include <string>
 #include <vector>
@@ -41,6 +43,11 @@ inline constexpr std::array rule_keys{"clean_first",  "conditions",      "comple
                                       "wall_decided", "figures",         "trial_first",  "sleeve_first", "flush_first",
                                       "rest_over",    "sign_off",        "part_here",    "order"};
 
+inline void reason_field(Fields& f, std::string& value) {
+    f.text("reason", value);
+    f.demand(!value.empty(), "reason", "is empty", "why, in words");
+}
+
 /// A rule that a person went on against: it stands in the passport.
 struct GatePassed {
     Rule rule = Rule::tunnel_first;
@@ -48,6 +55,13 @@ struct GatePassed {
     std::string reason;
     bool operator==(const GatePassed&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<GatePassed> = "gate_passed";
+inline void fields(Fields& f, GatePassed& p) {
+    f.choice("rule", p.rule, rule_keys);
+    f.text_if("about", p.about);
+    reason_field(f, p.reason);
+}
 
 /// What was read of a thing counts from here on anew: it was moved, torqued, levelled, or somebody wants it so.
 struct RoundOpened {
@@ -55,6 +69,25 @@ struct RoundOpened {
     std::string reason;
     bool operator==(const RoundOpened&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<RoundOpened> = "round";
+inline void fields(Fields& f, RoundOpened& p) {
+    f.text("about", p.about);
+    f.demand(!p.about.empty(), "about", "is empty", "\"mains\", \"sweep\" or a feature");
+    reason_field(f, p.reason);
+}
+
+inline void stages_field(Fields& f, Fields::Key key, std::vector<Stage>& list, Count count) {
+    f.list(key, list, count, [&](Stage& stage) { f.choice("", stage, stage_keys); });
+    const bool twice = [&] {
+        for (std::size_t i = 0; i < list.size(); ++i)
+            for (std::size_t j = 0; j < i; ++j)
+                if (list[i] == list[j])
+                    return true;
+        return false;
+    }();
+    f.demand(!twice, key, "names a stage twice", "each stage once");
+}
 
 /// Which stages are wanted; the others ask for nothing.
 struct ScopeChosen {
@@ -62,6 +95,12 @@ struct ScopeChosen {
     std::string reason; ///< of those left out: "tunnel good by the papers of the shop before"
     bool operator==(const ScopeChosen&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<ScopeChosen> = "scope";
+inline void fields(Fields& f, ScopeChosen& p) {
+    stages_field(f, "stages", p.stages, {1, stage_keys.size()});
+    f.text_if("reason", p.reason);
+}
 
 enum class RoutePreset { mains_first, one_clamping, least_metal, decks_twice, sleeves_first };
 inline constexpr std::array route_preset_keys{"mains_first", "one_clamping", "least_metal", "decks_twice",
@@ -72,6 +111,15 @@ struct RouteChosen {
     std::vector<Stage> order; ///< as edited; empty: as the preset has it
     bool operator==(const RouteChosen&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<RouteChosen> = "route";
+inline void fields(Fields& f, RouteChosen& p) {
+    f.choice("preset", p.preset, route_preset_keys);
+    if (!f.left_out("order", p.order.empty()))
+        stages_field(f, "order", p.order, {1, stage_keys.size()});
+    else
+        p.order.clear();
+}
 
 /// A step that is left out, and why.
 struct StepSkipped {
@@ -79,5 +127,14 @@ struct StepSkipped {
     std::string reason;
     bool operator==(const StepSkipped&) const = default;
 };
+template <>
+inline constexpr std::string_view entry_kind<StepSkipped> = "step_skipped";
+inline void fields(Fields& f, StepSkipped& p) {
+    f.text("step", p.step);
+    f.demand(!p.step.empty(), "step", "is empty", "the id of a step");
+    reason_field(f, p.reason);
+}
+
+using RouteKinds = Kinds<GatePassed, RoundOpened, ScopeChosen, RouteChosen, StepSkipped>;
 
 } // namespace pallix::block

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/entry_rules.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/cylinders/press_fit.h"
 #include "planning/decks/set_up.h"

@@ -3,6 +3,7 @@
 #include "block/schema.h"
 #include "planning/common/correction_plan.h"
 
+#include <algorithm>
 #include <array>
 
 namespace pallix::planning {
@@ -36,27 +37,28 @@ class PolicyReader {
             into = j[key].get<double>() * mm_;
     }
 
+    /// The schema has seen to it that it is one of them.
+    template <class Enum, std::size_t N>
+    static void choice(const Json& j, const char* key, Enum& into, const std::array<const char*, N>& keys) {
+        if (j.contains(key))
+            into = static_cast<Enum>(std::ranges::find(keys, j[key].get<std::string>()) - keys.begin());
+    }
+
     void read_tunnel(const Json& j, TunnelPolicy& t) const {
-        if (j.value("method", "hone") == "bore")
-            t.method = block::TunnelMethod::bore;
+        choice(j, "method", t.method, block::tunnel_method_keys);
         if (j.contains("target_diameter"))
             t.target_diameter = j["target_diameter"].get<double>() * mm_;
         length(j, "stock", t.stock);
         t.parting = j.value("parting_deg", 0.0) * block::radians_per_degree;
-        if (j.value("caps", "each") == "equal")
-            t.caps = CapCuts::equal;
+        choice(j, "caps", t.caps, block::cap_cuts_keys);
         length(j, "max_cap_cut", t.max_cap_cut);
         length(j, "max_rise", t.max_rise);
         length(j, "max_side", t.max_side);
-        if (j.value("line", "datum") == "ends")
-            t.line = GivenLine::ends;
+        choice(j, "line", t.line, block::given_line_keys);
     }
 
     void read_decks(const Json& j, block::DeckTargetChosen& d) {
-        const std::string school = j.value("school", "least_cut");
-        d.school = school == "blueprint" ? block::TargetSchool::blueprint
-                   : school == "height"  ? block::TargetSchool::height
-                                         : block::TargetSchool::least_cut;
+        choice(j, "school", d.school, block::target_school_keys);
         d.equal = j.value("equal", true);
         if (j.contains("height"))
             d.height = j["height"].get<double>() * mm_;
@@ -66,10 +68,9 @@ class PolicyReader {
     }
 
     void read_bores(const Json& j, BoresPolicy& b) {
-        const std::string centre = j.value("centre", "top");
-        b.centre = centre == "free"        ? CentreSchool::free
-                   : centre == "blueprint" ? CentreSchool::blueprint
-                                           : CentreSchool::top;
+        choice(j, "centre", b.centre, block::centre_school_keys);
+        if (b.centre == CentreSchool::limited)
+            b.centre = CentreSchool::top;
         if (j.contains("oversizes"))
             for (const Json& oversize : j["oversizes"])
                 b.oversizes.push_back(oversize.get<double>() * mm_);
@@ -98,7 +99,7 @@ Json number_or_null(const std::optional<double>& value, double unit) {
 
 Json tunnel_json(const CorrectionPlan& plan, double unit) {
     const TunnelPlan& t = plan.tunnel;
-    Json j{{"feasible", t.feasible}, {"method", t.method == block::TunnelMethod::hone ? "hone" : "bore"}};
+    Json j{{"feasible", t.feasible}, {"method", block::tunnel_method_keys[static_cast<std::size_t>(t.method)]}};
     if (!t.feasible) {
         constexpr std::array names{"target_diameter", "max_cap_cut", "max_rise", "max_side"};
         Json limits = Json::array();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/texture_page.h"
 
+#include "block/ledger.h"
 #include "block/reading_text.h"
 #include "block/state/job_state.h"
 #include "session/counted.h"

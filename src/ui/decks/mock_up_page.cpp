@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/mock_up_page.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "block/units.h"
 #include "planning/common/assessment.h"

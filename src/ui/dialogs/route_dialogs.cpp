@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/route_dialogs.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/steps.h"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/common/sentences.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "wording/common/phrases.h"
 #include "wording/cylinders/cylinder_words.h"

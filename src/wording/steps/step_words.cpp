@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/steps/step_words.h"
 
+#include "block/ledger.h"
 #include "block/state/job_state.h"
 #include "planning/steps/answer.h"
 #include "wording/common/phrases.h"

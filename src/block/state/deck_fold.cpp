@@ -1,0 +1,162 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What was decided on the decks, found on them and done to them.
+#include "block/state/folding.h"
+
+#include <algorithm>
+#include <limits>
+
+namespace pallix::block {
+namespace {
+
+using metrology::Vec2;
+using metrology::Vec3;
+
+bool same_place(Vec2 a, Vec2 b) {
+    return metrology::norm(a - b) < 1e-3;
+}
+
+/// Heights by hand make a measurement of the deck once every place was read.
+/// @param sequence of the last of them
+void measure_by_heights(Folding& f, const std::string& bank_id, std::int64_t sequence) {
+    const BankBlueprint& bank = *f.state.blueprint->bank(bank_id);
+    std::vector<Vec3> points;
+    std::optional<double> uncertainty = 0.0;
+    metrology::Sureness sureness;
+    const std::vector<MeasuredPlace> places = measured_places(f.state.decks[bank_id].readings);
+    for (const DeckPlace& wanted : deck_places(bank)) {
+        const auto read =
+            std::ranges::find_if(places, [&](const MeasuredPlace& p) { return same_place(p.at.place, wanted.place); });
+        if (read == places.end())
+            return; // the set is not complete
+        points.push_back({wanted.place.x, wanted.place.y, read->value});
+        const auto u = read->standard_uncertainty();
+        if (u && uncertainty && *u >= *uncertainty)
+            sureness = *read->sureness;
+        uncertainty = uncertainty && u ? std::optional(std::max(*uncertainty, *u)) : std::nullopt;
+    }
+    if (auto result = evaluate_deck(bank, std::move(points)))
+        f.take_measurement(bank.id, {DeckSource::readings, sequence, uncertainty, std::move(*result), sureness});
+}
+
+void apply(Folding& f, const DeckCut& cut) {
+    DeckState* deck = f.deck_of(cut.bank);
+    if (!deck)
+        return;
+    deck->cuts.push_back({f.entry->sequence, f.entry->time, f.entry->person, cut});
+    deck->readings.clear();
+}
+
+void apply(Folding& f, const DeckTargetChosen& target) {
+    f.state.target = target;
+}
+void apply(Folding& f, const PassPlanChosen& passes) {
+    f.state.passes = passes;
+}
+void apply(Folding& f, const FlawMarked& flaw) {
+    if (f.deck_of(flaw.bank))
+        f.state.flaws.push_back({f.entry->sequence, flaw, {}});
+}
+void apply(Folding& f, const FlawDecided& decided) {
+    const auto flaw = std::ranges::find(f.state.flaws, decided.flaw, &KnownFlaw::sequence);
+    if (flaw != f.state.flaws.end())
+        flaw->decided = decided;
+}
+void apply(Folding& f, const PressureTested& test) {
+    f.state.pressure_test = {f.entry->sequence, test};
+}
+void apply(Folding& f, const DeckForecastKept& forecast) {
+    if (f.deck_of(forecast.bank))
+        f.state.forecasts.push_back({f.entry->sequence, forecast});
+}
+void apply(Folding& f, const CutterFitted& cutter) {
+    f.state.cutter = {f.entry->sequence, cutter};
+}
+void apply(Folding& f, const FinishNoted& finish) {
+    if (f.deck_of(finish.bank))
+        f.state.finishes.push_back({f.entry->sequence, finish});
+}
+void apply(Folding& f, const GasketChosen& gasket) {
+    f.state.gasket = gasket;
+}
+void apply(Folding& f, const SetUpRead& set_up) {
+    if (f.deck_of(set_up.bank))
+        f.state.set_ups[set_up.bank] = {f.entry->sequence, set_up};
+}
+void apply(Folding& f, const EngineFigures& figures) {
+    f.state.figures = figures;
+}
+void apply(Folding& f, const HeadWork& head) {
+    if (f.deck_of(head.bank))
+        f.state.heads.push_back({f.entry->sequence, head});
+}
+
+} // namespace
+
+void fold_entry(Folding& f, DeckKinds kinds, const Payload& payload) {
+    kinds.take(payload, [&f](const auto& entry) { apply(f, entry); });
+}
+
+void finish_heights(Folding& f) {
+    for (const auto& [bank, sequence] : std::exchange(f.heights, {}))
+        measure_by_heights(f, bank, sequence);
+}
+
+DeckState* Folding::deck_of(const std::string& bank) {
+    const auto found = state.decks.find(bank);
+    if (found != state.decks.end())
+        return &found->second;
+    trouble("speaks of bank \"" + bank + "\", which the blueprint does not have");
+    return nullptr;
+}
+
+void Folding::take_measurement(const std::string& bank, DeckMeasurement measurement) {
+    DeckState& deck = state.decks[bank];
+    // After a cut of the tunnel the deck is found anew: what was planned from the old one is void.
+    if (!deck.as_found || deck.cuts.empty() || deck.tunnel_cut > deck.as_found->sequence)
+        deck.as_found = measurement;
+    if (measurement.source == DeckSource::probe)
+        deck.readings.clear();
+    deck.latest = std::move(measurement);
+}
+
+double DeckState::depth_since(std::int64_t sequence) const {
+    double depth = 0;
+    for (const TakenCut& taken : cuts)
+        if (taken.sequence > sequence)
+            depth += taken.cut.depth;
+    return depth;
+}
+
+bool DeckState::stale() const {
+    return from_old_tunnel() ||
+           (latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; }));
+}
+
+std::optional<double> height_now(const DeckState& deck, Vec2 place) {
+    if (!deck.latest || deck.from_old_tunnel())
+        return std::nullopt;
+    const DeckResult& d = deck.latest->result;
+    const double plane = d.height_mean + d.slope_u * (place.x - d.middle.x) + d.tilt_v * (place.y - d.middle.y);
+    const double depth = deck.depth_since(deck.latest->sequence);
+    return depth > 0 ? std::min(plane, d.height_max - depth) : plane;
+}
+
+std::vector<DeckPlace> deck_places(const BankBlueprint& bank) {
+    constexpr double inset = 0.08; // of the deck's length and width
+    double u0 = std::numeric_limits<double>::infinity(), u1 = -u0, v0 = u0, v1 = -u0;
+    for (const Vec2 c : bank.deck_outline) {
+        u0 = std::min(u0, c.x);
+        u1 = std::max(u1, c.x);
+        v0 = std::min(v0, c.y);
+        v1 = std::max(v1, c.y);
+    }
+    std::vector<DeckPlace> places;
+    for (const bool rear : {false, true})
+        for (const bool positive : {true, false}) {
+            const double du = inset * (u1 - u0), dv = inset * (v1 - v0);
+            places.push_back({{rear ? u1 - du : u0 + du, positive ? v1 - dv : v0 + dv}, rear, positive});
+        }
+    return places;
+}
+
+} // namespace pallix::block

@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What was measured by hand, and under which conditions.
+#include "block/state/folding.h"
+
+#include <algorithm>
+
+namespace pallix::block {
+namespace {
+
+bool still_resting(const Folding& f, const Reading& reading) {
+    return f.state.rest && reading.at.quantity == Quantity::size && f.state.honed_last(reading.at.feature) &&
+           f.entry->time < f.state.rest->payload.until;
+}
+
+/// A piston's clearance is kept as the height of its crown, which no cut of the deck changes.
+void take_crown(Folding& f, const TakenReading& taken) {
+    const FeatureId& bore = taken.reading.at.feature;
+    const DeckState* deck = f.deck_of(bore.bank);
+    const HoleBlueprint* meant = f.state.blueprint->hole(bore);
+    if (!deck || !meant)
+        return;
+    if (const auto height = height_now(*deck, {meant->u, meant->v}))
+        f.state.crowns.push_back(
+            {taken.sequence, bore, taken.reading.at.direction, *height - taken.value, taken.value, taken.fixed});
+}
+
+void take_height(Folding& f, const TakenReading& taken) {
+    const std::string& bank = taken.reading.at.feature.bank;
+    DeckState* deck = f.deck_of(bank);
+    if (!deck)
+        return;
+    deck->readings.push_back(taken);
+    f.heights[bank] = f.entry->sequence;
+}
+
+void apply(Folding& f, const Reading& reading) {
+    JobState& state = f.state;
+    if (!state.blueprint)
+        return;
+    if (!state.blueprint->lists(reading.at.feature))
+        return f.trouble("is a reading of " + reading.at.feature.text() + ", which the blueprint does not list");
+    // Both are in the order of the ledger; what could not be used stays behind.
+    while (f.corrected[f.next_corrected].sequence != f.entry->sequence)
+        ++f.next_corrected;
+    state.readings.push_back(std::move(f.corrected[f.next_corrected++]));
+    TakenReading& taken = state.readings.back();
+    complete(taken.reading.conditions, state.conditions);
+    if (still_resting(f, reading))
+        taken.stale_because = still_warm;
+    else
+        f.fresh.push_back(state.readings.size() - 1);
+    if (reading.at.quantity == Quantity::temperature)
+        (reading.at.direction == "gauge" ? state.conditions.gauge_c : state.conditions.part_c) = reading.value;
+    if (reading.at.quantity == Quantity::height)
+        take_height(f, taken);
+    if (reading.at.quantity == Quantity::piston)
+        take_crown(f, taken);
+}
+
+void apply(Folding& f, const ConditionsStated& stated) {
+    f.state.conditions = stated.conditions;
+    if (stated.conditions.caps_torqued.value_or(false))
+        f.state.caps_torqued = f.entry->sequence;
+    if (!stated.also_before)
+        return;
+    for (const std::size_t i : f.fresh)
+        complete(f.state.readings[i].reading.conditions, stated.conditions);
+    if (f.state.latest)
+        complete(f.state.latest->conditions, stated.conditions);
+}
+
+void apply(Folding& f, const RingCheck& check) {
+    f.state.checks.push_back({f.entry->sequence, check.instrument, check.reading - check.size});
+}
+void apply(Folding& f, const RepeatabilityTest& test) {
+    f.state.repeats.push_back(test);
+}
+void apply(Folding& f, const ReadingPlanChosen& plan) {
+    f.state.reading_plans[plan.plan] = plan;
+}
+
+} // namespace
+
+void fold_entry(Folding& f, ReadingKinds kinds, const Payload& payload) {
+    kinds.take(payload, [&f](const auto& entry) { apply(f, entry); });
+}
+
+void complete(Conditions& own, const Conditions& stated) {
+    if (!own.caps_torqued)
+        own.caps_torqued = stated.caps_torqued;
+    if (!own.plate_on)
+        own.plate_on = stated.plate_on;
+}
+
+void Folding::end_round(const RoundEnd& round) {
+    std::erase_if(fresh, [&](std::size_t i) {
+        TakenReading& r = state.readings[i];
+        const bool over = round.touches(r.reading.at);
+        if (over)
+            r.stale_because = round.because;
+        return over;
+    });
+    static const MeasuredAt upright{{FeatureKind::main, "", 1}, Quantity::size, "front", "upright", {}};
+    if (round.touches(upright)) {
+        state.mains_round = entry->sequence;
+        state.mains_round_because = round.because;
+    }
+}
+
+const MeasuredPlace* ReadingsState::place(const std::string& key) const {
+    const auto found = std::ranges::find_if(places, [&key](const MeasuredPlace& p) { return p.at.key() == key; });
+    return found == places.end() ? nullptr : &*found;
+}
+
+const MeasuredPlace* ReadingsState::place(const MeasuredAt& at) const {
+    if (at.quantity == Quantity::height)
+        return place(at.key()); // coordinates are the same when they are written the same
+    const auto found = std::ranges::find_if(places, [&at](const MeasuredPlace& p) {
+        return p.at.quantity == at.quantity && p.at.feature == at.feature && p.at.level == at.level &&
+               p.at.direction == at.direction;
+    });
+    return found == places.end() ? nullptr : &*found;
+}
+
+} // namespace pallix::block

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/entries/reading_entries.h"
+#include "block/forward.h"
+#include "block/state/measured.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace pallix::block {
+
+/// What was measured by hand.
+struct ReadingsState {
+    std::vector<TakenReading> readings;                     ///< all that are not struck, in order
+    std::vector<MeasuredPlace> places;                      ///< what they say, place by place
+    Conditions conditions;                                  ///< as last stated
+    std::vector<TakenCheck> checks;                         ///< of instruments against something known
+    std::vector<RepeatabilityTest> repeats;                 ///< tests of instruments
+    std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
+
+    /// @param key of MeasuredAt
+    [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
+    [[nodiscard]] const MeasuredPlace* place(const MeasuredAt& at) const;
+};
+
+[[nodiscard]] const ReadingsState& readings_of(const JobState& state);
+
+/// Why a size counts for nothing that was read before the block had rested.
+inline constexpr const char* still_warm = "read before the block had rested";
+
+} // namespace pallix::block
