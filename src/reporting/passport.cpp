@@ -2,7 +2,11 @@
 #include "reporting/passport.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/tunnel/tunnel_work.h"
@@ -83,7 +87,7 @@ class Sheet {
         foot();
         return QStringLiteral("<!DOCTYPE html><html><head><meta "
                               "charset=\"utf-8\"><title>%1</title><style>%2</style></head><body>%3</body></html>")
-            .arg(q(s_.state.title), QString::fromLatin1(style), body_);
+            .arg(q(intake_of(s_.state).title), QString::fromLatin1(style), body_);
     }
 
   private:
@@ -100,23 +104,25 @@ class Sheet {
     }
 
     void head() {
-        add(QStringLiteral("<h1>%1</h1>").arg(q(s_.state.title)));
-        const auto& b = s_.state.blueprint;
-        paragraph(QStringLiteral("%1%2").arg(q(s_.state.customer), b ? QStringLiteral(" · ") + q(b->name) : QString()));
+        add(QStringLiteral("<h1>%1</h1>").arg(q(intake_of(s_.state).title)));
+        const auto& b = intake_of(s_.state).blueprint;
+        paragraph(QStringLiteral("%1%2").arg(q(intake_of(s_.state).customer),
+                                             b ? QStringLiteral(" · ") + q(b->name) : QString()));
         if (!b)
             return;
         QString datum = QStringLiteral("Datum: main tunnel, clocked by %1, %2 · all lengths in %3")
                             .arg(q(wording::clocking_name(b->clocking)), q(b->origin_dowel.text()), q(l_.unit_name()));
-        if (s_.state.as_found && !s_.state.as_found->logs.empty() && s_.state.as_found->logs.front().temperature_c)
-            datum +=
-                QStringLiteral(" · as found at %1 °C").arg(*s_.state.as_found->logs.front().temperature_c, 0, 'f', 1);
+        if (tunnel_of(s_.state).as_found && !tunnel_of(s_.state).as_found->logs.empty() &&
+            tunnel_of(s_.state).as_found->logs.front().temperature_c)
+            datum += QStringLiteral(" · as found at %1 °C")
+                         .arg(*tunnel_of(s_.state).as_found->logs.front().temperature_c, 0, 'f', 1);
         paragraph(QStringLiteral("<span class=\"quiet\">%1</span>").arg(datum));
     }
 
     void tunnel() {
-        if (!s_.state.latest || !s_.assessment.tunnel)
+        if (!tunnel_of(s_.state).latest || !s_.assessment.tunnel)
             return;
-        const block::Evaluation& e = s_.state.latest->evaluation;
+        const block::Evaluation& e = tunnel_of(s_.state).latest->evaluation;
         add(QStringLiteral("<h2>Main tunnel</h2>"));
         paragraph(QStringLiteral(
                       "Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
@@ -139,10 +145,10 @@ class Sheet {
                 const auto value = [](const planning::SizeFinding& f) { return f.place.value; };
                 const auto [small, large] = std::ranges::minmax_element(bore.sizes, {}, value);
                 const auto u = small->place.standard_uncertainty();
-                rows += row({q(wording::feature_words(*s_.state.blueprint, bore.id)), q(l_.plain(value(*small))),
-                             q(l_.plain(value(*large))), q(l_.plain(bore.out_of_round)), q(l_.plain(bore.taper)),
-                             u ? q(l_.fine(*u)) : QStringLiteral("not stated"), q(small->place.instrument),
-                             q(wording::verdict_word(bore.verdict))});
+                rows += row({q(wording::feature_words(*intake_of(s_.state).blueprint, bore.id)),
+                             q(l_.plain(value(*small))), q(l_.plain(value(*large))), q(l_.plain(bore.out_of_round)),
+                             q(l_.plain(bore.taper)), u ? q(l_.fine(*u)) : QStringLiteral("not stated"),
+                             q(small->place.instrument), q(wording::verdict_word(bore.verdict))});
             }
         if (rows.isEmpty())
             return;
@@ -152,8 +158,8 @@ class Sheet {
                           QStringLiteral("gauge"), QStringLiteral("verdict")},
                          "th"),
                      rows));
-        paragraph(
-            QStringLiteral("<span class=\"quiet\">%1</span>").arg(q(wording::conditions_words(s_.state.conditions))));
+        paragraph(QStringLiteral("<span class=\"quiet\">%1</span>")
+                      .arg(q(wording::conditions_words(readings_of(s_.state).conditions))));
     }
 
     /// Caps cut, strokes, passes and what was ticked on the way, in order, with who and when.
@@ -177,31 +183,31 @@ class Sheet {
     /// Flaws with what was decided, what passes were expected to take, the set-up and the finish.
     void deck_work() {
         QStringList lines;
-        for (const block::KnownFlaw& f : s_.state.flaws)
-            if (const auto* bank = s_.state.blueprint->bank(f.flaw.bank))
+        for (const block::KnownFlaw& f : decks_of(s_.state).flaws)
+            if (const auto* bank = intake_of(s_.state).blueprint->bank(f.flaw.bank))
                 lines << q(wording::bank_name(*bank) + ", " + wording::flaw_sentence(*bank, f, l_));
-        if (s_.state.pressure_test)
-            lines << q(wording::entry_words(s_.state.pressure_test->payload, l_));
+        if (decks_of(s_.state).pressure_test)
+            lines << q(wording::entry_words(decks_of(s_.state).pressure_test->payload, l_));
         for (const BankProgress& b : s_.assessment.banks)
             if (const auto outcome = planning::forecast_outcome(s_.state, b.plan.bank))
                 if (const std::string held = wording::outcome_sentence(*outcome, l_); !held.empty())
-                    lines << q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank)) + ": " + held);
+                    lines << q(wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank)) + ": " + held);
         for (const BankProgress& b : s_.assessment.banks) {
-            const std::string bank = wording::bank_name(*s_.state.blueprint->bank(b.plan.bank)) + ": ";
+            const std::string bank = wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank)) + ": ";
             if (const auto held = planning::depth_held(s_.state, b.plan.bank))
                 lines << q(bank + wording::depth_sentence(*held, l_));
             if (const auto held = planning::finish_held(s_.state, b.plan.bank))
                 lines << q(bank + wording::finish_sentence(*held));
         }
-        for (const auto& [bank, set_up] : s_.state.set_ups)
-            lines << q(wording::bank_name(*s_.state.blueprint->bank(bank)) + ": " +
+        for (const auto& [bank, set_up] : decks_of(s_.state).set_ups)
+            lines << q(wording::bank_name(*intake_of(s_.state).blueprint->bank(bank)) + ": " +
                        wording::entry_words(set_up.payload, l_));
-        if (s_.state.cutter)
-            lines << q(wording::entry_words(s_.state.cutter->payload, l_));
-        if (s_.state.gasket)
-            lines << q("finish for a " + wording::entry_words(*s_.state.gasket, l_));
-        for (const auto& finish : s_.state.finishes)
-            lines << q(wording::bank_name(*s_.state.blueprint->bank(finish.payload.bank)) + ": " +
+        if (decks_of(s_.state).cutter)
+            lines << q(wording::entry_words(decks_of(s_.state).cutter->payload, l_));
+        if (decks_of(s_.state).gasket)
+            lines << q("finish for a " + wording::entry_words(*decks_of(s_.state).gasket, l_));
+        for (const auto& finish : decks_of(s_.state).finishes)
+            lines << q(wording::bank_name(*intake_of(s_.state).blueprint->bank(finish.payload.bank)) + ": " +
                        wording::entry_words(finish.payload, l_));
         if (lines.isEmpty())
             return;
@@ -213,18 +219,19 @@ class Sheet {
     void mock_up() {
         QString rows;
         for (const planning::PistonCrown& crown : s_.assessment.crowns) {
-            const block::HoleBlueprint& bore = *s_.state.blueprint->hole(crown.bore);
-            const auto height = block::height_now(s_.state.deck(crown.bore.bank), {bore.u, bore.v});
+            const block::HoleBlueprint& bore = *intake_of(s_.state).blueprint->hole(crown.bore);
+            const auto height = block::height_now(decks_of(s_.state).deck(crown.bore.bank), {bore.u, bore.v});
             if (!height)
                 continue;
             const double clearance = *height - crown.crown;
             const auto volumes = planning::volumes_of(s_.state, crown.bore);
             rows +=
-                row({q(wording::feature_words(*s_.state.blueprint, crown.bore)), q(l_.with_sign(clearance)),
+                row({q(wording::feature_words(*intake_of(s_.state).blueprint, crown.bore)), q(l_.with_sign(clearance)),
                      crown.source == planning::CrownSource::read ? QStringLiteral("read") : QStringLiteral("reckoned"),
                      volumes ? q(wording::ratio_text(volumes->ratio(clearance))) : QString(),
-                     s_.state.figures.gasket_thickness ? q(l_.plain(*s_.state.figures.gasket_thickness + clearance))
-                                                       : QString()});
+                     decks_of(s_.state).figures.gasket_thickness
+                         ? q(l_.plain(*decks_of(s_.state).figures.gasket_thickness + clearance))
+                         : QString()});
         }
         if (!rows.isEmpty())
             add(QStringLiteral("<h2>Mock-up</h2><table cellspacing=\"0\">%1%2</table>")
@@ -237,9 +244,10 @@ class Sheet {
     /// Each cylinder from as found to its finished size, sleeves, edges and texture among them.
     void cylinders() {
         const auto& work = s_.assessment.cylinders;
-        const bool begun = work && std::ranges::any_of(work->study.each, [this](const planning::CylinderNeed& n) {
-                               return !s_.state.bore(n.found.id).cuts.empty() || s_.state.bore(n.found.id).decided;
-                           });
+        const bool begun =
+            work && std::ranges::any_of(work->study.each, [this](const planning::CylinderNeed& n) {
+                return !bores_of(s_.state).bore(n.found.id).cuts.empty() || bores_of(s_.state).bore(n.found.id).decided;
+            });
         if (!begun)
             return;
         QString rows;
@@ -250,13 +258,13 @@ class Sheet {
             const auto now = planning::size_now(s_.state, id);
             const auto b = std::ranges::find(work->hone.bores, id, &planning::HoneBore::id);
             const bool honed = b != work->hone.bores.end() && b->honed;
-            rows += row({q(wording::feature_words(*s_.state.blueprint, id)), q(l_.plain(n.found.diameter)),
+            rows += row({q(wording::feature_words(*intake_of(s_.state).blueprint, id)), q(l_.plain(n.found.diameter)),
                          q(l_.plain(n.found.worn)), n.sleeved ? QStringLiteral("sleeved") : QStringLiteral("bored"),
                          sizes ? q(l_.plain(sizes->finish)) : QString(), now ? q(l_.plain(now->size)) : QString(),
                          honed && b->measured ? q(l_.plain(b->most - b->least)) : QString(),
                          honed && b->verdict ? q(wording::verdict_word(*b->verdict)) : QStringLiteral("not finished")});
-            const std::string name = wording::feature_words(*s_.state.blueprint, id) + ": ";
-            const block::BoreWork& w = s_.state.bore(id);
+            const std::string name = wording::feature_words(*intake_of(s_.state).blueprint, id) + ": ";
+            const block::BoreWork& w = bores_of(s_.state).bore(id);
             const auto tell = [&](const auto& taken) { lines << q(name + wording::entry_words(taken.payload, l_)); };
             std::ranges::for_each(w.pits, tell);
             if (w.decided)
@@ -278,10 +286,10 @@ class Sheet {
                           QStringLiteral("largest − smallest"), QStringLiteral("verdict")},
                          "th"),
                      rows));
-        if (s_.state.cylinder_plan)
-            paragraph(q(wording::entry_words(s_.state.cylinder_plan->payload, l_)));
-        if (s_.state.pistons)
-            paragraph(q(wording::entry_words(s_.state.pistons->payload, l_)));
+        if (bores_of(s_.state).cylinder_plan)
+            paragraph(q(wording::entry_words(bores_of(s_.state).cylinder_plan->payload, l_)));
+        if (bores_of(s_.state).pistons)
+            paragraph(q(wording::entry_words(bores_of(s_.state).pistons->payload, l_)));
         if (!lines.isEmpty())
             add(QStringLiteral("<ul><li>%1</li></ul>").arg(lines.join(QStringLiteral("</li><li>"))));
     }
@@ -290,7 +298,8 @@ class Sheet {
         if (!work.trace)
             return;
         const auto read = block::read_trace({work.trace->payload.file, work.trace->payload.text});
-        const auto limits = s_.state.texture_limits ? s_.state.texture_limits->payload : block::TextureLimits{};
+        const auto limits =
+            bores_of(s_.state).texture_limits ? bores_of(s_.state).texture_limits->payload : block::TextureLimits{};
         const auto finding = read ? planning::judge_texture(*read, limits) : std::nullopt;
         if (!finding)
             return;
@@ -305,7 +314,7 @@ class Sheet {
 
     void lifters() {
         const auto& work = s_.assessment.lifters;
-        if (!work || !s_.state.lifter_plan)
+        if (!work || !bores_of(s_.state).lifter_plan)
             return;
         QString rows;
         const auto crank = [](double cam) { return QString::number(2 * cam / block::radians_per_degree, 'f', 2); };
@@ -315,8 +324,8 @@ class Sheet {
             const auto timed = std::ranges::find(after, n.id, [](const auto& t) { return t.first; });
             const bool known = p != work->board.each.end();
             rows +=
-                row({q(wording::feature_words(*s_.state.blueprint, n.id)), q(wording::lifter_choice_name(n.choice)),
-                     n.error ? q(l_.plain(norm(*n.error))) : QString(),
+                row({q(wording::feature_words(*intake_of(s_.state).blueprint, n.id)),
+                     q(wording::lifter_choice_name(n.choice)), n.error ? q(l_.plain(norm(*n.error))) : QString(),
                      known && p->position ? q(l_.plain(*p->position)) : QString(),
                      n.timing ? crank(*n.timing) : QString(), timed != after.end() ? crank(timed->second) : QString(),
                      known && p->size ? q(l_.plain(*p->size)) : QString()});
@@ -327,7 +336,7 @@ class Sheet {
                           QStringLiteral("timing proven"), QStringLiteral("size")},
                          "th"),
                      rows));
-        paragraph(q(wording::entry_words(s_.state.lifter_plan->payload, l_)));
+        paragraph(q(wording::entry_words(bores_of(s_.state).lifter_plan->payload, l_)));
         if (const std::string spread = wording::spread_sentence(*work); !spread.empty())
             paragraph(q(spread));
     }
@@ -336,10 +345,10 @@ class Sheet {
     void decks(const QString& title, Choose choose, bool after) {
         QString rows, pictures;
         for (const BankProgress& b : s_.assessment.banks) {
-            const block::DeckMeasurement* m = choose(s_.state.deck(b.plan.bank));
+            const block::DeckMeasurement* m = choose(decks_of(s_.state).deck(b.plan.bank));
             if (!m)
                 continue;
-            const auto& bank = *s_.state.blueprint->bank(b.plan.bank);
+            const auto& bank = *intake_of(s_.state).blueprint->bank(b.plan.bank);
             const block::DeckResult& d = m->result;
             rows +=
                 row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
@@ -365,7 +374,7 @@ class Sheet {
         QImage image(width, static_cast<int>(width * e.width() / e.length()) + 8 * s_.picture_scale,
                      QImage::Format_RGB32);
         image.fill(Qt::white);
-        DeckPicture drawing(*s_.state.blueprint, bank, deck.points);
+        DeckPicture drawing(*intake_of(s_.state).blueprint, bank, deck.points);
         drawing.lay_out(QRectF(image.rect()).adjusted(4, 4, -4, -4));
         QPainter painter(&image);
         drawing.paint(painter, paper_colours(),
@@ -385,7 +394,7 @@ class Sheet {
     void cuts() {
         QString rows;
         for (const BankProgress& b : s_.assessment.banks) {
-            const DeckState& deck = s_.state.deck(b.plan.bank);
+            const DeckState& deck = decks_of(s_.state).deck(b.plan.bank);
             if (deck.cuts.empty())
                 continue;
             QStringList passes;
@@ -395,9 +404,10 @@ class Sheet {
             const auto springs = std::ranges::count_if(
                 deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
             const block::TakenCut& last = deck.cuts.back();
-            rows += row({q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))), q(l_.plain(b.plan.target)),
-                         q(l_.plain(b.plan.cut)), q(l_.plain(b.taken)), passes.join(QStringLiteral(" + ")),
-                         QString::number(springs), q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
+            rows += row({q(wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank))),
+                         q(l_.plain(b.plan.target)), q(l_.plain(b.plan.cut)), q(l_.plain(b.taken)),
+                         passes.join(QStringLiteral(" + ")), QString::number(springs),
+                         q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
         }
         if (rows.isEmpty())
             return;
@@ -410,7 +420,7 @@ class Sheet {
 
     void verdicts() {
         const bool any = std::ranges::any_of(s_.assessment.banks, [this](const BankProgress& b) {
-            return b.verdict && !s_.state.deck(b.plan.bank).cuts.empty();
+            return b.verdict && !decks_of(s_.state).deck(b.plan.bank).cuts.empty();
         });
         if (!any)
             return;
@@ -419,14 +429,14 @@ class Sheet {
             if (!b.verdict)
                 continue;
             paragraph(QStringLiteral("<span class=\"verdict\">%1: %2</span>")
-                          .arg(q(wording::bank_name(*s_.state.blueprint->bank(b.plan.bank))),
+                          .arg(q(wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank))),
                                q(wording::verdict_word(b.verdict->verdict))));
             for (const planning::DeckCheck& check : b.verdict->checks)
                 paragraph(q(wording::check_sentence(check, l_)));
         }
         if (s_.assessment.pair)
-            paragraph(q(wording::pair_sentence(*s_.assessment.pair,
-                                               *s_.state.blueprint->bank(s_.assessment.banks[0].plan.bank), l_)));
+            paragraph(q(wording::pair_sentence(
+                *s_.assessment.pair, *intake_of(s_.state).blueprint->bank(s_.assessment.banks[0].plan.bank), l_)));
     }
 
     void foot() {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/certainty_work.h"
 
-#include "block/state/job_state.h"
+#include "block/state/tunnel_state.h"
 #include "metrology/monte_carlo.h"
 #include "planning/common/assessment.h"
 

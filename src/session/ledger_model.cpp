@@ -2,7 +2,6 @@
 #include "session/ledger_model.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
 #include "wording/common/sentences.h"
 
 #include <QFont>

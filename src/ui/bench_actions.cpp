@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench's menus and keys.
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
@@ -198,7 +198,7 @@ void BenchWindow::build_measure_menu() {
         return [this, run] {
             if (place_ != Place::tunnel)
                 go_to(Place::tunnel);
-            if (tunnel_ && context_.session.state().blueprint)
+            if (tunnel_ && intake_of(context_.session.state()).blueprint)
                 run();
         };
     };
@@ -250,7 +250,7 @@ void BenchWindow::redo() {
 }
 
 void BenchWindow::export_job() {
-    save_job(context_.session.entries(), qt(context_.session.state().title), context_, this);
+    save_job(context_.session.entries(), qt(intake_of(context_.session.state()).title), context_, this);
 }
 
 void BenchWindow::back_up_book() {

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/bench_window.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "session/certainty_work.h"
@@ -164,7 +165,7 @@ void BenchWindow::read_next() {
 
 ReadingScope BenchWindow::reading_scope() {
     using enum planning::Measuring;
-    if (!context_.session.has_job() || !context_.session.state().blueprint)
+    if (!context_.session.has_job() || !intake_of(context_.session.state()).blueprint)
         return {};
     switch (place_) {
     case Place::tunnel:
@@ -182,7 +183,7 @@ ReadingScope BenchWindow::reading_scope() {
             (work->boring.step == measure_first || work->boring.step == measure_between))
             for (const planning::HoleProgress& h :
                  work->boring.holes) // what was read before the last cut was read then
-                scope.since = std::max(scope.since, context_.session.state().bore(h.id).last_cut());
+                scope.since = std::max(scope.since, bores_of(context_.session.state()).bore(h.id).last_cut());
         return scope;
     }
     case Place::lifters: {
@@ -220,8 +221,9 @@ void BenchWindow::go_to(Place place) {
 }
 
 void BenchWindow::refresh() {
-    setWindowTitle(context_.session.has_job() ? qt(context_.session.state().title) + QStringLiteral(" — Pallix")
-                                              : tr("Pallix"));
+    setWindowTitle(context_.session.has_job()
+                       ? qt(intake_of(context_.session.state()).title) + QStringLiteral(" — Pallix")
+                       : tr("Pallix"));
     if (!context_.session.has_job() && place_ != Place::shop)
         return go_to(Place::shop);
     top_->refresh();

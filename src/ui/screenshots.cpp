@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/screenshots.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "session/belief_work.h"
@@ -130,15 +131,15 @@ class Tour {
         };
         const auto read_all = [&](double base) {
             for (const auto& at :
-                 planning::usual_places(*session.state().blueprint, planning::Measuring::main_sizes, "")) {
+                 planning::usual_places(*intake_of(session.state()).blueprint, planning::Measuring::main_sizes, "")) {
                 block::Reading r{at,
-                                 wording::place_of_reading(*session.state().blueprint, at),
+                                 wording::place_of_reading(*intake_of(session.state()).blueprint, at),
                                  base + 0.001 * (at.feature.number % 2),
                                  {},
                                  "",
                                  false,
                                  context_.instruments.in_hand(planning::Measuring::main_sizes),
-                                 session.state().conditions};
+                                 readings_of(session.state()).conditions};
                 done(session.take(r));
             }
         };
@@ -146,7 +147,7 @@ class Tour {
         for (const auto& cut : session.tunnel_work().to_cut)
             caps.cuts.emplace_back(cut.id, cut.cut);
         done(session.take(caps));
-        done(session.take(block::ConditionsStated{session.state().conditions}));
+        done(session.take(block::ConditionsStated{readings_of(session.state()).conditions}));
         read_all(57.998);
         done(session.take(block::TunnelPass{block::TunnelPassKind::strokes, 40, {}, false}));
         read_all(58.006);
@@ -154,15 +155,15 @@ class Tour {
         done(session.take(block::TunnelCut{block::TunnelMethod::hone, "40 strokes, cross-hatch even"}));
         read_all(58.006);
         for (const auto& at :
-             planning::usual_places(*session.state().blueprint, planning::Measuring::saddle_heights, "")) {
+             planning::usual_places(*intake_of(session.state()).blueprint, planning::Measuring::saddle_heights, "")) {
             const block::Reading r{at,
-                                   wording::place_of_reading(*session.state().blueprint, at),
+                                   wording::place_of_reading(*intake_of(session.state()).blueprint, at),
                                    at.feature.number == 3 ? 0.002 : 0.0,
                                    {},
                                    "",
                                    false,
                                    context_.instruments.in_hand(planning::Measuring::saddle_heights),
-                                   session.state().conditions};
+                                   readings_of(session.state()).conditions};
             done(session.take(r));
         }
     }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
 
 #include "planning/row_block.h"
 #include "session_fixture.h"
@@ -91,13 +91,13 @@ TEST_F(BoreFaults, WhatCannotBeIsNamed) {
 TEST_F(BoreFaults, WhatCanBeIsTakenAndUndone) {
     EXPECT_EQ(refused(sleeve()), "");
     EXPECT_EQ(refused(BoreDecided{bore_id(1), BoreChoice::sleeve, ""}), "");
-    EXPECT_TRUE(session_.state().bore(bore_id(1)).decided);
+    EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).decided);
     ASSERT_TRUE(session_.undo());
-    EXPECT_FALSE(session_.state().bore(bore_id(1)).decided);
-    EXPECT_TRUE(session_.state().bore(bore_id(1)).insert);
+    EXPECT_FALSE(bores_of(session_.state()).bore(bore_id(1)).decided);
+    EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).insert);
     ASSERT_TRUE(session_.redo());
-    EXPECT_TRUE(session_.state().bore(bore_id(1)).decided);
+    EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).decided);
     EXPECT_FALSE(session_.take_trace(bore_id(1), {"wall.csv", "nothing"}));
-    EXPECT_FALSE(session_.state().bore(bore_id(1)).trace);
+    EXPECT_FALSE(bores_of(session_.state()).bore(bore_id(1)).trace);
     EXPECT_EQ(session_.rest_left(), 0);
 }

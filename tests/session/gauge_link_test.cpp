@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A gauge and a probe on the line: what they say arrives, and nothing that arrived is lost.
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "session/certainty_work.h"
 #include "session/gauge_link.h"
@@ -136,23 +137,23 @@ TEST_F(GaugeLinkTest, ALogBelongsToTheJobItCameFor) {
         gauge_->write(QByteArray::fromStdString(lines[i]));
     gauge_->flush();
     EXPECT_TRUE(comes([this] { return news_.back().contains(QStringLiteral("waits in the job it came for")); }));
-    EXPECT_FALSE(session_.state().latest) << "not the second job's";
+    EXPECT_FALSE(tunnel_of(session_.state()).latest) << "not the second job's";
     EXPECT_EQ(session_.streamed_touches(), 0U);
     ASSERT_TRUE(session_.open_job(first));
     EXPECT_TRUE(news_.back().contains(QStringLiteral("touches wait in this job"))) << qPrintable(news_.back());
     ASSERT_TRUE(link_.take_in_touches());
-    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 200.03, 1e-8);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 200.03, 1e-8);
 }
 
 TEST_F(GaugeLinkTest, AnotherLogIsAskedAbout) {
     connect_socket();
     const auto lines = workshop::lines_of_probe("probe", test::small_log(210).text());
     send_all(lines, lines.size());
-    EXPECT_FALSE(session_.state().latest);
+    EXPECT_FALSE(tunnel_of(session_.state()).latest);
     EXPECT_TRUE(faults_.back().contains(QStringLiteral("Is it the right log?"))) << qPrintable(faults_.back());
     EXPECT_TRUE(faults_.back().contains(QStringLiteral("deck.C stands at 210.000 mm, expected about 200.000 mm")));
     ASSERT_TRUE(link_.take_in_touches(true)) << "the person was asked";
-    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 210, 1e-8);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 210, 1e-8);
 }
 
 TEST_F(GaugeLinkTest, AThousandTouchesASecondAreWrittenTogether) {
@@ -265,9 +266,9 @@ TEST_F(GaugeLinkTest, AProbePlaysItsLogIntoTheJob) {
     const auto lines =
         workshop::lines_of_probe("probe", "# touch_uncertainty: 0.0015\n" + test::small_log(200.03).text());
     send_all(lines, lines.size());
-    ASSERT_TRUE(session_.state().latest) << faults_.join(QLatin1Char('|')).toStdString();
-    EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.0015);
-    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 200.03, 1e-8);
+    ASSERT_TRUE(tunnel_of(session_.state()).latest) << faults_.join(QLatin1Char('|')).toStdString();
+    EXPECT_EQ(tunnel_of(session_.state()).latest->standard_uncertainty, 0.0015);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 200.03, 1e-8);
     EXPECT_EQ(session_.streamed_touches(), 0U);
 }
 
@@ -279,13 +280,13 @@ TEST_F(GaugeLinkTest, TouchesOfABrokenLineAreKeptAndGoOn) {
     EXPECT_EQ(session_.streamed_touches(), 16U);
     ASSERT_EQ(faults_.size(), 1);
     EXPECT_TRUE(faults_[0].contains(QStringLiteral("16 touches are kept")));
-    EXPECT_FALSE(session_.state().latest);
+    EXPECT_FALSE(tunnel_of(session_.state()).latest);
     connect_socket();
     for (std::size_t i = 20; i < lines.size(); ++i)
         gauge_->write(QByteArray::fromStdString(lines[i]));
     gauge_->flush();
-    ASSERT_TRUE(comes([this] { return session_.state().latest.has_value(); }));
-    EXPECT_NEAR(session_.state().deck("C").latest->result.height_mean, 200.03, 1e-8);
+    ASSERT_TRUE(comes([this] { return tunnel_of(session_.state()).latest.has_value(); }));
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 200.03, 1e-8);
 }
 
 TEST_F(GaugeLinkTest, ANewLogPutsACutOffOneIntoTheLedger) {
@@ -295,7 +296,7 @@ TEST_F(GaugeLinkTest, ANewLogPutsACutOffOneIntoTheLedger) {
     pull_the_plug();
     connect_socket();
     send_all(lines, lines.size());
-    EXPECT_TRUE(session_.state().latest);
+    EXPECT_TRUE(tunnel_of(session_.state()).latest);
     const auto note = std::ranges::find_if(
         session_.entries(), [](const block::Entry& e) { return std::holds_alternative<block::Note>(e.payload); });
     ASSERT_NE(note, session_.entries().end());
@@ -307,7 +308,7 @@ TEST_F(GaugeLinkTest, ALogThatCannotBeReadStaysWhereItIs) {
     connect_socket();
     const auto lines = workshop::lines_of_probe("probe", "feature,x,y,z\nwheel.1,1,2,3\n");
     send_all(lines, lines.size());
-    EXPECT_FALSE(session_.state().latest);
+    EXPECT_FALSE(tunnel_of(session_.state()).latest);
     EXPECT_EQ(session_.streamed_touches(), 1U);
     ASSERT_EQ(faults_.size(), 1);
     EXPECT_TRUE(faults_[0].contains(QStringLiteral("wheel.1")));

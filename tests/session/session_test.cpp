@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "session_fixture.h"
 
 #include "block/digest.h"
@@ -30,7 +32,7 @@ TEST_F(SessionTest, ANewJobIsInTheBookBeforeItIsAnnounced) {
                      [&] { in_book = book_->entries(*session_.job())->size() == 1; });
     open_small_job();
     EXPECT_TRUE(in_book);
-    EXPECT_EQ(session_.state().title, "small");
+    EXPECT_EQ(intake_of(session_.state()).title, "small");
 }
 
 TEST_F(SessionTest, ABadBlueprintChangesNothing) {
@@ -84,14 +86,14 @@ TEST_F(SessionTest, TwoLogsGoInTogether) {
     ASSERT_TRUE(session_.take_probe_logs(
         {{"a.csv", text.substr(0, split)}, {"b.csv", "setup,feature,level,x,y,z\n" + text.substr(split)}}, 0.001));
     EXPECT_EQ(session_.entries().size(), 3U);
-    EXPECT_TRUE(session_.state().latest);
+    EXPECT_TRUE(tunnel_of(session_.state()).latest);
     ASSERT_TRUE(session_.undo());
-    EXPECT_FALSE(session_.state().latest);
-    EXPECT_TRUE(session_.state().troubles.empty()) << "no half of them is left behind";
+    EXPECT_FALSE(tunnel_of(session_.state()).latest);
+    EXPECT_TRUE(intake_of(session_.state()).troubles.empty()) << "no half of them is left behind";
     EXPECT_EQ(session_.undo_target(), nullptr);
     ASSERT_TRUE(session_.redo());
-    EXPECT_TRUE(session_.state().latest);
-    EXPECT_TRUE(session_.state().troubles.empty());
+    EXPECT_TRUE(tunnel_of(session_.state()).latest);
+    EXPECT_TRUE(intake_of(session_.state()).troubles.empty());
     EXPECT_EQ(session_.redo_target(), nullptr);
 }
 
@@ -113,11 +115,11 @@ TEST_F(SessionTest, UndoAndRedoAreStrikes) {
     ASSERT_TRUE(session_.log_cut(cut(0.03)));
     ASSERT_TRUE(session_.undo());
     ASSERT_TRUE(session_.undo());
-    EXPECT_EQ(session_.state().deck("C").depth_in_all(), 0);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").depth_in_all(), 0);
     ASSERT_TRUE(session_.redo());
-    EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.02, 1e-12);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").depth_in_all(), 0.02, 1e-12);
     ASSERT_TRUE(session_.redo());
-    EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.05, 1e-12);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").depth_in_all(), 0.05, 1e-12);
     EXPECT_EQ(session_.redo_target(), nullptr);
     EXPECT_FALSE(session_.redo());
     EXPECT_EQ(session_.entries().size(), 11U) << "nothing was taken away; the first pass came with its forecast";
@@ -172,6 +174,6 @@ TEST_F(SessionTest, TheDemoFillsABook) {
     ASSERT_EQ(jobs->size(), 7U);
     for (const auto& job : *jobs) {
         ASSERT_TRUE(session_.open_job(job.id));
-        EXPECT_TRUE(session_.state().troubles.empty());
+        EXPECT_TRUE(intake_of(session_.state()).troubles.empty());
     }
 }

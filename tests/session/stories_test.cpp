@@ -2,7 +2,8 @@
 #include "block/digest.h"
 #include "block/job_file.h"
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
 #include "session/belief_work.h"
@@ -110,15 +111,15 @@ TEST_F(Stories, APassAndHowItCameOutAreStruckTogether) {
     take_log(small_log(200.1).text());
     ASSERT_TRUE(session_.log_cut(DeckCut{"C", PassKind::witness, 0.02, false, {}},
                                  block::FinishNoted{"C", block::CutterState::dull, {}, ""}));
-    EXPECT_EQ(session_.state().finishes.size(), 1U);
+    EXPECT_EQ(decks_of(session_.state()).finishes.size(), 1U);
     const std::size_t entries = session_.entries().size();
     ASSERT_TRUE(session_.undo());
-    EXPECT_TRUE(session_.state().finishes.empty());
-    EXPECT_TRUE(session_.state().deck("C").cuts.empty());
+    EXPECT_TRUE(decks_of(session_.state()).finishes.empty());
+    EXPECT_TRUE(decks_of(session_.state()).deck("C").cuts.empty());
     EXPECT_EQ(session_.entries().size(), entries + 3) << "forecast, pass and finish, each by its own strike";
     ASSERT_TRUE(session_.redo());
-    EXPECT_EQ(session_.state().finishes.size(), 1U);
-    EXPECT_EQ(session_.state().deck("C").cuts.size(), 1U);
+    EXPECT_EQ(decks_of(session_.state()).finishes.size(), 1U);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").cuts.size(), 1U);
 }
 
 // A log with one letter of another encoding in a remark ended the program once it stood in the ledger.
@@ -265,7 +266,7 @@ TEST_F(Stories, AReadingThatCannotBeWrittenIsNotInTheState) {
     EXPECT_THAT(said(session_.take(test::size_reading("main.1", "front", "upright", 60.02))),
                 HasSubstr("the disk is full"));
     EXPECT_EQ(session_.entries().size(), 2U);
-    EXPECT_EQ(session_.state().readings.size(), 1U);
-    ASSERT_EQ(session_.state().places.size(), 1U);
-    EXPECT_EQ(session_.state().places.front().value, 60.01);
+    EXPECT_EQ(readings_of(session_.state()).readings.size(), 1U);
+    ASSERT_EQ(readings_of(session_.state()).places.size(), 1U);
+    EXPECT_EQ(readings_of(session_.state()).places.front().value, 60.01);
 }

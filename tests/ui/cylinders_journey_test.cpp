@@ -2,7 +2,10 @@
 // Cylinders and lifters in the real window: a ruined one is sleeved, a shifted bank goes to its blueprint, a warm block
 // rests, a chipped edge stops the work, sixteen lifters are bushed and proven.
 #include "bench_fixture.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/row_block.h"
 #include "ui/cylinders/cylinders_view.h"
@@ -80,7 +83,8 @@ class CylindersJourney : public test::BenchFixture {
             if (board.step == bore || board.step == cut_again) {
                 key(Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
                 QTest::keyClick(focused(), Qt::Key_Return);
-                holes[*board.hole] = bar.bore(*session_.state().bore(*board.hole).cuts.back().payload.setting);
+                holes[*board.hole] =
+                    bar.bore(*bores_of(session_.state()).bore(*board.hole).cuts.back().payload.setting);
             } else if (board.step == measure || board.step == measure_first) {
                 read(holes[*board.hole]);
             } else {
@@ -272,10 +276,10 @@ TEST_F(CylindersJourney, ABankShiftedAlikeIsBoredToItsBlueprint) {
     // The proof: probed again, they stand where the blueprint has them.
     take_log(tender_log({0, 0}, 0.506, 0));
     window_->cylinders().show_page(Page::found);
-    for (const auto& bore : session_.state().latest->evaluation.bores)
+    for (const auto& bore : tunnel_of(session_.state()).latest->evaluation.bores)
         EXPECT_LT(norm(bore.error), 0.002) << bore.id.text();
     EXPECT_EQ(work().study.bore(bore_id(1))->found.worn,
-              session_.state().as_found->evaluation.bores[0].levels[1].diameter)
+              tunnel_of(session_.state()).as_found->evaluation.bores[0].levels[1].diameter)
         << "what was found stays what was found";
 }
 
@@ -353,7 +357,7 @@ TEST_F(CylindersJourney, AnAluminiumBlockRestsAndIsMeasuredAgain) {
     EXPECT_TRUE(text_of("call-reasons").contains(QStringLiteral("Waits: it rests until 2026-03-02T")));
     EXPECT_TRUE(text_of("rest-clock").startsWith(QStringLiteral("resting"))) << text_of("rest-clock").toStdString();
     read(80.50);
-    EXPECT_EQ(session_.state().readings.back().stale_because, "read before the block had rested");
+    EXPECT_EQ(readings_of(session_.state()).readings.back().stale_because, "read before the block had rested");
     ticks_ = 20; // later than the rest
     for (int i = 0; i < 6; ++i)
         read(80.503);
@@ -368,10 +372,10 @@ TEST_F(CylindersJourney, ATraceIsReadOrRefusedAndItsLimitsAreEdited) {
     window_->cylinders().texture().take_trace(QString::fromStdString(write("bad.trace.csv", "x,z\n0,1\n")));
     EXPECT_TRUE(text_of("texture-echo").contains(QStringLiteral("bad.trace.csv:1: this is no roughness trace")))
         << text_of("texture-echo").toStdString();
-    EXPECT_FALSE(session_.state().bore(bore_id(1)).trace);
+    EXPECT_FALSE(bores_of(session_.state()).bore(bore_id(1)).trace);
     const QString file = QString::fromStdString(write("wall.trace.csv", workshop::trace({})));
     window_->take_files({file}); // dropped onto the window
-    ASSERT_TRUE(session_.state().bore(bore_id(1)).trace);
+    ASSERT_TRUE(bores_of(session_.state()).bore(bore_id(1)).trace);
     auto* table = find<QTableWidget>("texture");
     EXPECT_EQ(table->item(2, 0)->text(), QStringLiteral("Rk, µm"));
     EXPECT_TRUE(table->item(2, 2)->text().endsWith(QStringLiteral("µm")));
@@ -379,12 +383,12 @@ TEST_F(CylindersJourney, ATraceIsReadOrRefusedAndItsLimitsAreEdited) {
     table->item(2, 3)->setText(QStringLiteral("soft"));
     press("keep-texture");
     EXPECT_TRUE(text_of("texture-echo").contains(QStringLiteral("no number")));
-    EXPECT_FALSE(session_.state().texture_limits);
+    EXPECT_FALSE(bores_of(session_.state()).texture_limits);
     table->item(2, 3)->setText(QStringLiteral("0.10"));
     table->item(2, 4)->setText(QStringLiteral("0.11"));
     press("keep-texture");
-    ASSERT_TRUE(session_.state().texture_limits);
-    EXPECT_NEAR(*session_.state().texture_limits->payload.rk.most, 0.00011, 1e-12);
+    ASSERT_TRUE(bores_of(session_.state()).texture_limits);
+    EXPECT_NEAR(*bores_of(session_.state()).texture_limits->payload.rk.most, 0.00011, 1e-12);
     EXPECT_EQ(table->item(2, 1)->text(), QStringLiteral("fails"));
 }
 
@@ -467,7 +471,7 @@ TEST_F(CylindersJourney, SixteenLiftersAreBushedAndProven) {
             key(Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
             QTest::keyClick(focused(), Qt::Key_Return);
         } else if (step == measure_cut) {
-            read(*session_.state().bore(*board().lifter).cuts.back().payload.target);
+            read(*bores_of(session_.state()).bore(*board().lifter).cuts.back().payload.target);
         } else if (step == press) {
             CylindersJourney::press("bush-in");
         } else {
@@ -475,8 +479,8 @@ TEST_F(CylindersJourney, SixteenLiftersAreBushedAndProven) {
         }
     }
     ASSERT_EQ(board().step, prove) << text_of("lifter-echo").toStdString();
-    for (const auto& lifter : session_.state().blueprint->lifters) {
-        const block::BoreWork& w = session_.state().bore(lifter.id);
+    for (const auto& lifter : intake_of(session_.state()).blueprint->lifters) {
+        const block::BoreWork& w = bores_of(session_.state()).bore(lifter.id);
         ASSERT_EQ(w.cuts.size(), 5U) << lifter.id.text();
         EXPECT_NEAR(*w.cuts[3].payload.target, seat, 1e-9);
         EXPECT_NEAR(*w.cuts[4].payload.target, inside, 1e-9);

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Decks in the real window: with nothing but a straightedge, and by probe to a zero deck on both banks.
 #include "bench_fixture.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/readings/reading_plan.h"
@@ -108,8 +110,8 @@ TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
     EXPECT_GT(find<ui::DeckDrawing>("deck")->dark().size(), 5U);
     tick("pass-rest");
     log();
-    EXPECT_EQ(session_.state().deck("C").cuts.size(), 1U);
-    EXPECT_TRUE(session_.state().deck("C").cuts[0].cut.rest_bright);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").cuts.size(), 1U);
+    EXPECT_TRUE(decks_of(session_.state()).deck("C").cuts[0].cut.rest_bright);
     EXPECT_EQ(call(), DeckStep::cut_by_feel) << "places stayed dark";
     tick("pass-clean");
     log();
@@ -139,10 +141,10 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
     for (const char* bank : {"R", "L"}) {
         window_->decks().show_bank(bank);
         read_what("piston to deck");
-        for (const auto& at :
-             planning::usual_places(*session_.state().blueprint, planning::Measuring::piston_heights, bank)) {
-            const auto* bore = session_.state().blueprint->hole(at.feature);
-            const double below = *block::height_now(session_.state().deck(bank), {bore->u, bore->v}) - crown;
+        for (const auto& at : planning::usual_places(*intake_of(session_.state()).blueprint,
+                                                     planning::Measuring::piston_heights, bank)) {
+            const auto* bore = intake_of(session_.state()).blueprint->hole(at.feature);
+            const double below = *block::height_now(decks_of(session_.state()).deck(bank), {bore->u, bore->v}) - crown;
             const double rock = at.direction == "one side of the pin" ? 0.02 : -0.02;
             enter(QString::number(below + rock, 'f', 3));
         }
@@ -158,7 +160,7 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
     auto* number = find<QLineEdit>("target-height");
     number->setFocus();
     enter(QStringLiteral("0 mm"));
-    ASSERT_EQ(session_.state().target.school, block::TargetSchool::clearance);
+    ASSERT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::clearance);
     for (const char* bank : {"R", "L"})
         EXPECT_NEAR(session_.assessment().bank(bank)->plan.target, crown, 0.001);
     EXPECT_TRUE(find<ui::LivingLines>("consequences")->text().contains(QStringLiteral("piston to deck")));
@@ -171,15 +173,16 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
         log();
     }
     EXPECT_EQ(call(), DeckStep::measure_again);
-    EXPECT_EQ(session_.state().forecasts.size(), 2U) << "one for each bank, before its first pass";
+    EXPECT_EQ(decks_of(session_.state()).forecasts.size(), 2U) << "one for each bank, before its first pass";
     for (const char* bank : {"R", "L"})
         EXPECT_NEAR(session_.assessment().bank(bank)->remaining, 0, 1e-3);
 
     // What the machine left, probed again: zero deck on both banks within a thou.
     ASSERT_TRUE(session_.take_probe_logs({{"left.csv", log_of(crown - 241.3 + 0.004, 6)}}, std::nullopt));
     for (const planning::PistonCrown& c : session_.assessment().crowns) {
-        const auto* bore = session_.state().blueprint->hole(c.bore);
-        const double clearance = *block::height_now(session_.state().deck(c.bore.bank), {bore->u, bore->v}) - c.crown;
+        const auto* bore = intake_of(session_.state()).blueprint->hole(c.bore);
+        const double clearance =
+            *block::height_now(decks_of(session_.state()).deck(c.bore.bank), {bore->u, bore->v}) - c.crown;
         EXPECT_LT(std::abs(clearance), block::mm_per_thou) << c.cylinder;
     }
     EXPECT_EQ(headline(), QStringLiteral("Print the passport"));
@@ -194,20 +197,20 @@ TEST_F(DecksJourney, ACrackIsDrawnDecidedAndStandsInTheCall) {
                  to = deck->picture()->to_screen({130, 50}).toPoint();
     QTest::mousePress(deck, Qt::LeftButton, {}, from);
     QTest::mouseRelease(deck, Qt::LeftButton, {}, to);
-    ASSERT_EQ(session_.state().flaws.size(), 1U);
-    const block::KnownFlaw& crack = session_.state().flaws[0];
+    ASSERT_EQ(decks_of(session_.state()).flaws.size(), 1U);
+    const block::KnownFlaw& crack = decks_of(session_.state()).flaws[0];
     EXPECT_EQ(crack.flaw.path.size(), 2U);
     EXPECT_NEAR(crack.flaw.length(), std::hypot(30, 5), 1.5) << "to the pixel";
     EXPECT_FALSE(crack.decided);
     find<QComboBox>("flaw-choice")->setCurrentIndex(1);
     QTest::mouseClick(find<QPushButton>("flaw-decide"), Qt::LeftButton);
-    ASSERT_TRUE(session_.state().flaws[0].decided);
-    EXPECT_EQ(session_.state().flaws[0].decided->choice, block::FlawChoice::stop_and_pin);
+    ASSERT_TRUE(decks_of(session_.state()).flaws[0].decided);
+    EXPECT_EQ(decks_of(session_.state()).flaws[0].decided->choice, block::FlawChoice::stop_and_pin);
     QTest::mouseClick(find<QPushButton>("pressure-leaks"), Qt::LeftButton);
-    EXPECT_FALSE(session_.state().pressure_test->payload.tight);
+    EXPECT_FALSE(decks_of(session_.state()).pressure_test->payload.tight);
     find<QLineEdit>("flaw-depth")->setText(QStringLiteral("deep"));
     QTest::mouseClick(deck, Qt::LeftButton, {}, from);
-    EXPECT_EQ(session_.state().flaws.size(), 1U) << "a depth that cannot be read marks nothing";
+    EXPECT_EQ(decks_of(session_.state()).flaws.size(), 1U) << "a depth that cannot be read marks nothing";
     EXPECT_FALSE(text_of("found-echo").isEmpty());
 }
 
@@ -233,7 +236,7 @@ TEST_F(DecksJourney, TheSetUpSaysWhichFoot) {
                                            .arg(across * 200, 0, 'f', 3)
                                            .arg(across * 100, 0, 'f', 3));
     QTest::mouseClick(find<QPushButton>("keep-set-up"), Qt::LeftButton);
-    EXPECT_EQ(session_.state().set_ups.at("C").payload.feet.size(), 3U);
+    EXPECT_EQ(decks_of(session_.state()).set_ups.at("C").payload.feet.size(), 3U);
     find<QLineEdit>("stack-pieces")->setText(QStringLiteral("10 mm 5 mm 2 mm 0.1 mm"));
     find<QLineEdit>("stack-wanted")->setText(QStringLiteral("12.1"));
     EXPECT_EQ(text_of("stack-words"), QStringLiteral("10.000 + 2.000 + 0.100 = 12.100 mm, off by 0.000"));
@@ -258,8 +261,8 @@ TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {
     stroke->setFocus();
     enter(QStringLiteral("92"));
     ASSERT_EQ(session_.entries().size(), before + 1);
-    EXPECT_EQ(session_.state().figures.stroke, 92);
-    EXPECT_EQ(session_.state().figures.chamber, 41'500);
+    EXPECT_EQ(decks_of(session_.state()).figures.stroke, 92);
+    EXPECT_EQ(decks_of(session_.state()).figures.chamber, 41'500);
     find<QLineEdit>("teeth-crank")->setText(QStringLiteral("21"));
     QTest::mouseClick(find<QPushButton>("keep-figures"), Qt::LeftButton);
     EXPECT_EQ(session_.entries().size(), before + 1) << "a chain needs both sprockets, pitch and distance";
@@ -278,18 +281,18 @@ TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {
         d.accept();
     });
     QTest::mouseClick(find<QPushButton>("edit-cutter"), Qt::LeftButton);
-    ASSERT_TRUE(session_.state().cutter);
-    EXPECT_EQ(session_.state().cutter->payload.diameter, 200);
-    EXPECT_TRUE(session_.state().gasket);
+    ASSERT_TRUE(decks_of(session_.state()).cutter);
+    EXPECT_EQ(decks_of(session_.state()).cutter->payload.diameter, 200);
+    EXPECT_TRUE(decks_of(session_.state()).gasket);
 
     // Roughness after the last pass, held against the gasket; what the machine is set to stands in a call that cuts.
     auto* ra = find<QLineEdit>("pass-ra");
     for (const char* typed : {"rough", "1.1"}) { // the first is no number
-        EXPECT_TRUE(session_.state().finishes.empty());
+        EXPECT_TRUE(decks_of(session_.state()).finishes.empty());
         ra->setText(QString::fromLatin1(typed));
         QTest::keyClick(ra, Qt::Key_Return);
     }
-    ASSERT_EQ(session_.state().finishes.size(), 1U);
+    ASSERT_EQ(decks_of(session_.state()).finishes.size(), 1U);
     EXPECT_TRUE(find<ui::DeckFacts>("deck-facts")
                     ->accessibleName()
                     .contains(QStringLiteral("Ra 1.10 µm, at most 2.20 — meets")))
@@ -318,7 +321,7 @@ TEST_F(DecksJourney, AJobWithALargeScanOpensWithProgressAndMayBeLeftClosed) {
     EXPECT_FALSE(session_.has_job()) << "ended: nothing was opened";
     window_->open_job(scanned);
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(session_.state().deck("C").latest->result.touches, 6U + 260 * 200);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.touches, 6U + 260 * 200);
 }
 
 TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
@@ -341,7 +344,7 @@ TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
         QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
     });
     key(Qt::Key_I, Qt::ControlModifier);
-    ASSERT_TRUE(session_.state().latest);
-    EXPECT_EQ(session_.state().deck("C").latest->result.points.size(), 6U + 120 * 90);
-    EXPECT_NEAR(session_.state().deck("C").latest->result.height_max, 200.032, 1e-3);
+    ASSERT_TRUE(tunnel_of(session_.state()).latest);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 6U + 120 * 90);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_max, 200.032, 1e-3);
 }

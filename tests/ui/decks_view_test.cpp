@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 
 #include "ui/decks/cut_level_bar.h"
@@ -59,8 +60,8 @@ TEST_F(DecksTest, PlacesAreMarkedByKeysAndTakenBack) {
     QTest::keyClick(deck, Qt::Key_Space);
     ASSERT_EQ(deck->dark().size(), 1U);
     EXPECT_NEAR(deck->dark()[0].x,
-                planning::deck_extent(*session_.state().blueprint->bank("R")).low.x / 2 +
-                    planning::deck_extent(*session_.state().blueprint->bank("R")).high.x / 2,
+                planning::deck_extent(*intake_of(session_.state()).blueprint->bank("R")).low.x / 2 +
+                    planning::deck_extent(*intake_of(session_.state()).blueprint->bank("R")).high.x / 2,
                 1);
     EXPECT_GT(deck->dark()[0].y, 40);
     EXPECT_FALSE(find<QCheckBox>("pass-clean")->isEnabled()) << "a pass with dark places is not clean";
@@ -90,15 +91,15 @@ TEST_F(DecksTest, TheTargetIsChosenByKeysAndStandsInTheLedger) {
     auto* school = find<QComboBox>("target-school");
     school->setFocus();
     QTest::keyClick(school, Qt::Key_Down); // blueprint height
-    EXPECT_EQ(session_.state().target.school, block::TargetSchool::blueprint);
+    EXPECT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::blueprint);
     EXPECT_NEAR(session_.assessment().banks[0].plan.target, 241.3, 1e-9);
     QTest::keyClick(school, Qt::Key_Down); // a given height asks for it first
-    EXPECT_EQ(session_.state().target.school, block::TargetSchool::blueprint);
+    EXPECT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::blueprint);
     auto* height = find<QLineEdit>("target-height");
     height->setText(QStringLiteral("24135"));
     QTest::keyClick(height, Qt::Key_Return);
-    EXPECT_EQ(session_.state().target.school, block::TargetSchool::height);
-    EXPECT_NEAR(*session_.state().target.height, 241.35, 1e-9);
+    EXPECT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::height);
+    EXPECT_NEAR(*decks_of(session_.state()).target.height, 241.35, 1e-9);
 }
 
 TEST_F(DecksTest, NumbersFollowTheUnit) {

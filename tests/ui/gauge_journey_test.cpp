@@ -3,7 +3,8 @@
 // line.
 #include "bench_fixture.h"
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/cylinders/cylinders_view.h"
@@ -68,7 +69,7 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
         QTest::keyClick(in<QLineEdit>(d, "fasteners"), Qt::Key_Return);
     });
     key(Qt::Key_J, Qt::ControlModifier);
-    EXPECT_EQ(session_.state().conditions.caps_torqued, true);
+    EXPECT_EQ(readings_of(session_.state()).conditions.caps_torqued, true);
 
     key(Qt::Key_R, Qt::ControlModifier);
     ASSERT_TRUE(reading()->hasFocus());
@@ -92,7 +93,7 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
     key(Qt::Key_R, Qt::ControlModifier);
     for (const char* typed : {"200.030", "+30 µm", "20003", "200.03"})
         enter(QString::fromUtf8(typed));
-    ASSERT_TRUE(session_.state().deck("C").latest);
+    ASSERT_TRUE(decks_of(session_.state()).deck("C").latest);
     key(Qt::Key_M, Qt::ControlModifier); // feelers
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("deck, edge right side"));
     for (int i = 0; i < 5; ++i)
@@ -134,8 +135,8 @@ TEST_F(GaugeJourney, KeysStepBackSkipRepeatAndStrike) {
     key(Qt::Key_R, Qt::ControlModifier | Qt::ShiftModifier); // the last place once more
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main 1, front, upright"));
     enter(QStringLiteral("60.012"));
-    EXPECT_EQ(session_.state().places.at(0).count, 2U);
-    EXPECT_NEAR(session_.state().places.at(0).value, 60.011, 1e-9);
+    EXPECT_EQ(readings_of(session_.state()).places.at(0).count, 2U);
+    EXPECT_NEAR(readings_of(session_.state()).places.at(0).value, 60.011, 1e-9);
     in_dialog([](QDialog& d) {
         auto* why = d.findChild<QLineEdit*>();
         QTest::keyClicks(why, QStringLiteral("needle stuck"));
@@ -143,10 +144,10 @@ TEST_F(GaugeJourney, KeysStepBackSkipRepeatAndStrike) {
     });
     key(Qt::Key_Backspace, Qt::ControlModifier);
     EXPECT_EQ(std::get<block::Strike>(session_.entries().back().payload).reason, "needle stuck");
-    EXPECT_EQ(session_.state().places.at(0).count, 1U);
+    EXPECT_EQ(readings_of(session_.state()).places.at(0).count, 1U);
     reading()->setFocus();
     key(Qt::Key_PageUp);
-    EXPECT_TRUE(session_.state().places.empty());
+    EXPECT_TRUE(readings_of(session_.state()).places.empty());
 }
 
 TEST_F(GaugeJourney, ALearnerIsAskedTwiceAndADoubtfulRepeatIsQuestioned) {
@@ -160,10 +161,10 @@ TEST_F(GaugeJourney, ALearnerIsAskedTwiceAndADoubtfulRepeatIsQuestioned) {
     enter(QStringLiteral("60.060"));
     EXPECT_TRUE(text_of("echo").contains(QStringLiteral("The same place read 60.010 mm before")))
         << text_of("echo").toStdString();
-    EXPECT_EQ(session_.state().places.at(0).count, 1U);
+    EXPECT_EQ(readings_of(session_.state()).places.at(0).count, 1U);
     QTest::keyClick(reading(), Qt::Key_Escape);
     enter(QStringLiteral("60.011"));
-    EXPECT_EQ(session_.state().places.at(0).count, 2U);
+    EXPECT_EQ(readings_of(session_.state()).places.at(0).count, 2U);
     EXPECT_FALSE(std::get<block::Reading>(session_.entries().back().payload).confirmed);
 }
 
@@ -219,8 +220,8 @@ TEST_F(GaugeJourney, InstrumentsAreCheckedAndTested) {
         d.reject();
     });
     key(Qt::Key_G, Qt::ControlModifier);
-    ASSERT_EQ(session_.state().checks.size(), 1U);
-    EXPECT_NEAR(session_.state().checks[0].error, 0.002, 1e-9);
+    ASSERT_EQ(readings_of(session_.state()).checks.size(), 1U);
+    EXPECT_NEAR(readings_of(session_.state()).checks[0].error, 0.002, 1e-9);
     EXPECT_NEAR(instruments_.in_hand(Measuring::main_sizes).repeatability.value_or(0), 0.001, 1e-9);
 }
 
@@ -249,7 +250,7 @@ TEST_F(GaugeJourney, AGaugeOnTheLine) {
         gauge->flush();
         QTest::qWait(30);
     };
-    const auto count = [this] { return session_.state().readings.size(); };
+    const auto count = [this] { return readings_of(session_.state()).readings.size(); };
     send("pallix-gauge 1 bore gauge\nreading 1 60.010 mm\nreading 2 60.011 mm\n");
     EXPECT_TRUE(QTest::qWaitFor([&] { return count() == 2; }, 20000));
     send("reading 3 1e9 mm\nreading 4 60.012 mm\n"); // absurd
@@ -258,7 +259,7 @@ TEST_F(GaugeJourney, AGaugeOnTheLine) {
     EXPECT_TRUE(text_of("echo").contains(QStringLiteral("from what is expected"))) << text_of("echo").toStdString();
     QTest::keyClick(reading(), Qt::Key_Escape); // not that one: the next has its turn
     EXPECT_TRUE(QTest::qWaitFor([&] { return count() == 3; }, 20000));
-    EXPECT_NEAR(session_.state().readings.back().value, 60.012, 1e-9);
+    EXPECT_NEAR(readings_of(session_.state()).readings.back().value, 60.012, 1e-9);
     send("reading 5 21.5 C\n");
     EXPECT_TRUE(QTest::qWaitFor([&] { return text_of("echo").contains(QStringLiteral("Not taken")); }, 20000));
     EXPECT_EQ(count(), 3U);

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From a blueprint file to a verdict, in the real window, by keys and mouse.
 #include "bench_fixture.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "ui/decks/deck_drawing.h"
 
@@ -59,7 +60,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     EXPECT_EQ(headline().toStdString(), "Wash the block");
 
     import_by_keys(small_log(200.1, 0.15).text(), QStringLiteral("1 µm")); // 200.030 to 200.170
-    EXPECT_EQ(session_.state().latest->standard_uncertainty, 0.001);
+    EXPECT_EQ(tunnel_of(session_.state()).latest->standard_uncertainty, 0.001);
     key(Qt::Key_F4);
     EXPECT_EQ(headline().toStdString(), "Deck: witness cut, six passes left");
     EXPECT_EQ(text_of("call-number"), QStringLiteral("0.025 mm"));
@@ -95,7 +96,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
         ASSERT_LT(session_.entries().size(), 20U);
         log_proposed_pass(session_.assessment().decks.pass->kind != block::PassKind::pass);
     }
-    EXPECT_NEAR(session_.state().deck("C").depth_in_all(), 0.14, 1e-3);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").depth_in_all(), 0.14, 1e-3);
     EXPECT_EQ(headline().toStdString(), "Measure the deck again");
 
     // Four heights into the reading line, without the mouse.
@@ -109,8 +110,8 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
         QTest::keyClick(reading, Qt::Key_Return);
     }
     EXPECT_EQ(headline().toStdString(), "Print the passport");
-    EXPECT_EQ(session_.state().deck("C").latest->source, block::DeckSource::readings);
-    EXPECT_NEAR(session_.state().deck("C").latest->result.height_max, 200.031, 2e-3);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->source, block::DeckSource::readings);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_max, 200.031, 2e-3);
 
     // All of it is in the book.
     EXPECT_EQ(book_->entries(*session_.job())->size(), session_.entries().size());
@@ -157,7 +158,7 @@ TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
     QTest::keyClick(reading, Qt::Key_Escape);
     EXPECT_TRUE(reading->text().isEmpty());
     QTest::keyClick(reading, Qt::Key_PageUp); // strikes the reading just taken
-    EXPECT_TRUE(session_.state().deck("C").readings.empty());
+    EXPECT_TRUE(decks_of(session_.state()).deck("C").readings.empty());
     QTest::keyClick(reading, Qt::Key_PageDown);
     QTest::keyClicks(reading, QStringLiteral("200.03"));
     QTest::keyClick(reading, Qt::Key_Return);

@@ -2,7 +2,7 @@
 // What was found to mislead in the window, as it happened.
 #include "bench_fixture.h"
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "ui/dialogs/help_dialog.h"
@@ -75,20 +75,20 @@ TEST_F(WindowStories, KeysOfTheBenchWorkWithTheCaretInTheReadingField) {
     ASSERT_TRUE(reading()->hasFocus());
     type(QStringLiteral("60.012"));
     key(Qt::Key_Return);
-    ASSERT_EQ(session_.state().readings.size(), 1U);
+    ASSERT_EQ(readings_of(session_.state()).readings.size(), 1U);
     EXPECT_TRUE(reading()->text().isEmpty());
     key(Qt::Key_Z, Qt::ControlModifier);
-    EXPECT_TRUE(session_.state().readings.empty()) << "the entry is struck";
+    EXPECT_TRUE(readings_of(session_.state()).readings.empty()) << "the entry is struck";
     EXPECT_TRUE(reading()->text().isEmpty()) << "and nothing stands at the next place";
     key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
-    EXPECT_EQ(session_.state().readings.size(), 1U);
+    EXPECT_EQ(readings_of(session_.state()).readings.size(), 1U);
     type(QStringLiteral("60.0"));
     key(Qt::Key_U, Qt::ControlModifier);
     EXPECT_EQ(reading()->text(), QStringLiteral("60.0"));
     EXPECT_EQ(preferences_.unit(), block::Unit::inch);
     key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_NE(reading()->text(), QStringLiteral("60.0")) << "what is being typed is the field's to undo";
-    EXPECT_EQ(session_.state().readings.size(), 1U);
+    EXPECT_EQ(readings_of(session_.state()).readings.size(), 1U);
 }
 
 // "1 jobs in the shop", "&Blueprint", and two views that F1 did not name.
@@ -124,8 +124,8 @@ TEST_F(WindowStories, ACommaIsAPointWhereverANumberIsTyped) {
         QTest::keyClick(in<QLineEdit>(d, "gauge-temperature"), Qt::Key_Return);
     });
     key(Qt::Key_J, Qt::ControlModifier);
-    EXPECT_EQ(session_.state().conditions.part_c, 19.5);
-    EXPECT_EQ(session_.state().conditions.gauge_c, 21.25);
+    EXPECT_EQ(readings_of(session_.state()).conditions.part_c, 19.5);
+    EXPECT_EQ(readings_of(session_.state()).conditions.gauge_c, 21.25);
     ASSERT_TRUE(instruments_.save([] {
         block::Instrument lever;
         lever.name = "lever";
@@ -221,12 +221,12 @@ TEST_F(WindowStories, WhatWaitsForOneJobIsNotTakenByAnother) {
     key(Qt::Key_F3);
     EXPECT_TRUE(reading()->text().isEmpty());
     QTest::qWait(50);
-    EXPECT_TRUE(session_.state().readings.empty()) << "the second job was never measured";
+    EXPECT_TRUE(readings_of(session_.state()).readings.empty()) << "the second job was never measured";
     window_->open_job(first);
     key(Qt::Key_F3);
     EXPECT_EQ(reading()->text(), QStringLiteral("60.0"));
     reading()->clear();
-    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.state().readings.size() == 3; }, 20000));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return readings_of(session_.state()).readings.size() == 3; }, 20000));
     EXPECT_EQ(book_->entries(second)->size(), 1U);
 }
 
@@ -296,7 +296,7 @@ TEST_F(WindowStories, AKeyHeldDownIsNoNumber) {
         reading()->clear();
         reading()->insert(held);
         key(Qt::Key_Return);
-        EXPECT_TRUE(session_.state().readings.empty());
+        EXPECT_TRUE(readings_of(session_.state()).readings.empty());
         EXPECT_FALSE(text_of("echo").isEmpty());
     }
 }

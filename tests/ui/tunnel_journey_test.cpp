@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main tunnel in the real window: as found, planned, caps cut, honed or bored, proven.
 #include "bench_fixture.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "ui/tunnel/plan_drawing.h"
@@ -76,7 +77,7 @@ TEST_F(TunnelJourney, HonedFromAsFoundToMeets) {
     const double planned = drawing->cuts()[0];
     EXPECT_GT(planned, 0.010);
     key(Qt::Key_Return, Qt::ControlModifier | Qt::ShiftModifier); // caps are cut so
-    ASSERT_EQ(session_.state().caps_cut.size(), 1U);
+    ASSERT_EQ(tunnel_of(session_.state()).caps_cut.size(), 1U);
     EXPECT_EQ(headline(), QStringLiteral("Torque the caps"));
     torque_caps();
     EXPECT_EQ(headline(), QStringLiteral("Read main 1, front, upright"));
@@ -174,7 +175,7 @@ TEST_F(TunnelJourney, TheLineGoesOnWithWhatTheCallAsksFor) {
     window_->open_job(demo_job(QStringLiteral("Tystie")));
     key(Qt::Key_F3);
     ASSERT_TRUE(session_.take(block::TunnelPass{block::TunnelPassKind::strokes, 20, {}, false}));
-    for (const auto& main : session_.state().blueprint->mains)
+    for (const auto& main : intake_of(session_.state()).blueprint->mains)
         for (const char* end : {"front", "rear"})
             for (const char* way : {"upright", "60 left", "60 right"}) {
                 const double middle = (main.diameter.smallest() + main.diameter.largest()) / 2;

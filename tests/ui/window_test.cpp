@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/steps.h"
 #include "ui/cylinders/cylinders_view.h"
@@ -47,7 +48,7 @@ TEST_F(WindowTest, AJobIsOpenedByKeys) {
         QTest::keyClick(jobs, Qt::Key_Down);
     QTest::keyClick(jobs, Qt::Key_Return);
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(session_.state().title, "Puffling, starboard engine");
+    EXPECT_EQ(intake_of(session_.state()).title, "Puffling, starboard engine");
     EXPECT_EQ(window_->place(), ui::Place::decks);
     EXPECT_EQ(window_->windowTitle(), QStringLiteral("Puffling, starboard engine — Pallix"));
 }
@@ -86,11 +87,11 @@ TEST_F(WindowTest, WhatIsWantedIsChosenWithAReason) {
         QTest::keyClick(reason, Qt::Key_Return);
     });
     key(Qt::Key_O, Qt::ControlModifier | Qt::ShiftModifier);
-    ASSERT_TRUE(session_.state().scope);
-    EXPECT_EQ(session_.state().scope->payload.reason, "good by its papers");
+    ASSERT_TRUE(intake_of(session_.state()).scope);
+    EXPECT_EQ(intake_of(session_.state()).scope->payload.reason, "good by its papers");
     EXPECT_FALSE(planning::wanted(session_.state(), planning::Stage::tunnel));
-    ASSERT_TRUE(session_.state().route);
-    EXPECT_EQ(session_.state().route->payload.preset, block::RoutePreset::least_metal);
+    ASSERT_TRUE(intake_of(session_.state()).route);
+    EXPECT_EQ(intake_of(session_.state()).route->payload.preset, block::RoutePreset::least_metal);
     for (const planning::Step& step : session_.assessment().steps.steps)
         EXPECT_NE(step.stage, planning::Stage::tunnel) << step.id;
 }
@@ -112,8 +113,8 @@ TEST_F(WindowTest, ARuleIsPassedWithAReason) {
         QTest::keyClick(reason, Qt::Key_Return);
     });
     key(Qt::Key_U, Qt::ControlModifier | Qt::ShiftModifier);
-    ASSERT_EQ(session_.state().gates.size(), 1U);
-    EXPECT_EQ(session_.state().gates.front().payload.rule, block::Rule::tunnel_first);
+    ASSERT_EQ(intake_of(session_.state()).gates.size(), 1U);
+    EXPECT_EQ(intake_of(session_.state()).gates.front().payload.rule, block::Rule::tunnel_first);
     EXPECT_TRUE(text_of("call-headline").startsWith(QStringLiteral("Deck: witness cut")));
 }
 
@@ -161,7 +162,7 @@ TEST_F(WindowTest, HelpKnowsTheView) {
 TEST_F(WindowTest, TheLedgerStrikesWithAReason) {
     open_demo();
     window_->open_job(demo_job(QStringLiteral("Puffling, starboard")));
-    const double taken = session_.state().deck("L").depth_in_all();
+    const double taken = decks_of(session_.state()).deck("L").depth_in_all();
     const std::size_t before = session_.entries().size();
     in_dialog([&](QDialog& d) {
         QPushButton* strike = nullptr;
@@ -177,7 +178,7 @@ TEST_F(WindowTest, TheLedgerStrikesWithAReason) {
     });
     key(Qt::Key_L, Qt::ControlModifier);
     EXPECT_EQ(session_.entries().size(), before + 1);
-    EXPECT_LT(session_.state().deck("L").depth_in_all(), taken);
+    EXPECT_LT(decks_of(session_.state()).deck("L").depth_in_all(), taken);
 }
 
 TEST_F(WindowTest, TheTunnelTableAndDrawingMarkTheSameMain) {

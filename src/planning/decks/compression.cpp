@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/compression.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -77,7 +78,7 @@ double CylinderVolumes::clearance_for(double wanted) const {
 std::vector<PistonCrown> piston_crowns(const JobState& state) {
     std::vector<PistonCrown> crowns;
     std::map<FeatureId, CrownSides> readings;
-    for (const block::CrownReading& r : state.crowns) {
+    for (const block::CrownReading& r : decks_of(state).crowns) {
         CrownSides& sides = readings[r.bore];
         auto& [sum, count] = sides.sides[r.side];
         sum += r.crown;
@@ -86,14 +87,14 @@ std::vector<PistonCrown> piston_crowns(const JobState& state) {
                                 ? std::optional(std::max(*sides.uncertainty, *r.uncertainty))
                                 : std::nullopt;
     }
-    const block::EngineFigures& f = state.figures;
-    for (const block::BankBlueprint& bank : state.blueprint->banks) {
+    const block::EngineFigures& f = decks_of(state).figures;
+    for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks) {
         std::vector<std::pair<double, PistonCrown>> read;
-        for (const block::HoleBlueprint& bore : state.blueprint->bores)
+        for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores)
             if (const auto found = readings.find(bore.id); bore.id.bank == bank.id && found != readings.end())
                 read.emplace_back(bore.u, found->second.crown(bore));
         std::ranges::sort(read, {}, [](const auto& r) { return r.first; });
-        for (const block::HoleBlueprint& bore : state.blueprint->bores) {
+        for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores) {
             if (bore.id.bank != bank.id)
                 continue;
             const auto own = std::ranges::find(read, bore.id, [](const auto& r) { return r.second.bore; });
@@ -130,7 +131,7 @@ double chamber_loss(double bore, double cut) {
 
 HeadState head_state(const JobState& state, const std::string& bank) {
     HeadState head;
-    for (const auto& [sequence, work] : state.heads) {
+    for (const auto& [sequence, work] : decks_of(state).heads) {
         if (work.bank != bank)
             continue;
         head.cut += work.cut;
@@ -150,8 +151,8 @@ HeadState head_state(const JobState& state, const std::string& bank) {
 }
 
 std::optional<CylinderVolumes> volumes_of(const JobState& state, const FeatureId& bore) {
-    const block::EngineFigures& f = state.figures;
-    const block::HoleBlueprint* meant = state.blueprint->hole(bore);
+    const block::EngineFigures& f = decks_of(state).figures;
+    const block::HoleBlueprint* meant = intake_of(state).blueprint->hole(bore);
     if (!meant || !missing_figures(f).empty())
         return std::nullopt;
     CylinderVolumes v;

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/deck_belief.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "metrology/linear_program.h"
 
 #include <algorithm>
@@ -147,13 +148,14 @@ metrology::Interval DeckBelief::still_to_cut() const {
 }
 
 std::optional<DeckQuestion> ask_about_deck(const JobState& state, const std::string& bank_id) {
-    const block::DeckState& deck = state.deck(bank_id);
+    const block::DeckState& deck = decks_of(state).deck(bank_id);
     if (!deck.latest || deck.from_old_tunnel())
         return std::nullopt;
     const Passes passes = passes_since_measured(deck);
-    DeckQuestion q{*state.blueprint->bank(bank_id), bank_id + "@" + std::to_string(deck.latest->sequence), 0, {}};
+    DeckQuestion q{
+        *intake_of(state).blueprint->bank(bank_id), bank_id + "@" + std::to_string(deck.latest->sequence), 0, {}};
     q.taken = passes.depths.empty() ? 0 : passes.depths.back();
-    q.surface.nodes = nodes_of(*state.blueprint, q.bank, passes.cuts);
+    q.surface.nodes = nodes_of(*intake_of(state).blueprint, q.bank, passes.cuts);
     for (const Vec3 p : telling_heights(deck.latest->result.points, q.bank))
         q.surface.seen.push_back({{p.x, p.y}, p.z, deck.latest->standard_uncertainty});
     for (std::size_t i = 0; i < passes.cuts.size(); ++i) {
@@ -210,7 +212,7 @@ std::optional<DeckBelief> believe_deck(const JobState& state, const std::string&
 std::vector<Contradiction> contradictions_of(const JobState& state, const std::string& bank,
                                              const std::vector<double>& cut_heights, double uncertainty) {
     std::vector<Contradiction> found;
-    const block::DeckState& deck = state.deck(bank);
+    const block::DeckState& deck = decks_of(state).deck(bank);
     if (!deck.latest)
         return found;
     const Passes passes = passes_since_measured(deck);
@@ -231,7 +233,7 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
                                      const std::vector<double>& cut_heights, double uncertainty) {
     if (contradictions.empty())
         return std::nullopt;
-    const block::DeckState& deck = state.deck(bank);
+    const block::DeckState& deck = decks_of(state).deck(bank);
     const Passes passes = passes_since_measured(deck);
     const double allowed =
         2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, infeed_uncertainty);
@@ -248,7 +250,7 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
             if (touch != Touch::unknown)
                 marks.push_back({{p.x, p.y}, p.z - cut_heights[k], touch == Touch::dark});
         }
-    const DeckExtent e = deck_extent(*state.blueprint->bank(bank));
+    const DeckExtent e = deck_extent(*intake_of(state).blueprint->bank(bank));
     const Vec2 middle = 0.5 * (e.low + e.high);
     // Least shift (and tilt) that leaves no mark on the wrong side by more than is allowed; µm, to be near 1.
     const auto explain = [&](bool with_tilt, std::optional<Vec2> without) -> std::optional<std::array<double, 3>> {
@@ -301,12 +303,12 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
 }
 
 std::optional<ForecastOutcome> forecast_outcome(const JobState& state, const std::string& bank) {
-    const auto last = std::ranges::find_if(state.forecasts.rbegin(), state.forecasts.rend(),
+    const auto last = std::ranges::find_if(decks_of(state).forecasts.rbegin(), decks_of(state).forecasts.rend(),
                                            [&](const auto& f) { return f.payload.bank == bank; });
-    if (last == state.forecasts.rend())
+    if (last == decks_of(state).forecasts.rend())
         return std::nullopt;
     ForecastOutcome outcome{last->payload, 0, false};
-    for (const block::TakenCut& taken : state.deck(bank).cuts) {
+    for (const block::TakenCut& taken : decks_of(state).deck(bank).cuts) {
         if (taken.sequence < last->sequence)
             continue;
         outcome.taken += taken.cut.depth;

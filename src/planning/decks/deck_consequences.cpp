@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/deck_consequences.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -27,8 +28,8 @@ double cam_retard(const ChainDrive& chain, double distance, double closer) {
 
 DeckConsequences deck_consequences(const block::JobState& state, const std::vector<PistonCrown>& crowns,
                                    const std::string& bank_id, double height, double cut) {
-    const block::BankBlueprint& bank = *state.blueprint->bank(bank_id);
-    const block::EngineFigures& f = state.figures;
+    const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(bank_id);
+    const block::EngineFigures& f = decks_of(state).figures;
     DeckConsequences d;
     d.bank = bank_id;
     d.deck_cut = cut;
@@ -55,9 +56,9 @@ DeckConsequences deck_consequences(const block::JobState& state, const std::vect
         d.valve_intake = *f.valve_intake - nearer;
     if (f.valve_exhaust)
         d.valve_exhaust = *f.valve_exhaust - nearer;
-    const auto lifter = std::ranges::find_if(state.blueprint->lifters,
+    const auto lifter = std::ranges::find_if(intake_of(state).blueprint->lifters,
                                              [&](const block::HoleBlueprint& l) { return l.id.bank == bank_id; });
-    if (lifter != state.blueprint->lifters.end() && nearer > 5e-4)
+    if (lifter != intake_of(state).blueprint->lifters.end() && nearer > 5e-4)
         d.pushrod_shorter = nearer * std::cos(bank.angle - lifter->angle.value_or(bank.angle));
     if (f.manifold_face && bank.angle != 0 && nearer > 5e-4)
         d.manifold = manifold_fit(nearer, bank.angle, *f.manifold_face);

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/deck_plan.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 
 #include <algorithm>
 #include <limits>
@@ -39,7 +40,7 @@ MockUpHeights mock_up_heights(const block::JobState& state, const std::vector<Pi
         const auto [bank, first] = heights.by_bank.try_emplace(crown.bore.bank, height);
         bank->second = std::max(bank->second, height);
     }
-    for (const block::BankBlueprint& bank : state.blueprint->banks)
+    for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
         if (!heights.by_bank.contains(bank.id))
             heights.lack = TargetLack::pistons;
     if (target.equal && heights.lack == TargetLack::nothing) {

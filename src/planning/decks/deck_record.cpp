@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/deck_record.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
 #include "planning/decks/deck_belief.h"
 
 #include <algorithm>
@@ -19,7 +19,7 @@ bool DepthHeld::disagrees() const {
 }
 
 std::optional<DepthHeld> depth_held(const block::JobState& state, const std::string& bank) {
-    const block::DeckState& deck = state.deck(bank);
+    const block::DeckState& deck = decks_of(state).deck(bank);
     if (!deck.as_found || !deck.latest || deck.latest->sequence <= deck.as_found->sequence || deck.stale() ||
         deck.tunnel_cut > deck.as_found->sequence)
         return std::nullopt;
@@ -40,15 +40,16 @@ std::optional<DepthHeld> depth_held(const block::JobState& state, const std::str
 }
 
 std::optional<FinishHeld> finish_held(const block::JobState& state, const std::string& bank) {
-    const auto& cuts = state.deck(bank).cuts;
-    if (!state.gasket || cuts.empty())
+    const auto& cuts = decks_of(state).deck(bank).cuts;
+    if (!decks_of(state).gasket || cuts.empty())
         return std::nullopt;
-    const auto last = std::ranges::find_if(state.finishes.rbegin(), state.finishes.rend(), [&](const auto& f) {
-        return f.payload.bank == bank && f.payload.ra && f.sequence > cuts.back().sequence;
-    });
-    if (last == state.finishes.rend())
+    const auto last =
+        std::ranges::find_if(decks_of(state).finishes.rbegin(), decks_of(state).finishes.rend(), [&](const auto& f) {
+            return f.payload.bank == bank && f.payload.ra && f.sequence > cuts.back().sequence;
+        });
+    if (last == decks_of(state).finishes.rend())
         return std::nullopt;
-    FinishHeld held{*last->payload.ra, state.gasket->ra_at_most, {}};
+    FinishHeld held{*last->payload.ra, decks_of(state).gasket->ra_at_most, {}};
     held.verdict = metrology::decide(held.ra, tester_share * held.ra, {std::nullopt, held.at_most});
     return held;
 }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/deck_verdict.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/tunnel_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -78,10 +79,10 @@ PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target,
 
 std::optional<double> drawn_flatness(const block::JobState& state, const block::DeckMeasurement& measured,
                                      const Certainty* certainty) {
-    if (!certainty || !state.latest || state.latest->sequence != certainty->sequence ||
+    if (!certainty || !tunnel_of(state).latest || tunnel_of(state).latest->sequence != certainty->sequence ||
         measured.source != block::DeckSource::probe || measured.sequence != certainty->sequence)
         return std::nullopt;
-    const auto& decks = state.latest->evaluation.decks;
+    const auto& decks = tunnel_of(state).latest->evaluation.decks;
     const auto found = std::ranges::find(decks, measured.result.id, &block::DeckResult::id);
     return certainty->values.of("decks[" + std::to_string(found - decks.begin()) + "].flatness_mz");
 }

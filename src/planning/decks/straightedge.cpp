@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/straightedge.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -92,10 +93,10 @@ bool EdgeComparison::disagrees(double allowed) const {
 
 std::vector<EdgeComparison> compare_edges(const block::JobState& state, const std::string& bank, const DeckMap* map) {
     std::vector<EdgeComparison> lines;
-    for (const EdgeLine& line : edge_lines(*state.blueprint, bank)) {
+    for (const EdgeLine& line : edge_lines(*intake_of(state).blueprint, bank)) {
         EdgeComparison c{line, {}, {}, {}, {}};
         const block::MeasuredAt at{{block::FeatureKind::deck, bank, 0}, block::Quantity::gap, "", line.name, {}};
-        if (const block::MeasuredPlace* read = state.place(at.key()); read && !read->stale()) {
+        if (const block::MeasuredPlace* read = readings_of(state).place(at.key()); read && !read->stale()) {
             c.goes_in = read->value;
             c.does_not = read->upper;
         }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/bore_page.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "ui/frame/choice.h"
 
@@ -128,7 +129,7 @@ const planning::HoleProgress* BorePage::hole() const {
 void BorePage::show_bore(const std::optional<block::FeatureId>& bore) {
     bore_ = bore;
     strip_->show_bore(bore);
-    if (!context_.session.state().blueprint)
+    if (!intake_of(context_.session.state()).blueprint)
         return;
     const auto p = planning::pistons_of(context_.session.state());
     const auto own = bore ? p.sizes.find(*bore) : p.sizes.end();
@@ -223,7 +224,7 @@ void BorePage::fill_words() {
         }
         if (planning::pistons_of(context_.session.state()).hone_stock < planning::torn_layer)
             words << tr("Less hone stock than 2 thou may not get under what the tool tore.");
-        if (!context_.session.state().conditions.caps_torqued)
+        if (!readings_of(context_.session.state()).conditions.caps_torqued)
             words << tr("Caps on and torqued as they will run? State it under Conditions (Ctrl+J).");
         const auto bar = block::read_length(bar_->text().toStdString(), context_.preferences.unit());
         const auto set = block::read_length(set_->text().toStdString(), context_.preferences.unit());

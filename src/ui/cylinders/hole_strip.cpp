@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/hole_strip.h"
 
-#include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "ui/theme.h"
 

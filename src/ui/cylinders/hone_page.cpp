@@ -3,7 +3,9 @@
 
 #include "block/ledger.h"
 #include "block/reading_text.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 
 #include "ui/frame/choice.h"
@@ -185,7 +187,7 @@ void HonePage::show_bore(const std::optional<block::FeatureId>& bore) {
     bore_ = bore;
     grid_->mark(bore);
     grid_->refresh();
-    if (!context_.session.state().blueprint)
+    if (!intake_of(context_.session.state()).blueprint)
         return;
     fill_plan();
     fill_words();
@@ -199,7 +201,7 @@ void HonePage::fill_plan() {
     name_->setText(bore_ ? short_name(context_, *bore_) : QString());
     const std::string from = block::payload_json(plan) + context_.lengths().unit_name() +
                              std::to_string(context_.session.job().value_or(0)) +
-                             std::to_string(state.bores_cut.size()) + (bore_ ? bore_->text() : "");
+                             std::to_string(bores_of(state).bores_cut.size()) + (bore_ ? bore_->text() : "");
     const auto* marked = bore();
     const std::optional<std::size_t> due = marked ? marked->step : std::nullopt;
     if (from == filled_for_) {
@@ -229,7 +231,7 @@ void HonePage::fill_plan() {
 
 void HonePage::fill_words() {
     const auto& state = context_.session.state();
-    if (!state.blueprint)
+    if (!intake_of(state).blueprint)
         return;
     const auto l = context_.lengths();
     const auto plan = planning::hone_plan_of(state);
@@ -243,19 +245,20 @@ void HonePage::fill_words() {
                          .arg(qt(plan.steps[*b->step].grit), qt(l.with_unit(plan.steps[*b->step].leaves)));
         if (b->honed && !b->rested)
             words << tr("Aluminium: what is read now is warm.");
-        const auto& c = state.conditions;
+        const auto& c = readings_of(state).conditions;
         if (c.part_c && c.gauge_c && std::abs(*c.part_c - *c.gauge_c) > matching_temperatures)
             words << tr("Block %1 °C, gauge %2 °C: sizes are brought to 20 °C, better wait until the two match.")
                          .arg(*c.part_c, 0, 'f', 1)
                          .arg(*c.gauge_c, 0, 'f', 1);
     }
     if (bore_)
-        for (const auto& s : state.bore(*bore_).steps)
+        for (const auto& s : bores_of(state).bore(*bore_).steps)
             words << qt(wording::entry_words(s.payload, l)) + QLatin1Char('.');
     words_->setText(words.join(QLatin1Char(' ')));
-    const double size = bore()                           ? bore()->sizes.finish
-                        : state.blueprint->bores.empty() ? 100
-                                                         : state.blueprint->bores.front().diameter.nominal;
+    const double size = bore() ? bore()->sizes.finish
+                        : intake_of(state).blueprint->bores.empty()
+                            ? 100
+                            : intake_of(state).blueprint->bores.front().diameter.nominal;
     const planning::HoneMotion motion{size, plan.speed, plan.stroke, plan.rate, plan.there_and_back};
     QString hatch = tr("Cross-hatch %1° at %2 rev/min and %3 strokes a minute.")
                         .arg(planning::cross_hatch(motion) / block::radians_per_degree, 0, 'f', 0)
@@ -273,7 +276,7 @@ void HonePage::tell_rest() {
     const double left = context_.session.rest_left();
     if (left <= 0) {
         timer_->stop();
-        clock_->setText(context_.session.state().rest ? tr("rested") : QString());
+        clock_->setText(bores_of(context_.session.state()).rest ? tr("rested") : QString());
         return;
     }
     const int seconds = static_cast<int>(std::ceil(left * 60));

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/ladder_drawing.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "ui/theme.h"
 #include "wording/cylinders/cylinder_words.h"
@@ -34,7 +34,7 @@ void LadderDrawing::mark(const std::optional<block::FeatureId>& id) {
 
 void LadderDrawing::refresh() {
     const auto& work = context_.session.assessment().cylinders;
-    if (work && context_.session.state().blueprint) {
+    if (work && intake_of(context_.session.state()).blueprint) {
         QStringList words;
         for (const std::string& s : wording::size_sentences(context_.session.state(), work->study, context_.lengths()))
             words << qt(s);
@@ -130,7 +130,7 @@ void LadderDrawing::paint_row(QPainter& painter, const Scale& s, const planning:
     }
     painter.setFont(font_of(Type::small, marked));
     painter.setPen(p.ink);
-    const auto& bank = *context_.session.state().blueprint->bank(n.found.id.bank);
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(n.found.id.bank);
     painter.drawText(QRectF(16, y - 9, s.left - 40, 18), Qt::AlignLeft | Qt::AlignVCenter,
                      tr("cylinder %1 · %2").arg(n.found.cylinder).arg(qt(wording::bank_name(bank))));
     painter.setPen(QPen(p.hairline, 1));

@@ -2,7 +2,8 @@
 #include "ui/cylinders/size_page.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "ui/frame/choice.h"
 
@@ -127,7 +128,7 @@ void SizePage::show_bore(const std::optional<block::FeatureId>& bore) {
     bore_ = bore;
     ladder_->mark(bore);
     ladder_->refresh();
-    if (!context_.session.state().blueprint)
+    if (!intake_of(context_.session.state()).blueprint)
         return;
     fill_plan();
     fill_words();
@@ -172,7 +173,7 @@ void SizePage::fill_words() {
     }
     words_->setText(words.join(QLatin1Char('\n')) + (own.isEmpty() ? QString() : QStringLiteral("\n") + own));
     name_->setText(bore_ ? short_name(context_, *bore_) : QString());
-    const auto& decided = bore_ ? state.bore(*bore_).decided : std::nullopt;
+    const auto& decided = bore_ ? bores_of(state).bore(*bore_).decided : std::nullopt;
     if (!choice_->hasFocus())
         choice_->setCurrentIndex(decided ? static_cast<int>(decided->payload.choice) : 0);
 }

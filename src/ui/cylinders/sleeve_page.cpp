@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/sleeve_page.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "ui/frame/echo.h"
 #include "ui/frame/figure_form.h"
@@ -58,7 +59,7 @@ void SleeveDrawing::paintEvent(QPaintEvent*) {
                          tr("This cylinder is not to be sleeved. Decide on it on the page Size."));
         return;
     }
-    const auto& insert = state.bore(*bore_).insert;
+    const auto& insert = bores_of(state).bore(*bore_).insert;
     const double top = 46, bottom = height() - 34, middle = width() * 0.36, half = std::min(110.0, width() * 0.17);
     const double block = 46, wall = 20, ledge = insert && insert->payload.ledge ? 10 : 0;
     const double raise = sleeve->proud && *sleeve->proud > 0 ? 6 : sleeve->fitted ? 0 : 22; // not yet in: shown lifted
@@ -168,32 +169,33 @@ SleevePage::SleevePage(Context context, QWidget* parent)
 void SleevePage::show_bore(const std::optional<block::FeatureId>& bore) {
     bore_ = bore;
     drawing_->show_bore(bore);
-    if (context_.session.state().blueprint)
+    if (intake_of(context_.session.state()).blueprint)
         fill();
 }
 
 void SleevePage::fill() {
     const auto& state = context_.session.state();
-    const auto insert = bore_ ? state.bore(*bore_).insert : std::nullopt;
+    const auto insert = bore_ ? bores_of(state).bore(*bore_).insert : std::nullopt;
     block::InsertMeasured i = insert ? insert->payload : block::InsertMeasured{};
     const auto positive = [](double x) { return x > 0 ? std::optional(x) : std::nullopt; };
-    FigureForm::Figures f{
-        {"inside", positive(i.inside)},
-        {"length", positive(i.length)},
-        {"interference", positive(i.interference)},
-        {"parent", positive(i.parent_outside)},
-        {"ledge", i.ledge},
-        {"friction", i.friction},
-        {"e-insert", i.insert_modulus},
-        {"e-parent", state.blueprint->material == block::Material::aluminium && !insert ? 71000 : i.parent_modulus},
-        {"slide", i.slide}};
+    FigureForm::Figures f{{"inside", positive(i.inside)},
+                          {"length", positive(i.length)},
+                          {"interference", positive(i.interference)},
+                          {"parent", positive(i.parent_outside)},
+                          {"ledge", i.ledge},
+                          {"friction", i.friction},
+                          {"e-insert", i.insert_modulus},
+                          {"e-parent", intake_of(state).blueprint->material == block::Material::aluminium && !insert
+                                           ? 71000
+                                           : i.parent_modulus},
+                          {"slide", i.slide}};
     for (std::size_t k = 0; k < outsides.size(); ++k)
         f[outsides[k]] = positive(i.outside[k]);
     form_->fill(f);
     heated_->setChecked(i.heated);
     QStringList words;
     if (const auto* sleeve = sleeve_of(context_, bore_)) {
-        words << qt(wording::feature_words(*state.blueprint, *bore_)) + QLatin1Char('.');
+        words << qt(wording::feature_words(*intake_of(state).blueprint, *bore_)) + QLatin1Char('.');
         for (const std::string& s : wording::sleeve_sentences(*sleeve, context_.lengths()))
             words << qt(s);
     }
@@ -228,7 +230,7 @@ void SleevePage::keep() {
     i.friction = f->at("friction").value_or(i.friction);
     i.insert_modulus = f->at("e-insert").value_or(i.insert_modulus);
     i.parent_modulus = f->at("e-parent").value_or(i.parent_modulus);
-    if (context_.session.state().blueprint->material == block::Material::aluminium)
+    if (intake_of(context_.session.state()).blueprint->material == block::Material::aluminium)
         i.parent_poisson = 0.33;
     i.slide = f->at("slide").value_or(i.slide);
     i.heated = heated_->isChecked();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/cylinders/stock_grid.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "ui/marks.h"
 #include "wording/common/sentences.h"
@@ -37,7 +37,7 @@ void StockGrid::refresh() {
     QStringList words;
     for (const planning::HoneBore& b : bores())
         words << tr("%1: %2 left at the most")
-                     .arg(qt(wording::feature_words(*context_.session.state().blueprint, b.id)),
+                     .arg(qt(wording::feature_words(*intake_of(context_.session.state()).blueprint, b.id)),
                           qt(context_.lengths().with_sign(b.most)));
     setAccessibleDescription(words.join(QStringLiteral(". ")));
     update();
@@ -86,7 +86,7 @@ void StockGrid::paint_bore(QPainter& painter, const planning::HoneBore& b, const
         painter.setBrush(Qt::NoBrush);
         painter.drawRoundedRect(box.adjusted(1, 0, -1, -1), 6, 6);
     }
-    const auto* meant = context_.session.state().blueprint->hole(b.id);
+    const auto* meant = intake_of(context_.session.state()).blueprint->hole(b.id);
     painter.setFont(font_of(Type::small, true));
     painter.setPen(p.ink);
     painter.drawText(QRectF(box.left(), box.top() + 3, box.width(), 18), Qt::AlignCenter,

@@ -3,7 +3,8 @@
 
 #include "block/ledger.h"
 #include "block/reading_text.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "session/counted.h"
 
 #include "ui/files.h"
@@ -186,7 +187,7 @@ TexturePage::TexturePage(Context context, QWidget* parent)
 
 void TexturePage::show_bore(const std::optional<block::FeatureId>& bore) {
     bore_ = bore;
-    if (context_.session.state().blueprint)
+    if (intake_of(context_.session.state()).blueprint)
         fill();
 }
 
@@ -194,14 +195,14 @@ block::TextureLimits TexturePage::limits_shown() const {
     const auto usual = planning::usual_texture_limits();
     if (const int i = rings_->currentIndex(); i > 0)
         return usual[static_cast<std::size_t>(i - 1)];
-    const auto& kept = context_.session.state().texture_limits;
+    const auto& kept = bores_of(context_.session.state()).texture_limits;
     return kept ? kept->payload : block::TextureLimits{};
 }
 
 void TexturePage::fill() {
     const auto& state = context_.session.state();
     const block::TextureLimits limits = limits_shown();
-    const auto trace = bore_ ? state.bore(*bore_).trace : std::nullopt;
+    const auto trace = bore_ ? bores_of(state).bore(*bore_).trace : std::nullopt;
     const std::string from = (trace ? std::to_string(trace->sequence) : "") + block::payload_json(limits) +
                              std::to_string(context_.session.job().value_or(0));
     if (from != worked_out_for_) { // a filter over thousands of points: once for each trace
@@ -235,7 +236,7 @@ void TexturePage::fill() {
             table_->item(row, c)->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
     QStringList words;
     if (bore_)
-        words << qt(wording::feature_words(*state.blueprint, *bore_)) + QLatin1Char('.');
+        words << qt(wording::feature_words(*intake_of(state).blueprint, *bore_)) + QLatin1Char('.');
     if (finding)
         words << tr("Rz over %1. ")
                      .arg(session::counted(static_cast<qsizetype>(finding->roughness.lengths), tr("length"),

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/cutter_dialog.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
 #include "ui/frame/choice.h"
 
 #include "ui/frame/echo.h"
@@ -33,7 +33,7 @@ CutterDialog::CutterDialog(Context context, double deck_length, QWidget* parent)
     setWindowTitle(tr("Cutter and finish"));
     setMinimumWidth(560);
     const auto& state = context_.session.state();
-    const block::CutterFitted now = state.cutter ? state.cutter->payload : usual_cutter;
+    const block::CutterFitted now = decks_of(state).cutter ? decks_of(state).cutter->payload : usual_cutter;
     const auto l = context_.lengths();
     const auto set = [](QLineEdit* edit, const char* name, const QString& spoken, const QString& text) {
         edit->setObjectName(QString::fromLatin1(name));
@@ -56,9 +56,9 @@ CutterDialog::CutterDialog(Context context, double deck_length, QWidget* parent)
     const auto usual = [this] {
         ra_->setText(QString::number(planning::usual_ra(choice_in<block::GasketKind>(gasket_)) * 1000));
     };
-    if (state.gasket) {
-        set_choice(gasket_, state.gasket->kind);
-        ra_->setText(QString::number(state.gasket->ra_at_most * 1000));
+    if (decks_of(state).gasket) {
+        set_choice(gasket_, decks_of(state).gasket->kind);
+        ra_->setText(QString::number(decks_of(state).gasket->ra_at_most * 1000));
     } else {
         usual();
     }

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/deck_drawing.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/readings/reading_plan.h"
 #include "wording/common/sentences.h"
@@ -53,7 +55,7 @@ void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::Shared
     }
     bank_id_ = bank.id;
     points_ = points;
-    blueprint_ = std::make_unique<block::Blueprint>(*context_.session.state().blueprint);
+    blueprint_ = std::make_unique<block::Blueprint>(*intake_of(context_.session.state()).blueprint);
     picture_ = std::make_unique<reporting::DeckPicture>(*blueprint_, *blueprint_->bank(bank_id_), points);
     picture_->lay_out(deck_area());
     update();
@@ -253,8 +255,11 @@ void DeckDrawing::paint_feelers(QPainter& painter, const std::string& asked) {
         const bool now = line.name == asked;
         painter.setPen(QPen(p.accent, now ? 3 : 1, now ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(from, to);
-        const block::MeasuredPlace* read = context_.session.state().place(
-            block::MeasuredAt{{block::FeatureKind::deck, bank_id_, 0}, block::Quantity::gap, "", line.name, {}}.key());
+        const block::MeasuredPlace* read =
+            readings_of(context_.session.state())
+                .place(
+                    block::MeasuredAt{{block::FeatureKind::deck, bank_id_, 0}, block::Quantity::gap, "", line.name, {}}
+                        .key());
         if (!read || read->stale() || !read->upper)
             continue;
         const QString text = tr("%1 to %2").arg(qt(l.plain(read->value)), qt(l.plain(*read->upper)));

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/decks/deck_plan.h"
 #include "planning/readings/reading_plan.h"

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/deck_facts.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
 #include "session/belief_work.h"
@@ -39,9 +40,9 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
         by_gauge.push_back({qt(sentence), planning::StageMark::cannot_tell, false});
     if (!b)
         return by_gauge;
-    const auto& bank = *state.blueprint->bank(bank_);
+    const auto& bank = *intake_of(state).blueprint->bank(bank_);
     const auto lengths = context_.lengths();
-    const auto& deck = state.deck(bank_);
+    const auto& deck = decks_of(state).deck(bank_);
     const bool by_hand = deck.latest->source == block::DeckSource::readings;
     out.push_back({b->stale  ? tr("How it lay before the cut")
                    : by_hand ? tr("How it lies, by hand")
@@ -73,9 +74,10 @@ std::vector<DeckFacts::Line> DeckFacts::lines() const {
             out.push_back({qt(wording::check_sentence(check, lengths)), mark_of(check.verdict), false});
     }
     if (assessment.pair)
-        out.push_back({qt(wording::pair_sentence(*assessment.pair,
-                                                 *state.blueprint->bank(assessment.banks[0].plan.bank), lengths)),
-                       mark_of(assessment.pair->verdict), false});
+        out.push_back(
+            {qt(wording::pair_sentence(*assessment.pair,
+                                       *intake_of(state).blueprint->bank(assessment.banks[0].plan.bank), lengths)),
+             mark_of(assessment.pair->verdict), false});
     out.insert(out.end(), by_gauge.begin(), by_gauge.end());
     return out;
 }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/decks_view.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/readings/reading_plan.h"
@@ -124,14 +125,14 @@ void DecksView::show_bank(const std::string& bank) {
 }
 
 void DecksView::show_other_bank() {
-    if (context_.session.state().blueprint && !bank_.empty())
+    if (intake_of(context_.session.state()).blueprint && !bank_.empty())
         show_bank(banks_->next(bank_));
 }
 
 void DecksView::refresh() {
     const auto& state = context_.session.state();
     const auto& assessment = context_.session.assessment();
-    const bool known = context_.session.has_job() && state.blueprint;
+    const bool known = context_.session.has_job() && intake_of(state).blueprint;
     const bool measured = known && !assessment.banks.empty();
     pages_->setVisible(known);
     for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, consequences_})
@@ -158,8 +159,8 @@ void DecksView::refresh() {
         job_ = context_.session.job();
         bank_.clear();
     }
-    if (!state.blueprint->bank(bank_))
-        bank_ = !assessment.decks.bank.empty() ? assessment.decks.bank : state.blueprint->banks.front().id;
+    if (!intake_of(state).blueprint->bank(bank_))
+        bank_ = !assessment.decks.bank.empty() ? assessment.decks.bank : intake_of(state).blueprint->banks.front().id;
     target_->refresh();
     fill_bank();
 }
@@ -179,7 +180,7 @@ void DecksView::fill_bank() {
 }
 
 void DecksView::fill_passes() {
-    const auto& blueprint = *context_.session.state().blueprint;
+    const auto& blueprint = *intake_of(context_.session.state()).blueprint;
     const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
     facts_->set_bank(bank_);
     passes_->set_bank(bank_);
@@ -187,11 +188,11 @@ void DecksView::fill_passes() {
     if (!progress) {
         drawing_->set_deck(bank, {});
         drawing_->set_corners({}, bank.deck_height.nominal);
-        drawing_->set_flaws(context_.session.state().flaws);
+        drawing_->set_flaws(decks_of(context_.session.state()).flaws);
         passes_->set_dark(drawing_->dark(), drawing_->brush());
         return;
     }
-    const auto& deck = context_.session.state().deck(bank_);
+    const auto& deck = decks_of(context_.session.state()).deck(bank_);
     const block::DeckResult& measured = planning::surface_of(*progress, context_.session.state());
     const auto belief = context_.session.belief(bank_);
     const bool taught = belief && belief->taken > 0 && !progress->to_come;
@@ -200,7 +201,7 @@ void DecksView::fill_passes() {
         !deck.cuts.empty() && !deck.stale());
     drawing_->set_touched(measured.points);
     drawing_->set_belief(belief);
-    drawing_->set_flaws(context_.session.state().flaws);
+    drawing_->set_flaws(decks_of(context_.session.state()).flaws);
     drawing_->set_corners(progress->corners, progress->plan.target);
     const double taken = deck.depth_since(deck.latest->sequence);
     const double lowest = measured.height_max - measured.height_min,
@@ -239,7 +240,7 @@ void DecksView::follow_level() {
     const auto l = context_.lengths();
     depth_->setText(tr("%1 below the highest point  ·  height %2").arg(qt(l.with_unit(depth)), qt(l.plain(height))));
     tell_consequences(depth);
-    const auto& deck = context_.session.state().deck(bank_);
+    const auto& deck = decks_of(context_.session.state()).deck(bank_);
     if (depth == 0 && !deck.cuts.empty() && !deck.stale()) { // nothing is cut since, and all of it is cut metal
         share_->setText(tr("measured on cut metal"));
         return;
@@ -255,11 +256,11 @@ void DecksView::tell_consequences(double depth) {
     const auto& a = context_.session.assessment();
     const planning::BankProgress& progress = *a.bank(bank_);
     const double height = planning::surface_of(progress, state).height_max - depth;
-    const auto& deck = state.deck(bank_);
+    const auto& deck = decks_of(state).deck(bank_);
     const double before = progress.taken - deck.depth_since(deck.latest->sequence);
     const auto lines =
         wording::consequence_sentences(planning::deck_consequences(state, a.crowns, bank_, height, before + depth),
-                                       state.figures.steel_rods, context_.lengths());
+                                       decks_of(state).figures.steel_rods, context_.lengths());
     QStringList words;
     for (const std::string& line : lines)
         words << qt(line);

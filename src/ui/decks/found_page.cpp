@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/found_page.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_shape.h"
 #include "planning/readings/reading_plan.h"
@@ -126,12 +127,12 @@ FoundPage::FoundPage(Context context, QWidget* parent)
 void FoundPage::show_bank(const std::string& bank_id) {
     bank_ = bank_id;
     const auto& state = context_.session.state();
-    const auto& deck = state.deck(bank_);
-    const auto& bank = *state.blueprint->bank(bank_);
+    const auto& deck = decks_of(state).deck(bank_);
+    const auto& bank = *intake_of(state).blueprint->bank(bank_);
     const block::SharedPoints points = deck.latest ? deck.latest->result.points : block::SharedPoints();
     drawing_->set_deck(bank, points, !deck.cuts.empty() && !deck.stale());
     drawing_->set_level(1e9);
-    drawing_->set_flaws(state.flaws);
+    drawing_->set_flaws(decks_of(state).flaws);
     const reporting::DeckPicture* picture = drawing_->picture();
     edges_ = planning::compare_edges(state, bank_, picture && points.size() >= 3 ? &picture->map() : nullptr);
     fill_lines();
@@ -189,14 +190,15 @@ void FoundPage::follow_line() {
 void FoundPage::fill_words() {
     const auto& state = context_.session.state();
     const auto l = context_.lengths();
-    const auto& bank = *state.blueprint->bank(bank_);
-    const auto& deck = state.deck(bank_);
+    const auto& bank = *intake_of(state).blueprint->bank(bank_);
+    const auto& deck = decks_of(state).deck(bank_);
     QStringList words;
     if (deck.latest) {
         std::optional<planning::BanksLie> banks;
-        for (const auto& other : state.blueprint->banks)
-            if (other.id != bank_ && state.deck(other.id).latest)
-                banks = planning::banks_lie(*state.blueprint, deck.latest->result, state.deck(other.id).latest->result);
+        for (const auto& other : intake_of(state).blueprint->banks)
+            if (other.id != bank_ && decks_of(state).deck(other.id).latest)
+                banks = planning::banks_lie(*intake_of(state).blueprint, deck.latest->result,
+                                            decks_of(state).deck(other.id).latest->result);
         if (const planning::BankProgress* b = context_.session.assessment().bank(bank_))
             for (const std::string& s : wording::lie_sentences(bank, b->lie, l))
                 words << qt(s);
@@ -222,9 +224,9 @@ void FoundPage::fill_flaws() {
     const QVariant before = flaws_->currentData();
     flaws_->clear();
     const auto& state = context_.session.state();
-    for (const block::KnownFlaw& f : state.flaws)
+    for (const block::KnownFlaw& f : decks_of(state).flaws)
         if (f.flaw.bank == bank_)
-            flaws_->addItem(qt(wording::flaw_sentence(*state.blueprint->bank(bank_), f, context_.lengths())),
+            flaws_->addItem(qt(wording::flaw_sentence(*intake_of(state).blueprint->bank(bank_), f, context_.lengths())),
                             QVariant::fromValue<qlonglong>(f.sequence));
     if (const int again = flaws_->findData(before); again >= 0)
         flaws_->setCurrentIndex(again);

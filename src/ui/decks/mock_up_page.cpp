@@ -2,7 +2,8 @@
 #include "ui/decks/mock_up_page.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "block/units.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_consequences.h"
@@ -181,7 +182,7 @@ void MockUpPage::show_bank(const std::string& bank) {
 
 /// Fields follow the ledger, not what is half typed: they are filled when the entry or the unit has changed.
 void MockUpPage::fill_figures() {
-    const EngineFigures& f = context_.session.state().figures;
+    const EngineFigures& f = decks_of(context_.session.state()).figures;
     const auto l = context_.lengths();
     std::string from = l.unit_name() + std::to_string(context_.session.job().value_or(0));
     from += block::payload_json(f);
@@ -213,17 +214,18 @@ void MockUpPage::fill_table() {
         const auto planned = planning::deck_consequences(state, a.crowns, b.plan.bank, b.plan.target, b.plan.cut);
         for (const planning::CylinderAfter& c : planned.cylinders) {
             const auto crown = std::ranges::find(a.crowns, c.bore, &planning::PistonCrown::bore);
-            const auto* meant = state.blueprint->hole(c.bore);
-            const auto now = block::height_now(state.deck(c.bore.bank), {meant->u, meant->v});
+            const auto* meant = intake_of(state).blueprint->hole(c.bore);
+            const auto now = block::height_now(decks_of(state).deck(c.bore.bank), {meant->u, meant->v});
             const QStringList sources{tr("both sides read"), tr("one side only"), tr("its neighbours"), tr("figures")};
-            const QStringList cells{
-                tr("%1 · %2").arg(c.cylinder).arg(qt(wording::bank_name(*state.blueprint->bank(c.bore.bank)))),
-                sources[static_cast<int>(c.source)],
-                c.source == planning::CrownSource::read ? qt(l.plain(crown->rock)) : QString(),
-                now ? qt(l.with_sign(*now - crown->crown)) : QString(),
-                qt(l.with_sign(c.clearance)),
-                c.ratio ? QString::number(*c.ratio, 'f', 2) : QString(),
-                c.quench ? qt(l.plain(*c.quench)) : QString()};
+            const QStringList cells{tr("%1 · %2")
+                                        .arg(c.cylinder)
+                                        .arg(qt(wording::bank_name(*intake_of(state).blueprint->bank(c.bore.bank)))),
+                                    sources[static_cast<int>(c.source)],
+                                    c.source == planning::CrownSource::read ? qt(l.plain(crown->rock)) : QString(),
+                                    now ? qt(l.with_sign(*now - crown->crown)) : QString(),
+                                    qt(l.with_sign(c.clearance)),
+                                    c.ratio ? QString::number(*c.ratio, 'f', 2) : QString(),
+                                    c.quench ? qt(l.plain(*c.quench)) : QString()};
             for (int k = 0; k < cells.size(); ++k) {
                 auto* item = new QTableWidgetItem(cells[k]);
                 item->setTextAlignment((k < 2 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
@@ -246,7 +248,7 @@ void MockUpPage::fill_words() {
     if (a.crowns.empty())
         words << tr("Crank, one rod and piston per corner at top dead centre: read both sides of the pin in the line "
                     "below (Ctrl+M chooses piston to deck). Positive is below the deck.");
-    const auto missing = planning::missing_figures(state.figures);
+    const auto missing = planning::missing_figures(decks_of(state).figures);
     if (!a.crowns.empty() && !missing.empty()) {
         QStringList list;
         for (const std::string& m : missing)
@@ -256,7 +258,7 @@ void MockUpPage::fill_words() {
     if (const planning::BankProgress* b = a.bank(bank_)) {
         const auto planned = planning::deck_consequences(state, a.crowns, bank_, b->plan.target, b->plan.cut);
         QStringList lines;
-        for (const std::string& s : wording::consequence_sentences(planned, state.figures.steel_rods, l))
+        for (const std::string& s : wording::consequence_sentences(planned, decks_of(state).figures.steel_rods, l))
             lines << qt(s);
         if (!lines.isEmpty())
             words << tr("As planned (%1 off the deck%2): %3.")
@@ -281,7 +283,7 @@ void MockUpPage::fill_words() {
 void MockUpPage::take_figures() {
     bool fine = true;
     EngineFigures f;
-    f.chambers = context_.session.state().figures.chambers;
+    f.chambers = decks_of(context_.session.state()).figures.chambers;
     for (const Field& field : fields_) {
         std::optional<double> value = field.kind == Kind::length  ? echo_->length_in(field.edit, fine)
                                       : field.kind == Kind::angle ? echo_->number_in(field.edit, fine, {"°"})

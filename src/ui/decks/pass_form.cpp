@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/pass_form.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
 #include "planning/common/assessment.h"
 #include "session/counted.h"
 #include "ui/frame/choice.h"
@@ -37,7 +37,7 @@ void PassTrack::paintEvent(QPaintEvent*) {
     if (!progress)
         return;
     const Palette& p = context_.palette();
-    const auto& cuts = context_.session.state().deck(bank_).cuts;
+    const auto& cuts = decks_of(context_.session.state()).deck(bank_).cuts;
     double whole = 0;
     for (const auto& taken : cuts)
         whole += taken.cut.depth;

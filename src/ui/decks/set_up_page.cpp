@@ -2,7 +2,9 @@
 #include "ui/decks/set_up_page.h"
 
 #include "block/shorthand.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/place.h"
 #include "planning/steps/steps.h"
@@ -43,11 +45,11 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     prepare(painter);
     const auto& state = context_.session.state();
-    if (!state.blueprint || !state.blueprint->bank(bank_))
+    if (!intake_of(state).blueprint || !intake_of(state).blueprint->bank(bank_))
         return;
     const Palette& p = context_.palette();
     const auto l = context_.lengths();
-    const auto& bank = *state.blueprint->bank(bank_);
+    const auto& bank = *intake_of(state).blueprint->bank(bank_);
     // Everything that has a place must fit: the deck, and feet beside it.
     planning::DeckExtent e = planning::deck_extent(bank);
     for (const auto& foot : set_up_.feet) {
@@ -210,7 +212,7 @@ void SetUpPage::take_focus() {
 
 void SetUpPage::show_bank(const std::string& bank_id) {
     const auto& state = context_.session.state();
-    const auto& bank = *state.blueprint->bank(bank_id);
+    const auto& bank = *intake_of(state).blueprint->bank(bank_id);
     const auto places = block::deck_places(bank);
     const auto l = context_.lengths();
     for (std::size_t i = 0; i < places.size(); ++i) {
@@ -223,16 +225,16 @@ void SetUpPage::show_bank(const std::string& bank_id) {
         unit_ = context_.preferences.unit();
         const std::array<QSignalBlocker, 4> quiet{QSignalBlocker(readings_[0]), QSignalBlocker(readings_[1]),
                                                   QSignalBlocker(readings_[2]), QSignalBlocker(readings_[3])};
-        const auto kept = state.set_ups.find(bank_id);
+        const auto kept = decks_of(state).set_ups.find(bank_id);
         const planning::DeckExtent e = planning::deck_extent(bank);
         std::vector<block::SetUpRead::Foot> feet{{"front left", {e.low.x + 30, e.low.y}},
                                                  {"front right", {e.low.x + 30, e.high.y}},
                                                  {"rear", {e.high.x - 30, 0}}};
-        if (kept != state.set_ups.end())
+        if (kept != decks_of(state).set_ups.end())
             feet = kept->second.payload.feet;
         for (std::size_t i = 0; i < readings_.size(); ++i) {
             readings_[i]->clear();
-            if (kept != state.set_ups.end())
+            if (kept != decks_of(state).set_ups.end())
                 for (const auto& r : kept->second.payload.readings)
                     if (norm(r.place - places[i].place) < 1e-3)
                         readings_[i]->setText(qt(l.with_sign(r.height)));
@@ -250,7 +252,7 @@ void SetUpPage::show_bank(const std::string& bank_id) {
 
 std::optional<block::SetUpRead> SetUpPage::typed(bool& fine) {
     block::SetUpRead s{bank_, surface_->currentData().toString().toStdString(), {}, {}};
-    const auto places = block::deck_places(*context_.session.state().blueprint->bank(bank_));
+    const auto places = block::deck_places(*intake_of(context_.session.state()).blueprint->bank(bank_));
     const auto length = [&](const QLineEdit* field) -> std::optional<double> {
         if (field->text().trimmed().isEmpty())
             return std::nullopt;
@@ -330,7 +332,7 @@ void SetUpPage::fill_dowel() {
     const auto& state = context_.session.state();
     const auto& unconfirmed = context_.session.assessment().unconfirmed_banks;
     const std::string step = "datum confirmed on the dowel, bank " + bank_;
-    const bool ticked = std::ranges::any_of(state.steps, [&](const auto& s) { return s.second == step; });
+    const bool ticked = std::ranges::any_of(tunnel_of(state).steps, [&](const auto& s) { return s.second == step; });
     const auto positions =
         std::ranges::find(context_.session.assessment().positions, bank_, &planning::BankPositions::bank);
     QString text;

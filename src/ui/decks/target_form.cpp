@@ -2,7 +2,8 @@
 #include "ui/decks/target_form.h"
 
 #include "block/reading_text.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 
 #include "ui/frame/choice.h"
 
@@ -67,10 +68,10 @@ TargetForm::TargetForm(Context context, QWidget* parent)
 void TargetForm::refresh() {
     filling_ = true;
     const auto& state = context_.session.state();
-    const auto& target = state.target;
+    const auto& target = decks_of(state).target;
     set_choice(school_, target.school);
     equal_->setChecked(target.equal);
-    equal_->setVisible(state.blueprint && state.blueprint->banks.size() > 1 &&
+    equal_->setVisible(intake_of(state).blueprint && intake_of(state).blueprint->banks.size() > 1 &&
                        target.school != TargetSchool::blueprint && target.school != TargetSchool::height);
     const bool numbered = target.school != TargetSchool::least_cut && target.school != TargetSchool::blueprint;
     height_->setVisible(numbered);
@@ -89,11 +90,11 @@ void TargetForm::choose() {
     if (filling_ || !context_.session.has_job())
         return;
     const auto& state = context_.session.state();
-    block::DeckTargetChosen chosen{choice_in<TargetSchool>(school_), equal_->isChecked(), state.target.height,
-                                   state.target.clearance, state.target.ratio};
+    block::DeckTargetChosen chosen{choice_in<TargetSchool>(school_), equal_->isChecked(), decks_of(state).target.height,
+                                   decks_of(state).target.clearance, decks_of(state).target.ratio};
     const bool numbered = chosen.school != TargetSchool::least_cut && chosen.school != TargetSchool::blueprint;
     if (numbered) {
-        if (chosen.school != state.target.school && sender() == school_)
+        if (chosen.school != decks_of(state).target.school && sender() == school_)
             height_->clear(); // another number is meant now
         height_->setVisible(true);
         if (!read_number(chosen))
@@ -135,7 +136,7 @@ bool TargetForm::read_number(block::DeckTargetChosen& chosen) {
             number = *mm;
         return mm && std::abs(*mm) <= 5;
     }
-    const double nominal = context_.session.state().blueprint->banks.front().deck_height.nominal;
+    const double nominal = intake_of(context_.session.state()).blueprint->banks.front().deck_height.nominal;
     const auto understood = block::read_shorthand(typed.toStdString(), {nominal, 5.0, context_.preferences.unit()});
     if (!understood || understood->suspicion != block::Suspicion::none) {
         echo_->setText(understood ? tr("%1 is far from the blueprint's %2")
@@ -150,7 +151,7 @@ bool TargetForm::read_number(block::DeckTargetChosen& chosen) {
 
 void TargetForm::edit_cutter() {
     double length = 0;
-    for (const auto& bank : context_.session.state().blueprint->banks)
+    for (const auto& bank : intake_of(context_.session.state()).blueprint->banks)
         length = std::max(length, planning::deck_extent(bank).length());
     CutterDialog dialog(context_, length, this);
     dialog.exec();
@@ -158,7 +159,7 @@ void TargetForm::edit_cutter() {
 
 void TargetForm::edit_passes() {
     const auto lengths = context_.lengths();
-    const block::PassPlanChosen now = context_.session.state().passes.value_or(planning::usual_passes());
+    const block::PassPlanChosen now = decks_of(context_.session.state()).passes.value_or(planning::usual_passes());
     QDialog dialog(this);
     dialog.setWindowTitle(tr("Passes"));
     QLineEdit witness(qt(lengths.with_unit(now.witness))), pass(qt(lengths.with_unit(now.pass))),

@@ -3,7 +3,8 @@
 
 #include "block/ledger.h"
 #include "block/reading_text.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "session/counted.h"
@@ -51,13 +52,13 @@ std::optional<bool> answer(const QComboBox* box) {
 ConditionsDialog::ConditionsDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context),
       caps_(three_way(this, "caps", tr("torqued as they will run"), tr("off or loose"),
-                      context.session.state().conditions.caps_torqued)),
-      plate_(three_way(this, "plate", tr("on"), tr("off"), context.session.state().conditions.plate_on)),
+                      readings_of(context.session.state()).conditions.caps_torqued)),
+      plate_(three_way(this, "plate", tr("on"), tr("off"), readings_of(context.session.state()).conditions.plate_on)),
       part_(new QLineEdit(this)), gauge_(new QLineEdit(this)), fasteners_(new QLineEdit(this)),
       before_(new QCheckBox(tr("It was &so already when what is there was read"), this)), echo_(new PlainLabel(this)) {
     setWindowTitle(tr("Conditions of the readings to come"));
     setMinimumWidth(560);
-    const block::Conditions& now = context_.session.state().conditions;
+    const block::Conditions& now = readings_of(context_.session.state()).conditions;
     part_->setObjectName(QStringLiteral("part-temperature"));
     gauge_->setObjectName(QStringLiteral("gauge-temperature"));
     fasteners_->setObjectName(QStringLiteral("fasteners"));
@@ -130,12 +131,12 @@ ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, 
     connect(up, &QPushButton::clicked, this, [this] { move(-1); });
     connect(down, &QPushButton::clicked, this, [this] { move(1); });
     connect(usual, &QPushButton::clicked, this,
-            [this] { fill(planning::usual_places(*context_.session.state().blueprint, what_, bank_)); });
+            [this] { fill(planning::usual_places(*intake_of(context_.session.state()).blueprint, what_, bank_)); });
     fill(planning::chosen_places(context_.session.state(), what_, bank_));
 }
 
 void ReadingPlanDialog::fill(const std::vector<block::MeasuredAt>& chosen) {
-    const auto& blueprint = *context_.session.state().blueprint;
+    const auto& blueprint = *intake_of(context_.session.state()).blueprint;
     list_->clear();
     const auto add = [&](const block::MeasuredAt& at, bool in) {
         auto* item = new QListWidgetItem(qt(wording::place_of_reading(blueprint, at)), list_);

@@ -2,7 +2,7 @@
 #include "ui/dialogs/route_dialogs.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/steps.h"
 #include "ui/dialogs/dialog_end.h"
@@ -48,11 +48,12 @@ RouteDialog::RouteDialog(Context context, QWidget* parent)
     for (std::size_t i = 0; i < block::route_preset_keys.size(); ++i)
         add_choice(preset_, static_cast<block::RoutePreset>(i),
                    qt(wording::route_name(static_cast<block::RoutePreset>(i))));
-    set_choice(preset_, state.route ? state.route->payload.preset : block::RoutePreset::mains_first);
+    set_choice(preset_,
+               intake_of(state).route ? intake_of(state).route->payload.preset : block::RoutePreset::mains_first);
     reason_->setObjectName(QStringLiteral("scope-reason"));
     reason_->setPlaceholderText(tr("why the others are left out: good by its papers, done elsewhere"));
-    if (state.scope)
-        reason_->setText(qt(state.scope->payload.reason));
+    if (intake_of(state).scope)
+        reason_->setText(qt(intake_of(state).scope->payload.reason));
     auto* form = new QFormLayout;
     form->setVerticalSpacing(12);
     form->addRow(tr("Wanted"), stages);
@@ -79,10 +80,11 @@ void RouteDialog::accept() {
     }
     const block::JobState& state = context_.session.state();
     std::vector<block::Payload> payloads;
-    if (state.scope ? !(state.scope->payload == scope) : !whole)
+    if (intake_of(state).scope ? !(intake_of(state).scope->payload == scope) : !whole)
         payloads.emplace_back(std::move(scope));
     const auto preset = choice_in<block::RoutePreset>(preset_);
-    const auto before = state.route ? state.route->payload.preset : block::RoutePreset::mains_first;
+    const auto before =
+        intake_of(state).route ? intake_of(state).route->payload.preset : block::RoutePreset::mains_first;
     if (preset != before)
         payloads.emplace_back(block::RouteChosen{preset, {}});
     if (!payloads.empty())

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/bank_buttons.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "wording/common/sentences.h"
 
 #include <QButtonGroup>
@@ -17,7 +17,7 @@ BankButtons::BankButtons(Context context, QWidget* parent)
 }
 
 void BankButtons::refresh() {
-    const auto& banks = context_.session.state().blueprint->banks;
+    const auto& banks = intake_of(context_.session.state()).blueprint->banks;
     std::string wanted;
     for (const auto& bank : banks)
         wanted += bank.id + "|";
@@ -38,14 +38,14 @@ void BankButtons::refresh() {
 }
 
 void BankButtons::press(const std::string& bank) {
-    const auto& banks = context_.session.state().blueprint->banks;
+    const auto& banks = intake_of(context_.session.state()).blueprint->banks;
     const auto buttons = group_->buttons();
     for (qsizetype i = 0; i < buttons.size(); ++i)
         buttons[i]->setChecked(banks[static_cast<std::size_t>(i)].id == bank);
 }
 
 std::string BankButtons::next(const std::string& bank) const {
-    const auto& banks = context_.session.state().blueprint->banks;
+    const auto& banks = intake_of(context_.session.state()).blueprint->banks;
     const auto here = std::ranges::find(banks, bank, &block::BankBlueprint::id);
     return here == banks.end() || here + 1 == banks.end() ? banks.front().id : (here + 1)->id;
 }

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/call_panel.h"
 
-#include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/frame/plain_label.h"

@@ -2,7 +2,8 @@
 #include "ui/frame/reading_line.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "session/counted.h"
@@ -191,7 +192,8 @@ void ReadingLine::fill_choices() {
 void ReadingLine::refresh() {
     asked_.reset();
     wish_.every_place_twice = context_.preferences.learner();
-    const bool reads = !scope_.measurings.empty() && context_.session.has_job() && context_.session.state().blueprint;
+    const bool reads =
+        !scope_.measurings.empty() && context_.session.has_job() && intake_of(context_.session.state()).blueprint;
     if (reads) {
         // What the one list asks for comes first; a learner's second reading and the rest of the plan after it.
         asked_ = planning::next_called(context_.session.state(), context_.session.assessment().steps, wish_);
@@ -253,7 +255,7 @@ void ReadingLine::tell_asked() {
 }
 
 void ReadingLine::show_asked() {
-    const auto& blueprint = *context_.session.state().blueprint;
+    const auto& blueprint = *intake_of(context_.session.state()).blueprint;
     place_->setText(qt(wording::place_of_reading(blueprint, asked_->at)));
     QString detail = tr("%1 of %2").arg(asked_->number).arg(asked_->of);
     if (asked_->reading > 1)
@@ -342,11 +344,11 @@ void ReadingLine::take() {
             context_.palette().cannot_tell);
         return;
     }
-    const std::string words = wording::place_of_reading(*context_.session.state().blueprint, asked.at);
+    const std::string words = wording::place_of_reading(*intake_of(context_.session.state()).blueprint, asked.at);
     wish_.once_more.reset();
-    const auto taken =
-        context_.session.take(block::Reading{asked.at, words, understood->value, understood->upper, typed.toStdString(),
-                                             asked_before, instrument(), context_.session.state().conditions});
+    const auto taken = context_.session.take(block::Reading{asked.at, words, understood->value, understood->upper,
+                                                            typed.toStdString(), asked_before, instrument(),
+                                                            readings_of(context_.session.state()).conditions});
     if (!taken) {
         say(qt(taken.error().front().text()), context_.palette().fails);
         return;

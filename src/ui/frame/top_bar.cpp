@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/top_bar.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "session/certainty_work.h"
 #include "ui/frame/plain_label.h"
 #include "wording/common/sentences.h"
@@ -47,15 +48,16 @@ TopBar::TopBar(Context context, QWidget* parent)
 
 void TopBar::refresh() {
     const block::JobState& state = context_.session.state();
-    title_->setText(context_.session.has_job() ? qt(state.title) : tr("Pallix"));
+    title_->setText(context_.session.has_job() ? qt(intake_of(state).title) : tr("Pallix"));
     QStringList facts;
-    if (context_.session.has_job() && state.blueprint) {
-        facts << qt(state.blueprint->name)
+    if (context_.session.has_job() && intake_of(state).blueprint) {
+        facts << qt(intake_of(state).blueprint->name)
               << tr("datum: mains, %1, %2")
-                     .arg(qt(wording::clocking_name(state.blueprint->clocking)),
-                          qt(state.blueprint->origin_dowel.text()));
-        if (state.latest && !state.latest->logs.empty() && state.latest->logs.front().temperature_c)
-            facts << tr("probed at %1 °C").arg(*state.latest->logs.front().temperature_c, 0, 'f', 1);
+                     .arg(qt(wording::clocking_name(intake_of(state).blueprint->clocking)),
+                          qt(intake_of(state).blueprint->origin_dowel.text()));
+        if (tunnel_of(state).latest && !tunnel_of(state).latest->logs.empty() &&
+            tunnel_of(state).latest->logs.front().temperature_c)
+            facts << tr("probed at %1 °C").arg(*tunnel_of(state).latest->logs.front().temperature_c, 0, 'f', 1);
     }
     if (const auto& certainty = context_.session.certainty(); certainty.running())
         facts << tr("working out uncertainties, %1 %").arg(100 * certainty.share(), 0, 'f', 0);

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/bore_section.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "ui/marks.h"
 #include "ui/theme.h"
@@ -24,7 +25,7 @@ void BoreSection::show_bore(const block::FeatureId& id) {
 }
 
 const block::HoleResult* BoreSection::hole() const {
-    const auto& latest = context_.session.state().latest;
+    const auto& latest = tunnel_of(context_.session.state()).latest;
     if (!latest || !id_)
         return nullptr;
     const auto& list = id_->kind == block::FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
@@ -34,7 +35,7 @@ const block::HoleResult* BoreSection::hole() const {
 
 void BoreSection::paintEvent(QPaintEvent*) {
     const block::HoleResult* h = hole();
-    const auto& blueprint = context_.session.state().blueprint;
+    const auto& blueprint = intake_of(context_.session.state()).blueprint;
     if (!h || !blueprint || h->levels.size() < 2)
         return;
     const Palette& p = context_.palette();

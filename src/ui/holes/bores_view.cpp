@@ -3,7 +3,7 @@
 
 #include "planning/cylinders/cylinder_work.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/frame/bank_buttons.h"
@@ -75,7 +75,7 @@ void BoresView::show_next_page() {
 }
 
 const std::vector<block::HoleBlueprint>& BoresView::holes() const {
-    const block::Blueprint& b = *context_.session.state().blueprint;
+    const block::Blueprint& b = *intake_of(context_.session.state()).blueprint;
     return kind_ == block::FeatureKind::bore ? b.bores : b.lifters;
 }
 
@@ -95,7 +95,7 @@ void BoresView::show_bank(const std::string& bank) {
 }
 
 void BoresView::show_other_bank() {
-    if (context_.session.state().blueprint && !bank_.empty())
+    if (intake_of(context_.session.state()).blueprint && !bank_.empty())
         show_bank(banks_->next(bank_));
 }
 
@@ -120,7 +120,7 @@ void BoresView::show_sources() {
 
 void BoresView::refresh() {
     const auto& state = context_.session.state();
-    if (!context_.session.has_job() || !state.blueprint) {
+    if (!context_.session.has_job() || !intake_of(state).blueprint) {
         bank_.clear();
         marked_.reset();
         return;
@@ -133,10 +133,10 @@ void BoresView::refresh() {
     }
     if (const auto wanted = board_wants())
         marked_ = wanted;
-    if (marked_ && state.blueprint->hole(*marked_))
+    if (marked_ && intake_of(state).blueprint->hole(*marked_))
         bank_ = marked_->bank;
-    if (!state.blueprint->bank(bank_))
-        bank_ = state.blueprint->banks.front().id;
+    if (!intake_of(state).blueprint->bank(bank_))
+        bank_ = intake_of(state).blueprint->banks.front().id;
     for (const auto& hole : holes())
         if (!marked_ && hole.id.bank == bank_)
             marked_ = hole.id;

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/holes_drawing.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/place.h"
 #include "planning/readings/reading_plan.h"
 #include "wording/common/sentences.h"
@@ -22,9 +23,9 @@ using metrology::Vec2;
 namespace {
 
 const block::HoleResult* result_of(const block::JobState& state, const FeatureId& id) {
-    if (!state.latest)
+    if (!tunnel_of(state).latest)
         return nullptr;
-    const auto& e = state.latest->evaluation;
+    const auto& e = tunnel_of(state).latest->evaluation;
     const auto& list = id.kind == FeatureKind::bore ? e.bores : e.lifters;
     const auto found = std::ranges::find(list, id, &block::HoleResult::id);
     return found == list.end() ? nullptr : &*found;
@@ -58,7 +59,7 @@ void HolesDrawing::set_asked(const std::optional<planning::AskedReading>& asked)
 
 std::vector<FeatureId> HolesDrawing::holes() const {
     std::vector<FeatureId> ids;
-    if (const auto& b = context_.session.state().blueprint)
+    if (const auto& b = intake_of(context_.session.state()).blueprint)
         for (const auto& hole : kind_ == FeatureKind::bore ? b->bores : b->lifters)
             if (hole.id.bank == bank_)
                 ids.push_back(hole.id);
@@ -68,8 +69,8 @@ std::vector<FeatureId> HolesDrawing::holes() const {
 std::optional<Vec2> HolesDrawing::error_of(const FeatureId& id) const {
     const auto& state = context_.session.state();
     if (id.kind == FeatureKind::dowel) {
-        if (state.latest)
-            for (const auto& d : state.latest->evaluation.dowels)
+        if (tunnel_of(state).latest)
+            for (const auto& d : tunnel_of(state).latest->evaluation.dowels)
                 if (d.id == id)
                     return Vec2{d.du, d.dv};
         return std::nullopt;
@@ -85,7 +86,7 @@ QPointF HolesDrawing::Layout::at(Vec2 place) const {
 }
 
 HolesDrawing::Layout HolesDrawing::lay_out() const {
-    const auto& b = *context_.session.state().blueprint;
+    const auto& b = *intake_of(context_.session.state()).blueprint;
     const planning::DeckExtent e = planning::deck_extent(*b.bank(bank_));
     QRectF room = QRectF(rect()).adjusted(44, 26, -44, -26);
     room.setSize(room.size().expandedTo(QSizeF(40, 40))); // before it has a size
@@ -110,7 +111,7 @@ void HolesDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     hot_.clear();
-    const auto& blueprint = context_.session.state().blueprint;
+    const auto& blueprint = intake_of(context_.session.state()).blueprint;
     if (!blueprint || !blueprint->bank(bank_))
         return;
     const Layout layout = lay_out();
@@ -132,13 +133,14 @@ void HolesDrawing::paintEvent(QPaintEvent*) {
 /// Lifters evenly along the width, front to the left; only their errors are to scale.
 void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
-    const auto& bank = *context_.session.state().blueprint->bank(bank_);
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
     const std::vector<FeatureId> row = holes();
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's places
     painter.drawLine(QPointF(30, layout.lifters_y), QPointF(width() - 30, layout.lifters_y));
     for (std::size_t i = 0; i < row.size(); ++i) {
         const double x = 50 + (width() - 210.0) * (static_cast<double>(i) + 0.5) / static_cast<double>(row.size());
-        paint_hole(painter, layout, *context_.session.state().blueprint->hole(row[i]), {x, layout.lifters_y});
+        paint_hole(painter, layout, *intake_of(context_.session.state()).blueprint->hole(row[i]),
+                   {x, layout.lifters_y});
         if (const block::HoleResult* hole = result_of(context_.session.state(), row[i])) {
             painter.setPen(p.quiet);
             painter.drawText(QRectF(x - 45, height() - 20, 90, 18), Qt::AlignCenter,
@@ -162,7 +164,7 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
 void HolesDrawing::paint_outline(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
     QPolygonF outline;
-    for (const Vec2 corner : context_.session.state().blueprint->bank(bank_)->deck_outline)
+    for (const Vec2 corner : intake_of(context_.session.state()).blueprint->bank(bank_)->deck_outline)
         outline << layout.at(corner);
     painter.setPen(QPen(p.deck.edge, 1.4));
     painter.setBrush(p.panel);
@@ -229,7 +231,7 @@ void HolesDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2 err
 
 void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
-    const auto& bank = *context_.session.state().blueprint->bank(bank_);
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     const QRectF d = layout.deck;

@@ -2,7 +2,8 @@
 #include "ui/holes/holes_page.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "session/counted.h"
@@ -98,7 +99,7 @@ HolesPage::HolesPage(Context context, FeatureKind kind, QWidget* parent)
 
 void HolesPage::show_bank(const std::string& bank) {
     bank_ = bank;
-    if (context_.session.state().blueprint && context_.session.state().blueprint->bank(bank))
+    if (intake_of(context_.session.state()).blueprint && intake_of(context_.session.state()).blueprint->bank(bank))
         fill();
 }
 
@@ -115,8 +116,9 @@ void HolesPage::show_asked(const std::optional<planning::AskedReading>& asked) {
 void HolesPage::fill() {
     const auto& state = context_.session.state();
     const bool probed =
-        state.latest &&
-        !(kind_ == FeatureKind::bore ? state.latest->evaluation.bores : state.latest->evaluation.lifters).empty();
+        tunnel_of(state).latest && !(kind_ == FeatureKind::bore ? tunnel_of(state).latest->evaluation.bores
+                                                                : tunnel_of(state).latest->evaluation.lifters)
+                                        .empty();
     empty_->setVisible(!probed);
     empty_->setText(
         (kind_ == FeatureKind::bore ? tr("No cylinder was probed.") : tr("No lifter bore was probed.")) +
@@ -142,9 +144,10 @@ QStringList HolesPage::bank_sentences() const {
         if (p.bank != bank_)
             continue;
         if (kind_ == FeatureKind::bore && !p.cylinder_errors.empty())
-            words << tr("Cylinders: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.cylinders, l)));
+            words
+                << tr("Cylinders: %1").arg(qt(wording::pattern_sentence(*intake_of(state).blueprint, p.cylinders, l)));
         if (kind_ == FeatureKind::lifter && !p.lifter_errors.empty())
-            words << tr("Lifters: %1").arg(qt(wording::pattern_sentence(*state.blueprint, p.lifters, l)));
+            words << tr("Lifters: %1").arg(qt(wording::pattern_sentence(*intake_of(state).blueprint, p.lifters, l)));
         if (kind_ == FeatureKind::lifter && p.lifter_sizes.explained > 0.7)
             words
                 << tr("Lifter bores grow along the bank (%1 %): wear.").arg(100 * p.lifter_sizes.explained, 0, 'f', 0);
@@ -163,7 +166,7 @@ QStringList HolesPage::bank_sentences() const {
 }
 
 const block::HoleResult* HolesPage::marked_result() const {
-    const auto& latest = context_.session.state().latest;
+    const auto& latest = tunnel_of(context_.session.state()).latest;
     if (!latest || !marked_)
         return nullptr;
     const auto& list = marked_->kind == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
@@ -178,15 +181,15 @@ void HolesPage::fill_hole() {
         return;
     const auto& state = context_.session.state();
     const auto l = context_.lengths();
-    name_->setText(qt(wording::feature_words(*state.blueprint, *marked_)));
+    name_->setText(qt(wording::feature_words(*intake_of(state).blueprint, *marked_)));
     const block::HoleResult* hole = marked_result();
     QString words;
     if (hole) {
         const metrology::Vec2 error = from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
-        words = qt(wording::position_words(*state.blueprint->bank(bank_), error, l));
+        words = qt(wording::position_words(*intake_of(state).blueprint->bank(bank_), error, l));
         const planning::Certainty* sure = context_.session.certainty_of_latest();
-        const auto& list =
-            marked_->kind == FeatureKind::bore ? state.latest->evaluation.bores : state.latest->evaluation.lifters;
+        const auto& list = marked_->kind == FeatureKind::bore ? tunnel_of(state).latest->evaluation.bores
+                                                              : tunnel_of(state).latest->evaluation.lifters;
         const std::string address =
             (marked_->kind == FeatureKind::bore ? "bores[" : "lifters[") + std::to_string(hole - list.data()) + "]";
         if (const auto u = sure ? sure->values.of(address + ".dv") : std::nullopt)
@@ -196,7 +199,7 @@ void HolesPage::fill_hole() {
         words +=
             tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
                 .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)), qt(l.plain(hole->clean_blueprint)));
-        if (state.probe_stale())
+        if (tunnel_of(state).probe_stale())
             words = tr("Stale, the tunnel was cut since: %1").arg(words);
     } else {
         words = tr("Not probed.");

@@ -2,7 +2,7 @@
 #include "ui/lifters/lifter_work_page.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "ui/frame/choice.h"
 
@@ -141,7 +141,7 @@ const planning::LifterProgress* LifterWorkPage::progress() const {
 void LifterWorkPage::show_lifter(const std::string& bank, const std::optional<block::FeatureId>& lifter) {
     bank_ = bank;
     lifter_ = lifter;
-    if (!context_.session.state().blueprint)
+    if (!intake_of(context_.session.state()).blueprint)
         return;
     fan_->show_bank(bank);
     fill_table();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/passport/passport_view.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "reporting/passport.h"
 #include "ui/files.h"
@@ -67,14 +67,16 @@ void PassportView::refresh() {
 void PassportView::save() {
     if (!context_.session.has_job())
         return;
-    const QString file = QFileDialog::getSaveFileName(
-        this, tr("Save the passport"), file_name_of(qt(context_.session.state().title)) + QStringLiteral(".pdf"),
-        tr("PDF (*.pdf);;HTML (*.html)"));
+    const QString file = QFileDialog::getSaveFileName(this, tr("Save the passport"),
+                                                      file_name_of(qt(intake_of(context_.session.state()).title)) +
+                                                          QStringLiteral(".pdf"),
+                                                      tr("PDF (*.pdf);;HTML (*.html)"));
     if (file.isEmpty())
         return;
-    const auto saved = file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
-                           ? reporting::save_passport_html(html(on_paper), file)
-                           : reporting::save_passport_pdf(html(on_paper), qt(context_.session.state().title), file);
+    const auto saved =
+        file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
+            ? reporting::save_passport_html(html(on_paper), file)
+            : reporting::save_passport_pdf(html(on_paper), qt(intake_of(context_.session.state()).title), file);
     echo_->setText(saved ? tr("saved: %1").arg(file) : saved.error());
 }
 

@@ -2,7 +2,8 @@
 #include "ui/tunnel/plan_page.h"
 
 #include "block/reading_text.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
@@ -167,9 +168,10 @@ void PlanPage::refresh() {
         words << qt(sentence);
     if (study->plan.feasible) {
         const auto& state = context_.session.state();
-        const auto c = planning::consequences_of(*state.blueprint, state.latest ? &state.latest->evaluation : nullptr,
-                                                 study->housings.mains, study->plan.line);
-        for (const std::string& sentence : wording::consequence_sentences(*state.blueprint, c, l))
+        const auto c = planning::consequences_of(
+            *intake_of(state).blueprint, tunnel_of(state).latest ? &tunnel_of(state).latest->evaluation : nullptr,
+            study->housings.mains, study->plan.line);
+        for (const std::string& sentence : wording::consequence_sentences(*intake_of(state).blueprint, c, l))
             words << qt(sentence);
     }
     words_->setText(words.join(QLatin1Char(' ')));
@@ -232,7 +234,7 @@ void PlanPage::fill_schools() {
 }
 
 void PlanPage::choose() {
-    block::TunnelPolicy policy = context_.session.state().tunnel_policy.value_or(block::TunnelPolicy{});
+    block::TunnelPolicy policy = tunnel_of(context_.session.state()).tunnel_policy.value_or(block::TunnelPolicy{});
     const auto way = choice_in<Way>(method_);
     policy.method = way == Way::hone ? TunnelMethod::hone : TunnelMethod::bore;
     policy.line = way == Way::bore_through_ends ? block::GivenLine::ends : block::GivenLine::datum;

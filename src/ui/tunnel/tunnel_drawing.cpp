@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/tunnel_drawing.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/marks.h"
@@ -33,8 +34,8 @@ void TunnelDrawing::set_asked(const std::optional<planning::AskedReading>& asked
 std::vector<TunnelDrawing::Section> TunnelDrawing::sections() const {
     const auto& state = context_.session.state();
     std::vector<Section> found;
-    if (state.latest) {
-        for (const block::MainResult& m : state.latest->evaluation.mains)
+    if (tunnel_of(state).latest) {
+        for (const block::MainResult& m : tunnel_of(state).latest->evaluation.mains)
             found.push_back({m.id, m.centre});
         return found;
     }
@@ -42,8 +43,8 @@ std::vector<TunnelDrawing::Section> TunnelDrawing::sections() const {
     if (saddles)
         for (const auto& s : saddles->saddles)
             found.push_back({s.main, {s.x, 0, s.off}, true, false});
-    else if (state.blueprint)
-        for (const auto& main : state.blueprint->mains)
+    else if (intake_of(state).blueprint)
+        for (const auto& main : intake_of(state).blueprint->mains)
             found.push_back({main.id, {main.x, 0, 0}, false, false});
     return found;
 }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/tunnel_view.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/frame/page_buttons.h"
@@ -111,8 +112,8 @@ TunnelView::TunnelView(Context context, QWidget* parent)
 void TunnelView::refresh() {
     const auto& state = context_.session.state();
     const auto& assessment = context_.session.assessment();
-    const bool probed = state.latest.has_value(), gauged = !assessment.gauge.mains.empty();
-    const bool known = context_.session.has_job() && state.blueprint;
+    const bool probed = tunnel_of(state).latest.has_value(), gauged = !assessment.gauge.mains.empty();
+    const bool known = context_.session.has_job() && intake_of(state).blueprint;
     empty_->setVisible(!probed && !gauged && !assessment.gauge.saddles);
     drawing_->setVisible(known);
     table_->setVisible(probed || gauged);
@@ -177,7 +178,7 @@ void TunnelView::log_tunnel_go() {
 QString TunnelView::probed_summary() const {
     const auto& state = context_.session.state();
     const auto l = context_.lengths();
-    const auto& t = state.latest->evaluation.tunnel;
+    const auto& t = tunnel_of(state).latest->evaluation.tunnel;
     QString words =
         tr("Straight within %1 over all — %2 against the usual %3. From the side %4, from above %5 (minimum zones).")
             .arg(qt(l.with_unit(t.straightness_lsq)),
@@ -188,15 +189,15 @@ QString TunnelView::probed_summary() const {
                  .arg(qt(l.with_unit(context_.session.assessment().tunnel->step)),
                       qt(wording::verdict_word(context_.session.assessment().tunnel->step_verdict)),
                       qt(l.plain(planning::usual_tunnel_step)));
-    if (state.probe_stale())
+    if (tunnel_of(state).probe_stale())
         words = tr("Before it was cut: ") + words;
-    if (const auto& cam = state.latest->evaluation.cam)
+    if (const auto& cam = tunnel_of(state).latest->evaluation.cam)
         words += tr(" Cam %1 away, %2 from the blueprint.")
                      .arg(qt(l.with_unit(cam->distance)), qt(l.with_sign(cam->distance_error)));
-    if (!state.latest->standard_uncertainty)
+    if (!tunnel_of(state).latest->standard_uncertainty)
         words += tr(" The probe's uncertainty was not stated, so no verdict can be given.");
-    if (!state.latest->remark.empty())
-        words += QStringLiteral(" (") + qt(state.latest->remark) + QStringLiteral(")");
+    if (!tunnel_of(state).latest->remark.empty())
+        words += QStringLiteral(" (") + qt(tunnel_of(state).latest->remark) + QStringLiteral(")");
     return words;
 }
 
@@ -246,7 +247,7 @@ void TunnelView::fill_table() {
 
 void TunnelView::fill_probed() {
     const auto l = context_.lengths();
-    const auto& evaluation = context_.session.state().latest->evaluation;
+    const auto& evaluation = tunnel_of(context_.session.state()).latest->evaluation;
     const auto& verdicts = context_.session.assessment().tunnel->mains;
     set_heads({tr("main"), tr("level"), tr("across"), tr("height"), tr("diameter"), tr("round, zone"), tr("window"),
                tr("verdict")},
@@ -254,7 +255,7 @@ void TunnelView::fill_probed() {
     for (int row = 0; row < table_->rowCount(); ++row) {
         const block::MainResult& m = evaluation.mains[static_cast<std::size_t>(row)];
         const auto& main =
-            *std::ranges::find(context_.session.state().blueprint->mains, m.id, &block::MainBlueprint::id);
+            *std::ranges::find(intake_of(context_.session.state()).blueprint->mains, m.id, &block::MainBlueprint::id);
         const QStringList cells{
             QString::number(m.id.number),
             qt(m.level),

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/work_board.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "ui/frame/choice.h"
@@ -40,7 +41,7 @@ void StockChart::refresh() {
     QStringList words;
     for (const planning::StockLeft& s : context_.session.tunnel_work().board)
         words << tr("%1: %2 left")
-                     .arg(qt(wording::place_of_reading(*context_.session.state().blueprint, s.at)),
+                     .arg(qt(wording::place_of_reading(*intake_of(context_.session.state()).blueprint, s.at)),
                           qt(l.with_sign(s.left)));
     setAccessibleName(words.join(QStringLiteral(". ")));
     update();
@@ -197,13 +198,13 @@ void WorkBoard::refresh() {
     const auto l = context_.lengths();
     chart_->refresh();
     QStringList words;
-    for (const std::string& sentence : wording::prediction_sentences(*state.blueprint, work.predictions, l))
+    for (const std::string& sentence : wording::prediction_sentences(*intake_of(state).blueprint, work.predictions, l))
         words << qt(sentence);
     if (words.isEmpty() && std::ranges::any_of(work.predictions, [](const auto& p) { return p.after.has_value(); }))
         words << tr("Before less cut is what was found after it.");
     if (work.dwell)
         words << tr("Most stock: %1, %2.")
-                     .arg(qt(wording::place_of_reading(*state.blueprint, work.dwell->at)),
+                     .arg(qt(wording::place_of_reading(*intake_of(state).blueprint, work.dwell->at)),
                           qt(l.with_unit(std::max(0.0, work.dwell->left))));
     if (work.forecast)
         words << tr("The last %1 strokes took %2; about %3 strokes more to the aim.")
@@ -215,17 +216,18 @@ void WorkBoard::refresh() {
         if (const auto mm = block::read_length(word.toStdString(), context_.preferences.unit()))
             stations.push_back(*mm);
     for (const std::string& sentence : wording::jack_sentences(
-             planning::jack_moves(*state.blueprint, context_.session.assessment().gauge.sweeps, stations), l))
+             planning::jack_moves(*intake_of(state).blueprint, context_.session.assessment().gauge.sweeps, stations),
+             l))
         words << qt(sentence);
     if (work.next_protrusion)
         words << tr("Next setting of the cutter: %1.").arg(qt(l.with_unit(*work.next_protrusion)));
     words_->setText(words.join(QLatin1Char(' ')));
     const bool boring = work.method == TunnelMethod::bore;
     if (!strokes_->hasFocus() && !protrusion_->hasFocus())
-        set_choice(kind_, !boring                       ? TunnelPassKind::strokes
-                          : state.tunnel_passes.empty() ? TunnelPassKind::caps_only
-                          : work.establishing_due       ? TunnelPassKind::establishing
-                                                        : TunnelPassKind::final_pass);
+        set_choice(kind_, !boring                                  ? TunnelPassKind::strokes
+                          : tunnel_of(state).tunnel_passes.empty() ? TunnelPassKind::caps_only
+                          : work.establishing_due                  ? TunnelPassKind::establishing
+                                                                   : TunnelPassKind::final_pass);
     fill_steps();
 }
 
@@ -238,7 +240,7 @@ void WorkBoard::fill_steps() {
     for (const std::string& step : planning::cap_steps()) {
         auto* box = new QCheckBox(qt(step), this);
         box->setFont(font_of(Type::small));
-        const bool done = std::ranges::any_of(state.steps, [&](const auto& s) { return s.second == step; });
+        const bool done = std::ranges::any_of(tunnel_of(state).steps, [&](const auto& s) { return s.second == step; });
         box->setChecked(done);
         box->setEnabled(!done);
         connect(

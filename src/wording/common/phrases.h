@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "wording/common/sentences.h"
 
 #include <array>
@@ -13,7 +13,7 @@ namespace pallix::wording {
 // What sentences are put together with.
 
 inline const block::BankBlueprint& bank_of(const block::JobState& state, const std::string& id) {
-    return *state.blueprint->bank(id);
+    return *intake_of(state).blueprint->bank(id);
 }
 
 inline std::string capitalised(std::string text) {

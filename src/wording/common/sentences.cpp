@@ -2,7 +2,7 @@
 #include "wording/common/sentences.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "wording/common/phrases.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/decks/deck_words.h"
@@ -165,7 +165,7 @@ std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBl
 
 std::string entry_sentence(const block::Entry& entry, const JobState& state, const LengthText& l) {
     const auto bank = [&state](const std::string& id) {
-        const auto* b = state.blueprint ? state.blueprint->bank(id) : nullptr;
+        const auto* b = intake_of(state).blueprint ? intake_of(state).blueprint->bank(id) : nullptr;
         return b ? bank_name(*b) : "bank " + id;
     };
     struct Words {
@@ -284,8 +284,9 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
         std::string of;
         if constexpr (requires { p.bank; })
             of = bank(p.bank) + ": ";
-        if (const block::FeatureId* bore = bore_of(p); bore && state.blueprint && state.blueprint->hole(*bore))
-            of = feature_words(*state.blueprint, *bore) + ": ";
+        if (const block::FeatureId* bore = bore_of(p);
+            bore && intake_of(state).blueprint && intake_of(state).blueprint->hole(*bore))
+            of = feature_words(*intake_of(state).blueprint, *bore) + ": ";
         return of + entry_words(p, l);
     };
     return std::visit(EitherOf<Words, decltype(of_decks)>{{l, bank}, of_decks}, entry.payload);

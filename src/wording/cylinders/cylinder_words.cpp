@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/cylinders/cylinder_words.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "wording/common/pick.h"
 #include "wording/lifters/lifter_words.h"
 #include "wording/readings/readings.h"
@@ -29,7 +30,7 @@ constexpr const char* cylinder_hone_caution =
 std::string listed(const JobState& state, const std::vector<FeatureId>& ids) {
     std::string out;
     for (const FeatureId& id : ids)
-        out += (out.empty() ? "" : ", ") + feature_words(*state.blueprint, id);
+        out += (out.empty() ? "" : ", ") + feature_words(*intake_of(state).blueprint, id);
     return out;
 }
 
@@ -105,7 +106,7 @@ std::vector<std::string> size_sentences(const JobState& state, const planning::C
                         : std::string("nothing in the list holds every bore");
         const bool limited = c.school == block::CentreSchool::limited;
         if (c.set_by && std::isfinite(c.needed_over) && (!limited || (c.without && c.without != c.oversize)))
-            s += "; " + feature_words(*state.blueprint, *c.set_by) + " sets it" +
+            s += "; " + feature_words(*intake_of(state).blueprint, *c.set_by) + " sets it" +
                  (limited ? "" : " (needs " + l.with_sign(c.needed_over) + ")");
         if (c.set_by && c.without && c.without != c.oversize)
             s += ", without it " + oversize_text(*c.without, l);
@@ -201,9 +202,9 @@ namespace {
 
 CallText boring_call(const JobState& state, const planning::CylinderWork& w, const LengthText& l) {
     const planning::BoringBoard& b = w.boring;
-    const std::string hole = b.hole ? feature_words(*state.blueprint, *b.hole) : "";
-    const std::string before = b.before ? feature_words(*state.blueprint, *b.before) : "";
-    const auto& insert = b.hole ? state.bore(*b.hole).insert : std::nullopt;
+    const std::string hole = b.hole ? feature_words(*intake_of(state).blueprint, *b.hole) : "";
+    const std::string before = b.before ? feature_words(*intake_of(state).blueprint, *b.before) : "";
+    const auto& insert = b.hole ? bores_of(state).bore(*b.hole).insert : std::nullopt;
     const auto progress = std::ranges::find_if(b.holes, [&b](const auto& h) { return b.hole == h.id; });
     std::string ledge; // of a sleeve's seat
     if (progress != b.holes.end() && progress->seat && insert && insert->payload.ledge)
@@ -265,7 +266,7 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
 }
 
 CallText honing_call(const JobState& state, const planning::HoneBoard& h, const LengthText& l) {
-    const std::string bore = h.bore ? feature_words(*state.blueprint, *h.bore) : "";
+    const std::string bore = h.bore ? feature_words(*intake_of(state).blueprint, *h.bore) : "";
     const auto b = std::ranges::find_if(h.bores, [&h](const auto& x) { return h.bore && x.id == *h.bore; });
     switch (h.step) {
     case HoneStep::bore_first:
@@ -324,7 +325,7 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
                 "",
                 {"Take in a probe log that holds them, or read top, middle and bottom with a gauge."},
                 ""};
-    const std::string bore = w->bore ? feature_words(*state.blueprint, *w->bore) : "";
+    const std::string bore = w->bore ? feature_words(*intake_of(state).blueprint, *w->bore) : "";
     switch (w->step) {
     case CylinderStep::measure:
         break;
@@ -336,8 +337,9 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
     case CylinderStep::decide_size:
         return {"No size holds every bore: decide on " + bore,
                 "",
-                {state.pistons ? "It does not clean up at the size the pistons ask for, or at any in the list."
-                               : "Nothing in the list takes it in.",
+                {bores_of(state).pistons
+                     ? "It does not clean up at the size the pistons ask for, or at any in the list."
+                     : "Nothing in the list takes it in.",
                  "Sleeve it, take a larger size into the list, or leave it: on the page Size.",
                  "One bad cylinder may be cheaper to sleeve than all to bore."},
                 ""};

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
 #include "wording/common/phrases.h"
 #include "wording/decks/deck_words.h"
 #include "wording/readings/readings.h"
@@ -30,11 +30,12 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
         reasons.push_back("Start here: " + the_bank(state, b.plan.bank) + " lies lowest.");
     reasons.push_back(capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
                       l.with_unit(b.plan.cut) + " below the highest point.");
-    reasons.push_back("Cut to " + l.with_unit(b.plan.target) + " (" + school_name(state.target.school) +
-                      (state.target.equal && several && state.target.school == block::TargetSchool::least_cut
-                           ? ", both banks equal"
-                           : "") +
-                      ").");
+    reasons.push_back(
+        "Cut to " + l.with_unit(b.plan.target) + " (" + school_name(decks_of(state).target.school) +
+        (decks_of(state).target.equal && several && decks_of(state).target.school == block::TargetSchool::least_cut
+             ? ", both banks equal"
+             : "") +
+        ").");
     if (b.plan.moved > 0)
         reasons.push_back(std::string(b.dark_left ? "Places stayed dark at the planned depth: within what the heights "
                                                     "could not tell, so it goes "
@@ -61,12 +62,12 @@ CallText cut_text(const JobState& state, const Assessment& a, const LengthText& 
                  count_words(a.decks.passes_left, "pass", "passes") + " left";
     t.number = pass.kind == block::PassKind::spring ? "no infeed" : l.with_unit(pass.depth);
     t.reasons = cut_reasons(state, a, b, l);
-    if (state.cutter) {
+    if (decks_of(state).cutter) {
         const auto extent = planning::deck_extent(bank_of(state, a.decks.bank));
-        t.reasons.insert(
-            t.reasons.begin(),
-            capitalised(milling_sentence(planning::milling_for(state.cutter->payload, pass.kind, extent.length()), l)) +
-                ".");
+        t.reasons.insert(t.reasons.begin(),
+                         capitalised(milling_sentence(
+                             planning::milling_for(decks_of(state).cutter->payload, pass.kind, extent.length()), l)) +
+                             ".");
     }
     switch (pass.kind) {
     case block::PassKind::witness:
@@ -118,8 +119,9 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
         t.reasons = open_checks(*a.bank(a.decks.bank), verdict, l);
     }
     if (!fails) {
-        const bool unstated = std::ranges::any_of(
-            a.banks, [&](const BankProgress& b) { return !state.deck(b.plan.bank).latest->standard_uncertainty; });
+        const bool unstated = std::ranges::any_of(a.banks, [&](const BankProgress& b) {
+            return !decks_of(state).deck(b.plan.bank).latest->standard_uncertainty;
+        });
         t.reasons.push_back(unstated ? "The gauge's uncertainty was not stated: measure again and state it."
                                      : what_settles(a, l) + " A coin-flip is not a pass.");
     } else if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.remaining > 0; })) {
@@ -147,7 +149,8 @@ CallText under_limit_text(const JobState& state, const Assessment& a, const Leng
     const double least = bank_of(state, a.decks.bank).deck_height.smallest();
     CallText t;
     t.headline = capitalised(bank_name(bank_of(state, a.decks.bank))) + ": under the blueprint's least height";
-    const double height = b.below_blueprint ? state.deck(a.decks.bank).latest->result.height_min : b.plan.target;
+    const double height =
+        b.below_blueprint ? decks_of(state).deck(a.decks.bank).latest->result.height_min : b.plan.target;
     t.number = l.with_unit(least - height);
     t.reasons.push_back((b.below_blueprint ? "Its lowest place stands at " : "The plan cuts it to ") +
                         l.with_unit(height) + ", the blueprint allows " + l.plain(least) + " and no less.");
@@ -226,11 +229,11 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
     case DeckStep::flat_by_feel:
         return flat_by_feel_text(state, a, l);
     case DeckStep::give_height:
-        return {
-            "Give the number to cut to",
-            "",
-            {capitalised(school_name(state.target.school)) + " was chosen as the target: type it on the decks page."},
-            ""};
+        return {"Give the number to cut to",
+                "",
+                {capitalised(school_name(decks_of(state).target.school)) +
+                 " was chosen as the target: type it on the decks page."},
+                ""};
     case DeckStep::read_pistons:
         return {"Read the pistons at top dead centre",
                 "",
@@ -239,7 +242,7 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
                 "Hands clear when the crank is turned; turn it by the bar, not by the pistons."};
     case DeckStep::give_figures: {
         std::string lacking;
-        for (const std::string& word : planning::missing_figures(state.figures))
+        for (const std::string& word : planning::missing_figures(decks_of(state).figures))
             lacking += (lacking.empty() ? "" : ", ") + word;
         return {"Give the volumes",
                 "",

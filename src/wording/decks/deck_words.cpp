@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/decks/deck_words.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "wording/common/sentences.h"
 
 #include <algorithm>
@@ -349,14 +350,14 @@ std::string flaw_sentence(const block::BankBlueprint& bank, const block::KnownFl
 
 std::vector<std::string> flaw_reasons(const block::JobState& state, const std::string& bank_id, const LengthText& l) {
     std::vector<std::string> out;
-    const block::BankBlueprint* bank = state.blueprint->bank(bank_id);
-    for (const block::KnownFlaw& f : state.flaws) {
+    const block::BankBlueprint* bank = intake_of(state).blueprint->bank(bank_id);
+    for (const block::KnownFlaw& f : decks_of(state).flaws) {
         const bool scrap = f.decided && f.decided->choice == block::FlawChoice::scrap;
         if (f.flaw.bank == bank_id && bank && (scrap || !f.decided))
             out.push_back(scrap ? "The block was given up: " + flaw_sentence(*bank, f, l) + "."
                                 : "Decide first: " + flaw_sentence(*bank, f, l) + ".");
     }
-    if (state.pressure_test && !state.pressure_test->payload.tight)
+    if (decks_of(state).pressure_test && !decks_of(state).pressure_test->payload.tight)
         out.push_back("The last pressure test leaked.");
     return out;
 }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/lifters/lifter_words.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "wording/common/pick.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/readings/readings.h"
@@ -94,7 +94,7 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
                 {"Probe them at 12, 3, 6 and 9 o'clock on two levels, or read their sizes "
                  "(Ctrl+R)."},
                 ""};
-    const std::string lifter = w->board.lifter ? feature_words(*state.blueprint, *w->board.lifter) : "";
+    const std::string lifter = w->board.lifter ? feature_words(*intake_of(state).blueprint, *w->board.lifter) : "";
     const auto p = std::ranges::find_if(w->board.each, [&](const auto& x) { return x.id == w->board.lifter; });
     const std::string spread = spread_sentence(*w);
     CallText call{"", "", {}, ""};

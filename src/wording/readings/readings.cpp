@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/readings/readings.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "wording/common/sentences.h"
 
 #include <algorithm>
@@ -324,7 +326,7 @@ std::vector<std::string> tunnel_gauge_sentences(const block::JobState& state, co
     std::vector<std::string> out;
     for (const planning::BoreFinding& main : a.gauge.mains)
         if (const auto worst = worst_size(main); worst && worst->verdict != metrology::Verdict::meets)
-            out.push_back(capital(place_of_reading(*state.blueprint, worst->place.at)) + ": " +
+            out.push_back(capital(place_of_reading(*intake_of(state).blueprint, worst->place.at)) + ": " +
                           l.with_unit(worst->place.value) + " — " + verdict_word(worst->verdict) + "." +
                           (worst->verdict == metrology::Verdict::cannot_tell && worst->place.sureness
                                ? " " + settling_sentence(worst->settling, l)
@@ -337,7 +339,7 @@ std::vector<std::string> tunnel_gauge_sentences(const block::JobState& state, co
                       l.with_unit(std::abs(worst->off)) + (worst->off >= 0 ? " high." : " low."));
     }
     for (const auto& s : a.gauge.sweeps)
-        out.push_back("Bar at " + feature_words(*state.blueprint, s.main) + ": " + clock_move(s, l) +
+        out.push_back("Bar at " + feature_words(*intake_of(state).blueprint, s.main) + ": " + clock_move(s, l) +
                       (std::hypot(s.up, s.towards_3) < 2 * 0.00254 ? ". Within two tenths: enough." : "."));
     return out;
 }
@@ -353,12 +355,12 @@ std::vector<std::string> deck_gauge_sentences(const block::JobState& state, cons
                                 : std::string("nothing goes in that was tried, ")) +
                 l.with_unit(f.at_most) + " nowhere" +
                 (f.verdict == metrology::Verdict::fails ? " — fails." : ". The ends and the height are not in it."));
-    for (const auto& p : state.places)
+    for (const auto& p : readings_of(state).places)
         if (p.at.quantity == Quantity::slope && p.at.feature.bank == bank && !p.stale())
             out.push_back("Level " + p.at.direction + ": " + quantity_text(Quantity::slope, p.value, l) + ".");
     for (const auto& c : a.gauge.clearances)
         if (c.bore.bank == bank)
-            out.push_back("Piston of " + feature_words(*state.blueprint, c.bore) + " " +
+            out.push_back("Piston of " + feature_words(*intake_of(state).blueprint, c.bore) + " " +
                           l.with_unit(std::abs(c.clearance)) + (c.clearance >= 0 ? " below the deck" : " proud") +
                           ", rocks " + l.with_unit(c.rock) + ".");
     return out;
@@ -367,7 +369,7 @@ std::vector<std::string> deck_gauge_sentences(const block::JobState& state, cons
 namespace {
 
 const block::MainBlueprint& meant_main(const block::JobState& state, const block::FeatureId& id) {
-    return *std::ranges::find(state.blueprint->mains, id, &block::MainBlueprint::id);
+    return *std::ranges::find(intake_of(state).blueprint->mains, id, &block::MainBlueprint::id);
 }
 
 std::string main_name(const block::FeatureId& id) {
@@ -384,9 +386,9 @@ std::string shape_sentence(const std::string& main, const char* what, double val
 std::vector<std::string> main_shape_sentences(const block::JobState& state, const planning::Assessment& a,
                                               const LengthText& l) {
     std::vector<std::string> out;
-    if (a.tunnel && !state.probe_stale())
+    if (a.tunnel && !tunnel_of(state).probe_stale())
         for (const planning::MainVerdict& v : a.tunnel->mains) {
-            const block::MainResult& m = state.latest->evaluation.mains[v.index];
+            const block::MainResult& m = tunnel_of(state).latest->evaluation.mains[v.index];
             const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
             const std::string name = main_name(m.id) + (m.level.empty() ? "" : ", " + m.level);
             if (most && v.roundness != metrology::Verdict::meets && m.points >= 4)
@@ -414,11 +416,12 @@ std::vector<std::string> doubt_sentences(const block::JobState& state, const pla
                                          const LengthText& l) {
     std::vector<std::string> out = main_shape_sentences(state, a, l);
     for (const auto& d : a.gauge.disagreements)
-        out.push_back("Gauge and probe disagree: " + place_of_reading(*state.blueprint, d.at) + ", " +
+        out.push_back("Gauge and probe disagree: " + place_of_reading(*intake_of(state).blueprint, d.at) + ", " +
                       l.with_unit(d.by_gauge) + " against " + l.plain(d.by_probe) + "; they may differ by " +
                       l.plain(d.allowed) + ".");
     for (const auto& w : a.gauge.warnings)
-        out.push_back("Not to be compared: " + feature_words(*state.blueprint, w.feature) + ", " + w.words + ".");
+        out.push_back("Not to be compared: " + feature_words(*intake_of(state).blueprint, w.feature) + ", " + w.words +
+                      ".");
     if (!a.gauge.measure_again.empty()) {
         const std::size_t n = a.gauge.measure_again.size();
         constexpr std::size_t named = 4;
@@ -428,10 +431,10 @@ std::vector<std::string> doubt_sentences(const block::JobState& state, const pla
         out.push_back("Measure again (cut since): " + list +
                       (n > named ? "; and " + std::to_string(n - named) + " more places." : "."));
     }
-    if (state.probe_stale())
+    if (tunnel_of(state).probe_stale())
         out.emplace_back("The tunnel was cut since it was probed: positions and heights of that log no longer hold.");
     for (const std::string& bank : a.unconfirmed_banks)
-        out.push_back("The block was rolled: " + bank_name(*state.blueprint->bank(bank)) +
+        out.push_back("The block was rolled: " + bank_name(*intake_of(state).blueprint->bank(bank)) +
                       " has no probed dowel pair, so its datum is not confirmed. Probe both its dowels.");
     return out;
 }

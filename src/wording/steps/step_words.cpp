@@ -2,7 +2,8 @@
 #include "wording/steps/step_words.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/steps/answer.h"
 #include "wording/common/phrases.h"
 #include "wording/cylinders/cylinder_words.h"
@@ -56,7 +57,7 @@ std::string route_name(block::RoutePreset preset) {
 namespace {
 
 std::string about_words(const JobState& state, const Step& step) {
-    return step.about ? feature_words(*state.blueprint, *step.about) : "";
+    return step.about ? feature_words(*intake_of(state).blueprint, *step.about) : "";
 }
 
 /// What a log is wanted of, by the step's id: "the tunnel", "the right bank", "the cylinders".
@@ -75,7 +76,7 @@ std::string probed_words(const JobState& state, const Step& step) {
 
 std::string settle_words(const JobState& state, const Step& step) {
     if (step.place)
-        return "Too near to tell: read " + place_of_reading(*state.blueprint, *step.place) + " again";
+        return "Too near to tell: read " + place_of_reading(*intake_of(state).blueprint, *step.place) + " again";
     return "Too near to tell: measure " + probed_words(state, step) + " again";
 }
 
@@ -116,8 +117,8 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
         return {"The block was rolled: probe both dowels of this bank, or find the one at its place by indicator.",
                 "Until then nothing is cut on it: what was set up before the roll may not be where it was."};
     case Task::decide_flaw: {
-        const auto flaw = std::ranges::find(state.flaws, step.why.front(), &block::KnownFlaw::sequence);
-        if (flaw == state.flaws.end())
+        const auto flaw = std::ranges::find(decks_of(state).flaws, step.why.front(), &block::KnownFlaw::sequence);
+        if (flaw == decks_of(state).flaws.end())
             return {};
         return {capitalised(flaw_sentence(bank_of(state, flaw->flaw.bank), *flaw, l)) + ".",
                 "Watch it, stop and pin it, sleeve, or scrap: nothing is cut on this deck before."};
@@ -139,9 +140,9 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
 std::vector<std::string> mend_reasons(const JobState& state) {
     constexpr std::size_t most = 5;
     std::vector<std::string> sentences;
-    for (const block::Trouble& trouble : state.troubles) {
+    for (const block::Trouble& trouble : intake_of(state).troubles) {
         if (sentences.size() == most) {
-            sentences.push_back("… and " + std::to_string(state.troubles.size() - most) + " more.");
+            sentences.push_back("… and " + std::to_string(intake_of(state).troubles.size() - most) + " more.");
             break;
         }
         sentences.push_back(capitalised(trouble.words) + ".");
@@ -202,7 +203,7 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
     case take_log:
         return "Take the probe log in";
     case read:
-        return "Read " + place_of_reading(*state.blueprint, *step.place);
+        return "Read " + place_of_reading(*intake_of(state).blueprint, *step.place);
     case probe:
         return "Probe " + probed_words(state, step) + " again";
     case state_caps:
@@ -353,9 +354,9 @@ CallText step_text(const JobState& state, const Assessment& a, const Step& step,
         t.reasons.push_back("Waits: " + wait_words(state, a, wait, l) + ".");
     if (!step.reason.empty())
         t.reasons.push_back("Left out: " + step.reason + ".");
-    if (!state.unknown.empty())
+    if (!intake_of(state).unknown.empty())
         t.reasons.insert(t.reasons.begin(),
-                         "Entry " + std::to_string(state.unknown.front()) +
+                         "Entry " + std::to_string(intake_of(state).unknown.front()) +
                              " is of a kind that this version does not know and has no part in what is said here.");
     return t;
 }
@@ -386,7 +387,7 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
     const CallText t = step_text(state, a, *step, l);
     const std::string headline = step->task == Task::cut_deck ? step_headline(state, *step, l) : t.headline;
     if (step->task == Task::mend_ledger)
-        return "the ledger: entry " + std::to_string(state.troubles.front().sequence) + " cannot be used";
+        return "the ledger: entry " + std::to_string(intake_of(state).troubles.front().sequence) + " cannot be used";
     if (step->task == Task::hand_over)
         return "nothing: print the passport";
     // A number without its unit is what the tool is set to, for whoever stands at the machine.

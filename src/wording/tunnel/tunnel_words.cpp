@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/tunnel/tunnel_words.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "wording/common/lengths.h"
 #include "wording/readings/readings.h"
 
@@ -135,7 +136,7 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
     if (work.dwell)
         t.number = l.with_unit(std::max(0.0, work.dwell->left));
     if (work.dwell && hone)
-        t.reasons.push_back("Dwell at " + dwell_words(*state.blueprint, *work.dwell, l) + ".");
+        t.reasons.push_back("Dwell at " + dwell_words(*intake_of(state).blueprint, *work.dwell, l) + ".");
     if (hone && work.forecast)
         t.reasons.push_back("The last " + std::to_string(work.forecast->strokes) + " strokes took " +
                             l.with_unit(work.forecast->per_stroke * work.forecast->strokes) + "; about " +
@@ -174,7 +175,7 @@ std::string still_to_read(const planning::TunnelWork& work) {
 CallText settle_text(const block::JobState& state, const planning::TunnelWork& work) {
     CallText t{
         "The tunnel: can't tell yet", "", {}, "Caps torqued as they will run; block and gauge at one temperature."};
-    if (work.by_probe && state.latest && !state.latest->mains_uncertainty())
+    if (work.by_probe && tunnel_of(state).latest && !tunnel_of(state).latest->mains_uncertainty())
         t.reasons.emplace_back("How sure a touch is was not stated: probe it again and state it.");
     else if (work.by_probe)
         t.reasons.emplace_back("Something stands too near its limit: touch it more often, at both ends of each main.");
@@ -196,8 +197,8 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
                 "",
                 {"Everything is measured from the mains: each at both ends, at least four touches round each, or sizes "
                  "three ways and the saddles.",
-                 state.mains_round > 0 && work.by_probe
-                     ? "What was probed of it holds no longer: " + state.mains_round_because + "."
+                 tunnel_of(state).mains_round > 0 && work.by_probe
+                     ? "What was probed of it holds no longer: " + tunnel_of(state).mains_round_because + "."
                      : "A probe log, or a gauge."},
                 care};
     case read:
@@ -246,7 +247,7 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
                 care};
     case read_again: {
         CallText t{"A size is not what the cut should have made of it: read it once more", "", {}, care};
-        t.reasons = prediction_sentences(*state.blueprint, work.predictions, l);
+        t.reasons = prediction_sentences(*intake_of(state).blueprint, work.predictions, l);
         t.reasons.emplace_back(
             "The cap may sit on a burr, the cut may not be what was written, or the reading slipped.");
         return t;
