@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/state/job_state.h"
 #include "planning/decks/deck_verdict.h"
+#include "planning/tunnel/tunnel_verdict.h"
 
 #include "block/small_block.h"
 

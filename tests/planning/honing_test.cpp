@@ -2,6 +2,7 @@
 #include "block/state/job_state.h"
 #include "planning/cylinders/honing.h"
 
+#include "planning/common/sources.h"
 #include "planning/cylinders/cylinder_work.h"
 #include "planning/cylinders/texture.h"
 #include "row_block.h"

@@ -136,7 +136,8 @@ TEST_F(GaugeLinkTest, ALogBelongsToTheJobItCameFor) {
     for (std::size_t i = 20; i < lines.size() - 1; ++i) // all but the goodbye
         gauge_->write(QByteArray::fromStdString(lines[i]));
     gauge_->flush();
-    EXPECT_TRUE(comes([this] { return news_.back().contains(QStringLiteral("waits in the job it came for")); }));
+    EXPECT_TRUE(comes(
+        [this] { return !news_.isEmpty() && news_.back().contains(QStringLiteral("waits in the job it came for")); }));
     EXPECT_FALSE(tunnel_of(session_.state()).latest) << "not the second job's";
     EXPECT_EQ(session_.streamed_touches(), 0U);
     ASSERT_TRUE(session_.open_job(first));

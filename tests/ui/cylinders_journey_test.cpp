@@ -7,6 +7,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/common/sources.h"
 #include "planning/row_block.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/cylinders/ladder_drawing.h"

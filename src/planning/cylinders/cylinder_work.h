@@ -5,7 +5,6 @@
 #include "planning/cylinders/cylinder_plan.h"
 #include "planning/cylinders/honing.h"
 #include "planning/cylinders/press_fit.h"
-#include "planning/lifters/lifter_plan.h"
 
 #include <map>
 #include <optional>
@@ -47,15 +46,5 @@ struct CylinderWork {
     std::vector<block::FeatureId> neighbours; ///< to be measured again after pressing
 };
 [[nodiscard]] std::optional<CylinderWork> cylinder_work(const block::JobState& state, const CentreLine& line);
-
-/// The lifters between as found and proof.
-struct LifterWork {
-    LifterStudy study;
-    LifterBoard board;
-};
-[[nodiscard]] std::optional<LifterWork> lifter_work(const block::JobState& state);
-
-/// Entries of the ledger that a bore's numbers come from, in order: readings, logs that touched it, cuts, decisions.
-[[nodiscard]] std::vector<std::int64_t> sources_of(const block::JobState& state, const block::FeatureId& id);
 
 } // namespace pallix::planning

@@ -18,14 +18,6 @@ ManifoldFit manifold_fit(double cut, double bank_angle, double face_angle) {
     return fit;
 }
 
-double cam_retard(const ChainDrive& chain, double distance, double closer) {
-    const double small = chain.pitch / (2 * std::sin(std::numbers::pi / chain.teeth_crank)),
-                 large = chain.pitch / (2 * std::sin(std::numbers::pi / chain.teeth_cam)), step = large - small;
-    // The taut run with what lies on both sprockets, as far as it changes with the distance.
-    const auto run = [step](double c) { return std::sqrt(c * c - step * step) + step * std::asin(step / c); };
-    return (run(distance) - run(distance - closer)) / large;
-}
-
 DeckConsequences deck_consequences(const block::JobState& state, const std::vector<PistonCrown>& crowns,
                                    const std::string& bank_id, double height, double cut) {
     const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(bank_id);

@@ -3,8 +3,8 @@
 
 #include "block/forward.h"
 #include "block/ledger.h"
+#include "planning/common/chain_drive.h"
 #include "planning/decks/compression.h"
-#include "planning/tunnel/tunnel_consequences.h"
 
 #include <optional>
 #include <string>
@@ -19,11 +19,6 @@ struct ManifoldFit {
 };
 /// h = c·cos(β − τ)/cos τ; m = h·sin τ − c·sin(τ − β), β the bank angle each side, τ the intake face from the vertical.
 [[nodiscard]] ManifoldFit manifold_fit(double cut, double bank_angle, double face_angle);
-
-/// How a cam in the head is turned when its sprocket comes nearer by `closer`: the taut run keeps its length, so what
-/// it is too long runs over the cam's sprocket (pitch-circle model).
-/// @return rad at the cam, retarded
-[[nodiscard]] double cam_retard(const ChainDrive& chain, double distance, double closer);
 
 /// One cylinder with its deck at a height.
 struct CylinderAfter {

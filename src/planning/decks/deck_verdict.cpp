@@ -6,7 +6,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 #include <numbers>
 
 namespace pallix::planning {
@@ -22,23 +21,7 @@ std::optional<double> times(double factor, std::optional<double> u) {
     return u ? std::optional(factor * *u) : std::nullopt;
 }
 
-/// The smallest and the largest diameter over the levels of a main.
-std::pair<double, double> diameters_of(const block::Evaluation& e, const block::FeatureId& id) {
-    double least = std::numeric_limits<double>::infinity(), most = 0;
-    for (const block::MainResult& m : e.mains)
-        if (m.id == id) {
-            least = std::min(least, m.diameter);
-            most = std::max(most, m.diameter);
-        }
-    return {least, most};
-}
-
 } // namespace
-
-std::optional<double> usual_main_shape(const block::Tolerance& window) {
-    const double width = window.largest() - window.smallest();
-    return width > 0 ? std::optional(width / 2) : std::nullopt;
-}
 
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
                        bool dark_left, std::optional<double> flatness_uncertainty) {
@@ -85,69 +68,6 @@ std::optional<double> drawn_flatness(const block::JobState& state, const block::
     const auto& decks = tunnel_of(state).latest->evaluation.decks;
     const auto found = std::ranges::find(decks, measured.result.id, &block::DeckResult::id);
     return certainty->values.of("decks[" + std::to_string(found - decks.begin()) + "].flatness_mz");
-}
-
-TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
-                           const Certainty* certainty) {
-    const auto drawn = [&](const std::string& address) {
-        return certainty && certainty->sequence == state.sequence ? certainty->values.of(address) : std::nullopt;
-    };
-    TunnelVerdict t;
-    const block::Evaluation& e = state.evaluation;
-    for (std::size_t i = 0; i < e.mains.size(); ++i) {
-        const auto meant = std::ranges::find(blueprint.mains, e.mains[i].id, &block::MainBlueprint::id);
-        // A fitted diameter of n evenly spread touches: 2·u·√(1/n), the radius being their mean.
-        auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.mains_uncertainty());
-        if (const auto better = drawn("mains[" + std::to_string(i) + "].diameter"))
-            u = better;
-        MainVerdict m{i, {}, {}, {}, {}, 0};
-        m.size = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
-        if (const auto shape = usual_main_shape(meant->diameter)) {
-            const auto drawn_round = drawn("mains[" + std::to_string(i) + "].roundness_mz");
-            // Three touches always lie on a circle: they say nothing of its shape.
-            m.roundness =
-                e.mains[i].points < 4
-                    ? Verdict::cannot_tell
-                    : decide(e.mains[i].roundness_mz,
-                             drawn_round ? drawn_round : times(std::numbers::sqrt2, state.mains_uncertainty()),
-                             {std::nullopt, shape});
-            const auto [least, most] = diameters_of(e, e.mains[i].id);
-            m.taper_value = most - least;
-            m.taper = decide(m.taper_value, times(std::numbers::sqrt2, u), {std::nullopt, shape});
-        }
-        m.verdict = worse(m.size, worse(m.roundness, m.taper));
-        t.mains.push_back(m);
-        t.overall = worse(t.overall, m.verdict);
-    }
-    const auto better = drawn("tunnel.straightness_lsq");
-    t.straightness =
-        decide(e.tunnel.straightness_lsq, better ? better : times(std::numbers::sqrt2, state.mains_uncertainty()),
-               {std::nullopt, usual_tunnel_straightness});
-    t.overall = worse(t.overall, t.straightness);
-    // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
-    metrology::Vec3 before;
-    std::optional<block::FeatureId> main;
-    double fewest = 1e9;
-    for (std::size_t i = 0; i < e.mains.size();) {
-        metrology::Vec3 centre;
-        double n = 0, points = 0;
-        const block::FeatureId id = e.mains[i].id;
-        for (; i < e.mains.size() && e.mains[i].id == id; ++i, ++n) {
-            centre = centre + e.mains[i].centre;
-            points += static_cast<double>(e.mains[i].points);
-        }
-        centre = (1 / n) * centre;
-        fewest = std::min(fewest, points);
-        if (main)
-            t.step = std::max(t.step, std::hypot(centre.y - before.y, centre.z - before.z));
-        main = id;
-        before = centre;
-    }
-    // A circle's centre is known to u·√(2/n), the difference of two to 2u/√n.
-    t.step_verdict =
-        decide(t.step, times(2 / std::sqrt(fewest), state.mains_uncertainty()), {std::nullopt, usual_tunnel_step});
-    t.overall = worse(t.overall, t.step_verdict);
-    return t;
 }
 
 } // namespace pallix::planning

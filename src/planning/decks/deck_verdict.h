@@ -2,13 +2,12 @@
 #pragma once
 
 #include "block/evaluation.h"
-#include "block/evaluation_uncertainty.h"
 #include "block/forward.h"
 #include "block/ledger.h"
 #include "metrology/decision.h"
+#include "planning/common/certainty.h"
 #include "planning/decks/deck_plan.h"
 
-#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -18,11 +17,6 @@ namespace pallix::planning {
 /// Limits of common practice where blueprint and shop set none (mm): flatness over all, bank against bank.
 inline constexpr double usual_flatness = 2 * block::mm_per_thou;
 inline constexpr double usual_pair_difference = 1 * block::mm_per_thou;
-/// The tunnel over all (1 thou).
-inline constexpr double usual_tunnel_straightness = 1 * block::mm_per_thou;
-/// One main to the next (half a thou).
-inline constexpr double usual_tunnel_step = block::mm_per_thou / 2;
-
 enum class CheckKind { lowest_height, highest_height, flatness, clean };
 
 /// One thing a deck was held against.
@@ -39,12 +33,6 @@ struct BankVerdict {
     std::string bank;
     metrology::Verdict verdict{};
     std::vector<DeckCheck> checks;
-};
-
-/// Standard uncertainties that were drawn for one evaluation, where they are better known than by rule.
-struct Certainty {
-    std::int64_t sequence = 0; ///< of the entry the evaluation came from: they hold for no other
-    block::Uncertainties values;
 };
 
 /// Height, flatness and clean-up of a measured deck against its target.
@@ -66,26 +54,5 @@ struct PairVerdict {
 };
 [[nodiscard]] PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target,
                                      const block::DeckMeasurement& second, double second_target);
-
-/// A main's diameter against its window, and the tunnel's straightness against what is usual.
-struct MainVerdict {
-    std::size_t index = 0;        ///< into Evaluation::mains
-    metrology::Verdict verdict{}; ///< of all of these
-    metrology::Verdict size{}, roundness{}, taper{};
-    double taper_value = 0; ///< mm, largest less smallest diameter over the main's levels
-};
-/// What a main's roundness (minimum zone, on radius) and its taper (on diameter) may be where nobody stated it: half of
-/// its size window each, so that opposite places of a section stay within the window together (common practice, no
-/// source). Nothing where the window has no width.
-[[nodiscard]] std::optional<double> usual_main_shape(const block::Tolerance& window);
-struct TunnelVerdict {
-    std::vector<MainVerdict> mains;
-    metrology::Verdict straightness{};
-    double step = 0; ///< mm, the largest from one main's centre to the next's, off the datum
-    metrology::Verdict step_verdict{};
-    metrology::Verdict overall{};
-};
-[[nodiscard]] TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
-                                         const Certainty* certainty = nullptr);
 
 } // namespace pallix::planning

@@ -331,4 +331,12 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
     return board;
 }
 
+std::optional<LifterWork> lifter_work(const JobState& state) {
+    auto study = study_lifters(state);
+    if (!study)
+        return std::nullopt;
+    LifterBoard board = lifter_board(state, *study);
+    return LifterWork{std::move(*study), std::move(board)};
+}
+
 } // namespace pallix::planning

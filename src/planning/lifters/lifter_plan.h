@@ -113,4 +113,11 @@ struct LifterBoard {
 };
 [[nodiscard]] LifterBoard lifter_board(const block::JobState& state, const LifterStudy& study);
 
+/// The lifters between as found and proof.
+struct LifterWork {
+    LifterStudy study;
+    LifterBoard board;
+};
+[[nodiscard]] std::optional<LifterWork> lifter_work(const block::JobState& state);
+
 } // namespace pallix::planning

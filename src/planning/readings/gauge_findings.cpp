@@ -7,6 +7,7 @@
 #include "planning/decks/deck_verdict.h"
 #include "planning/decks/triangulation.h"
 #include "planning/tunnel/tunnel_sizes.h"
+#include "planning/tunnel/tunnel_verdict.h"
 
 #include <algorithm>
 #include <cmath>

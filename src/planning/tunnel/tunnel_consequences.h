@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/evaluation.h"
+#include "planning/common/chain_drive.h"
 #include "planning/readings/gauge_findings.h"
 #include "planning/tunnel/tunnel_plan.h"
 
@@ -11,19 +12,6 @@
 
 namespace pallix::planning {
 
-/// A chain over two sprockets by the pitch-circle model: L = 2C·cos α + p[N1(1/2 − α/π) + N2(1/2 + α/π)],
-/// R = p/(2 sin(π/N)), α = asin((R2 − R1)/C). The polygon formula of chain handbooks differs by about 0.06 links.
-struct ChainDrive {
-    int teeth_crank = 0, teeth_cam = 0;
-    double pitch = 0; ///< mm
-};
-[[nodiscard]] double chain_length(const ChainDrive& chain, double centre_distance);
-/// How far the free run sags one way when a chain of this length runs on this centre distance: f ≈ √(3·s·e/8).
-struct ChainSlack {
-    double excess = 0; ///< mm of chain
-    double sag = 0;    ///< mm, one way; play felt by finger is twice it
-};
-[[nodiscard]] ChainSlack chain_slack(const ChainDrive& chain, double length, double centre_distance);
 /// Backlash a gear drive gains when its centres come closer by `closer`: it loses 2·closer·tan α.
 /// @param pressure_angle rad
 [[nodiscard]] double backlash_change(double closer, double pressure_angle);

@@ -5,6 +5,7 @@
 #include "metrology/circle_fit.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_sizes.h"
+#include "planning/tunnel/tunnel_verdict.h"
 
 #include <algorithm>
 #include <cmath>

@@ -6,6 +6,7 @@
 #include "planning/decks/deck_verdict.h"
 #include "planning/readings/gauge_findings.h"
 #include "planning/tunnel/tunnel_study.h"
+#include "planning/tunnel/tunnel_verdict.h"
 
 #include <cmath>
 #include <optional>

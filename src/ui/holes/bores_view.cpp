@@ -4,6 +4,7 @@
 #include "planning/cylinders/cylinder_work.h"
 
 #include "block/state/intake_state.h"
+#include "planning/common/sources.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/frame/bank_buttons.h"

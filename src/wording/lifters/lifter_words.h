@@ -2,6 +2,7 @@
 #pragma once
 
 #include "planning/cylinders/cylinder_work.h"
+#include "planning/lifters/lifter_plan.h"
 #include "wording/common/lengths.h"
 #include "wording/common/sentences.h"
 

@@ -4,6 +4,7 @@
 #include "block/ledger.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "planning/decks/deck_work.h"
 #include "planning/steps/answer.h"
 #include "wording/common/phrases.h"
 #include "wording/cylinders/cylinder_words.h"

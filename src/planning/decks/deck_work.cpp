@@ -1,0 +1,257 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/decks/deck_work.h"
+
+#include "block/state/job_state.h"
+#include "planning/steps/steps.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::planning {
+
+using block::JobState;
+using metrology::Verdict;
+
+namespace {
+
+constexpr double nothing = 5e-4; // mm, less cannot be dialled in
+
+/// How far a surface may lie below its lowest measured place: what the gauge could not tell, and what lies between the
+/// touches, a thou at least (common practice, no source).
+double belief_margin(const block::DeckMeasurement& found) {
+    return std::max(block::mm_per_thou, 2 * found.standard_uncertainty.value_or(0) + found.result.flatness_lsq / 2);
+}
+
+/// What had to come off beyond the planned depth because places stayed dark at it, and what is still to: metal tells
+/// more than the heights before it. Nothing where it is past what can be believed: then somebody looks why.
+double deeper_than_planned(const block::DeckState& deck, const BankPlan& plan, const block::PassPlanChosen& chosen) {
+    constexpr double rounding = 1e-6; // mm
+    double taken = 0, deeper = 0;
+    bool dark = false;
+    for (const block::TakenCut& c : deck.cuts) {
+        if (c.sequence < deck.as_found->sequence)
+            continue;
+        if (dark && taken >= plan.cut - rounding)
+            deeper += c.cut.depth;
+        taken += c.cut.depth;
+        dark = !c.cut.clean;
+    }
+    const bool measured_since = deck.latest->sequence > (deck.cuts.empty() ? 0 : deck.cuts.back().sequence);
+    const double left = belief_margin(*deck.as_found) - deeper;
+    if (dark && !measured_since && taken >= plan.cut - rounding && left > nothing)
+        deeper += std::min(left, std::max(chosen.finish, nothing));
+    return deeper;
+}
+
+/// The bank to work on: the one begun, else the one that lies lowest, else the next that has something left.
+const BankProgress* bank_to_cut(const DeckPlan& plan, const std::vector<BankProgress>& banks) {
+    const auto open = [](const BankProgress& b) { return !b.passes.empty(); };
+    for (const BankProgress& b : banks)
+        if (open(b) && b.stale)
+            return &b;
+    for (const BankProgress& b : banks)
+        if (open(b) && b.plan.bank == plan.start_with)
+            return &b;
+    const auto any = std::ranges::find_if(banks, open);
+    return any == banks.end() ? nullptr : &*any;
+}
+
+/// The first bank that straightedge and passes are not done with.
+std::optional<DeckCall> call_by_feel(const std::vector<BankProgress>& banks, const std::vector<FeelProgress>& by_feel) {
+    for (const FeelProgress& f : by_feel) {
+        if (f.cut && f.clean && !f.verdict)
+            return DeckCall{DeckStep::feel_again, f.bank, {}, 0, 0};
+        if (f.verdict != Verdict::meets && !(f.clean && f.verdict == Verdict::cannot_tell))
+            return DeckCall{DeckStep::cut_by_feel, f.bank, f.next, 0, 0};
+    }
+    if (!by_feel.empty() && banks.empty())
+        return DeckCall{DeckStep::flat_by_feel, by_feel.front().bank, {}, 0, 0};
+    return std::nullopt;
+}
+
+} // namespace
+
+const block::DeckResult& surface_of(const BankProgress& progress, const JobState& state) {
+    return progress.to_come ? *progress.to_come : state.deck(progress.plan.bank).latest->result;
+}
+
+block::DeckResult measured_from(const block::DeckResult& deck, const CentreLine& line) {
+    const double s = std::sin(deck.bank_angle), c = std::cos(deck.bank_angle);
+    const auto lower_by = [&](double u) { return line.y(u) * s + line.z(u) * c; };
+    block::DeckResult moved = deck;
+    std::vector<metrology::Vec3> points = deck.points;
+    double sum = 0;
+    for (metrology::Vec3& p : points) {
+        const double by = lower_by(p.x);
+        p.z -= by;
+        sum += by;
+    }
+    moved.points = std::move(points);
+    const auto [lowest, highest] = std::ranges::minmax(moved.points, {}, &metrology::Vec3::z);
+    moved.height_min = lowest.z;
+    moved.height_max = highest.z;
+    moved.height_mean -= sum / static_cast<double>(moved.points.size());
+    moved.slope_u -= line.yk * s + line.zk * c; // flatness does not feel a tilt
+    return moved;
+}
+
+BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
+                         const block::PassPlanChosen& chosen, std::optional<double> flatness_uncertainty,
+                         const std::optional<CentreLine>& line) {
+    BankProgress p;
+    p.plan = plan;
+    if (line)
+        p.to_come = measured_from(deck.latest->result, *line);
+    p.taken = deck.depth_in_all();
+    p.stale = deck.stale();
+    p.dark_left = !deck.cuts.empty() && !deck.cuts.back().cut.clean;
+    block::DeckMeasurement moved;
+    if (p.to_come) {
+        moved = *deck.latest;
+        moved.result = *p.to_come;
+    }
+    const block::DeckMeasurement& newest = p.to_come ? moved : *deck.latest;
+    const bool measured_after_cut = !deck.cuts.empty() && !p.stale;
+    if (measured_after_cut)
+        p.dark_left = false; // heights say it better than marks
+    if (!p.stale) {
+        p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, flatness_uncertainty);
+        p.below_blueprint = metrology::decide(newest.result.height_min, newest.standard_uncertainty,
+                                              {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
+    }
+    const bool good = p.verdict && p.verdict->verdict == Verdict::meets;
+    p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
+    // Once it is measured at depth, only a place proven too high is a reason to cut on.
+    const bool too_high = p.verdict && std::ranges::any_of(p.verdict->checks, [](const DeckCheck& c) {
+                              return c.kind == CheckKind::highest_height && c.verdict == Verdict::fails;
+                          });
+    if (!good && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
+        p.passes = plan_passes(p.remaining, chosen, deck.cuts.empty());
+    // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
+    if (p.passes.empty() && p.stale && !deck.from_old_tunnel()) {
+        int spring = 0;
+        for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.kind == block::PassKind::spring; ++c)
+            ++spring;
+        for (; spring < chosen.spring_passes; ++spring)
+            p.passes.push_back({block::PassKind::spring, 0});
+    }
+    p.corners = corner_heights(bank, newest.result.points);
+    p.lie = deck_lie(bank, newest.result, p.corners);
+    return p;
+}
+
+void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen) {
+    if (state.target.school != block::TargetSchool::least_cut)
+        return;
+    double most = 0;
+    for (BankPlan& bank : plan.banks) {
+        bank.moved = deeper_than_planned(state.deck(bank.bank), bank, chosen);
+        most = std::max(most, bank.moved);
+    }
+    for (BankPlan& bank : plan.banks) {
+        if (state.target.equal)
+            bank.moved = most;
+        bank.target -= bank.moved;
+        bank.cut += bank.moved;
+        bank.over_lower_limit -= bank.moved;
+    }
+}
+
+std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlueprint& bank,
+                                    const block::PassPlanChosen& chosen) {
+    const block::DeckState& deck = state.deck(bank.id);
+    if (deck.latest)
+        return std::nullopt;
+    const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
+    const bool read = std::ranges::any_of(lines, [](const EdgeComparison& c) { return c.goes_in.has_value(); });
+    if (!read && deck.cuts.empty())
+        return std::nullopt;
+    FeelProgress f{bank.id, flatness_from_feelers(lines), {}, deck.depth_in_all(), !deck.cuts.empty(), false, {}};
+    f.clean = f.cut && deck.cuts.back().cut.clean;
+    f.next = f.cut ? Pass{block::PassKind::pass, chosen.pass} : Pass{block::PassKind::witness, chosen.witness};
+    if (read) {
+        const double limit = bank.deck_flatness.value_or(usual_flatness);
+        double thickest = 0;
+        for (const EdgeComparison& c : lines)
+            thickest = std::max(thickest, c.goes_in.value_or(0));
+        f.verdict = thickest > limit                                 ? Verdict::fails
+                    : f.bounds.at_most && *f.bounds.at_most <= limit ? Verdict::meets
+                                                                     : Verdict::cannot_tell;
+    }
+    return f;
+}
+
+bool under_limit(const JobState& state, const BankProgress& b) {
+    if (gate_passed(state, block::Rule::sign_off, "deck." + b.plan.bank))
+        return false;
+    if (b.below_blueprint)
+        return true;
+    constexpr double rounding = 1e-6; // mm
+    return !b.passes.empty() && b.plan.over_lower_limit < -rounding;
+}
+
+DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vector<BankProgress>& banks,
+                   const std::vector<FeelProgress>& by_feel, const std::optional<PairVerdict>& pair) {
+    switch (plan.lack) {
+    case TargetLack::height:
+        return {DeckStep::give_height};
+    case TargetLack::pistons:
+        return {DeckStep::read_pistons};
+    case TargetLack::figures:
+        return {DeckStep::give_figures};
+    case TargetLack::nothing:
+        break;
+    }
+    if (banks.empty())
+        return call_by_feel(banks, by_feel).value_or(DeckCall{});
+    const auto first = [&banks](auto condition) -> const BankProgress* {
+        const auto found = std::ranges::find_if(banks, condition);
+        return found == banks.end() ? nullptr : &*found;
+    };
+    const bool uncut = std::ranges::all_of(banks, [](const BankProgress& b) { return b.taken == 0 && !b.stale; });
+    if (const auto* b = first([&](const BankProgress& p) { return uncut && !p.plan.cleans && !p.passes.empty(); }))
+        return {DeckStep::will_not_clean, b->plan.bank, {}, 0, b->plan.short_by};
+    if (const auto* b = first([&](const BankProgress& p) { return under_limit(state, p); }))
+        return {DeckStep::under_limit, b->plan.bank};
+    if (const auto* b = bank_to_cut(plan, banks))
+        return {DeckStep::cut, b->plan.bank, b->passes.front(), b->passes.size(), b->remaining};
+    const auto looked = [&state](const BankProgress& b) {
+        return std::ranges::any_of(state.steps, [&](const auto& step) {
+            return step.first > state.deck(b.plan.bank).cuts.back().sequence &&
+                   step.second == looked_why_dark(b.plan.bank);
+        });
+    };
+    if (const auto* b = first([&](const BankProgress& p) { return p.stale && p.dark_left && !looked(p); }))
+        return {DeckStep::look_why_dark, b->plan.bank};
+    if (const auto* b = first([](const BankProgress& p) { return p.stale; }))
+        return {DeckStep::measure_again, b->plan.bank};
+    // A verdict is signed for by whoever has seen it: what was decided before it was measured is another decision.
+    const auto measured = [&state](const BankProgress& b) { return state.deck(b.plan.bank).latest->sequence; };
+    const auto accepted = [&](const BankProgress& b) {
+        return gate_passed(state, block::Rule::sign_off, "deck." + b.plan.bank, measured(b));
+    };
+    const auto pair_accepted = [&] {
+        return gate_passed(state, block::Rule::sign_off, "decks", std::max(measured(banks[0]), measured(banks[1])));
+    };
+    const auto has = [&](Verdict v) {
+        return first([&](const BankProgress& p) { return p.verdict && p.verdict->verdict == v && !accepted(p); });
+    };
+    if (const auto* b = has(Verdict::fails))
+        return {DeckStep::fails, b->plan.bank};
+    if (pair && pair->verdict == Verdict::fails && !pair_accepted())
+        return {DeckStep::fails};
+    if (const auto* b = has(Verdict::cannot_tell))
+        return {DeckStep::settle_doubt, b->plan.bank};
+    if (pair && pair->verdict == Verdict::cannot_tell && !pair_accepted())
+        return {DeckStep::settle_doubt};
+    if (const auto unmeasured = std::ranges::find_if(
+            state.blueprint->banks,
+            [&](const auto& b) {
+                return std::ranges::find(banks, b.id, [](const BankProgress& p) { return p.plan.bank; }) == banks.end();
+            });
+        unmeasured != state.blueprint->banks.end())
+        return {DeckStep::measure, unmeasured->id};
+    return {DeckStep::done};
+}
+
+} // namespace pallix::planning
