@@ -21,8 +21,8 @@ struct Folding {
     ReadLogs* read = nullptr;     ///< may be null
     const Entry* entry = nullptr; ///< the one being taken
 
-    std::vector<TakenReading>
-        corrected; ///< every reading that counts, corrected for what later checks tell of its gauge
+    /// Every reading that counts, corrected for what later checks tell of its gauge.
+    std::vector<TakenReading> corrected{};
     std::size_t next_corrected = 0;
     std::vector<std::size_t> fresh{};              ///< readings that nothing has made untrue
     std::map<std::string, std::int64_t> heights{}; ///< banks with heights not looked at yet, and the last one's entry
