@@ -15,6 +15,7 @@
 #include <string_view>
 #include <tl/expected.hpp>
 #include <tuple>
+#include <type_traits>
 #include <utility>
 #include <variant>
 #include <vector>
@@ -26,13 +27,18 @@ namespace pallix::block {
 /// Every part of a job with its kinds of entries.
 using PartsOfTheLedger = std::tuple<JobKinds, ReadingKinds, TunnelKinds, DeckKinds, CylinderKinds, LifterKinds,
                                     RouteKinds, Kinds<UnknownPayload>>;
-using PayloadKinds = decltype(std::apply([](auto... kinds) { return (kinds + ...); }, PartsOfTheLedger()))::Variant;
+using AllKinds = decltype(std::apply([](auto... kinds) { return (kinds + ...); }, PartsOfTheLedger()));
+using PayloadKinds = AllKinds::Variant;
 
 /// One of these kinds. Copying and destroying forty of them is compiled once, not in every file that holds an entry.
 class Payload : public PayloadKinds {
   public:
-    using PayloadKinds::PayloadKinds;
     Payload();
+    /// Any kind of entry. Said so plainly, as the variant's own way of finding out which kind is meant costs a compiler
+    /// more than all the rest.
+    template <class Kind>
+    requires(AllKinds::has<std::remove_cvref_t<Kind>>) Payload(Kind&& kind)
+        : PayloadKinds(std::in_place_type<std::remove_cvref_t<Kind>>, std::forward<Kind>(kind)) {}
     ~Payload();
     Payload(const Payload&);
     Payload(Payload&&) noexcept;

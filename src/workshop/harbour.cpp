@@ -4,7 +4,7 @@
 #include "block/digest.h"
 #include "block/ledger.h"
 #include "block/number_text.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
 #include "planning/cylinders/honing.h"
 #include "planning/cylinders/texture.h"
 #include "planning/lifters/lifter_plan.h"

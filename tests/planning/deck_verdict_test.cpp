@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/decks/deck_verdict.h"
 #include "planning/tunnel/tunnel_verdict.h"
 

@@ -6,6 +6,7 @@
 
 #include <string>
 #include <string_view>
+#include <type_traits>
 #include <variant>
 #include <vector>
 
@@ -21,6 +22,8 @@ inline constexpr std::string_view entry_kind = {}; // every kind has its own
 template <class... Kind>
 struct Kinds {
     using Variant = std::variant<Kind...>;
+    template <class Entry>
+    static constexpr bool has = (std::is_same_v<Entry, Kind> || ...);
     template <class... Other>
     Kinds<Kind..., Other...> operator+(Kinds<Other...>) const;
 

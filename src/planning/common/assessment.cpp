@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/assessment.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -15,8 +17,8 @@ using metrology::Verdict;
 
 /// After the block was rolled the datum is confirmed on each bank by its dowel pair.
 std::vector<std::string> unconfirmed_banks(const JobState& state, const std::vector<BankPositions>& positions) {
-    const block::Blueprint& blueprint = *state.blueprint;
-    const block::EvaluationState& latest = *state.latest;
+    const block::Blueprint& blueprint = *intake_of(state).blueprint;
+    const block::EvaluationState& latest = *tunnel_of(state).latest;
     if (std::ranges::none_of(latest.logs, &block::LogHeader::rolled))
         return {};
     std::vector<std::string> banks;
@@ -25,7 +27,7 @@ std::vector<std::string> unconfirmed_banks(const JobState& state, const std::vec
             std::ranges::count_if(blueprint.dowels, [&](const auto& d) { return d.id.bank == bank.id; });
         const auto found = std::ranges::find(positions, bank.id, &BankPositions::bank);
         const bool probed = latest.evaluation.deck(bank.id) || found != positions.end();
-        const bool said = std::ranges::any_of(state.steps, [&](const auto& step) {
+        const bool said = std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
             return step.first > latest.sequence && step.second == datum_confirmed(bank.id);
         });
         if (probed && listed >= 2 && !said && (found == positions.end() || !found->dowels))
@@ -36,7 +38,7 @@ std::vector<std::string> unconfirmed_banks(const JobState& state, const std::vec
 
 PairVerdict pair_of(const JobState& state, const BankProgress& first, const BankProgress& second) {
     const auto measured = [&state](const BankProgress& b) {
-        block::DeckMeasurement m = *state.deck(b.plan.bank).latest;
+        block::DeckMeasurement m = *decks_of(state).deck(b.plan.bank).latest;
         if (b.to_come)
             m.result.height_mean = b.to_come->height_mean;
         return m;
@@ -75,7 +77,7 @@ Assessment& Assessment::operator=(const Assessment&) = default;
 Assessment& Assessment::operator=(Assessment&&) noexcept = default;
 
 std::optional<CentreLine> line_to_come(const JobState& state) {
-    if (!state.tunnel_policy || state.tunnel_policy_chosen < state.tunnel_cut)
+    if (!tunnel_of(state).tunnel_policy || tunnel_of(state).tunnel_policy_chosen < tunnel_of(state).tunnel_cut)
         return std::nullopt;
     const auto study = study_tunnel(state);
     if (!study || !study->plan.feasible)
@@ -107,43 +109,45 @@ void look_again(Assessment& a, const JobState& state, const std::string& at) {
 
 Assessment assess(const JobState& state, const Certainty* certainty, const std::string& at) {
     Assessment a;
-    if (state.blueprint) {
+    if (intake_of(state).blueprint) {
         const std::optional<CentreLine> line = line_to_come(state);
         a.tunnel_to_come = line.has_value();
         a.crowns = piston_crowns(state);
         std::vector<block::DeckResult> moved;
-        moved.reserve(state.blueprint->banks.size());
+        moved.reserve(intake_of(state).blueprint->banks.size());
         std::vector<DeckToPlan> decks;
-        for (const block::BankBlueprint& bank : state.blueprint->banks)
-            if (const auto& deck = state.deck(bank.id); deck.as_found) {
+        for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
+            if (const auto& deck = decks_of(state).deck(bank.id); deck.as_found) {
                 if (line)
                     moved.push_back(measured_from(deck.as_found->result, *line));
                 decks.push_back({&bank, line ? &moved.back() : &deck.as_found->result});
             }
         using enum block::TargetSchool;
-        const bool from_mock_up = state.target.school == clearance || state.target.school == ratio;
-        a.plan = plan_decks(decks, state.target,
-                            from_mock_up ? mock_up_heights(state, a.crowns, state.target) : MockUpHeights{});
-        const block::PassPlanChosen chosen = state.passes.value_or(usual_passes());
+        const bool from_mock_up = decks_of(state).target.school == clearance || decks_of(state).target.school == ratio;
+        a.plan = plan_decks(decks, decks_of(state).target,
+                            from_mock_up ? mock_up_heights(state, a.crowns, decks_of(state).target) : MockUpHeights{});
+        const block::PassPlanChosen chosen = decks_of(state).passes.value_or(usual_passes());
         move_targets(a.plan, state, chosen);
         for (const BankPlan& plan : a.plan.banks)
-            a.banks.push_back(progress_of(*state.blueprint->bank(plan.bank), plan, state.deck(plan.bank), chosen,
-                                          drawn_flatness(state, *state.deck(plan.bank).latest, certainty), line));
-        if (state.latest)
-            a.tunnel = judge_tunnel(*state.blueprint, *state.latest, certainty);
-        for (const block::BankBlueprint& bank : state.blueprint->banks)
+            a.banks.push_back(
+                progress_of(*intake_of(state).blueprint->bank(plan.bank), plan, decks_of(state).deck(plan.bank), chosen,
+                            drawn_flatness(state, *decks_of(state).deck(plan.bank).latest, certainty), line));
+        if (tunnel_of(state).latest)
+            a.tunnel = judge_tunnel(*intake_of(state).blueprint, *tunnel_of(state).latest, certainty);
+        for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
             if (auto feel = feel_of(state, bank, chosen))
                 a.by_feel.push_back(std::move(*feel));
         a.cylinders = cylinder_work(state, line.value_or(CentreLine{}));
         a.lifters = lifter_work(state);
         a.gauge = gauge_findings(state, a.cylinders ? a.cylinders->study.oversize : std::nullopt);
-        if (state.latest) {
-            a.positions = positions_of(*state.blueprint, state.latest->evaluation);
+        if (tunnel_of(state).latest) {
+            a.positions = positions_of(*intake_of(state).blueprint, tunnel_of(state).latest->evaluation);
             a.unconfirmed_banks = unconfirmed_banks(state, a.positions);
         }
         if (a.banks.size() == 2 && !a.banks[0].stale && !a.banks[1].stale)
             a.pair = pair_of(state, a.banks[0], a.banks[1]);
-        a.tunnel_work = tunnel_work(state, a.gauge, a.tunnel && state.mains_as_probed() ? &*a.tunnel : nullptr);
+        a.tunnel_work =
+            tunnel_work(state, a.gauge, a.tunnel && tunnel_of(state).mains_as_probed() ? &*a.tunnel : nullptr);
         a.decks = deck_call(state, a.plan, a.banks, a.by_feel, a.pair);
     }
     look_again(a, state, at);

@@ -2,7 +2,9 @@
 #include "planning/common/entry_rules.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/cylinders/press_fit.h"
 #include "planning/decks/set_up.h"
 #include "planning/steps/steps.h"
@@ -21,7 +23,7 @@ MaybeFault refuse(std::string what, std::string expected) {
 
 /// A size that a bore of this blueprint may have at any stage: half to twice its nominal.
 bool believable(const JobState& state, const FeatureId& id, const std::optional<double>& size) {
-    const double nominal = state.blueprint->hole(id)->diameter.nominal;
+    const double nominal = intake_of(state).blueprint->hole(id)->diameter.nominal;
     return !size || (*size > nominal / 2 && *size < 2 * nominal);
 }
 
@@ -33,14 +35,15 @@ class Rules {
 
     MaybeFault operator()(const DeckCut& p) const {
         const bool felt = a_.feel(p.bank) != nullptr; // a straightedge is measuring too
-        const bool flush = state_.decks.contains(p.bank) && flush_due(state_, p.bank); // a sleeve tells its own height
-        if (!state_.decks.contains(p.bank) || (!state_.deck(p.bank).latest && !felt && !flush))
+        const bool flush =
+            decks_of(state_).decks.contains(p.bank) && flush_due(state_, p.bank); // a sleeve tells its own height
+        if (!decks_of(state_).decks.contains(p.bank) || (!decks_of(state_).deck(p.bank).latest && !felt && !flush))
             return refuse("bank " + p.bank + " was not measured", "a measurement before the first cut");
         return {};
     }
     MaybeFault operator()(const FlawMarked& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const FlawDecided& p) const {
-        if (std::ranges::find(state_.flaws, p.flaw, &KnownFlaw::sequence) == state_.flaws.end())
+        if (std::ranges::find(decks_of(state_).flaws, p.flaw, &KnownFlaw::sequence) == decks_of(state_).flaws.end())
             return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
         return {};
     }
@@ -88,8 +91,8 @@ class Rules {
             else if (!believable(state_, id, size))
                 return refuse("the piston of " + id.text() + " does not belong into its bore",
                               "a size near the bore's");
-        if (p.size && state_.blueprint)
-            for (const auto& bore : state_.blueprint->bores)
+        if (p.size && intake_of(state_).blueprint)
+            for (const auto& bore : intake_of(state_).blueprint->bores)
                 if (!believable(state_, bore.id, p.size))
                     return refuse("these pistons do not belong into " + bore.id.text(), "a size near the bore's");
         return {};
@@ -104,7 +107,7 @@ class Rules {
     MaybeFault operator()(const InsertMeasured& p) const {
         if (auto f = unlisted(p.bore))
             return f;
-        if (!plan_insert(p, expansion_of(state_.blueprint->material)))
+        if (!plan_insert(p, expansion_of(intake_of(state_).blueprint->material)))
             return refuse("these lengths are no rings in one another",
                           "inside < outside < the metal round it, an interference greater than 0");
         return {};
@@ -113,7 +116,7 @@ class Rules {
         if (auto f = unlisted(p.bore))
             return f;
         if (p.bore.kind == FeatureKind::bore)
-            return state_.bore(p.bore).insert
+            return bores_of(state_).bore(p.bore).insert
                        ? MaybeFault()
                        : refuse("the sleeve of " + p.bore.text() + " was not measured", "its six outside readings");
         const LifterProgress* l = progress_of(p.bore);
@@ -138,12 +141,13 @@ class Rules {
 
   private:
     MaybeFault unlisted(const FeatureId& id) const {
-        const bool listed = state_.blueprint && state_.blueprint->lists(id);
+        const bool listed = intake_of(state_).blueprint && intake_of(state_).blueprint->lists(id);
         return listed ? MaybeFault() : refuse(id.text() + " is not in the blueprint", "a feature it lists");
     }
     MaybeFault unlisted_bank(const std::string& bank) const {
-        return state_.decks.contains(bank) ? MaybeFault()
-                                           : refuse("bank \"" + bank + "\" is not in the blueprint", "a bank it lists");
+        return decks_of(state_).decks.contains(bank)
+                   ? MaybeFault()
+                   : refuse("bank \"" + bank + "\" is not in the blueprint", "a bank it lists");
     }
     /// One cut too many: the hole before was not measured, came out over its size, or its edge was not looked at.
     MaybeFault barred(const BoreCut& cut) const {

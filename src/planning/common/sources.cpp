@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/sources.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 
 #include <algorithm>
 
@@ -12,17 +14,17 @@ using block::JobState;
 
 std::vector<std::int64_t> sources_of(const JobState& state, const FeatureId& id) {
     std::vector<std::int64_t> sources;
-    for (const block::TakenReading& r : state.readings)
+    for (const block::TakenReading& r : readings_of(state).readings)
         if (r.reading.at.feature == id)
             sources.push_back(r.sequence);
-    for (const auto* e : {&state.as_found, &state.latest})
+    for (const auto* e : {&tunnel_of(state).as_found, &tunnel_of(state).latest})
         if (*e) {
             const auto& list =
                 id.kind == block::FeatureKind::lifter ? (*e)->evaluation.lifters : (*e)->evaluation.bores;
             if (std::ranges::find(list, id, &block::HoleResult::id) != list.end())
                 sources.push_back((*e)->sequence);
         }
-    const block::BoreWork& w = state.bore(id);
+    const block::BoreWork& w = bores_of(state).bore(id);
     const auto add = [&sources](const auto& taken) { sources.push_back(taken.sequence); };
     std::ranges::for_each(w.pits, add);
     std::ranges::for_each(w.cuts, add);
@@ -37,10 +39,10 @@ std::vector<std::int64_t> sources_of(const JobState& state, const FeatureId& id)
     add_one(w.fitted);
     add_one(w.trace);
     if (id.kind == block::FeatureKind::bore) {
-        add_one(state.cylinder_plan);
-        add_one(state.pistons);
+        add_one(bores_of(state).cylinder_plan);
+        add_one(bores_of(state).pistons);
     } else {
-        add_one(state.lifter_plan);
+        add_one(bores_of(state).lifter_plan);
     }
     std::ranges::sort(sources);
     sources.erase(std::unique(sources.begin(), sources.end()), sources.end());

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/assessment.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -43,7 +46,7 @@ StageMark deck_mark(const JobState& state, const Assessment& a) {
 StageMark tunnel_mark(const JobState& state, const Assessment& a) {
     using enum TunnelStep;
     const TunnelWork& w = a.tunnel_work;
-    const bool anything = state.latest || !a.gauge.mains.empty();
+    const bool anything = tunnel_of(state).latest || !a.gauge.mains.empty();
     switch (w.step) {
     case good:
         return StageMark::meets;
@@ -65,10 +68,13 @@ StageMark cylinders_mark(const JobState& state, const Assessment& a) {
     if (!a.cylinders)
         return StageMark::open;
     if (a.cylinders->step != CylinderStep::done) {
-        const bool begun = std::ranges::any_of(
-            a.cylinders->study.each, [&](const CylinderNeed& n) { return !state.bore(n.found.id).cuts.empty(); });
-        if (!begun && !state.cylinder_plan && state.latest && !state.latest->evaluation.bores.empty())
-            return state.probe_stale() ? StageMark::stale : StageMark::done; // found, and nothing to judge yet
+        const bool begun = std::ranges::any_of(a.cylinders->study.each, [&](const CylinderNeed& n) {
+            return !bores_of(state).bore(n.found.id).cuts.empty();
+        });
+        if (!begun && !bores_of(state).cylinder_plan && tunnel_of(state).latest &&
+            !tunnel_of(state).latest->evaluation.bores.empty())
+            return tunnel_of(state).probe_stale() ? StageMark::stale
+                                                  : StageMark::done; // found, and nothing to judge yet
         return a.cylinders->hone.step == HoneStep::too_large ? StageMark::fails : StageMark::open;
     }
     Verdict v = Verdict::meets;
@@ -80,11 +86,11 @@ StageMark cylinders_mark(const JobState& state, const Assessment& a) {
 StageMark lifters_mark(const JobState& state, const Assessment& a) {
     if (!a.lifters)
         return StageMark::open;
-    const bool begun =
-        std::ranges::any_of(a.lifters->study.each, [&](const LifterNeed& n) { return !state.bore(n.id).cuts.empty(); });
-    if (!begun && !state.lifter_plan) {
-        const bool probed = state.latest && !state.latest->evaluation.lifters.empty();
-        return probed && state.probe_stale() ? StageMark::stale : StageMark::done;
+    const bool begun = std::ranges::any_of(
+        a.lifters->study.each, [&](const LifterNeed& n) { return !bores_of(state).bore(n.id).cuts.empty(); });
+    if (!begun && !bores_of(state).lifter_plan) {
+        const bool probed = tunnel_of(state).latest && !tunnel_of(state).latest->evaluation.lifters.empty();
+        return probed && tunnel_of(state).probe_stale() ? StageMark::stale : StageMark::done;
     }
     switch (a.lifters->board.step) {
     case LifterStep::done:
@@ -107,7 +113,7 @@ std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
         StageMark mark = StageMark::open;
         switch (stage) {
         case Stage::received:
-            mark = state.blueprint ? StageMark::done : StageMark::fails;
+            mark = intake_of(state).blueprint ? StageMark::done : StageMark::fails;
             break;
         case Stage::tunnel:
             mark = tunnel_mark(state, a);
@@ -130,7 +136,7 @@ std::vector<StageState> stages_of(const JobState& state, const Assessment& a) {
                 std::ranges::any_of(a.steps.steps, [&](const Step& s) { return of(s) && s.state == StepState::done; });
             if (any_done && std::ranges::all_of(a.steps.steps, [&](const Step& s) { return !of(s) || closed(s); }))
                 mark = StageMark::done;
-            if (stage == Stage::as_found && !state.places.empty())
+            if (stage == Stage::as_found && !readings_of(state).places.empty())
                 mark = StageMark::done;
         }
         }

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinders/boring.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/cylinders/press_fit.h"
 
 #include <algorithm>
@@ -36,7 +38,7 @@ std::optional<double> size_between(const JobState& state, const FeatureId& id, s
                                    std::int64_t before) {
     double sum = 0;
     int n = 0;
-    for (const block::TakenReading& r : state.readings)
+    for (const block::TakenReading& r : readings_of(state).readings)
         if (r.reading.at.feature == id && r.reading.at.quantity == block::Quantity::size && r.sequence > after &&
             r.sequence < before) {
             sum += r.value;
@@ -50,7 +52,7 @@ std::vector<Bored> bored_so_far(const JobState& state, const std::vector<HolePro
     constexpr std::int64_t end = std::numeric_limits<std::int64_t>::max();
     std::vector<Bored> all;
     for (const HoleProgress& h : holes) {
-        const auto& cuts = state.bore(h.id).cuts;
+        const auto& cuts = bores_of(state).bore(h.id).cuts;
         for (std::size_t i = 0; i < cuts.size(); ++i) {
             const BoreCut& c = cuts[i].payload;
             const auto meant = c.setting ? c.setting : c.target;
@@ -66,13 +68,14 @@ std::vector<Bored> bored_so_far(const JobState& state, const std::vector<HolePro
 }
 
 bool edge_seen_since(const JobState& state, const FeatureId& id, std::int64_t sequence) {
-    return std::ranges::any_of(
-        state.bore(id).steps, [&](const auto& s) { return s.sequence > sequence && s.payload.step == edge_looked_at; });
+    return std::ranges::any_of(bores_of(state).bore(id).steps, [&](const auto& s) {
+        return s.sequence > sequence && s.payload.step == edge_looked_at;
+    });
 }
 
 /// What the tool meets first: the bore as found, or the sleeve's own bore.
 double size_to_start_from(const JobState& state, const CylinderNeed& need) {
-    const block::BoreWork& work = state.bore(need.found.id);
+    const block::BoreWork& work = bores_of(state).bore(need.found.id);
     return work.fitted && work.insert ? work.insert->payload.inside : need.found.worn;
 }
 
@@ -82,7 +85,7 @@ HoleProgress progress_of(const JobState& state, const FeatureId& id, const BoreS
     h.id = id;
     h.seat = sizes.seat.has_value();
     h.target = sizes.seat.value_or(sizes.rough);
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     const auto cuts = work.cuts_now();
     const Taken<BoreCut>* last = last_of(cuts);
     if (last && h.seat && last->sequence < work.decided->sequence)
@@ -162,7 +165,7 @@ void compare_ends(BoringBoard& board, const JobState& state, const std::vector<B
     if (order.size() < 2)
         return;
     const FeatureId first = order.front(), last = order.back();
-    const auto& cuts_of_first = state.bore(first).cuts;
+    const auto& cuts_of_first = bores_of(state).bore(first).cuts;
     const std::int64_t own = cuts_of_first.back().sequence, end = bored.back().sequence;
     const auto then = size_between(state, first, own, end);
     const auto again = size_between(state, first, end, std::numeric_limits<std::int64_t>::max());
@@ -206,16 +209,16 @@ double usual_clearance(block::PistonAlloy alloy, double bore) {
 }
 
 block::PistonsStated pistons_of(const JobState& state) {
-    return state.pistons ? state.pistons->payload : block::PistonsStated{};
+    return bores_of(state).pistons ? bores_of(state).pistons->payload : block::PistonsStated{};
 }
 
 std::optional<BoreSizes> bore_sizes(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
-    const block::HoleBlueprint& meant = *state.blueprint->hole(id);
+    const block::HoleBlueprint& meant = *intake_of(state).blueprint->hole(id);
     const block::PistonsStated p = pistons_of(state);
     BoreSizes s;
     const auto own = p.sizes.find(id);
     s.piston = own != p.sizes.end() ? std::optional(own->second) : p.size;
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     const bool sleeved = work.decided && work.decided->payload.choice == block::BoreChoice::sleeve;
     s.clearance = p.clearance.value_or(usual_clearance(p.alloy, meant.diameter.nominal));
     if (s.piston)
@@ -250,7 +253,7 @@ std::optional<BoredSize> size_now(const JobState& state, const FeatureId& id) {
     BoredSize b;
     int n = 0;
     bool known = true;
-    for (const block::MeasuredPlace& p : state.places) {
+    for (const block::MeasuredPlace& p : readings_of(state).places) {
         if (p.at.feature != id || p.at.quantity != block::Quantity::size || p.stale())
             continue;
         b.size += p.value;
@@ -296,8 +299,8 @@ BoringBoard boring_board(const JobState& state, const CylinderStudy& study) {
     for (const HoleProgress& h : board.holes) {
         if (h.state != HoleState::over)
             continue;
-        const auto& decided = state.bore(h.id).decided;
-        if (decided && decided->sequence > state.bore(h.id).last_cut())
+        const auto& decided = bores_of(state).bore(h.id).decided;
+        if (decided && decided->sequence > bores_of(state).bore(h.id).last_cut())
             continue; // seen, and gone on from
         board.step = BoringStep::over;
         board.hole = h.id;

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinders/cylinder_plan.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "metrology/enclosing_circle.h"
 #include "planning/tunnel/moved_axis.h"
 
@@ -41,13 +44,13 @@ bool is_thrust(const std::string& direction, block::ThrustSide side) {
 
 /// The evaluation that shows a bore before it was cut; null where there is none.
 const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id) {
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     const std::int64_t first =
         work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
-    if (state.latest && state.latest->sequence < first && !state.probe_stale())
-        return &state.latest->evaluation;
-    if (state.as_found && state.as_found->sequence < first)
-        return &state.as_found->evaluation;
+    if (tunnel_of(state).latest && tunnel_of(state).latest->sequence < first && !tunnel_of(state).probe_stale())
+        return &tunnel_of(state).latest->evaluation;
+    if (tunnel_of(state).as_found && tunnel_of(state).as_found->sequence < first)
+        return &tunnel_of(state).as_found->evaluation;
     return nullptr;
 }
 
@@ -59,7 +62,7 @@ const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id
 }
 
 std::vector<WallAt> walls_of(const JobState& state, const FeatureId& id, const block::CylinderPlanChosen& plan) {
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     const std::int64_t first =
         work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
     std::vector<WallAt> walls;
@@ -67,7 +70,7 @@ std::vector<WallAt> walls_of(const JobState& state, const FeatureId& id, const b
         return std::ranges::find_if(walls,
                                     [&m](const WallAt& w) { return w.level == m.level && w.direction == m.direction; });
     };
-    for (const block::TakenReading& r : state.readings) {
+    for (const block::TakenReading& r : readings_of(state).readings) {
         const block::MeasuredAt& m = r.reading.at;
         const auto direction = outwards(m.direction);
         if (m.feature != id || m.quantity != Quantity::wall || !direction)
@@ -89,11 +92,11 @@ std::vector<WallAt> walls_of(const JobState& state, const FeatureId& id, const b
 
 /// Sizes by gauge from before the first cut.
 std::optional<std::pair<double, double>> gauged(const JobState& state, const FeatureId& id) {
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     const std::int64_t first =
         work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
     std::optional<std::pair<double, double>> range;
-    for (const block::TakenReading& r : state.readings) {
+    for (const block::TakenReading& r : readings_of(state).readings) {
         if (r.reading.at.feature != id || r.reading.at.quantity != Quantity::size || r.sequence > first)
             continue;
         if (!range)
@@ -228,8 +231,8 @@ void settle(CylinderNeed& n, const block::CylinderPlanChosen& plan, std::optiona
 } // namespace
 
 block::CylinderPlanChosen cylinder_plan_of(const JobState& state) {
-    if (state.cylinder_plan)
-        return state.cylinder_plan->payload;
+    if (bores_of(state).cylinder_plan)
+        return bores_of(state).cylinder_plan->payload;
     block::CylinderPlanChosen usual;
     usual.oversizes = {0, 0.25, 0.5, 0.75, 1.0};
     return usual;
@@ -242,17 +245,18 @@ std::vector<UsualWalls> usual_walls() {
 std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLine& line) {
     std::vector<FoundCylinder> found;
     const block::CylinderPlanChosen plan = cylinder_plan_of(state);
-    for (const block::HoleBlueprint& meant : state.blueprint->bores) {
+    for (const block::HoleBlueprint& meant : intake_of(state).blueprint->bores) {
         FoundCylinder f;
         f.id = meant.id;
         f.cylinder = meant.cylinder.value_or(meant.id.number);
         f.nominal = meant.diameter.nominal;
         f.blueprint = {meant.u, meant.v};
-        f.pit = state.bore(meant.id).deepest_pit();
+        f.pit = bores_of(state).bore(meant.id).deepest_pit();
         const block::Evaluation* e = before_cuts(state, meant.id);
         const auto sizes = gauged(state, meant.id);
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
-            const MovedAxis axis(line, state.blueprint->bank(meant.id.bank)->angle, origin_dowel(*state.blueprint, *e));
+            const MovedAxis axis(line, intake_of(state).blueprint->bank(meant.id.bank)->angle,
+                                 origin_dowel(*intake_of(state).blueprint, *e));
             f.points = bore_points(*hole, axis);
             f.top = top_centre(*hole, axis);
             f.diameter = hole->diameter();
@@ -332,14 +336,14 @@ const CommonSize* CylinderStudy::by(CentreSchool school) const {
 }
 
 std::optional<CylinderStudy> study_cylinders(const JobState& state, const CentreLine& line) {
-    if (!state.blueprint)
+    if (!intake_of(state).blueprint)
         return std::nullopt;
     CylinderStudy study;
     const block::CylinderPlanChosen plan = cylinder_plan_of(state);
     for (FoundCylinder& f : found_cylinders(state, line)) {
         CylinderNeed n;
         n.found = std::move(f);
-        if (const auto& decided = state.bore(n.found.id).decided) {
+        if (const auto& decided = bores_of(state).bore(n.found.id).decided) {
             n.sleeved = decided->payload.choice == block::BoreChoice::sleeve;
             n.left_out = decided->payload.choice == block::BoreChoice::scrap ||
                          decided->payload.choice == block::BoreChoice::leave;

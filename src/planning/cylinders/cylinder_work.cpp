@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinders/cylinder_work.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 
 #include <algorithm>
 #include <cstdlib>
@@ -15,11 +18,11 @@ using block::JobState;
 
 std::vector<SleeveWork> sleeves_of(const JobState& state, const CylinderStudy& study) {
     std::vector<SleeveWork> sleeves;
-    const double expansion = block::expansion_of(state.blueprint->material);
+    const double expansion = block::expansion_of(intake_of(state).blueprint->material);
     for (const CylinderNeed& n : study.each) {
         if (!n.sleeved)
             continue;
-        const block::BoreWork& work = state.bore(n.found.id);
+        const block::BoreWork& work = bores_of(state).bore(n.found.id);
         SleeveWork s;
         s.bore = n.found.id;
         if (work.insert) {
@@ -40,11 +43,11 @@ std::vector<FeatureId> moved_neighbours(const JobState& state, const CylinderStu
     for (const CylinderNeed& n : study.each) {
         const auto& id = n.found.id;
         const bool pushed = std::ranges::any_of(study.each, [&](const CylinderNeed& other) {
-            const auto& fitted = state.bore(other.found.id).fitted;
+            const auto& fitted = bores_of(state).bore(other.found.id).fitted;
             return fitted && other.found.id.bank == id.bank && std::abs(other.found.id.number - id.number) == 1 &&
-                   fitted->sequence > state.bore(id).last_cut();
+                   fitted->sequence > bores_of(state).bore(id).last_cut();
         });
-        const bool stale = std::ranges::any_of(state.places, [&](const block::MeasuredPlace& p) {
+        const bool stale = std::ranges::any_of(readings_of(state).places, [&](const block::MeasuredPlace& p) {
             return p.at.feature == id && p.at.quantity == block::Quantity::size && p.stale();
         });
         if (pushed && stale && !size_now(state, id))
@@ -56,16 +59,16 @@ std::vector<FeatureId> moved_neighbours(const JobState& state, const CylinderStu
 /// A bore that its piston's size does not clean up, unless it was decided on since.
 const CylinderNeed* past_its_piston(const JobState& state, const CylinderStudy& study) {
     constexpr double size_rounding = 1e-6; // mm
-    if (!state.pistons)
+    if (!bores_of(state).pistons)
         return nullptr;
     const auto centre = cylinder_plan_of(state).centre;
     for (const CylinderNeed& n : study.each) {
-        const block::BoreWork& work = state.bore(n.found.id);
+        const block::BoreWork& work = bores_of(state).bore(n.found.id);
         const SchoolNeed* need = n.by(centre);
         if (!need)
             need = n.by(CentreSchool::top);
         const auto sizes = bore_sizes(state, n.found.id, study.oversize);
-        const bool decided = work.decided && work.decided->sequence > state.pistons->sequence;
+        const bool decided = work.decided && work.decided->sequence > bores_of(state).pistons->sequence;
         if (!n.left_out && !n.sleeved && !decided && work.cuts.empty() && need && sizes &&
             sizes->finish < need->needed - size_rounding)
             return &n;
@@ -76,8 +79,8 @@ const CylinderNeed* past_its_piston(const JobState& state, const CylinderStudy& 
 /// Walls that the plan makes too thin, unless the bore was decided on since the plan was.
 const CylinderNeed* thin_wall(const JobState& state, const CylinderStudy& study) {
     for (const CylinderNeed& n : study.each) {
-        const block::BoreWork& work = state.bore(n.found.id);
-        const std::int64_t planned = state.cylinder_plan ? state.cylinder_plan->sequence : 0;
+        const block::BoreWork& work = bores_of(state).bore(n.found.id);
+        const std::int64_t planned = bores_of(state).cylinder_plan ? bores_of(state).cylinder_plan->sequence : 0;
         if (!n.left_out && !n.sleeved && n.thin() && work.cuts.empty() &&
             !(work.decided && work.decided->sequence > planned))
             return &n;
@@ -91,13 +94,13 @@ void next_step(CylinderWork& w, const JobState& state) {
         w.bore = id;
     };
     // Places by a probe hang on the tunnel: cut since, they are measured anew before a bore is cut by them.
-    if (state.probe_stale() && std::ranges::any_of(w.study.each, [&](const CylinderNeed& n) {
-            return !n.found.points.empty() && state.bore(n.found.id).cuts.empty();
+    if (tunnel_of(state).probe_stale() && std::ranges::any_of(w.study.each, [&](const CylinderNeed& n) {
+            return !n.found.points.empty() && bores_of(state).bore(n.found.id).cuts.empty();
         })) {
         w.step = CylinderStep::measure;
         return;
     }
-    if (!state.cylinder_plan && !state.pistons && state.bores_cut.empty()) {
+    if (!bores_of(state).cylinder_plan && !bores_of(state).pistons && bores_of(state).bores_cut.empty()) {
         w.step = CylinderStep::plan;
         return;
     }

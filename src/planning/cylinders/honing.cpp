@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinders/honing.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -60,13 +62,14 @@ void name_shape(HoneBore& b, double limit) {
 
 /// Whether the last honing was rested off: a rest begun after it, or a block that needs none.
 bool rested_since(const JobState& state, std::int64_t cut) {
-    return state.blueprint->material != block::Material::aluminium || (state.rest && state.rest->sequence > cut);
+    return intake_of(state).blueprint->material != block::Material::aluminium ||
+           (bores_of(state).rest && bores_of(state).rest->sequence > cut);
 }
 
 /// The brush is counted in strokes, not in size: it follows the last stone even where that has reached the size.
 bool brush_due(const JobState& state, const FeatureId& id, const block::HonePlanChosen& plan) {
     const auto brush = std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive);
-    const auto cuts = state.bore(id).cuts_now();
+    const auto cuts = bores_of(state).bore(id).cuts_now();
     return brush != plan.steps.end() && !cuts.empty() && cuts.back().payload.operation == BoreOperation::hone &&
            cuts.back().payload.step != brush->grit;
 }
@@ -84,7 +87,8 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
     for (const char* level : levels)
         for (const char* way : ways) {
             HoneCell c{level, way, {}, 0};
-            const auto* p = state.place(block::MeasuredAt{id, block::Quantity::size, level, way, {}}.key());
+            const auto* p =
+                readings_of(state).place(block::MeasuredAt{id, block::Quantity::size, level, way, {}}.key());
             if (p && !p->stale() && as_it_is_honed(state, *p)) {
                 c.size = p->value;
                 c.left = sizes.finish - p->value;
@@ -100,7 +104,7 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
             }
             b.cells.push_back(c);
         }
-    const auto cuts = state.bore(id).cuts_now();
+    const auto cuts = bores_of(state).bore(id).cuts_now();
     b.honed = !cuts.empty() && cuts.back().payload.operation == BoreOperation::hone;
     b.rested = !b.honed || rested_since(state, cuts.back().sequence);
     name_shape(b, figures.shape);
@@ -128,7 +132,7 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
 }
 
 bool bored(const JobState& state, const FeatureId& id) {
-    return !state.bore(id).cuts_now().empty();
+    return !bores_of(state).bore(id).cuts_now().empty();
 }
 
 void next_step(HoneBoard& board, const JobState& state) {
@@ -146,7 +150,7 @@ void next_step(HoneBoard& board, const JobState& state) {
     }
     if (!begun)
         return;
-    if (!state.conditions.plate_on || !state.conditions.caps_torqued) {
+    if (!readings_of(state).conditions.plate_on || !readings_of(state).conditions.caps_torqued) {
         board.step = HoneStep::put_plate_on; // with plate and caps or, by decision, without: it must be said
         return;
     }
@@ -156,7 +160,8 @@ void next_step(HoneBoard& board, const JobState& state) {
         if (b.honed && b.measured && b.most <= 0 && !b.brush_due && !b.rested)
             continue; // in size, waits for the rest
         if (!b.measured)
-            return at(b.honed && state.rest && state.rest->sequence > state.bore(b.id).last_cut()
+            return at(b.honed && bores_of(state).rest &&
+                              bores_of(state).rest->sequence > bores_of(state).bore(b.id).last_cut()
                           ? HoneStep::check_again
                           : HoneStep::measure,
                       b);
@@ -170,8 +175,8 @@ void next_step(HoneBoard& board, const JobState& state) {
         if (!bored(state, b.id))
             continue;
         for (const std::string& step : bore_steps())
-            if (std::ranges::none_of(state.bore(b.id).steps, [&](const auto& s) {
-                    return s.payload.step == step && s.sequence > state.bore(b.id).last_cut();
+            if (std::ranges::none_of(bores_of(state).bore(b.id).steps, [&](const auto& s) {
+                    return s.payload.step == step && s.sequence > bores_of(state).bore(b.id).last_cut();
                 }))
                 board.steps_left.push_back(step);
         if (!board.steps_left.empty())
@@ -183,7 +188,7 @@ void next_step(HoneBoard& board, const JobState& state) {
 } // namespace
 
 bool as_it_is_honed(const JobState& state, const block::MeasuredPlace& p) {
-    const block::Conditions &now = state.conditions, &then = p.conditions;
+    const block::Conditions &now = readings_of(state).conditions, &then = p.conditions;
     return (now.plate_on != true || then.plate_on == true) && then.caps_torqued != false;
 }
 
@@ -216,16 +221,17 @@ block::HonePlanChosen usual_hone_plan(block::Abrasive abrasive, double bore) {
 }
 
 block::HonePlanChosen hone_plan_of(const JobState& state) {
-    if (state.hone_plan)
-        return state.hone_plan->payload;
-    const bool any = state.blueprint && !state.blueprint->bores.empty();
-    return usual_hone_plan(block::Abrasive::vitrified, any ? state.blueprint->bores.front().diameter.nominal : 100);
+    if (bores_of(state).hone_plan)
+        return bores_of(state).hone_plan->payload;
+    const bool any = intake_of(state).blueprint && !intake_of(state).blueprint->bores.empty();
+    return usual_hone_plan(block::Abrasive::vitrified,
+                           any ? intake_of(state).blueprint->bores.front().diameter.nominal : 100);
 }
 
 HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
     constexpr double usual_rest = 40; // min
     HoneBoard board;
-    board.aluminium = state.blueprint->material == block::Material::aluminium;
+    board.aluminium = intake_of(state).blueprint->material == block::Material::aluminium;
     board.rest_minutes = board.aluminium ? usual_rest : 0;
     const block::HonePlanChosen plan = hone_plan_of(state);
     for (const CylinderNeed& n : study.each) {
@@ -236,7 +242,8 @@ HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
             continue; // a seat is bored, not honed
         board.bores.push_back(bore_of(state, n.found.id, *sizes, plan));
         const HoneBore& b = board.bores.back();
-        if (b.honed && state.rest && state.rest->sequence > state.bore(b.id).last_cut() && !b.measured)
+        if (b.honed && bores_of(state).rest && bores_of(state).rest->sequence > bores_of(state).bore(b.id).last_cut() &&
+            !b.measured)
             board.again.push_back(b.id);
     }
     next_step(board, state);

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/deck_work.h"
 
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -72,7 +74,7 @@ std::optional<DeckCall> call_by_feel(const std::vector<BankProgress>& banks, con
 } // namespace
 
 const block::DeckResult& surface_of(const BankProgress& progress, const JobState& state) {
-    return progress.to_come ? *progress.to_come : state.deck(progress.plan.bank).latest->result;
+    return progress.to_come ? *progress.to_come : decks_of(state).deck(progress.plan.bank).latest->result;
 }
 
 block::DeckResult measured_from(const block::DeckResult& deck, const CentreLine& line) {
@@ -141,15 +143,15 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
 }
 
 void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen) {
-    if (state.target.school != block::TargetSchool::least_cut)
+    if (decks_of(state).target.school != block::TargetSchool::least_cut)
         return;
     double most = 0;
     for (BankPlan& bank : plan.banks) {
-        bank.moved = deeper_than_planned(state.deck(bank.bank), bank, chosen);
+        bank.moved = deeper_than_planned(decks_of(state).deck(bank.bank), bank, chosen);
         most = std::max(most, bank.moved);
     }
     for (BankPlan& bank : plan.banks) {
-        if (state.target.equal)
+        if (decks_of(state).target.equal)
             bank.moved = most;
         bank.target -= bank.moved;
         bank.cut += bank.moved;
@@ -159,7 +161,7 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
 
 std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlueprint& bank,
                                     const block::PassPlanChosen& chosen) {
-    const block::DeckState& deck = state.deck(bank.id);
+    const block::DeckState& deck = decks_of(state).deck(bank.id);
     if (deck.latest)
         return std::nullopt;
     const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
@@ -216,8 +218,8 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
     if (const auto* b = bank_to_cut(plan, banks))
         return {DeckStep::cut, b->plan.bank, b->passes.front(), b->passes.size(), b->remaining};
     const auto looked = [&state](const BankProgress& b) {
-        return std::ranges::any_of(state.steps, [&](const auto& step) {
-            return step.first > state.deck(b.plan.bank).cuts.back().sequence &&
+        return std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
+            return step.first > decks_of(state).deck(b.plan.bank).cuts.back().sequence &&
                    step.second == looked_why_dark(b.plan.bank);
         });
     };
@@ -226,7 +228,9 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
     if (const auto* b = first([](const BankProgress& p) { return p.stale; }))
         return {DeckStep::measure_again, b->plan.bank};
     // A verdict is signed for by whoever has seen it: what was decided before it was measured is another decision.
-    const auto measured = [&state](const BankProgress& b) { return state.deck(b.plan.bank).latest->sequence; };
+    const auto measured = [&state](const BankProgress& b) {
+        return decks_of(state).deck(b.plan.bank).latest->sequence;
+    };
     const auto accepted = [&](const BankProgress& b) {
         return gate_passed(state, block::Rule::sign_off, "deck." + b.plan.bank, measured(b));
     };
@@ -245,11 +249,11 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
     if (pair && pair->verdict == Verdict::cannot_tell && !pair_accepted())
         return {DeckStep::settle_doubt};
     if (const auto unmeasured = std::ranges::find_if(
-            state.blueprint->banks,
+            intake_of(state).blueprint->banks,
             [&](const auto& b) {
                 return std::ranges::find(banks, b.id, [](const BankProgress& p) { return p.plan.bank; }) == banks.end();
             });
-        unmeasured != state.blueprint->banks.end())
+        unmeasured != intake_of(state).blueprint->banks.end())
         return {DeckStep::measure, unmeasured->id};
     return {DeckStep::done};
 }

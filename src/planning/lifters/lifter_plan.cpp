@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/lifters/lifter_plan.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "metrology/decision.h"
 #include "planning/cylinders/boring.h"
 
@@ -23,16 +25,16 @@ constexpr double thou = 0.0254;
 constexpr double close_enough = 0.006; // mm, below which a cut counts as having reached its size
 
 std::int64_t first_cut(const JobState& state, const FeatureId& id) {
-    const auto& cuts = state.bore(id).cuts;
+    const auto& cuts = bores_of(state).bore(id).cuts;
     return cuts.empty() ? std::numeric_limits<std::int64_t>::max() : cuts.front().sequence;
 }
 
 /// The evaluation that shows a lifter bore before it was cut; null where there is none.
 const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id) {
-    if (state.latest && state.latest->sequence < first_cut(state, id))
-        return &state.latest->evaluation;
-    if (state.as_found && state.as_found->sequence < first_cut(state, id))
-        return &state.as_found->evaluation;
+    if (tunnel_of(state).latest && tunnel_of(state).latest->sequence < first_cut(state, id))
+        return &tunnel_of(state).latest->evaluation;
+    if (tunnel_of(state).as_found && tunnel_of(state).as_found->sequence < first_cut(state, id))
+        return &tunnel_of(state).as_found->evaluation;
     return nullptr;
 }
 
@@ -71,7 +73,7 @@ void advise(LifterNeed& n, const JobState& state, const block::LifterPlanChosen&
         n.reason = reason;
     };
     const bool judged = n.clearance && plan.clearance_least && plan.clearance_most;
-    if (const auto& decided = state.bore(n.id).lifter_decided)
+    if (const auto& decided = bores_of(state).bore(n.id).lifter_decided)
         set(decided->payload.choice, LifterReason::decided);
     else if (plan.school == block::LifterSchool::bush_all)
         set(LifterChoice::bush, LifterReason::school);
@@ -112,10 +114,10 @@ std::optional<double> finished_size(const block::LifterPlanChosen& plan) {
 
 /// Probed after the last cut and the bush, so that its position can be proven.
 const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     const std::int64_t done = std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0);
-    const bool after = state.latest && state.latest->sequence > done;
-    return after ? hole_of(&state.latest->evaluation, id) : nullptr;
+    const bool after = tunnel_of(state).latest && tunnel_of(state).latest->sequence > done;
+    return after ? hole_of(&tunnel_of(state).latest->evaluation, id) : nullptr;
 }
 
 /// Of a circle's centre by n touches: u·√(2/n); nothing where nobody stated how sure a touch is.
@@ -128,7 +130,7 @@ std::optional<double> position_uncertainty(const block::EvaluationState& latest,
 LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
     LifterProgress p;
     p.id = n.id;
-    const block::BoreWork& work = state.bore(n.id);
+    const block::BoreWork& work = bores_of(state).bore(n.id);
     if (n.choice == LifterChoice::leave && work.cuts.empty())
         return p;
     const auto finished = finished_size(plan);
@@ -177,7 +179,8 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
     p.position = norm(proof->error);
     p.state = LifterState::proven;
     if (plan.position && n.choice == LifterChoice::bush)
-        switch (metrology::decide(*p.position, position_uncertainty(*state.latest, *proof), {{}, *plan.position})) {
+        switch (metrology::decide(*p.position, position_uncertainty(*tunnel_of(state).latest, *proof),
+                                  {{}, *plan.position})) {
         case metrology::Verdict::meets:
             break;
         case metrology::Verdict::cannot_tell:
@@ -203,7 +206,7 @@ double flat_timing(const LifterPlace& place) {
 }
 
 block::LifterPlanChosen lifter_plan_of(const JobState& state) {
-    return state.lifter_plan ? state.lifter_plan->payload : block::LifterPlanChosen{};
+    return bores_of(state).lifter_plan ? bores_of(state).lifter_plan->payload : block::LifterPlanChosen{};
 }
 
 std::vector<std::pair<FeatureId, double>> lifter_timings(const block::Blueprint& blueprint,
@@ -217,12 +220,12 @@ std::vector<std::pair<FeatureId, double>> lifter_timings(const block::Blueprint&
 }
 
 std::optional<LifterStudy> study_lifters(const JobState& state) {
-    if (!state.blueprint)
+    if (!intake_of(state).blueprint)
         return std::nullopt;
     LifterStudy study;
     const block::LifterPlanChosen plan = lifter_plan_of(state);
     std::vector<double> before, planned;
-    for (const block::HoleBlueprint& meant : state.blueprint->lifters) {
+    for (const block::HoleBlueprint& meant : intake_of(state).blueprint->lifters) {
         LifterNeed n;
         n.id = meant.id;
         n.nominal = meant.diameter.nominal;
@@ -235,10 +238,10 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
             n.diameter = 0;
             for (const block::HoleLevel& level : hole->levels)
                 n.diameter = std::max(*n.diameter, level.diameter);
-            n.timing = timing_of(*state.blueprint, *e, *hole, plan);
-        } else if (const auto now = size_now(state, meant.id); now && state.bore(meant.id).cuts.empty()) {
+            n.timing = timing_of(*intake_of(state).blueprint, *e, *hole, plan);
+        } else if (const auto now = size_now(state, meant.id); now && bores_of(state).bore(meant.id).cuts.empty()) {
             n.diameter = now->size;
-        } else if (state.bore(meant.id).cuts.empty()) {
+        } else if (bores_of(state).bore(meant.id).cuts.empty()) {
             continue;
         }
         if (n.diameter && plan.lifter)
@@ -281,8 +284,8 @@ std::vector<LifterCutStep> seat_steps(double seat) {
 LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
     LifterBoard board;
     const block::LifterPlanChosen plan = lifter_plan_of(state);
-    if (state.probe_stale() && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
-            return n.error && state.bore(n.id).cuts.empty();
+    if (tunnel_of(state).probe_stale() && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
+            return n.error && bores_of(state).bore(n.id).cuts.empty();
         })) {
         board.step = LifterStep::measure; // the tunnel they are placed by was cut since
         return board;
@@ -293,11 +296,11 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
     }
     for (const LifterNeed& n : study.each)
         board.each.push_back(progress_of(state, n, plan));
-    const bool newest = state.latest && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
-                            return state.bore(n.id).last_cut() > 0 && proof_of(state, n.id);
+    const bool newest = tunnel_of(state).latest && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
+                            return bores_of(state).bore(n.id).last_cut() > 0 && proof_of(state, n.id);
                         });
     if (newest) {
-        board.timings_after = lifter_timings(*state.blueprint, state.latest->evaluation, plan);
+        board.timings_after = lifter_timings(*intake_of(state).blueprint, tunnel_of(state).latest->evaluation, plan);
         std::vector<double> values;
         for (const auto& [id, timing] : board.timings_after)
             values.push_back(timing);
@@ -312,7 +315,7 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
         board.lifter = id;
     };
     for (const LifterNeed& n : study.each)
-        if (n.choice == LifterChoice::bush && n.covers == false && !state.bore(n.id).fitted) {
+        if (n.choice == LifterChoice::bush && n.covers == false && !bores_of(state).bore(n.id).fitted) {
             at(LifterStep::bush_too_small, n.id);
             return board;
         }

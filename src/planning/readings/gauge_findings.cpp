@@ -1,7 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/gauge_findings.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "metrology/minimum_zone.h"
 #include "planning/cylinders/boring.h"
 #include "planning/decks/deck_verdict.h"
@@ -30,7 +34,7 @@ using metrology::Verdict;
 /// A cylinder or lifter bore that was cut is held against what it was cut to.
 std::optional<Limits> window_after_cut(const JobState& state, const FeatureId& id,
                                        const std::optional<double>& oversize) {
-    const auto cuts = state.bore(id).cuts_now();
+    const auto cuts = bores_of(state).bore(id).cuts_now();
     if (cuts.empty())
         return std::nullopt;
     const block::BoreCut& last = cuts.back().payload;
@@ -44,7 +48,7 @@ std::optional<Limits> window_after_cut(const JobState& state, const FeatureId& i
 }
 
 Limits window_of(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
-    const block::Blueprint& b = *state.blueprint;
+    const block::Blueprint& b = *intake_of(state).blueprint;
     const block::Tolerance* t = nullptr;
     if (id.kind == FeatureKind::main) {
         const auto main = std::ranges::find(b.mains, id, &block::MainBlueprint::id);
@@ -59,7 +63,7 @@ Limits window_of(const JobState& state, const FeatureId& id, const std::optional
 
 std::vector<const MeasuredPlace*> places_of(const JobState& state, Quantity quantity) {
     std::vector<const MeasuredPlace*> found;
-    for (const MeasuredPlace& p : state.places)
+    for (const MeasuredPlace& p : readings_of(state).places)
         if (p.at.quantity == quantity)
             found.push_back(&p);
     return found;
@@ -89,8 +93,8 @@ void find_shape(BoreFinding& bore) {
 
 /// A main may be in size everywhere and still no cylinder.
 void judge_shape(BoreFinding& bore, const JobState& state) {
-    const auto main = std::ranges::find(state.blueprint->mains, bore.id, &block::MainBlueprint::id);
-    if (main == state.blueprint->mains.end() || bore.sizes.empty())
+    const auto main = std::ranges::find(intake_of(state).blueprint->mains, bore.id, &block::MainBlueprint::id);
+    if (main == intake_of(state).blueprint->mains.end() || bore.sizes.empty())
         return;
     const auto shape = usual_main_shape(main->diameter);
     if (!shape)
@@ -150,7 +154,7 @@ std::optional<SaddleFinding> saddle_finding(const JobState& state) {
     SaddleFinding f;
     std::vector<Vec2> line;
     f.uncertainty = 0.0;
-    for (const auto& main : state.blueprint->mains) {
+    for (const auto& main : intake_of(state).blueprint->mains) {
         const std::size_t before = f.saddles.size();
         for (const MeasuredPlace* p : places_of(state, Quantity::saddle))
             if (p->at.feature == main.id && counts(*p)) {
@@ -182,7 +186,7 @@ std::vector<SweepFinding> sweep_findings(const JobState& state) {
     for (const MeasuredPlace* p : places_of(state, Quantity::sweep))
         if (!p->stale())
             clocks[p->at.feature][p->at.direction] = p;
-    for (const block::TakenReading& r : state.readings)
+    for (const block::TakenReading& r : readings_of(state).readings)
         if (r.reading.at.quantity == Quantity::sweep)
             angle[r.reading.at.feature] = r.reading.instrument.contact_angle;
     std::vector<SweepFinding> found;
@@ -305,9 +309,9 @@ void compare(GaugeFindings& f, const block::MeasuredAt& at, const std::string& w
 }
 
 void find_disagreements(GaugeFindings& f, const JobState& state) {
-    if (!state.latest || !state.latest->standard_uncertainty || state.probe_stale())
+    if (!tunnel_of(state).latest || !tunnel_of(state).latest->standard_uncertainty || tunnel_of(state).probe_stale())
         return;
-    const double touch = *state.latest->standard_uncertainty;
+    const double touch = *tunnel_of(state).latest->standard_uncertainty;
     // The mean of the ways a bore was measured at one level stands against the circle there.
     for (const auto* bores : {&f.mains, &f.cylinders, &f.lifters})
         for (const BoreFinding& bore : *bores) {
@@ -315,11 +319,11 @@ void find_disagreements(GaugeFindings& f, const JobState& state) {
             for (const SizeFinding& s : bore.sizes)
                 if (!bore.stale && s.place.sureness)
                     levels[s.place.at.level].push_back(&s.place);
-            const block::BoreWork& work = state.bore(bore.id);
-            if (std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0) > state.latest->sequence)
+            const block::BoreWork& work = bores_of(state).bore(bore.id);
+            if (std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0) > tunnel_of(state).latest->sequence)
                 continue; // cut since it was probed
             for (const auto& [level, places] : levels) {
-                const auto probed = probed_at(state.latest->evaluation, places.front()->at, touch);
+                const auto probed = probed_at(tunnel_of(state).latest->evaluation, places.front()->at, touch);
                 if (!probed)
                     continue;
                 double mean = 0, u = 0;
@@ -335,10 +339,10 @@ void find_disagreements(GaugeFindings& f, const JobState& state) {
             }
         }
     for (const MeasuredPlace* p : places_of(state, Quantity::height)) {
-        const block::DeckState& deck = state.deck(p->at.feature.bank);
-        const block::DeckResult* probed = state.latest->evaluation.deck(p->at.feature.bank);
+        const block::DeckState& deck = decks_of(state).deck(p->at.feature.bank);
+        const block::DeckResult* probed = tunnel_of(state).latest->evaluation.deck(p->at.feature.bank);
         const bool cut_since = std::ranges::any_of(
-            deck.cuts, [&](const block::TakenCut& c) { return c.sequence > state.latest->sequence; });
+            deck.cuts, [&](const block::TakenCut& c) { return c.sequence > tunnel_of(state).latest->sequence; });
         if (p->stale() || !p->sureness || !probed || cut_since)
             continue;
         if (const auto height = height_between(probed->points, p->at.place))
@@ -349,7 +353,7 @@ void find_disagreements(GaugeFindings& f, const JobState& state) {
 /// Sizes of one bore taken with and without caps or plate must not be held against each other.
 void find_condition_warnings(GaugeFindings& f, const JobState& state) {
     std::map<FeatureId, std::vector<const MeasuredPlace*>> of;
-    for (const MeasuredPlace& p : state.places)
+    for (const MeasuredPlace& p : readings_of(state).places)
         if (!p.stale() && p.at.quantity == Quantity::size)
             of[p.at.feature].push_back(&p);
     for (const auto& entry : of) {
@@ -381,14 +385,14 @@ const BoreFinding* GaugeFindings::bore(const FeatureId& id) const {
 
 GaugeFindings gauge_findings(const JobState& state, const std::optional<double>& oversize) {
     GaugeFindings f;
-    if (!state.blueprint || state.places.empty())
+    if (!intake_of(state).blueprint || readings_of(state).places.empty())
         return f;
-    f.mains = bore_findings(state, state.blueprint->mains, oversize);
-    f.cylinders = bore_findings(state, state.blueprint->bores, oversize);
-    f.lifters = bore_findings(state, state.blueprint->lifters, oversize);
+    f.mains = bore_findings(state, intake_of(state).blueprint->mains, oversize);
+    f.cylinders = bore_findings(state, intake_of(state).blueprint->bores, oversize);
+    f.lifters = bore_findings(state, intake_of(state).blueprint->lifters, oversize);
     f.saddles = saddle_finding(state);
     f.sweeps = sweep_findings(state);
-    for (const block::BankBlueprint& bank : state.blueprint->banks)
+    for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
         if (auto feelers = feeler_finding(state, bank))
             f.feelers.push_back(std::move(*feelers));
     f.clearances = clearance_findings(state);
@@ -398,9 +402,10 @@ GaugeFindings gauge_findings(const JobState& state, const std::optional<double>&
     // A piston's crown does not move when its deck is cut: its reading is kept as a height, not taken again.
     const auto kept_as_crown = [&state](const MeasuredPlace& p) {
         return p.at.quantity == Quantity::piston &&
-               std::ranges::find(state.crowns, p.at.feature, &block::CrownReading::bore) != state.crowns.end();
+               std::ranges::find(decks_of(state).crowns, p.at.feature, &block::CrownReading::bore) !=
+                   decks_of(state).crowns.end();
     };
-    for (const MeasuredPlace& p : state.places)
+    for (const MeasuredPlace& p : readings_of(state).places)
         if (p.stale() && !kept_as_crown(p))
             f.measure_again.push_back(p.words);
     return f;

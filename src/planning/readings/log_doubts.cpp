@@ -2,7 +2,7 @@
 #include "planning/readings/log_doubts.h"
 
 #include "block/number_text.h"
-#include "block/state/job_state.h"
+#include "block/state/tunnel_state.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/reading_plan.h"
 
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/place.h"
 
 #include <algorithm>
@@ -73,7 +76,7 @@ double nominal_of(const Blueprint& b, const FeatureId& id) {
 
 /// What a cylinder or lifter bore was cut to, or what the sleeve in it came with; nothing where neither was.
 std::optional<double> size_to_expect(const block::JobState& state, const FeatureId& id) {
-    const block::BoreWork& work = state.bore(id);
+    const block::BoreWork& work = bores_of(state).bore(id);
     if (const auto cuts = work.cuts_now(); !cuts.empty())
         return cuts.back().payload.target;
     return work.fitted && work.insert ? std::optional(work.insert->payload.inside) : std::nullopt;
@@ -86,14 +89,14 @@ struct Meant {
 
 // What a reading may differ before it is asked about (common practice, no source), mm unless the quantity says else.
 Meant meant(const block::JobState& state, const MeasuredAt& at) {
-    const Blueprint& b = *state.blueprint;
+    const Blueprint& b = *intake_of(state).blueprint;
     switch (at.quantity) {
     case Quantity::size:
         if (const auto cut_to = size_to_expect(state, at.feature))
             return {*cut_to, 0.3};
         return {nominal_of(b, at.feature), at.feature.kind == FeatureKind::bore ? 1.5 : 0.3};
     case Quantity::height: {
-        const auto& deck = state.deck(at.feature.bank);
+        const auto& deck = decks_of(state).deck(at.feature.bank);
         double expected = b.bank(at.feature.bank)->deck_height.nominal;
         if (deck.latest && !deck.from_old_tunnel()) {
             // Once it is cut, a height is where the cutter was set to: infeed counts from the first touch.
@@ -144,7 +147,7 @@ std::optional<double> middle_of(std::vector<double> values) {
 
 /// @param since entry that a reading must be newer than
 std::size_t readings_at(const block::JobState& state, const std::string& key, std::int64_t since) {
-    const block::MeasuredPlace* place = state.place(key);
+    const block::MeasuredPlace* place = readings_of(state).place(key);
     if (!place || place->stale())
         return 0;
     return static_cast<std::size_t>(
@@ -247,10 +250,10 @@ std::vector<MeasuredAt> all_places(const Blueprint& b, Measuring what, const std
 }
 
 std::vector<MeasuredAt> chosen_places(const block::JobState& state, Measuring what, const std::string& bank) {
-    const auto chosen = state.reading_plans.find(plan_name(what, bank));
-    if (chosen == state.reading_plans.end())
-        return usual_places(*state.blueprint, what, bank);
-    const std::vector<MeasuredAt> all = all_places(*state.blueprint, what, bank);
+    const auto chosen = readings_of(state).reading_plans.find(plan_name(what, bank));
+    if (chosen == readings_of(state).reading_plans.end())
+        return usual_places(*intake_of(state).blueprint, what, bank);
+    const std::vector<MeasuredAt> all = all_places(*intake_of(state).blueprint, what, bank);
     std::vector<MeasuredAt> places;
     for (const std::string& key : chosen->second.places) {
         const auto found = std::ranges::find_if(all, [&key](const MeasuredAt& at) { return at.key() == key; });
@@ -261,7 +264,7 @@ std::vector<MeasuredAt> chosen_places(const block::JobState& state, Measuring wh
 }
 
 std::optional<AskedReading> next_reading(const block::JobState& state, const ReadingWish& wish) {
-    if (!state.blueprint || (goes_by_bank(wish.what) && !state.blueprint->bank(wish.bank)))
+    if (!intake_of(state).blueprint || (goes_by_bank(wish.what) && !intake_of(state).blueprint->bank(wish.bank)))
         return std::nullopt;
     std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
     if (wish.feature && std::ranges::find(places, *wish.feature, &MeasuredAt::feature) != places.end())
@@ -284,8 +287,8 @@ std::optional<AskedReading> next_reading(const block::JobState& state, const Rea
 }
 
 std::optional<AskedReading> next_called(const block::JobState& state, const StepList& steps, const ReadingWish& wish) {
-    if (!state.blueprint || wish.once_more || (wish.every_place_twice && decides_a_cut(wish.what)) ||
-        (goes_by_bank(wish.what) && !state.blueprint->bank(wish.bank)))
+    if (!intake_of(state).blueprint || wish.once_more || (wish.every_place_twice && decides_a_cut(wish.what)) ||
+        (goes_by_bank(wish.what) && !intake_of(state).blueprint->bank(wish.bank)))
         return std::nullopt;
     const std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
     for (const Step& step : steps.steps) {
@@ -298,7 +301,7 @@ std::optional<AskedReading> next_called(const block::JobState& state, const Step
         if (found == places.end() || skipped || (wish.feature && *wish.feature != found->feature))
             continue;
         const Meant m = meant(state, *found);
-        const block::MeasuredPlace* known = state.place(*found);
+        const block::MeasuredPlace* known = readings_of(state).place(*found);
         const std::size_t have = known && !known->stale() ? known->count : 0;
         return AskedReading{*found,        m.value, m.believable, static_cast<std::size_t>(found - places.begin()) + 1,
                             places.size(), have + 1};
@@ -319,7 +322,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
         e.zero = instrument.zero;
     e.turn = instrument.turn;
     std::vector<double> beside;
-    for (const block::MeasuredPlace& p : state.places) {
+    for (const block::MeasuredPlace& p : readings_of(state).places) {
         if (p.stale())
             continue;
         if (p.at.key() == asked.at.key())

@@ -2,7 +2,9 @@
 #include "planning/steps/answer.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/steps.h"
@@ -120,7 +122,7 @@ class Answering {
     }
 
     Conditions with_caps_on() const {
-        Conditions c = state_.conditions;
+        Conditions c = readings_of(state_).conditions;
         c.caps_torqued = true;
         if (const auto fasteners = given<std::string>("fasteners"))
             c.fasteners = *fasteners;
@@ -162,7 +164,8 @@ class Answering {
                            0, number("protrusion"), false});
         case Task::finish_tunnel: {
             ticked("done");
-            const bool bored = state_.tunnel_policy && state_.tunnel_policy->method == TunnelMethod::bore;
+            const bool bored =
+                tunnel_of(state_).tunnel_policy && tunnel_of(state_).tunnel_policy->method == TunnelMethod::bore;
             return one(TunnelCut{bored ? TunnelMethod::bore : TunnelMethod::hone, ""});
         }
         case Task::accept:
@@ -192,7 +195,7 @@ class Answering {
         case Task::decide_flaw:
             return one(FlawDecided{step_.why.front(), choice<FlawChoice>("choice"), ""});
         case Task::give_target: {
-            DeckTargetChosen target = state_.target;
+            DeckTargetChosen target = decks_of(state_).target;
             const double value = number("height");
             (target.school == TargetSchool::ratio       ? target.ratio
              : target.school == TargetSchool::clearance ? target.clearance
@@ -202,7 +205,7 @@ class Answering {
         case Task::decide_deck:
             if (a_.decks.kind == DeckStep::will_not_clean)
                 return {Payload(Note{words("reason")}),
-                        Payload(DeckTargetChosen{TargetSchool::least_cut, state_.target.equal, {}})};
+                        Payload(DeckTargetChosen{TargetSchool::least_cut, decks_of(state_).target.equal, {}})};
             return one(GatePassed{Rule::sign_off, step_.about ? step_.about->text() : "decks", words("reason")});
         case Task::look_why_dark:
             return one(StepDone{looked_why_dark(bank)});

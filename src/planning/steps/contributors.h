@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/state/job_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/step.h"
 

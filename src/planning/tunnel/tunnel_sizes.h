@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 
 #include <algorithm>
 #include <cstdint>
@@ -16,7 +17,7 @@ namespace pallix::planning {
 // What the files about the main tunnel have in common.
 
 inline const block::MainBlueprint& meant(const block::JobState& state, const block::FeatureId& id) {
-    return *std::ranges::find(state.blueprint->mains, id, &block::MainBlueprint::id);
+    return *std::ranges::find(intake_of(state).blueprint->mains, id, &block::MainBlueprint::id);
 }
 
 inline double target_of(const block::MainBlueprint& main, const block::TunnelPolicy& policy) {
@@ -42,7 +43,7 @@ inline bool counts(const block::MeasuredPlace& place) {
 inline std::map<std::string, const block::TakenReading*>
 last_sizes(const block::JobState& state, std::int64_t before = std::numeric_limits<std::int64_t>::max()) {
     std::map<std::string, const block::TakenReading*> last;
-    for (const block::TakenReading& r : state.readings)
+    for (const block::TakenReading& r : readings_of(state).readings)
         if (r.reading.at.feature.kind == block::FeatureKind::main && r.reading.at.quantity == block::Quantity::size &&
             r.sequence < before)
             last[r.reading.at.key()] = &r;

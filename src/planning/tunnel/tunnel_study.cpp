@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/tunnel/tunnel_study.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_sizes.h"
 
@@ -26,15 +28,15 @@ KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
     const auto worse = [&known](const std::optional<double>& u) {
         known.uncertainty = known.uncertainty && u ? std::optional(std::max(*known.uncertainty, *u)) : std::nullopt;
     };
-    for (const block::MeasuredPlace& p : state.places)
+    for (const block::MeasuredPlace& p : readings_of(state).places)
         if (p.at.quantity == Quantity::saddle && counts(p)) {
             saddle[p.at.feature] = p.value;
             worse(p.standard_uncertainty());
         }
     std::vector<block::MainBlueprint> mains; // whose saddles are read: one left out of the plan is left out here
     const std::vector<block::MeasuredAt> wanted = chosen_places(state, Measuring::saddle_heights, "");
-    for (const block::MainBlueprint& main : state.blueprint->mains)
-        if (saddle.contains(main.id) || state.blueprint->mains.size() <= 2 ||
+    for (const block::MainBlueprint& main : intake_of(state).blueprint->mains)
+        if (saddle.contains(main.id) || intake_of(state).blueprint->mains.size() <= 2 ||
             std::ranges::find(wanted, main.id, &block::MeasuredAt::feature) != wanted.end())
             mains.push_back(main);
     if (mains.size() > 2)
@@ -47,7 +49,7 @@ KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
     for (const block::MainBlueprint& main : mains) {
         Housing h{main.id, {}, target_of(main, policy), 0};
         double upright = 0;
-        for (const block::MeasuredPlace& p : state.places)
+        for (const block::MeasuredPlace& p : readings_of(state).places)
             if (p.at.feature == main.id && p.at.quantity == Quantity::size && p.at.direction == "upright" && counts(p))
                 upright = upright == 0 ? p.value : (upright + p.value) / 2;
         if (upright == 0)
@@ -55,7 +57,7 @@ KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
         // The saddle's top stands where the end mains' line has it, and off it by what the indicator found.
         const double off = saddle[main.id] - (s0 + (s1 - s0) * (main.x - x0) / (x1 - x0));
         const double z = h.target_diameter / 2 + off - upright / 2;
-        for (const block::MeasuredPlace& p : state.places) {
+        for (const block::MeasuredPlace& p : readings_of(state).places) {
             const auto angle = angle_of(p.at.direction);
             if (p.at.feature != main.id || p.at.quantity != Quantity::size || !angle || !counts(p))
                 continue;
@@ -77,16 +79,17 @@ KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
 } // namespace
 
 KnownHousings known_housings(const JobState& state, const TunnelPolicy& policy) {
-    if (!state.blueprint)
+    if (!intake_of(state).blueprint)
         return {};
     // Of mains that were worked on or unbolted since, the probe says nothing any more.
-    const bool probe_holds = state.mains_as_probed() && state.latest->conditions.caps_torqued != false;
+    const bool probe_holds =
+        tunnel_of(state).mains_as_probed() && tunnel_of(state).latest->conditions.caps_torqued != false;
     if (!probe_holds)
         return from_gauges(state, policy);
-    const block::Evaluation& e = state.latest->evaluation;
+    const block::Evaluation& e = tunnel_of(state).latest->evaluation;
     return {HousingSource::probe,
-            housings_of(*state.blueprint, e, policy),
-            state.latest->mains_uncertainty(),
+            housings_of(*intake_of(state).blueprint, e, policy),
+            tunnel_of(state).latest->mains_uncertainty(),
             given_line(e, GivenLine::ends),
             {}};
 }
@@ -183,7 +186,7 @@ void find_sure(TunnelStudy& study) {
 
 std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     TunnelStudy study;
-    study.policy = state.tunnel_policy.value_or(TunnelPolicy{.parting = 12 * block::radians_per_degree});
+    study.policy = tunnel_of(state).tunnel_policy.value_or(TunnelPolicy{.parting = 12 * block::radians_per_degree});
     study.housings = known_housings(state, study.policy);
     if (study.housings.source == HousingSource::none)
         return std::nullopt;

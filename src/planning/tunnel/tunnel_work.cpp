@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/tunnel/tunnel_work.h"
 
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "metrology/circle_fit.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_sizes.h"
@@ -33,10 +35,11 @@ struct Campaign {
 
 Campaign campaign_of(const JobState& state) {
     Campaign c;
-    if (!state.caps_cut.empty() && state.caps_cut.back().sequence > state.tunnel_done)
-        c.caps = &state.caps_cut.back();
-    if (!state.tunnel_passes.empty() && state.tunnel_passes.back().sequence > state.tunnel_done)
-        c.pass = &state.tunnel_passes.back();
+    if (!tunnel_of(state).caps_cut.empty() && tunnel_of(state).caps_cut.back().sequence > tunnel_of(state).tunnel_done)
+        c.caps = &tunnel_of(state).caps_cut.back();
+    if (!tunnel_of(state).tunnel_passes.empty() &&
+        tunnel_of(state).tunnel_passes.back().sequence > tunnel_of(state).tunnel_done)
+        c.pass = &tunnel_of(state).tunnel_passes.back();
     c.cut = c.caps ? c.caps->sequence : 0;
     c.worked = c.pass ? c.pass->sequence : 0;
     return c;
@@ -72,11 +75,11 @@ void predict_probed(std::vector<CapPrediction>& out, const JobState& state, cons
                         {},
                         0,
                         0};
-        const double touch = state.latest->mains_uncertainty().value_or(0.0025);
+        const double touch = tunnel_of(state).latest->mains_uncertainty().value_or(0.0025);
         // A fitted diameter of n touches: 2·u/√n, before and after.
         p.allowed = 4 * std::numbers::sqrt2 * touch / std::sqrt(static_cast<double>(section.points));
-        if (state.mains_as_probed())
-            for (const block::MainResult& now : state.latest->evaluation.mains)
+        if (tunnel_of(state).mains_as_probed())
+            for (const block::MainResult& now : tunnel_of(state).latest->evaluation.mains)
                 if (now.id == section.id && now.level == section.level)
                     p.after = now.diameter;
         p.read = p.after ? 1 : 0;
@@ -97,7 +100,7 @@ std::vector<CapPrediction> predictions_of(const JobState& state, const Campaign&
         CapPrediction p{size->reading.at, size->value, cut_of(*c.caps, size->reading.at.feature), 0, {}, 0, 0};
         p.predicted = p.before - p.cut * std::cos(*angle);
         p.allowed = 2 * std::numbers::sqrt2 * size->fixed.value_or(0.0025);
-        const block::MeasuredPlace* place = state.place(key);
+        const block::MeasuredPlace* place = readings_of(state).place(key);
         if (const auto after = now.find(key);
             after != now.end() && after->second->sequence > c.cut && c.worked < c.cut && place && !place->stale()) {
             p.after = place->value;
@@ -118,12 +121,13 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
             {at, d, target_of(main, policy) - d, main.diameter.smallest() - d, main.diameter.largest() - d, stale});
     };
     const auto sizes = last_sizes(state);
-    const bool probe_is_newer = state.latest && std::ranges::none_of(sizes, [&](const auto& size) {
-                                    return size.second->sequence > state.latest->mains_sequence();
+    const bool probe_is_newer = tunnel_of(state).latest && std::ranges::none_of(sizes, [&](const auto& size) {
+                                    return size.second->sequence > tunnel_of(state).latest->mains_sequence();
                                 });
     if (probe_is_newer)
-        for (const block::MainResult& section : state.latest->evaluation.mains)
-            add({section.id, Quantity::size, section.level, "", {}}, section.diameter, !state.mains_as_probed());
+        for (const block::MainResult& section : tunnel_of(state).latest->evaluation.mains)
+            add({section.id, Quantity::size, section.level, "", {}}, section.diameter,
+                !tunnel_of(state).mains_as_probed());
     else
         for (const auto& [key, size] : sizes)
             add(size->reading.at, size->value, size->stale());
@@ -157,8 +161,8 @@ std::optional<StrokeForecast> forecast_of(const JobState& state, const Campaign&
 void find_boring(TunnelWork& work, const JobState& state, const TunnelPolicy& policy) {
     bool established = false;
     const block::TakenPass* last = nullptr;
-    for (const block::TakenPass& taken : state.tunnel_passes) {
-        if (taken.sequence < state.tunnel_done)
+    for (const block::TakenPass& taken : tunnel_of(state).tunnel_passes) {
+        if (taken.sequence < tunnel_of(state).tunnel_done)
             continue;
         if (taken.pass.new_cutter)
             established = false;
@@ -216,24 +220,25 @@ class Stand {
         : w_(work), state_(state), gauge_(gauge), probed_(probed), c_(campaign_of(state)) {
         w_.begun = c_.begun();
         for (const auto& what : {Measuring::main_sizes, Measuring::saddle_heights})
-            if (what == Measuring::main_sizes || state.blueprint->mains.size() > 2)
+            if (what == Measuring::main_sizes || intake_of(state).blueprint->mains.size() > 2)
                 for (MeasuredAt& at : chosen_places(state, what, ""))
                     (what == Measuring::main_sizes ? sizes_ : saddles_).push_back(std::move(at));
         std::int64_t newest = 0;
-        for (const block::TakenReading& r : state.readings)
+        for (const block::TakenReading& r : readings_of(state).readings)
             if (r.reading.at.feature.kind == FeatureKind::main && r.reading.at.quantity == Quantity::size)
                 newest = r.sequence;
-        w_.by_probe = state.latest && newest < state.latest->mains_sequence();
-        probe_counts_ = state.mains_as_probed() && state.latest->conditions.caps_torqued != false &&
-                        probed_whole(*state.blueprint, state.latest->evaluation);
+        w_.by_probe = tunnel_of(state).latest && newest < tunnel_of(state).latest->mains_sequence();
+        probe_counts_ = tunnel_of(state).mains_as_probed() &&
+                        tunnel_of(state).latest->conditions.caps_torqued != false &&
+                        probed_whole(*intake_of(state).blueprint, tunnel_of(state).latest->evaluation);
     }
 
     TunnelStep step() {
         w_.verdict = verdict();
-        const bool torque_due = c_.cut > c_.worked && state_.caps_torqued < c_.cut;
+        const bool torque_due = c_.cut > c_.worked && tunnel_of(state_).caps_torqued < c_.cut;
         if (torque_due)
             return TunnelStep::torque_caps;
-        if (state_.conditions.caps_torqued == false)
+        if (readings_of(state_).conditions.caps_torqued == false)
             return TunnelStep::caps_off;
         if (!c_.begun())
             return before_work();
@@ -246,7 +251,7 @@ class Stand {
             want(sizes_);
             want(saddles_);
             const bool nothing_counts = w_.to_read.size() == sizes_.size() + saddles_.size();
-            if (nothing_counts || (w_.by_probe && state_.mains_as_probed()))
+            if (nothing_counts || (w_.by_probe && tunnel_of(state_).mains_as_probed()))
                 return TunnelStep::measure;
             if (!w_.to_read.empty())
                 return TunnelStep::read;
@@ -297,7 +302,7 @@ class Stand {
                 return std::ranges::any_of(sizes_,
                                            [&](const MeasuredAt& at) { return at.feature == main && holds(at); });
             };
-            for (const block::MainBlueprint& main : state_.blueprint->mains)
+            for (const block::MainBlueprint& main : intake_of(state_).blueprint->mains)
                 if (const auto at = tightest(main.id); at && !read(main.id))
                     w_.to_read.push_back(*at);
             if (!w_.to_read.empty())
@@ -341,7 +346,7 @@ class Stand {
     }
 
     bool holds(const MeasuredAt& at) const {
-        const block::MeasuredPlace* place = state_.place(at);
+        const block::MeasuredPlace* place = readings_of(state_).place(at);
         return place && counts(*place);
     }
     void want(const std::vector<MeasuredAt>& places) {
@@ -350,7 +355,7 @@ class Stand {
                 w_.to_read.push_back(at);
     }
     bool unstated() const {
-        return std::ranges::any_of(state_.places, [](const block::MeasuredPlace& p) {
+        return std::ranges::any_of(readings_of(state_).places, [](const block::MeasuredPlace& p) {
             return p.at.feature.kind == FeatureKind::main && p.at.quantity != Quantity::sweep && !p.stale() &&
                    !p.conditions.caps_torqued;
         });
@@ -378,8 +383,8 @@ class Stand {
         if (!v)
             return Verdict::cannot_tell;
         // Sizes alone do not say that three mains and more stand in one line.
-        if (!probe_counts_ &&
-            ((!gauge_.saddles && state_.blueprint->mains.size() > 2) || whole < state_.blueprint->mains.size()))
+        if (!probe_counts_ && ((!gauge_.saddles && intake_of(state_).blueprint->mains.size() > 2) ||
+                               whole < intake_of(state_).blueprint->mains.size()))
             hold(Verdict::cannot_tell);
         return *v;
     }
@@ -397,9 +402,9 @@ class Stand {
 
 TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const TunnelVerdict* probed) {
     TunnelWork work;
-    if (!state.blueprint)
+    if (!intake_of(state).blueprint)
         return work;
-    const TunnelPolicy policy = state.tunnel_policy.value_or(TunnelPolicy{});
+    const TunnelPolicy policy = tunnel_of(state).tunnel_policy.value_or(TunnelPolicy{});
     work.method = policy.method;
     work.saddles_missing = known_housings(state, policy).saddles_missing;
     const Campaign c = campaign_of(state);
