@@ -3,7 +3,6 @@
 #include "block/evaluation_uncertainty.h"
 #include "block/ledger.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
 #include "metrology/minimum_zone.h"
 #include "metrology/monte_carlo.h"
 #include "metrology/plane_fit.h"
@@ -284,7 +283,7 @@ BENCHMARK(WhatComesNextInALongJob)->Arg(100)->Arg(5000)->Unit(benchmark::kMillis
 
 /// The list alone, of a job that is folded and assessed.
 void ListTheStepsOfTheFerry(benchmark::State& state) {
-    const block::JobState job = block::fold(ferry_entries());
+    const block::Folded job = block::fold(ferry_entries());
     const planning::Assessment a = planning::assess(job);
     for (auto _ : state)
         benchmark::DoNotOptimize(planning::steps_of(job, a, "2026-03-06T12:00:00Z"));
@@ -292,14 +291,14 @@ void ListTheStepsOfTheFerry(benchmark::State& state) {
 BENCHMARK(ListTheStepsOfTheFerry)->Unit(benchmark::kMillisecond);
 
 void PlanTheFerrysCylinders(benchmark::State& state) {
-    const block::JobState job = block::fold(ferry_entries());
+    const block::Folded job = block::fold(ferry_entries());
     for (auto _ : state)
         benchmark::DoNotOptimize(planning::cylinder_work(job, {}));
 }
 BENCHMARK(PlanTheFerrysCylinders)->Unit(benchmark::kMillisecond);
 
 void PlanTheFerrysLifters(benchmark::State& state) {
-    const block::JobState job = block::fold(ferry_entries());
+    const block::Folded job = block::fold(ferry_entries());
     for (auto _ : state)
         benchmark::DoNotOptimize(planning::lifter_work(job));
 }

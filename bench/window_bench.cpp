@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // First paint against a bare QMainWindow in the same run, and the cost of one step of a dragged cut level.
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "session/demo_shop.h"
 #include "session/preferences.h"
 #include "session/session.h"
@@ -146,7 +147,7 @@ void ReadAMillionTouchesInTheBackground(benchmark::State& state) {
         auto logs = bench.session.logs_to_read({{"scan.csv", million_touch_log()}}, {});
         if (!session::Session::read_logs(logs))
             state.SkipWithError("the log has a fault");
-        touches = block::fold(logs.entries, &logs.read).deck("C").latest->result.touches;
+        touches = decks_of(block::fold(logs.entries, &logs.read)).deck("C").latest->result.touches;
     }
     state.counters["touches"] = static_cast<double>(touches);
 }
@@ -235,10 +236,10 @@ BENCHMARK(ChangeTheUnitOverManyJobs)->Arg(5000)->Unit(benchmark::kMillisecond);
 void TakeAReadingInALongJob(benchmark::State& state) {
     Bench bench;
     open_tender(bench);
-    const std::string main = bench.session.state().blueprint->mains.front().id.text();
+    const std::string main = intake_of(bench.session.state()).blueprint->mains.front().id.text();
     const auto reading = [&](double value) {
         block::Reading r;
-        r.at.feature = bench.session.state().blueprint->mains.front().id;
+        r.at.feature = intake_of(bench.session.state()).blueprint->mains.front().id;
         r.at.level = "front";
         r.at.direction = "upright";
         r.value = value;

@@ -7,6 +7,7 @@
 namespace pallix::block {
 
 struct Blueprint;
+class Folded;
 struct BoresState;
 struct CrownReading;
 struct DeckMeasurement;

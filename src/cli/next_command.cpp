@@ -3,7 +3,7 @@
 
 #include "block/job_file.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "cli/inputs.h"
 #include "planning/common/assessment.h"
 #include "wording/steps/step_words.h"
@@ -148,10 +148,10 @@ int next(const NextRequest& request) {
         print(entries.error());
         return input_is_wrong;
     }
-    const block::JobState state = block::fold(*entries);
-    if (!state.troubles.empty()) {
+    const block::Folded state = block::fold(*entries);
+    if (!intake_of(state).troubles.empty()) {
         block::Faults faults;
-        for (const block::Trouble& trouble : state.troubles)
+        for (const block::Trouble& trouble : intake_of(state).troubles)
             faults.push_back({request.job, 0, trouble.words, ""});
         print(faults);
         return input_is_wrong;

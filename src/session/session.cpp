@@ -5,8 +5,11 @@
 #include "block/job_file.h"
 #include "block/ledger.h"
 #include "block/profile_trace.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"
 #include "planning/decks/deck_belief.h"
@@ -53,10 +56,10 @@ bool belong_together(const Entry& before, const Entry& after) {
 /// in the way at every later start.
 Outcome holds_together(const std::vector<Entry>& entries, const std::string& file) {
     try {
-        const block::JobState state = block::fold(entries);
-        if (!state.troubles.empty()) {
+        const block::Folded state = block::fold(entries);
+        if (!intake_of(state).troubles.empty()) {
             block::Faults faults;
-            for (const block::Trouble& trouble : state.troubles)
+            for (const block::Trouble& trouble : intake_of(state).troubles)
                 faults.push_back({file, 0, trouble.words, ""});
             return tl::unexpected(std::move(faults));
         }
@@ -81,7 +84,7 @@ block::Faults as_faults(const storage::BookFault& fault) {
 }
 
 struct Session::Worked {
-    block::JobState state;
+    block::Folded state;
     planning::Assessment assessment;
     std::shared_ptr<const planning::TunnelStudy> tunnel_study;                        ///< when it was asked for
     std::map<std::string, std::optional<planning::LocalFlatness>> local_flatness;     ///< by bank, likewise
@@ -133,21 +136,21 @@ Session::Clock Session::system_clock() {
 }
 
 void Session::refresh() {
-    block::JobState state = block::fold(entries_, &read_logs_);
+    block::Folded state = block::fold(entries_, &read_logs_);
     planning::Assessment assessment = planning::assess(state, certainty_of(state), clock_());
     take_over(std::move(state), std::move(assessment));
 }
 
-void Session::take_over(block::JobState state, planning::Assessment assessment) {
+void Session::take_over(block::Folded state, planning::Assessment assessment) {
     worked_->state = std::move(state);
     worked_->assessment = std::move(assessment);
     worked_->local_flatness.clear();
     worked_->beliefs_known.clear();
     worked_->tunnel_study.reset();
     wait_for_rest();
-    if (draws_certainty_ && worked_->state.blueprint && worked_->state.latest &&
-        worked_->state.latest->standard_uncertainty)
-        worked_->certainty.want(*worked_->state.blueprint, *worked_->state.latest);
+    if (draws_certainty_ && intake_of(worked_->state).blueprint && tunnel_of(worked_->state).latest &&
+        tunnel_of(worked_->state).latest->standard_uncertainty)
+        worked_->certainty.want(*intake_of(worked_->state).blueprint, *tunnel_of(worked_->state).latest);
 }
 
 /// What waits for a time is looked at again when it has come.
@@ -165,7 +168,7 @@ void Session::draw_certainty() {
 
 const planning::Certainty* Session::certainty_of(const block::JobState& state) const {
     const planning::Certainty* known = worked_->certainty.result();
-    return known && state.latest && known->sequence == state.latest->sequence ? known : nullptr;
+    return known && tunnel_of(state).latest && known->sequence == tunnel_of(state).latest->sequence ? known : nullptr;
 }
 
 const planning::Certainty* Session::certainty_of_latest() const {
@@ -183,7 +186,7 @@ Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
     worked_->beliefs.forget();
     worked_->certainty.forget();
     try {
-        block::JobState state = block::fold(*entries, &read);
+        block::Folded state = block::fold(*entries, &read);
         planning::Assessment assessment = planning::assess(state, nullptr, clock_());
         job_ = job;
         entries_ = std::move(*entries);
@@ -265,7 +268,7 @@ Outcome Session::append(std::vector<Payload> payloads) {
             }
             take_over(std::move(worked_->state), std::move(assessment));
         } else {
-            block::JobState state = block::fold(entries_, &read_logs_);
+            block::Folded state = block::fold(entries_, &read_logs_);
             planning::Assessment assessment = planning::assess(state, certainty_of(state), now);
             if (auto done = write(); !done)
                 return refuse(as_faults(done.error()));
@@ -301,8 +304,8 @@ Session::LogsToRead Session::logs_to_read(const std::vector<block::NamedText>& l
 }
 
 Outcome Session::read_logs(LogsToRead& to_read) {
-    const block::JobState before = block::fold(to_read.entries, &to_read.read);
-    if (!before.blueprint)
+    const block::Folded before = block::fold(to_read.entries, &to_read.read);
+    if (!intake_of(before).blueprint)
         return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
     for (Payload& payload : to_read.payloads) {
         auto& log = std::get<block::ProbeLogTaken>(payload);
@@ -310,16 +313,17 @@ Outcome Session::read_logs(LogsToRead& to_read) {
         to_read.entries.push_back({static_cast<std::int64_t>(to_read.entries.size() + 1), "", "", payload});
     }
     // The fold is the judge: what it could not use is not taken in, and then every fault is wanted.
-    const block::JobState after = block::fold(to_read.entries, &to_read.read);
-    if (after.troubles.size() > before.troubles.size()) {
-        const auto probe = block::read_probe_logs(to_read.logs, *before.blueprint, block::ProbeScope::part);
-        return tl::unexpected(probe ? block::Faults{{to_read.logs.front().file, 0, after.troubles.back().words, ""}}
-                                    : probe.error());
+    const block::Folded after = block::fold(to_read.entries, &to_read.read);
+    if (intake_of(after).troubles.size() > intake_of(before).troubles.size()) {
+        const auto probe = block::read_probe_logs(to_read.logs, *intake_of(before).blueprint, block::ProbeScope::part);
+        return tl::unexpected(
+            probe ? block::Faults{{to_read.logs.front().file, 0, intake_of(after).troubles.back().words, ""}}
+                  : probe.error());
     }
     std::optional<double>& u = to_read.standard_uncertainty;
     if (!u) // then what the logs themselves state holds; the newest stand first
         for (std::size_t i = 0; i < to_read.logs.size(); ++i)
-            if (const auto stated = after.latest->logs[i].touch_uncertainty)
+            if (const auto stated = tunnel_of(after).latest->logs[i].touch_uncertainty)
                 u = std::max(u.value_or(0), *stated);
     for (Payload& payload : to_read.payloads)
         std::get<block::ProbeLogTaken>(payload).standard_uncertainty = u;
@@ -381,8 +385,8 @@ Outcome Session::log_cut(const block::DeckCut& cut, std::optional<block::FinishN
             planning::fault_of(worked_->state, worked_->assessment, cut)) // before a forecast is worked out for nothing
         return tl::unexpected(block::Faults{std::move(*fault)});
     std::vector<Payload> payloads;
-    const block::DeckState& deck = worked_->state.deck(cut.bank);
-    const bool kept = std::ranges::any_of(worked_->state.forecasts, [&](const auto& f) {
+    const block::DeckState& deck = decks_of(worked_->state).deck(cut.bank);
+    const bool kept = std::ranges::any_of(decks_of(worked_->state).forecasts, [&](const auto& f) {
         return f.payload.bank == cut.bank && deck.latest && f.sequence > deck.latest->sequence;
     });
     if (deck.latest && !kept && deck.depth_since(deck.latest->sequence) == 0 && cut.depth > 0)
@@ -399,7 +403,7 @@ Outcome Session::log_cut(const block::DeckCut& cut, std::optional<block::FinishN
 }
 
 std::shared_ptr<const planning::DeckBelief> Session::belief(const std::string& bank) {
-    if (!worked_->state.blueprint || !worked_->state.decks.contains(bank))
+    if (!intake_of(worked_->state).blueprint || !decks_of(worked_->state).decks.contains(bank))
         return nullptr;
     if (const auto known = worked_->beliefs_known.find(bank); known != worked_->beliefs_known.end())
         return known->second;
@@ -414,8 +418,8 @@ std::shared_ptr<const planning::DeckBelief> Session::belief(const std::string& b
 
 const std::optional<planning::LocalFlatness>& Session::local_flatness(const std::string& bank) const {
     const auto [found, fresh] = worked_->local_flatness.try_emplace(bank);
-    if (fresh && worked_->state.decks.contains(bank) && worked_->state.deck(bank).latest)
-        found->second = planning::local_flatness(worked_->state.deck(bank).latest->result.points);
+    if (fresh && decks_of(worked_->state).decks.contains(bank) && decks_of(worked_->state).deck(bank).latest)
+        found->second = planning::local_flatness(decks_of(worked_->state).deck(bank).latest->result.points);
     return found->second;
 }
 
@@ -424,7 +428,7 @@ const planning::TunnelWork& Session::tunnel_work() const {
 }
 
 std::shared_ptr<const planning::TunnelStudy> Session::tunnel_study() const {
-    if (!worked_->tunnel_study && worked_->state.blueprint)
+    if (!worked_->tunnel_study && intake_of(worked_->state).blueprint)
         if (auto known = planning::study_tunnel(worked_->state)) {
             planning::explain(*known);
             worked_->tunnel_study = std::make_shared<const planning::TunnelStudy>(std::move(*known));
@@ -439,16 +443,16 @@ Outcome Session::begin_rest(double minutes) {
 }
 
 double Session::rest_left() const {
-    if (!worked_->state.rest)
+    if (!bores_of(worked_->state).rest)
         return 0;
     const QDateTime now = QDateTime::fromString(QString::fromStdString(clock_()), Qt::ISODate);
     const QDateTime until =
-        QDateTime::fromString(QString::fromStdString(worked_->state.rest->payload.until), Qt::ISODate);
+        QDateTime::fromString(QString::fromStdString(bores_of(worked_->state).rest->payload.until), Qt::ISODate);
     return std::max(0.0, static_cast<double>(now.secsTo(until)) / 60);
 }
 
 Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText& trace) {
-    if (!worked_->state.blueprint || !worked_->state.blueprint->hole(bore))
+    if (!intake_of(worked_->state).blueprint || !intake_of(worked_->state).blueprint->hole(bore))
         return tl::unexpected(one_fault(bore.text() + " is not in the blueprint", "a cylinder it lists"));
     if (const auto read = block::read_trace(trace); !read)
         return tl::unexpected(read.error());

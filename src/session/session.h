@@ -151,7 +151,7 @@ class Session : public QObject {
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
     void refresh();
-    void take_over(block::JobState state, planning::Assessment assessment);
+    void take_over(block::Folded state, planning::Assessment assessment);
     void wait_for_rest();
     [[nodiscard]] const planning::Certainty* certainty_of(const block::JobState& state) const;
     void look_at_clock(const std::string& now);

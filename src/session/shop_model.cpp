@@ -2,7 +2,7 @@
 #include "session/shop_model.h"
 
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "wording/steps/step_words.h"
 
@@ -85,11 +85,11 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
     row.title = job.title;
     row.opened = job.opened;
     try {
-        const block::JobState state = block::fold(*entries);
+        const block::Folded state = block::fold(*entries);
         const planning::Assessment assessment =
             planning::assess(state, nullptr, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
-        row.customer = QString::fromStdString(state.customer);
-        row.engine = state.blueprint ? QString::fromStdString(state.blueprint->name) : QString();
+        row.customer = QString::fromStdString(intake_of(state).customer);
+        row.engine = intake_of(state).blueprint ? QString::fromStdString(intake_of(state).blueprint->name) : QString();
         for (std::size_t i = 0; i < units.size(); ++i)
             row.waits[i] = QString::fromStdString(wording::waits_for(state, assessment, wording::LengthText(units[i])));
         row.stages = assessment.stages;

@@ -3,8 +3,10 @@
 
 #include "block/entry_samples.h"
 #include "block/ledger.h"
+#include "block/state/bore_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 
 #include <gtest/gtest.h>
 #include <map>
@@ -40,7 +42,7 @@ const std::map<std::string, MeasuredAt>& places() {
 using Names = std::set<std::string>;
 
 /// What an entry makes stale.
-Names ended_by(const Payload& entry, const JobState& before = {}) {
+Names ended_by(const Payload& entry, const Folded& before = {}) {
     Names names;
     for (const RoundEnd& round : rounds_ended_by(entry, before))
         for (const auto& [name, at] : places())
@@ -49,9 +51,9 @@ Names ended_by(const Payload& entry, const JobState& before = {}) {
     return names;
 }
 
-JobState with_caps(std::optional<bool> torqued) {
-    JobState state;
-    state.conditions.caps_torqued = torqued;
+Folded with_caps(std::optional<bool> torqued) {
+    Folded state;
+    readings_of(state).conditions.caps_torqued = torqued;
     return state;
 }
 
@@ -95,15 +97,16 @@ TEST(Fresh, CapsThatComeOffEndTheMainsRoundAndStatementsDoNot) {
 TEST(Fresh, ATunnelThatWasWorkedOnAndReadIsAsLeftWhenItIsDone) {
     EXPECT_EQ(ended_by(TunnelCut{TunnelMethod::hone, ""}), (Names{"height", "main", "piston", "saddle", "sweep"}))
         << "done elsewhere: nothing is known of it";
-    JobState worked;
-    worked.tunnel_passes.push_back({7, {}});
+    Folded worked;
+    tunnel_of(worked).tunnel_passes.push_back({7, {}});
     EXPECT_EQ(ended_by(TunnelCut{TunnelMethod::hone, ""}, worked), (Names{"height", "piston"}));
 }
 
 TEST(Fresh, ARestEndsWhatWasReadWarm) {
-    JobState honed;
-    honed.bores[bore2].cuts.push_back({5, {bore2, BoreOperation::hone, {}, {}, false, 40, "220 stone", {}, ""}});
-    honed.bores[bore3].cuts.push_back({6, {bore3, BoreOperation::rough, {}, {}, false, 0, "", {}, ""}});
+    Folded honed;
+    bores_of(honed).bores[bore2].cuts.push_back(
+        {5, {bore2, BoreOperation::hone, {}, {}, false, 40, "220 stone", {}, ""}});
+    bores_of(honed).bores[bore3].cuts.push_back({6, {bore3, BoreOperation::rough, {}, {}, false, 0, "", {}, ""}});
     EXPECT_EQ(ended_by(RestBegun{40, "2026-03-02T10:45:00Z"}, honed), Names{"bore 2"});
 }
 
@@ -150,15 +153,16 @@ TEST(Fresh, AReadingTakesTheConditionsThatWereStatedAndKeepsItsOwn) {
     Reading off = reading;
     off.conditions.caps_torqued = false;
     add(off);
-    JobState state = fold(entries);
-    ASSERT_EQ(state.readings.size(), 3U);
-    EXPECT_FALSE(state.readings[0].reading.conditions.caps_torqued) << "nobody had said so then";
-    EXPECT_EQ(state.readings[1].reading.conditions.caps_torqued, true);
-    EXPECT_EQ(state.readings[2].reading.conditions.caps_torqued, false);
+    Folded state = fold(entries);
+    ASSERT_EQ(readings_of(state).readings.size(), 3U);
+    EXPECT_FALSE(readings_of(state).readings[0].reading.conditions.caps_torqued) << "nobody had said so then";
+    EXPECT_EQ(readings_of(state).readings[1].reading.conditions.caps_torqued, true);
+    EXPECT_EQ(readings_of(state).readings[2].reading.conditions.caps_torqued, false);
     add(caps(true, true));
     state = fold(entries);
-    EXPECT_EQ(state.readings[0].reading.conditions.caps_torqued, true) << "said afterwards, for what was there";
-    EXPECT_EQ(state.readings[2].reading.conditions.caps_torqued, false) << "what was said of one stands";
+    EXPECT_EQ(readings_of(state).readings[0].reading.conditions.caps_torqued, true)
+        << "said afterwards, for what was there";
+    EXPECT_EQ(readings_of(state).readings[2].reading.conditions.caps_torqued, false) << "what was said of one stands";
     add(CapsCut{{{{FeatureKind::main, "", 1}, 0.02}}});
-    EXPECT_FALSE(fold(entries).conditions.caps_torqued) << "cut caps are not on";
+    EXPECT_FALSE(readings_of(fold(entries)).conditions.caps_torqued) << "cut caps are not on";
 }

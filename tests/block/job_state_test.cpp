@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 
 #include "small_block.h"
 
@@ -28,7 +30,7 @@ class Ledger {
         for (const DeckPlace& place : deck_places(pallix::test::read_small_blueprint().banks[0]))
             add(pallix::test::height_reading(place.place, height, u));
     }
-    JobState state() const { return fold(entries_); }
+    Folded state() const { return fold(entries_); }
 
   private:
     std::vector<Entry> entries_;
@@ -41,23 +43,23 @@ DeckCut cut(double depth, PassKind kind = PassKind::pass) {
 } // namespace
 
 TEST(JobState, StartsWithTheBlueprintAlone) {
-    const JobState s = Ledger().state();
-    EXPECT_EQ(s.title, "small");
-    ASSERT_TRUE(s.blueprint);
-    EXPECT_FALSE(s.as_found);
-    EXPECT_FALSE(s.deck("C").latest);
-    EXPECT_TRUE(s.troubles.empty());
+    const Folded s = Ledger().state();
+    EXPECT_EQ(intake_of(s).title, "small");
+    ASSERT_TRUE(intake_of(s).blueprint);
+    EXPECT_FALSE(tunnel_of(s).as_found);
+    EXPECT_FALSE(decks_of(s).deck("C").latest);
+    EXPECT_TRUE(intake_of(s).troubles.empty());
 }
 
 TEST(JobState, AProbeLogIsAsFoundAndLatest) {
     Ledger job;
     const auto sequence = job.log(small_log(200.03).text());
-    const JobState s = job.state();
-    ASSERT_TRUE(s.as_found && s.latest);
-    EXPECT_EQ(s.latest->sequence, sequence);
-    EXPECT_EQ(s.latest->standard_uncertainty, 0.002);
-    EXPECT_NEAR(s.deck("C").latest->result.height_mean, 200.03, 1e-8);
-    EXPECT_FALSE(s.deck("C").stale());
+    const Folded s = job.state();
+    ASSERT_TRUE(tunnel_of(s).as_found && tunnel_of(s).latest);
+    EXPECT_EQ(tunnel_of(s).latest->sequence, sequence);
+    EXPECT_EQ(tunnel_of(s).latest->standard_uncertainty, 0.002);
+    EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_mean, 200.03, 1e-8);
+    EXPECT_FALSE(decks_of(s).deck("C").stale());
 }
 
 TEST(JobState, CutsAddUpAndMakeTheDeckStale) {
@@ -65,10 +67,10 @@ TEST(JobState, CutsAddUpAndMakeTheDeckStale) {
     const auto measured = job.log(small_log(200.03).text());
     job.add(cut(0.02, PassKind::witness));
     job.add(cut(0.03));
-    const JobState s = job.state();
-    EXPECT_NEAR(s.deck("C").depth_in_all(), 0.05, 1e-12);
-    EXPECT_NEAR(s.deck("C").depth_since(measured), 0.05, 1e-12);
-    EXPECT_TRUE(s.deck("C").stale());
+    const Folded s = job.state();
+    EXPECT_NEAR(decks_of(s).deck("C").depth_in_all(), 0.05, 1e-12);
+    EXPECT_NEAR(decks_of(s).deck("C").depth_since(measured), 0.05, 1e-12);
+    EXPECT_TRUE(decks_of(s).deck("C").stale());
 }
 
 TEST(JobState, MeasuringAgainKeepsWhatWasFound) {
@@ -76,12 +78,12 @@ TEST(JobState, MeasuringAgainKeepsWhatWasFound) {
     job.log(small_log(200.03).text());
     job.add(cut(0.05));
     const auto again = job.log(small_log(199.98).text());
-    const JobState s = job.state();
-    EXPECT_FALSE(s.deck("C").stale());
-    EXPECT_NEAR(s.deck("C").as_found->result.height_mean, 200.03, 1e-8);
-    EXPECT_NEAR(s.deck("C").latest->result.height_mean, 199.98, 1e-8);
-    EXPECT_EQ(s.deck("C").depth_since(again), 0);
-    EXPECT_NEAR(s.as_found->evaluation.decks[0].height_mean, 200.03, 1e-8);
+    const Folded s = job.state();
+    EXPECT_FALSE(decks_of(s).deck("C").stale());
+    EXPECT_NEAR(decks_of(s).deck("C").as_found->result.height_mean, 200.03, 1e-8);
+    EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_mean, 199.98, 1e-8);
+    EXPECT_EQ(decks_of(s).deck("C").depth_since(again), 0);
+    EXPECT_NEAR(tunnel_of(s).as_found->evaluation.decks[0].height_mean, 200.03, 1e-8);
 }
 
 TEST(JobState, ALogOfTheDeckAloneLiesInTheFrameOfTheOneBefore) {
@@ -89,10 +91,10 @@ TEST(JobState, ALogOfTheDeckAloneLiesInTheFrameOfTheOneBefore) {
     job.log(small_log(200.03).text());
     job.add(cut(0.05));
     job.log(LogWriter().deck(199.98).text());
-    const JobState s = job.state();
-    EXPECT_TRUE(s.troubles.empty());
-    EXPECT_NEAR(s.deck("C").latest->result.height_mean, 199.98, 1e-8);
-    EXPECT_EQ(s.latest->remark, "datum features from log.csv");
+    const Folded s = job.state();
+    EXPECT_TRUE(intake_of(s).troubles.empty());
+    EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_mean, 199.98, 1e-8);
+    EXPECT_EQ(tunnel_of(s).latest->remark, "datum features from log.csv");
 }
 
 TEST(JobState, LogsThatContinueAreReadTogether) {
@@ -101,10 +103,10 @@ TEST(JobState, LogsThatContinueAreReadTogether) {
     Ledger job;
     job.log(text.substr(0, split));
     job.log("setup,feature,level,x,y,z\n" + text.substr(split), 0.004, true);
-    const JobState s = job.state();
-    EXPECT_TRUE(s.troubles.empty()) << s.troubles.front().words;
-    ASSERT_TRUE(s.latest);
-    EXPECT_EQ(s.latest->standard_uncertainty, 0.004) << "the larger of both counts";
+    const Folded s = job.state();
+    EXPECT_TRUE(intake_of(s).troubles.empty()) << intake_of(s).troubles.front().words;
+    ASSERT_TRUE(tunnel_of(s).latest);
+    EXPECT_EQ(tunnel_of(s).latest->standard_uncertainty, 0.004) << "the larger of both counts";
 }
 
 TEST(JobState, FourReadingsMakeAMeasurement) {
@@ -115,26 +117,26 @@ TEST(JobState, FourReadingsMakeAMeasurement) {
     ASSERT_EQ(places.size(), 4U);
     for (std::size_t i = 0; i < 3; ++i)
         job.add(height_reading(places[i].place, 200.0 + 0.001 * static_cast<double>(i)));
-    EXPECT_TRUE(job.state().deck("C").stale());
-    EXPECT_EQ(job.state().deck("C").readings.size(), 3U);
+    EXPECT_TRUE(decks_of(job.state()).deck("C").stale());
+    EXPECT_EQ(decks_of(job.state()).deck("C").readings.size(), 3U);
     job.add(height_reading(places[1].place, 200.005, 0.002)); // read again: the mean of both counts
     job.add(height_reading(places[3].place, 200.0));
-    const JobState s = job.state();
-    ASSERT_FALSE(s.deck("C").stale());
-    EXPECT_EQ(s.deck("C").latest->source, DeckSource::readings);
-    EXPECT_NEAR(s.deck("C").latest->result.height_max, 200.003, 1e-12);
+    const Folded s = job.state();
+    ASSERT_FALSE(decks_of(s).deck("C").stale());
+    EXPECT_EQ(decks_of(s).deck("C").latest->source, DeckSource::readings);
+    EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_max, 200.003, 1e-12);
     // The larger of the two gauges, and the spread of two readings 0.004 apart: s = 0.004/√2, of their mean 0.002.
-    EXPECT_NEAR(*s.deck("C").latest->standard_uncertainty, std::hypot(0.002, 0.002), 1e-12);
-    EXPECT_EQ(s.deck("C").latest->sureness.taken, 2U);
-    EXPECT_NEAR(s.deck("C").latest->sureness.of_one, 0.004 / std::numbers::sqrt2, 1e-12);
+    EXPECT_NEAR(*decks_of(s).deck("C").latest->standard_uncertainty, std::hypot(0.002, 0.002), 1e-12);
+    EXPECT_EQ(decks_of(s).deck("C").latest->sureness.taken, 2U);
+    EXPECT_NEAR(decks_of(s).deck("C").latest->sureness.of_one, 0.004 / std::numbers::sqrt2, 1e-12);
 }
 
 TEST(JobState, AReadingWithoutUncertaintyLeavesTheSetWithout) {
     Ledger job;
     job.read_all(200.0, std::nullopt);
-    ASSERT_TRUE(job.state().deck("C").latest);
-    EXPECT_FALSE(job.state().deck("C").latest->standard_uncertainty);
-    EXPECT_TRUE(job.state().deck("C").as_found) << "a shop without a probe starts from readings";
+    ASSERT_TRUE(decks_of(job.state()).deck("C").latest);
+    EXPECT_FALSE(decks_of(job.state()).deck("C").latest->standard_uncertainty);
+    EXPECT_TRUE(decks_of(job.state()).deck("C").as_found) << "a shop without a probe starts from readings";
 }
 
 TEST(JobState, ACutEndsAnUnfinishedSetOfReadings) {
@@ -142,7 +144,7 @@ TEST(JobState, ACutEndsAnUnfinishedSetOfReadings) {
     job.log(small_log().text());
     job.add(height_reading(deck_places(pallix::test::read_small_blueprint().banks[0])[0].place, 200));
     job.add(cut(0.01));
-    EXPECT_TRUE(job.state().deck("C").readings.empty());
+    EXPECT_TRUE(decks_of(job.state()).deck("C").readings.empty());
 }
 
 TEST(JobState, StruckEntriesHaveNoPart) {
@@ -150,8 +152,8 @@ TEST(JobState, StruckEntriesHaveNoPart) {
     job.log(small_log(200.03).text());
     const auto wrong = job.add(cut(0.5));
     job.add(Strike{wrong, "thou taken for tenths"});
-    EXPECT_EQ(job.state().deck("C").depth_in_all(), 0);
-    EXPECT_FALSE(job.state().deck("C").stale());
+    EXPECT_EQ(decks_of(job.state()).deck("C").depth_in_all(), 0);
+    EXPECT_FALSE(decks_of(job.state()).deck("C").stale());
 }
 
 TEST(JobState, WhatCannotBeUsedIsSaidAndLeftOut) {
@@ -159,11 +161,11 @@ TEST(JobState, WhatCannotBeUsedIsSaidAndLeftOut) {
     job.log("feature,x,y,z\nmain.1,1,2,three\n");
     job.add(DeckCut{"R", PassKind::pass, 0.1, true, {}});
     job.add(UnknownPayload{"bore_honed", 1, "{}"});
-    const JobState s = job.state();
-    ASSERT_EQ(s.troubles.size(), 2U);
-    EXPECT_NE(s.troubles[0].words.find("three"), std::string::npos);
-    EXPECT_NE(s.troubles[1].words.find("bank \"R\""), std::string::npos);
-    EXPECT_FALSE(s.latest);
+    const Folded s = job.state();
+    ASSERT_EQ(intake_of(s).troubles.size(), 2U);
+    EXPECT_NE(intake_of(s).troubles[0].words.find("three"), std::string::npos);
+    EXPECT_NE(intake_of(s).troubles[1].words.find("bank \"R\""), std::string::npos);
+    EXPECT_FALSE(tunnel_of(s).latest);
 }
 
 TEST(DeckPlaces, LieInsideTheOutline) {

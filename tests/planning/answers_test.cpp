@@ -3,7 +3,10 @@
 #include "planning/steps/answer.h"
 
 #include "block/ledger.h"
-#include "block/state/job_state.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/fold.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/row_block.h"
 
@@ -31,7 +34,7 @@ class Answered {
     }
     /// Answers what is called with what it proposes and what is said here.
     void answer(const Answers& said = {}) {
-        const JobState state = job_.state();
+        const Folded state = job_.state();
         const Assessment a = assess(state, nullptr, time_);
         ASSERT_TRUE(a.steps.now());
         Answers answers = proposed(*a.steps.now());
@@ -44,7 +47,7 @@ class Answered {
     }
     /// Why an answer to a step is refused.
     std::string refused(const std::string& step, const Answers& answers) const {
-        const JobState state = job_.state();
+        const Folded state = job_.state();
         const Assessment a = assess(state, nullptr, time_);
         const Step* s = a.steps.find(step);
         if (!s)
@@ -115,23 +118,23 @@ TEST(AnsweredJob, AnAluminiumBlocksCylindersFromFoundToHandedOver) {
     j.read(80.15);
     EXPECT_EQ(j.called(), "cylinders/plate");
     j.answer({{"plate", std::string("on")}, {"fasteners", std::string("oil, three steps")}});
-    EXPECT_EQ(j.job().state().conditions.plate_on, true);
-    EXPECT_EQ(j.job().state().conditions.fasteners, "oil, three steps");
+    EXPECT_EQ(readings_of(j.job().state()).conditions.plate_on, true);
+    EXPECT_EQ(readings_of(j.job().state()).conditions.fasteners, "oil, three steps");
     for (int n = 1; n <= 2; ++n) {
         EXPECT_THAT(j.called(), testing::StartsWith("bore.C." + std::to_string(n) + "/measure"));
         j.read_all([](const MeasuredAt&) { return 80.15; }, bore_id(n));
         ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone");
         j.answer({{"strokes", 40.0}});
-        EXPECT_EQ(j.job().state().bore(bore_id(n)).cuts.back().payload.step, "150 stone");
+        EXPECT_EQ(bores_of(j.job().state()).bore(bore_id(n)).cuts.back().payload.step, "150 stone");
         j.read_all([](const MeasuredAt&) { return 80.255; }, bore_id(n));
         ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone") << "the brush follows the last stone";
         j.answer({{"strokes", 15.0}});
-        EXPECT_EQ(j.job().state().bore(bore_id(n)).cuts.back().payload.step, "brush");
+        EXPECT_EQ(bores_of(j.job().state()).bore(bore_id(n)).cuts.back().payload.step, "brush");
         j.read_all([](const MeasuredAt&) { return 80.256; }, bore_id(n));
     }
     ASSERT_EQ(j.called(), "cylinders/rest");
     j.answer();
-    EXPECT_EQ(j.job().state().rest->payload.until, "2026-03-02T09:40:00Z");
+    EXPECT_EQ(bores_of(j.job().state()).rest->payload.until, "2026-03-02T09:40:00Z");
     EXPECT_EQ(j.called(), "") << "nothing but waiting";
     EXPECT_EQ(j.waits("cylinders/rest").until, "2026-03-02T09:40:00Z");
     j.wait_until("2026-03-02T09:41:00Z");
@@ -174,7 +177,7 @@ TEST(AnsweredJob, SleevesArePressedAndTakenFlush) {
     j.answer({{"proud", 0.06}});
     ASSERT_EQ(j.called(), "deck.C/flush") << "the decks are not wanted, and a proud sleeve is all the same";
     j.answer();
-    EXPECT_NEAR(j.job().state().deck("C").cuts.back().cut.depth, 0.06, 1e-12);
+    EXPECT_NEAR(decks_of(j.job().state()).deck("C").cuts.back().cut.depth, 0.06, 1e-12);
     EXPECT_THAT(j.called(), testing::StartsWith("bore.C.1/measure")) << "pressed in, it pushed its neighbours";
 }
 
@@ -199,7 +202,7 @@ TEST(AnsweredJob, LiftersAskForWhatTheyNeed) {
     const double to = *j.now().steps.now()->number;
     EXPECT_EQ(j.waits("lifter.C.2/cut").step, "lifter.C.1/cut");
     j.answer();
-    EXPECT_NEAR(*j.job().state().bore(lifter_id(1)).cuts.back().payload.target, to, 1e-12);
+    EXPECT_NEAR(*bores_of(j.job().state()).bore(lifter_id(1)).cuts.back().payload.target, to, 1e-12);
     EXPECT_THAT(j.called(), testing::StartsWith("lifter.C.1/measure"));
 }
 

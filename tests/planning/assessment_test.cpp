@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 
 #include "block/small_block.h"
@@ -75,7 +74,7 @@ TEST(Assessment, LeadsThroughADeck) {
 }
 
 TEST(Assessment, WithoutABlueprintNothingIsLookedAt) { // the stage of the tunnel once asked it for its mains
-    const Assessment a = assess(JobState{});
+    const Assessment a = assess(Folded());
     EXPECT_EQ(a.steps.now()->task, Task::mend_blueprint);
     for (const StageState& s : a.stages)
         EXPECT_TRUE(s.mark == StageMark::open || s.stage == Stage::received) << static_cast<int>(s.stage);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/fold.h"
+#include "block/state/tunnel_state.h"
 #include "planning/cylinders/boring.h"
 
 #include "row_block.h"
@@ -33,7 +34,7 @@ RowJob ready() {
 }
 
 BoringBoard boring_board(const RowJob& job) {
-    const JobState s = job.state();
+    const Folded s = job.state();
     return boring_board(s, *study_cylinders(s, {}));
 }
 
@@ -75,11 +76,11 @@ TEST(Boring, AnOpenHoleSaysHowMuchIsToGo) { // by gauge its mean, by probe where
     EXPECT_NEAR(boring_board(ready()).by, 0.40, 1e-9);
     RowJob job;
     job.add(pistons(80.45));
-    JobState s = job.state();
+    Folded s = job.state();
     EvaluationState e;
     e.sequence = 1;
     e.evaluation.bores.push_back(test::probed_bore(bore_id(1), {60, 0}, 80.01, {60, 0}, 80.06));
-    s.as_found = s.latest = e;
+    tunnel_of(s).as_found = tunnel_of(s).latest = e;
     const BoringBoard b = boring_board(s, *study_cylinders(s, {}));
     ASSERT_EQ(b.holes.size(), 1U);
     EXPECT_NEAR(*b.holes[0].size, 80.06, 1e-9);

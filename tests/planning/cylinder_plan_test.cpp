@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/fold.h"
+#include "block/state/tunnel_state.h"
 #include "planning/cylinders/cylinder_plan.h"
 
 #include "metrology/enclosing_circle.h"
@@ -21,8 +22,8 @@ using test::RowJob;
 namespace {
 
 /// A job whose cylinders were probed: diameters at top and bottom, all on one offset across.
-JobState probed(const RowJob& job, const std::vector<double>& tops, double v = 0, double worn = 0) {
-    JobState s = job.state();
+Folded probed(const RowJob& job, const std::vector<double>& tops, double v = 0, double worn = 0) {
+    Folded s = job.state();
     EvaluationState e;
     e.sequence = 1;
     for (std::size_t i = 0; i < tops.size(); ++i) {
@@ -30,8 +31,8 @@ JobState probed(const RowJob& job, const std::vector<double>& tops, double v = 0
         e.evaluation.bores.push_back(
             test::probed_bore(bore_id(static_cast<int>(i) + 1), at, tops[i], at, tops[i] + worn));
     }
-    s.latest = e;
-    s.as_found = e;
+    tunnel_of(s).latest = e;
+    tunnel_of(s).as_found = e;
     return s;
 }
 
@@ -222,7 +223,7 @@ TEST(Walls, BeforeIsKeptBesideAfter) {
     plan.wall_thrust = 3.8;
     job.add(plan);
     job.add(wall(1, "top", "left", 3.9));
-    const JobState before = probed(job, {80, 80, 80, 80});
+    const Folded before = probed(job, {80, 80, 80, 80});
     const auto study = study_cylinders(before, {});
     const WallAt& w = study->bore(bore_id(1))->found.walls.at(0);
     EXPECT_NEAR(w.planned, 3.65, 1e-9);

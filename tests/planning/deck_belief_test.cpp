@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/fold.h"
+#include "block/state/intake_state.h"
 #include "planning/decks/deck_belief.h"
 
 #include "block/small_block.h"
@@ -15,7 +17,7 @@ namespace {
 class DeckBeliefTest : public testing::Test {
   protected:
     DeckBeliefTest() {
-        state_.blueprint = pallix::test::read_small_blueprint();
+        intake_of(state_).blueprint = pallix::test::read_small_blueprint();
         std::vector<Vec3> points;
         for (const double u : {4.0, 40.0, 110.0, 146.0})
             for (const double v : {-46.0, -40.0, 40.0, 46.0})
@@ -23,12 +25,12 @@ class DeckBeliefTest : public testing::Test {
         set(points);
     }
     void set(const std::vector<Vec3>& points) {
-        DeckState& deck = state_.decks["C"];
-        deck.latest =
-            DeckMeasurement{DeckSource::probe, 2, 0.001, *evaluate_deck(state_.blueprint->banks[0], points), {}};
+        DeckState& deck = decks_of(state_).decks["C"];
+        deck.latest = DeckMeasurement{
+            DeckSource::probe, 2, 0.001, *evaluate_deck(intake_of(state_).blueprint->banks[0], points), {}};
     }
     void cut(double depth, std::vector<Vec2> dark, bool rest_bright) {
-        DeckState& deck = state_.decks["C"];
+        DeckState& deck = decks_of(state_).decks["C"];
         deck.cuts.push_back({static_cast<std::int64_t>(3 + deck.cuts.size()), "", "",
                              DeckCut{"C", PassKind::pass, depth, dark.empty() && rest_bright, dark, 8, rest_bright}});
     }
@@ -36,8 +38,8 @@ class DeckBeliefTest : public testing::Test {
     [[nodiscard]] std::vector<double> heights() const {
         std::vector<double> at;
         double depth = 0;
-        for (const TakenCut& c : state_.deck("C").cuts)
-            at.push_back(state_.deck("C").latest->result.height_max - (depth += c.cut.depth));
+        for (const TakenCut& c : decks_of(state_).deck("C").cuts)
+            at.push_back(decks_of(state_).deck("C").latest->result.height_max - (depth += c.cut.depth));
         return at;
     }
     [[nodiscard]] std::vector<Contradiction> contradictions() const {
@@ -47,7 +49,7 @@ class DeckBeliefTest : public testing::Test {
         return suspect_for(state_, "C", contradictions(), heights(), 0.001);
     }
 
-    JobState state_;
+    Folded state_;
 };
 
 } // namespace
@@ -78,7 +80,7 @@ TEST_F(DeckBeliefTest, AFlatDeckIsCleanAfterAThinCut) {
 }
 
 TEST_F(DeckBeliefTest, NothingIsBelievedFromATunnelThatWasCut) {
-    state_.decks["C"].tunnel_cut = 5;
+    decks_of(state_).decks["C"].tunnel_cut = 5;
     EXPECT_FALSE(believe_deck(state_, "C"));
 }
 
@@ -88,7 +90,7 @@ TEST_F(DeckBeliefTest, DarkWhereItWasMeasuredHighIsOneBadTouch) {
     ASSERT_EQ(found.size(), 2U) << "both touches under the paint, 3 mm to either side";
     EXPECT_TRUE(found[0].dark);
     EXPECT_NEAR(found[0].by, 0.03, 1e-9);
-    state_.decks["C"].cuts.clear();
+    decks_of(state_).decks["C"].cuts.clear();
     cut(0.03, {{4, 49}}, true); // only (4, 46) lies under it
     ASSERT_EQ(contradictions().size(), 1U);
     const auto s = suspicion();
@@ -99,7 +101,7 @@ TEST_F(DeckBeliefTest, DarkWhereItWasMeasuredHighIsOneBadTouch) {
 
 TEST_F(DeckBeliefTest, AllDarkIsAWrongDepth) {
     std::vector<Vec2> everywhere;
-    for (const Vec3 p : state_.deck("C").latest->result.points)
+    for (const Vec3 p : decks_of(state_).deck("C").latest->result.points)
         everywhere.push_back({p.x, p.y});
     cut(0.03, everywhere, true); // the machine never reached the deck
     const auto s = suspicion();
@@ -111,7 +113,7 @@ TEST_F(DeckBeliefTest, AllDarkIsAWrongDepth) {
 
 TEST_F(DeckBeliefTest, OneEndDarkTheOtherTouchedIsAMovedBlock) {
     std::vector<Vec2> front;
-    for (const Vec3 p : state_.deck("C").latest->result.points)
+    for (const Vec3 p : decks_of(state_).deck("C").latest->result.points)
         if (p.x < 60)
             front.push_back({p.x, p.y});
     // By heights the whole deck stands 0.03 above the cut; the front stayed dark. The rear was cut, and a second pass
@@ -127,13 +129,13 @@ TEST_F(DeckBeliefTest, OneEndDarkTheOtherTouchedIsAMovedBlock) {
 
 TEST_F(DeckBeliefTest, AForecastIsHeldAgainstWhatWasTaken) {
     EXPECT_FALSE(forecast_outcome(state_, "C"));
-    state_.forecasts.push_back({3, {"C", 0.02, 0.05, 200.0, 200.1, {4, 46}}});
-    state_.decks["C"].cuts.push_back({4, "", "", DeckCut{"C", PassKind::witness, 0.02, false, {}}});
+    decks_of(state_).forecasts.push_back({3, {"C", 0.02, 0.05, 200.0, 200.1, {4, 46}}});
+    decks_of(state_).decks["C"].cuts.push_back({4, "", "", DeckCut{"C", PassKind::witness, 0.02, false, {}}});
     EXPECT_FALSE(forecast_outcome(state_, "C")->clean);
-    state_.decks["C"].cuts.push_back({5, "", "", DeckCut{"C", PassKind::pass, 0.02, true, {}}});
+    decks_of(state_).decks["C"].cuts.push_back({5, "", "", DeckCut{"C", PassKind::pass, 0.02, true, {}}});
     const auto held = forecast_outcome(state_, "C");
     EXPECT_NEAR(held->taken, 0.04, 1e-15);
     EXPECT_TRUE(held->within());
-    state_.decks["C"].cuts.back().cut.depth = 0.05;
+    decks_of(state_).decks["C"].cuts.back().cut.depth = 0.05;
     EXPECT_FALSE(forecast_outcome(state_, "C")->within());
 }

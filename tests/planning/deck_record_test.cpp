@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
 #include "planning/decks/deck_record.h"
 
 #include "block/small_block.h"
@@ -29,7 +29,7 @@ class DeckRecordTest : public testing::Test {
     void probe(double height) {
         add(ProbeLogTaken{"log.csv", std::to_string(height), small_log(height).text(), 0.001, false});
     }
-    JobState state() { return fold(entries_); }
+    Folded state() { return fold(entries_); }
     std::vector<Entry> entries_;
 };
 
@@ -52,13 +52,13 @@ TEST_F(DeckRecordTest, LedgerAndHeightsAgree) {
 TEST_F(DeckRecordTest, ADifferenceIsNamedAndNotSpread) {
     add(DeckCut{"C", PassKind::pass, 0.05, true, {}});
     probe(200.03); // 0.07 came off
-    const JobState s = state();
+    const Folded s = state();
     const auto held = depth_held(s, "C");
     ASSERT_TRUE(held);
     EXPECT_TRUE(held->disagrees());
     EXPECT_NEAR(held->difference(), 0.02, 1e-6);
-    EXPECT_NEAR(s.deck("C").depth_in_all(), 0.05, 1e-12) << "the ledger stays what it was";
-    EXPECT_NEAR(s.deck("C").latest->result.height_mean, 200.03, 1e-6) << "and so do the heights";
+    EXPECT_NEAR(decks_of(s).deck("C").depth_in_all(), 0.05, 1e-12) << "the ledger stays what it was";
+    EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_mean, 200.03, 1e-6) << "and so do the heights";
 }
 
 TEST_F(DeckRecordTest, FinishIsHeldAgainstItsGasket) {
@@ -83,7 +83,7 @@ TEST_F(DeckRecordTest, DecksArePlannedFromTheTunnelAsItWillBe) {
     policy.target_diameter = 60.01;
     policy.stock = 0.02; // each saddle must give 0.02, and the size stays: the line rises by 0.02
     add(policy);
-    const JobState s = state();
+    const Folded s = state();
     const auto line = line_to_come(s);
     ASSERT_TRUE(line);
     const Assessment a = assess(s);
@@ -92,7 +92,7 @@ TEST_F(DeckRecordTest, DecksArePlannedFromTheTunnelAsItWillBe) {
     EXPECT_GT(rise, 0.015);
     ASSERT_TRUE(a.banks[0].to_come);
     EXPECT_NEAR(a.banks[0].plan.low, 200.10 - rise, 1e-6) << "a higher crankshaft stands nearer to the deck";
-    EXPECT_NEAR(s.deck("C").latest->result.height_min, 200.10, 1e-6) << "what was measured stays as it was";
+    EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_min, 200.10, 1e-6) << "what was measured stays as it was";
     add(TunnelCut{TunnelMethod::bore, ""});
     EXPECT_FALSE(line_to_come(state())) << "once it is cut, it is measured";
 }

@@ -18,7 +18,7 @@ namespace {
 
 /// What is said of an entry in the job as it stands; empty where it can be made.
 std::string said(const RowJob& job, const Payload& payload) {
-    const JobState state = job.state();
+    const Folded state = job.state();
     const auto fault = fault_of(state, assess(state), payload);
     return fault ? fault->what : std::string();
 }
@@ -59,7 +59,7 @@ TEST(EntryRules, PlacesTheBlueprintDoesNotListAreNamed) {
 }
 
 TEST(EntryRules, WithoutABlueprintNothingHasAPlace) {
-    JobState state;
+    Folded state;
     const Assessment nothing;
     EXPECT_TRUE(fault_of(state, nothing, BorePitted{bore_id(1), 0.1, "top", "left", ""}));
     EXPECT_TRUE(fault_of(state, nothing, FinishNoted{"C", CutterState::dull, {}, ""}));

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/readings/gauge_findings.h"
 
 #include "block/small_block.h"
@@ -40,7 +41,7 @@ class Job {
             add(size_reading(main, end, "60 right", side, u));
         }
     }
-    JobState state() const { return fold(entries_); }
+    Folded state() const { return fold(entries_); }
     GaugeFindings findings() const { return gauge_findings(state()); }
 
   private:
@@ -205,10 +206,10 @@ TEST(Stale, TunnelCutTakesHeightsSizesAndPositions) {
     job.main_sizes("main.1", 60.010, 60.010);
     job.add(size_reading("bore.C.1", "top", "across", 60.01));
     job.add(TunnelCut{TunnelMethod::hone, ""});
-    const JobState s = job.state();
-    EXPECT_TRUE(s.probe_stale());
-    EXPECT_TRUE(s.deck("C").from_old_tunnel());
-    EXPECT_TRUE(s.deck("C").stale());
+    const Folded s = job.state();
+    EXPECT_TRUE(tunnel_of(s).probe_stale());
+    EXPECT_TRUE(decks_of(s).deck("C").from_old_tunnel());
+    EXPECT_TRUE(decks_of(s).deck("C").stale());
     const Assessment a = assess(s);
     EXPECT_TRUE(a.gauge.mains[0].stale);
     EXPECT_FALSE(a.gauge.cylinders[0].stale) << "a bore's own size does not hang on the tunnel";
@@ -222,8 +223,8 @@ TEST(Stale, TunnelCutTakesHeightsSizesAndPositions) {
     EXPECT_EQ(after.decks.bank, "C");
     EXPECT_TRUE(after.gauge.disagreements.empty()) << "the old log is not held against it";
     job.add(ProbeLogTaken{"again.csv", "", test::small_log(200.02).text(), 0.001, false});
-    EXPECT_FALSE(job.state().deck("C").stale());
-    EXPECT_NEAR(job.state().deck("C").as_found->result.height_mean, 200.02, 1e-6) << "found anew";
+    EXPECT_FALSE(decks_of(job.state()).deck("C").stale());
+    EXPECT_NEAR(decks_of(job.state()).deck("C").as_found->result.height_mean, 200.02, 1e-6) << "found anew";
 }
 
 TEST(Stale, DeckCutTakesItsHeightsFeelersAndPistons) {

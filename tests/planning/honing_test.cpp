@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/fold.h"
+#include "block/state/tunnel_state.h"
 #include "planning/cylinders/honing.h"
 
 #include "planning/common/sources.h"
@@ -36,7 +37,7 @@ RowJob rough_bored(const std::string& material = "grey_iron") {
 }
 
 HoneBoard hone_board(const RowJob& job) {
-    const JobState s = job.state();
+    const Folded s = job.state();
     return hone_board(s, *study_cylinders(s, {}));
 }
 
@@ -201,15 +202,15 @@ TEST(CylinderWork, PlacesByAProbeAreMeasuredAnewOnceTheTunnelIsCut) {
     CylinderPlanChosen plan;
     plan.oversizes = {0, 0.25};
     job.add(plan);
-    JobState s = job.state();
+    Folded s = job.state();
     EvaluationState e;
     e.sequence = 1;
     for (int n = 1; n <= 4; ++n)
         e.evaluation.bores.push_back(
             test::probed_bore(bore_id(n), {100.0 * n - 40, 0.01}, 80.02, {100.0 * n - 40, 0.01}, 80.02));
-    s.as_found = s.latest = e;
+    tunnel_of(s).as_found = tunnel_of(s).latest = e;
     EXPECT_EQ(cylinder_work(s, {})->step, CylinderStep::bore);
-    s.tunnel_cut = 5;
+    tunnel_of(s).tunnel_cut = 5;
     EXPECT_EQ(cylinder_work(s, {})->step, CylinderStep::measure);
 }
 

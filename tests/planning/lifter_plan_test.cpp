@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/fold.h"
+#include "block/state/tunnel_state.h"
 #include "planning/lifters/lifter_plan.h"
 
 #include "row_block.h"
@@ -16,9 +17,9 @@ using test::RowJob;
 namespace {
 
 /// Both lifters probed, off across by so much and leaning so much; the cam stands 100 above.
-JobState probed(const RowJob& job, double v1, double v2, double lean_2 = 0, double diameter = 22.01,
-                std::int64_t sequence = 1) {
-    JobState s = job.state();
+Folded probed(const RowJob& job, double v1, double v2, double lean_2 = 0, double diameter = 22.01,
+              std::int64_t sequence = 1) {
+    Folded s = job.state();
     EvaluationState e;
     e.sequence = sequence;
     e.standard_uncertainty = 0.002;
@@ -31,9 +32,9 @@ JobState probed(const RowJob& job, double v1, double v2, double lean_2 = 0, doub
         h.clean_blueprint = diameter + 2 * std::max(std::abs(top.y), std::abs(bottom.y));
         e.evaluation.lifters.push_back(h);
     }
-    if (!s.as_found)
-        s.as_found = e;
-    s.latest = e;
+    if (!tunnel_of(s).as_found)
+        tunnel_of(s).as_found = e;
+    tunnel_of(s).latest = e;
     return s;
 }
 
@@ -120,7 +121,7 @@ TEST(LifterPlan, InterferenceHasNoDefault) {
     p.school = LifterSchool::bush_all;
     p.interference.reset();
     job.add(p);
-    const JobState s = probed(job, 0.1, 0.1);
+    const Folded s = probed(job, 0.1, 0.1);
     const auto study = study_lifters(s);
     EXPECT_THAT(study->missing, testing::ElementsAre("interference of the bushes"));
     EXPECT_EQ(lifter_board(s, *study).step, LifterStep::give_numbers);
@@ -129,9 +130,9 @@ TEST(LifterPlan, InterferenceHasNoDefault) {
 TEST(LifterBoard, AfterACutOfTheTunnelTheyAreMeasuredAnew) {
     RowJob job;
     job.add(plan());
-    JobState s = probed(job, 0.05, 0.05);
+    Folded s = probed(job, 0.05, 0.05);
     EXPECT_EQ(lifter_board(s, *study_lifters(s)).step, LifterStep::done);
-    s.tunnel_cut = 5; // later than the log
+    tunnel_of(s).tunnel_cut = 5; // later than the log
     EXPECT_EQ(lifter_board(s, *study_lifters(s)).step, LifterStep::measure);
 }
 
@@ -173,19 +174,19 @@ TEST(LifterBoard, LeadsFromTheOldBoreToTheProvenBush) {
     job.add(test::size_reading("lifter.C.1", "top", "across", 22.011));
     EXPECT_EQ(now().step, LifterStep::prove);
     // Probed again after the last cut: on its place.
-    JobState s = probed(job, 0.38, 0.02);
-    s.latest = probed(job, 0.01, 0.02, 0, 22.011, 99).latest;
+    Folded s = probed(job, 0.38, 0.02);
+    tunnel_of(s).latest = tunnel_of(probed(job, 0.01, 0.02, 0, 22.011, 99)).latest;
     b = board(s);
     EXPECT_EQ(b.step, LifterStep::done);
     EXPECT_EQ(b.each[0].state, LifterState::proven);
     ASSERT_TRUE(b.after);
     EXPECT_NEAR(b.after->spread(), std::asin(0.02 / 23.5) - std::asin(0.01 / 23.5), 1e-12);
-    s.latest = probed(job, 0.2, 0.02, 0, 22.011, 99).latest;
+    tunnel_of(s).latest = tunnel_of(probed(job, 0.2, 0.02, 0, 22.011, 99)).latest;
     EXPECT_EQ(board(s).step, LifterStep::off_place);
     // 0.099 of 0.1 allowed, four touches of 0.002: 0.0014 on the centre, and twice that is too near.
-    s.latest = probed(job, 0.099, 0.02, 0, 22.011, 99).latest;
+    tunnel_of(s).latest = tunnel_of(probed(job, 0.099, 0.02, 0, 22.011, 99)).latest;
     EXPECT_EQ(board(s).step, LifterStep::prove) << "can't tell yet";
-    s.latest = probed(job, 0.01, 0.02, 0, 22.011, 99).latest;
-    s.latest->standard_uncertainty.reset();
+    tunnel_of(s).latest = tunnel_of(probed(job, 0.01, 0.02, 0, 22.011, 99)).latest;
+    tunnel_of(s).latest->standard_uncertainty.reset();
     EXPECT_EQ(board(s).step, LifterStep::prove) << "nobody said how sure a touch is";
 }

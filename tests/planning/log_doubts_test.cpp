@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
 #include "planning/readings/log_doubts.h"
 
 #include "block/small_block.h"

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 #include "block/small_block.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/compression.h"
 #include "planning/decks/deck_consequences.h"
@@ -47,7 +47,7 @@ class MockUpTest : public testing::Test {
         f.gasket_thickness = 1;
         return f;
     }
-    JobState state() { return fold(entries_); }
+    Folded state() { return fold(entries_); }
 
     std::vector<Entry> entries_;
 };
@@ -128,15 +128,15 @@ TEST_F(MockUpTest, TheCrownStaysWhenTheDeckIsCut) {
     read_piston("one side of the pin", 0.35);
     read_piston("the other side of the pin", 0.29);
     add(DeckCut{"C", PassKind::pass, 0.05, true, {}});
-    const JobState s = state();
+    const Folded s = state();
     EXPECT_NEAR(piston_crowns(s)[0].crown, 199.78, 1e-6);
-    EXPECT_NEAR(*height_now(s.deck("C"), {75, 0}), 200.05, 1e-6);
+    EXPECT_NEAR(*height_now(decks_of(s).deck("C"), {75, 0}), 200.05, 1e-6);
     // Read again on the cut deck, its crown is the same.
     read_piston("one side of the pin", 0.30);
     read_piston("the other side of the pin", 0.24);
     EXPECT_NEAR(piston_crowns(state())[0].crown, 199.78, 1e-6);
     add(TunnelCut{TunnelMethod::hone, ""});
-    EXPECT_TRUE(state().crowns.empty()) << "the crankshaft lies elsewhere now";
+    EXPECT_TRUE(decks_of(state()).crowns.empty()) << "the crankshaft lies elsewhere now";
 }
 
 TEST_F(MockUpTest, WithoutReadingsTheFiguresSayWhereItStands) {
@@ -167,7 +167,7 @@ TEST_F(MockUpTest, ARatioNeedsVolumesAndGivesAHeight) {
     read_piston("the other side of the pin", 0.37);
     EXPECT_EQ(assess(state()).decks.kind, DeckStep::give_figures);
     add(figures());
-    const JobState s = state();
+    const Folded s = state();
     const Assessment a = assess(s);
     ASSERT_EQ(a.banks.size(), 1U);
     // By hand: Vs = π/4·60.01²·60, Vc = 20 000 + π/4·62²·1 + π/4·60.01²·c, (Vs + Vc)/Vc = 8.5.
@@ -187,7 +187,7 @@ TEST_F(MockUpTest, WorkOnTheHeadEntersTheSameSums) {
     read_piston("one side of the pin", 0.40);
     add(HeadWork{"C", 0.03, 0.04, 0.0, {}});
     add(HeadWork{"C", {}, {}, 0.2, {}});
-    JobState s = state();
+    Folded s = state();
     HeadState head = head_state(s, "C");
     EXPECT_FALSE(head.gap_low) << "the face is another one after the cut";
     EXPECT_NEAR(head.cut, 0.2, 1e-15);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/readings_state.h"
 #include "planning/readings/reading_plan.h"
 
 #include "block/small_block.h"
@@ -12,7 +12,7 @@ using namespace pallix::planning;
 
 namespace {
 
-JobState state_of(std::vector<Payload> payloads) {
+Folded state_of(std::vector<Payload> payloads) {
     std::vector<Entry> entries{{1, "", "", JobOpened{"small", "", "b.json", test::small_blueprint()}}};
     for (Payload& p : payloads)
         entries.push_back({static_cast<std::int64_t>(entries.size() + 1), "", "", std::move(p)});
@@ -82,7 +82,7 @@ TEST(ReadingPlan, ALearnerReadsTwiceWhereACutHangsOnIt) {
 
 TEST(ReadingPlan, IsAsTheShopHasChosenIt) {
     const auto usual = usual_places(test::read_small_blueprint(), Measuring::cylinder_sizes, "C");
-    const JobState s = state_of({ReadingPlanChosen{"cylinder_sizes C", {usual[4].key(), usual[0].key(), "nonsense"}}});
+    const Folded s = state_of({ReadingPlanChosen{"cylinder_sizes C", {usual[4].key(), usual[0].key(), "nonsense"}}});
     const auto places = chosen_places(s, Measuring::cylinder_sizes, "C");
     ASSERT_EQ(places.size(), 2U);
     EXPECT_EQ(places[0].key(), usual[4].key());
@@ -100,12 +100,12 @@ TEST(ReadingPlan, ExpectsWhatTheCutterWasSetTo) {
 }
 
 TEST(Expectation, KnowsZeroRepeatAndNeighbours) {
-    const JobState s = state_of({test::size_reading("main.1", "front", "upright", 60.010),
-                                 test::size_reading("main.1", "front", "60 left", 60.014),
-                                 test::size_reading("main.1", "rear", "upright", 60.012),
-                                 test::size_reading("main.2", "front", "upright", 60.9)});
-    AskedReading asked = *next_reading(s, {Measuring::main_sizes, "", false, {}, s.places[0].at.key()});
-    Instrument gauge = s.readings[0].reading.instrument;
+    const Folded s = state_of({test::size_reading("main.1", "front", "upright", 60.010),
+                               test::size_reading("main.1", "front", "60 left", 60.014),
+                               test::size_reading("main.1", "rear", "upright", 60.012),
+                               test::size_reading("main.2", "front", "upright", 60.9)});
+    AskedReading asked = *next_reading(s, {Measuring::main_sizes, "", false, {}, readings_of(s).places[0].at.key()});
+    Instrument gauge = readings_of(s).readings[0].reading.instrument;
     gauge.zero = 59.99;
     gauge.turn = 0.2;
     Expected e = expectation(s, asked, gauge, Unit::mm);

@@ -4,7 +4,6 @@
 #include "block/ledger.h"
 #include "block/small_block.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
 
 namespace pallix::test {
 
@@ -24,7 +23,7 @@ class RowJob {
     void sizes(const block::FeatureId& id, double size, const std::string& time = "2026-03-02T09:00:00Z");
     void cut(int bore, block::BoreOperation operation, double target, std::optional<double> setting = {},
              bool new_edge = false);
-    [[nodiscard]] block::JobState state() const { return block::fold(entries_); }
+    [[nodiscard]] block::Folded state() const { return block::fold(entries_); }
     [[nodiscard]] const std::vector<block::Entry>& entries() const { return entries_; }
 
   private:

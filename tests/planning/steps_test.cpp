@@ -4,8 +4,9 @@
 
 #include "block/ledger.h"
 #include "block/small_block.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/answer.h"
 
@@ -115,9 +116,9 @@ class Story {
     Story& deck(PassKind kind, double depth, bool clean = true, std::vector<metrology::Vec2> dark = {}) {
         return add(DeckCut{"C", kind, depth, clean, std::move(dark)});
     }
-    JobState state() const {
-        JobState s = fold(entries_);
-        EXPECT_TRUE(s.troubles.empty()) << s.troubles.front().words;
+    Folded state() const {
+        Folded s = fold(entries_);
+        EXPECT_TRUE(intake_of(s).troubles.empty()) << intake_of(s).troubles.front().words;
         return s;
     }
     Assessment now(const std::string& at = "2026-03-02T12:00:00Z") const { return assess(state(), nullptr, at); }
@@ -241,7 +242,7 @@ TEST(Stories, UnstatedCapsAreAskedFor) {
     s.sizes(60.010, 60.010).saddles();
     EXPECT_EQ(s.called(), "tunnel/conditions");
     EXPECT_NE(s.mark(Stage::tunnel), StageMark::meets);
-    const JobState state = s.state();
+    const Folded state = s.state();
     const Assessment a = assess(state);
     const auto entries = answer(state, a, *a.steps.now(), proposed(*a.steps.now()), "2026-03-02T12:00:00Z");
     ASSERT_TRUE(entries) << entries.error().front().text();
@@ -337,7 +338,7 @@ TEST(Stories, DecksProbedAloneSayNothingOfTheMains) {
     EXPECT_NE(s.mark(Stage::tunnel), StageMark::meets);
     EXPECT_EQ(s.called(), "tunnel/probe");
     s.add(TunnelCut{TunnelMethod::hone, ""}).log(decks_alone(200.02));
-    EXPECT_TRUE(s.state().deck("C").from_old_tunnel()) << "laid on mains that are no more";
+    EXPECT_TRUE(decks_of(s.state()).deck("C").from_old_tunnel()) << "laid on mains that are no more";
 }
 
 TEST(Stories, ADoubtIsSettledByMeasuring) {
@@ -425,8 +426,8 @@ TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
             add(test::height_reading(place.place, height -= 0.01, 0.001, b.id)); // 200.09 to 200.06
     }
     const auto now = [&entries] {
-        const JobState state = fold(entries);
-        EXPECT_TRUE(state.troubles.empty()) << state.troubles.front().words;
+        const Folded state = fold(entries);
+        EXPECT_TRUE(intake_of(state).troubles.empty()) << intake_of(state).troubles.front().words;
         return assess(state);
     };
     EXPECT_NEAR(now().bank("R")->plan.target, 200.06, 1e-9);
@@ -551,7 +552,7 @@ TEST(Steps, OnlyMetalAndPressesCannotBeUndone) {
 TEST(Answers, NameTheAskThatIsWrong) {
     Story s;
     s.caps(true).sizes(60.030, 60.015).saddles().cut_caps(0.024).caps(true).sizes(60.006, 60.003);
-    const JobState state = s.state();
+    const Folded state = s.state();
     const Assessment a = assess(state);
     const Step& hone = *a.steps.now();
     ASSERT_EQ(hone.id, "tunnel/hone");

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/tunnel/tunnel_consequences.h"
 #include "planning/tunnel/tunnel_work.h"
 
@@ -41,7 +43,7 @@ class Job {
         add(ConditionsStated{c});
     }
     TunnelWork work(const TunnelVerdict* probed = nullptr) const {
-        const JobState s = fold(entries_);
+        const Folded s = fold(entries_);
         TunnelWork work = tunnel_work(s, gauge_findings(s), probed);
         if (!work.study)
             work.study = study_tunnel(s);
@@ -257,8 +259,8 @@ TEST(TunnelWork, ASaddleThatWasNotReadIsNotZero) {
                 add(size_reading("main." + std::to_string(n), end, way, 60.010, 0.0005));
     for (const char* main : {"main.1", "main.2", "main.4", "main.5"})
         add(saddle(main));
-    JobState s = fold(entries);
-    ASSERT_TRUE(s.troubles.empty()) << s.troubles.front().words;
+    Folded s = fold(entries);
+    ASSERT_TRUE(intake_of(s).troubles.empty()) << intake_of(s).troubles.front().words;
     TunnelWork work = tunnel_work(s, gauge_findings(s), nullptr);
     EXPECT_FALSE(study_tunnel(s)) << "no line is known";
     EXPECT_TRUE(work.to_cut.empty());
@@ -288,9 +290,9 @@ TEST(TunnelWork, CuttingACapLeavesTheSaddlesWhereTheyStood) {
     add(r);
     add(size_reading("main.3", "front", "upright", 60.010, 0.0005));
     add(CapsCut{{{{FeatureKind::main, "", 3}, 0.02}}});
-    const JobState s = fold(entries);
-    EXPECT_FALSE(s.readings[0].stale());
-    EXPECT_TRUE(s.readings[1].stale()) << "the size is the cap's too";
+    const Folded s = fold(entries);
+    EXPECT_FALSE(readings_of(s).readings[0].stale());
+    EXPECT_TRUE(readings_of(s).readings[1].stale()) << "the size is the cap's too";
 }
 
 TEST(TunnelWork, AGoodTunnelIsLeftAlone) {

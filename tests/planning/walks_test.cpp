@@ -4,8 +4,11 @@
 #include "block/job_file.h"
 #include "block/ledger.h"
 #include "block/small_block.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"
 #include "planning/readings/reading_plan.h"
@@ -57,18 +60,19 @@ void expect_enough_for_metal(const block::JobState& state, const Assessment& a, 
     const Step* now = a.steps.now();
     if (!now || !now->cannot_be_undone)
         return;
-    const bool answered_for = !state.gates.empty() || state.scope;
+    const bool answered_for = !intake_of(state).gates.empty() || intake_of(state).scope;
     if (now->stage == block::Stage::tunnel) {
         const TunnelWork& w = a.tunnel_work;
         ASSERT_TRUE(w.to_read.empty()) << where << ": " << now->id << " with readings missing";
-        ASSERT_NE(state.conditions.caps_torqued, std::optional(false)) << where << ": " << now->id << " with caps off";
+        ASSERT_NE(readings_of(state).conditions.caps_torqued, std::optional(false))
+            << where << ": " << now->id << " with caps off";
         for (const StockLeft& s : w.board)
             ASSERT_TRUE(now->task != Task::hone_tunnel || s.stale || s.to_largest >= 0)
                 << where << ": honed past its window";
     } else if (!answered_for) {
         ASSERT_EQ(a.tunnel_work.step, TunnelStep::good) << where << ": " << now->id << " from a tunnel that is not";
     }
-    for (const block::KnownFlaw& flaw : state.flaws)
+    for (const block::KnownFlaw& flaw : decks_of(state).flaws)
         ASSERT_TRUE(now->task != Task::cut_deck || flaw.decided || flaw.flaw.bank != now->about->bank || answered_for)
             << where;
 }
@@ -84,8 +88,8 @@ class Walk {
     }
 
     void step(const std::string& where) {
-        const block::JobState state = block::fold(entries_);
-        ASSERT_TRUE(state.troubles.empty()) << where << ": " << state.troubles.front().words;
+        const block::Folded state = block::fold(entries_);
+        ASSERT_TRUE(intake_of(state).troubles.empty()) << where << ": " << intake_of(state).troubles.front().words;
         const Assessment a = assess(state, nullptr, time());
         expect_a_way_on(a, where);
         expect_enough_for_metal(state, a, where);
@@ -129,12 +133,12 @@ class Walk {
     /// Near what is expected, now and then far off, unsure or with the caps off.
     block::Payload reading(const block::JobState& state, const block::MeasuredAt& at) {
         double expected = 0;
-        if (const auto* hole = state.blueprint->hole(at.feature))
+        if (const auto* hole = intake_of(state).blueprint->hole(at.feature))
             expected = hole->diameter.nominal + 0.01;
-        for (const auto& main : state.blueprint->mains)
+        for (const auto& main : intake_of(state).blueprint->mains)
             if (main.id == at.feature)
                 expected = main.diameter.nominal + 0.01;
-        if (const auto& work = state.bore(at.feature); !work.cuts.empty() && work.cuts.back().payload.target)
+        if (const auto& work = bores_of(state).bore(at.feature); !work.cuts.empty() && work.cuts.back().payload.target)
             expected = *work.cuts.back().payload.target;
         if (at.quantity == block::Quantity::height)
             expected = 200;
@@ -183,7 +187,7 @@ TEST(Walks, EveryPrefixOfEveryLedgerHasAWayOn) {
         ASSERT_TRUE(entries);
         block::ReadLogs logs;
         for (std::size_t n = 1; n <= entries->size(); ++n, ++looked) {
-            const block::JobState state =
+            const block::Folded state =
                 block::fold({entries->begin(), entries->begin() + static_cast<std::ptrdiff_t>(n)}, &logs);
             const Assessment a = assess(state, nullptr, noon);
             const std::string where = file.path().filename().string() + " " + std::to_string(n);

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/digest.h"
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "reporting/passport.h"
 
@@ -24,7 +25,7 @@ namespace {
 
 struct Job {
     std::vector<block::Entry> entries;
-    block::JobState state;
+    block::Folded state;
     planning::Assessment assessment;
 
     explicit Job(std::size_t index)
@@ -42,8 +43,8 @@ constexpr std::size_t port = 0, tender = 2, smack = 4, ferry = 5, ketch = 6;
 TEST(Passport, TellsAsFoundCutsAndAsLeft) {
     const Job job(tender);
     const QString html = job.html();
-    const auto& found = job.state.deck("C").as_found->result;
-    const auto& left = job.state.deck("C").latest->result;
+    const auto& found = decks_of(job.state).deck("C").as_found->result;
+    const auto& left = decks_of(job.state).deck("C").latest->result;
     const wording::LengthText mm(block::Unit::mm);
     for (const std::string& part :
          {std::string("Samphire, tender"), std::string("Decks, as found"), std::string("Decks, as left"),
@@ -57,9 +58,10 @@ TEST(Passport, TellsAsFoundCutsAndAsLeft) {
 
 TEST(Passport, ShowsInchOnRequest) {
     const Job job(tender);
-    EXPECT_TRUE(job.html(block::Unit::inch)
-                    .contains(QString::fromStdString(
-                        wording::LengthText(block::Unit::inch).plain(job.state.deck("C").latest->result.height_min))));
+    EXPECT_TRUE(
+        job.html(block::Unit::inch)
+            .contains(QString::fromStdString(wording::LengthText(block::Unit::inch)
+                                                 .plain(decks_of(job.state).deck("C").latest->result.height_min))));
 }
 
 TEST(Passport, BeforeTheCutSaysNoMoreThanItKnows) {
@@ -91,7 +93,7 @@ TEST(Passport, TellsTheWorkOnTheTunnelWithoutWhatWasStruck) {
 
 TEST(Passport, NamesAreEscaped) {
     Job job(tender);
-    job.state.title = "<b>A & B</b>";
+    intake_of(job.state).title = "<b>A & B</b>";
     EXPECT_TRUE(job.html().contains(QStringLiteral("&lt;b&gt;A &amp; B&lt;/b&gt;")));
 }
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/fold.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/lifters/lifter_words.h"
 
@@ -23,7 +23,7 @@ namespace {
 using test::mm, test::inch;
 
 CallText call_after(const RowJob& job) {
-    const JobState s = job.state();
+    const Folded s = job.state();
     const auto work = planning::cylinder_work(s, {});
     return cylinder_call(s, work ? &*work : nullptr, mm);
 }
@@ -90,7 +90,7 @@ TEST(CylinderWords, EntriesNameTheirBore) {
     LifterPlanChosen plan;
     plan.lifter = 21.97;
     job.add(plan);
-    const JobState s = job.state();
+    const Folded s = job.state();
     const auto said = [&](std::size_t i) { return entry_sentence(job.entries()[i], s, mm); };
     EXPECT_EQ(said(1), "cylinder 3 (bore 3): decided: sleeve it (cracked)");
     EXPECT_EQ(said(2), "cylinder 2 (bore 2): rough bore to 80.400 mm, tool set to 80.410 mm, fresh edge");
@@ -111,7 +111,7 @@ TEST(CylinderWords, PistonsAndPlanThatDifferAreNamed) {
     p.size = 80.45;
     p.clearance = 0.05;
     job.add(p);
-    const JobState s = job.state();
+    const Folded s = job.state();
     const auto study = planning::study_cylinders(s, {});
     EXPECT_THAT(bore_sentences(s, *study, bore_id(1), mm),
                 Contains("These pistons stand for +0.500 mm, the plan for +0.250 mm: choose one."));

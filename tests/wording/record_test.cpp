@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/job_file.h"
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "reference_data.h"
 #include "wording/common/sentences.h"
@@ -48,13 +50,13 @@ std::string said_of(const block::JobState& state) {
     if (!call.caution.empty())
         said += "    care: " + call.caution + "\n";
     said += "  waits for: " + waits_for(state, assessment, lengths) + "\n";
-    for (const block::Trouble& trouble : state.troubles)
+    for (const block::Trouble& trouble : intake_of(state).troubles)
         said += "  trouble: " + trouble.words + "\n";
     return said;
 }
 
 /// The job after its first entries.
-block::JobState first_of(const std::vector<block::Entry>& entries, std::size_t n, block::ReadLogs& logs) {
+block::Folded first_of(const std::vector<block::Entry>& entries, std::size_t n, block::ReadLogs& logs) {
     return block::fold({entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(n)}, &logs);
 }
 
@@ -62,16 +64,16 @@ block::JobState first_of(const std::vector<block::Entry>& entries, std::size_t n
 std::string measured_in(const block::JobState& state) {
     std::ostringstream all;
     all.precision(17);
-    for (const block::TakenReading& r : state.readings)
+    for (const block::TakenReading& r : readings_of(state).readings)
         all << r.sequence << ' ' << r.value << ' ' << r.fixed.value_or(-1) << ' ' << r.stale_because << '\n';
-    for (const block::MeasuredPlace& p : state.places)
+    for (const block::MeasuredPlace& p : readings_of(state).places)
         all << p.at.key() << ' ' << p.value << ' ' << p.count << ' ' << p.spread << ' ' << p.stale_because << '\n';
-    for (const auto& [bank, deck] : state.decks)
+    for (const auto& [bank, deck] : decks_of(state).decks)
         if (deck.latest)
             all << bank << ' ' << deck.latest->sequence << ' ' << deck.latest->result.height_mean << ' '
                 << deck.as_found->sequence << ' ' << deck.readings.size() << '\n';
-    all << state.crowns.size() << ' ' << state.conditions.part_c.value_or(-300) << ' '
-        << state.conditions.gauge_c.value_or(-300);
+    all << decks_of(state).crowns.size() << ' ' << readings_of(state).conditions.part_c.value_or(-300) << ' '
+        << readings_of(state).conditions.gauge_c.value_or(-300);
     return all.str();
 }
 
@@ -119,9 +121,9 @@ TEST(Record, AReadingAddedIsAReadingFolded) {
         for (std::size_t n = 1; n < entries.size(); ++n) {
             if (!std::holds_alternative<block::Reading>(entries[n].payload))
                 continue;
-            block::JobState state = first_of(entries, n, logs);
+            block::Folded state = first_of(entries, n, logs);
             block::fold_reading(state, entries[n]);
-            const block::JobState anew = first_of(entries, n + 1, logs);
+            const block::Folded anew = first_of(entries, n + 1, logs);
             ASSERT_EQ(measured_in(state), measured_in(anew)) << file.path() << " entry " << n + 1;
             ASSERT_EQ(said_of(state), said_of(anew)) << file.path() << " entry " << n + 1;
             ++added;

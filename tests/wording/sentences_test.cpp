@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/ledger.h"
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "wording/common/tables.h"
 #include "wording/readings/readings.h"
@@ -26,7 +26,7 @@ namespace {
 using test::mm;
 
 struct Said {
-    JobState state;
+    Folded state;
     CallText call;
     std::string waits;
 };
@@ -78,7 +78,7 @@ TEST(Call, SendsToTheTunnelFirstWhereItFails) { // 60.000 to 60.020; bores of 60
     ring.ring_x("main.2", {120, 0, 0}, 30.03);
     const std::string rows = ring.text();
     const Said s = after({ProbeLogTaken{"log.csv", "", log + rows.substr(rows.find_first_not_of('\n')), 0.001, false}});
-    ASSERT_TRUE(s.state.troubles.empty()) << s.state.troubles.front().words;
+    ASSERT_TRUE(intake_of(s.state).troubles.empty()) << intake_of(s.state).troubles.front().words;
     EXPECT_EQ(s.call.headline, "Cut the caps");
     EXPECT_THAT(s.waits, testing::StartsWith("cut the caps"));
     const Assessment a = assess(s.state);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The map's learning against practice decks whose truth is known.
-#include "block/state/job_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/fold.h"
+#include "block/state/intake_state.h"
 #include "metrology/monte_carlo.h"
 #include "planning/decks/deck_belief.h"
 #include "workshop/harbour.h"
@@ -53,8 +55,8 @@ class Practice {
                 if (planning::on_metal(blueprint_, bank_, p))
                     touches.push_back({p.x, p.y, height(p) + 0.0012 * draw_.normal()});
             }
-        state_.blueprint = blueprint_;
-        block::DeckState& deck = state_.decks["C"];
+        intake_of(state_).blueprint = blueprint_;
+        block::DeckState& deck = decks_of(state_).decks["C"];
         deck.latest =
             block::DeckMeasurement{block::DeckSource::probe, 2, 0.0012, *block::evaluate_deck(bank_, touches), {}};
         deck.as_found = deck.latest;
@@ -66,7 +68,7 @@ class Practice {
 
     /// Cuts to a depth below first touch and paints what stayed dark, dab by dab.
     void cut(double depth, double moved = 0) {
-        block::DeckState& deck = state_.decks["C"];
+        block::DeckState& deck = decks_of(state_).decks["C"];
         block::DeckCut cut{"C", block::PassKind::pass, depth - deck.depth_in_all(), false, {}, 8, true};
         const double at = highest() - depth - moved;
         for (const Vec2 p : places_)
@@ -91,7 +93,7 @@ class Practice {
     metrology::Deviates draw_;
     workshop::DeckTruth truth_;
     std::vector<Vec2> places_;
-    block::JobState state_;
+    block::Folded state_;
 };
 
 } // namespace

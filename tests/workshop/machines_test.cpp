@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "block/state/job_state.h"
+#include "block/state/fold.h"
 #include "workshop/machines.h"
 
 #include "block/profile_trace.h"
@@ -20,7 +20,7 @@ namespace {
 BoringBoard bore_by_the_board(test::RowJob& job, workshop::BoringBar& bar) {
     std::map<FeatureId, double> holes;
     for (int go = 0; go < 40; ++go) {
-        const JobState s = job.state();
+        const Folded s = job.state();
         const BoringBoard b = boring_board(s, *study_cylinders(s, {}));
         const bool cuts = b.step == BoringStep::bore || b.step == BoringStep::cut_again;
         if (cuts) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/state/fold.h"
-#include "block/state/job_state.h"
+#include "block/state/intake_state.h"
 #include "workshop/practice_block.h"
 
 #include "block/evaluation.h"
@@ -82,8 +82,9 @@ TEST(Harbour, ShippedFilesAreWhatTheGeneratorWrites) {
 TEST(Harbour, EachJobStandsAtAnotherPlaceOfItsRoute) {
     std::vector<std::string> calls;
     for (const DemoJob& job : harbour_jobs()) {
-        const JobState state = fold(job.entries);
-        EXPECT_TRUE(state.troubles.empty()) << state.title << ": " << state.troubles.front().words;
+        const Folded state = fold(job.entries);
+        EXPECT_TRUE(intake_of(state).troubles.empty())
+            << intake_of(state).title << ": " << intake_of(state).troubles.front().words;
         const pallix::planning::Assessment a = pallix::planning::assess(state);
         const pallix::planning::Step* now = a.steps.now();
         calls.push_back(now ? now->id : "");

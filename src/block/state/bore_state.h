@@ -48,5 +48,6 @@ struct BoresState {
 };
 
 [[nodiscard]] const BoresState& bores_of(const JobState& state);
+[[nodiscard]] BoresState& bores_of(JobState& state);
 
 } // namespace pallix::block

@@ -93,6 +93,7 @@ struct DecksState {
 };
 
 [[nodiscard]] const DecksState& decks_of(const JobState& state);
+[[nodiscard]] DecksState& decks_of(JobState& state);
 
 /// Height of a deck at a place as it is now: the surface as last measured, no higher than the cuts since have left it.
 /// @return nothing where it was not measured, or from a tunnel that was cut since

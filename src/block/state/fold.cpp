@@ -77,25 +77,55 @@ JobState& JobState::operator=(JobState&&) noexcept = default;
 const IntakeState& intake_of(const JobState& state) {
     return state;
 }
+IntakeState& intake_of(JobState& state) {
+    return state;
+}
 const ReadingsState& readings_of(const JobState& state) {
+    return state;
+}
+ReadingsState& readings_of(JobState& state) {
     return state;
 }
 const TunnelState& tunnel_of(const JobState& state) {
     return state;
 }
+TunnelState& tunnel_of(JobState& state) {
+    return state;
+}
 const DecksState& decks_of(const JobState& state) {
+    return state;
+}
+DecksState& decks_of(JobState& state) {
     return state;
 }
 const BoresState& bores_of(const JobState& state) {
     return state;
+}
+BoresState& bores_of(JobState& state) {
+    return state;
+}
+
+Folded::Folded() : state_(std::make_unique<JobState>()) {}
+Folded::Folded(JobState state) : state_(std::make_unique<JobState>(std::move(state))) {}
+Folded::~Folded() = default;
+Folded::Folded(const Folded& other) : state_(std::make_unique<JobState>(*other.state_)) {}
+Folded::Folded(Folded&&) noexcept = default;
+Folded& Folded::operator=(const Folded& other) {
+    *state_ = *other.state_;
+    return *this;
+}
+Folded& Folded::operator=(Folded&& other) noexcept {
+    *state_ = std::move(*other.state_); // whoever looks at it goes on looking at the same place
+    return *this;
 }
 
 void Folding::trouble(const std::string& words) {
     trouble(entry->sequence, entry_words(*entry) + " " + words);
 }
 
-JobState fold(const std::vector<Entry>& entries, ReadLogs* logs) {
-    JobState state;
+Folded fold(const std::vector<Entry>& entries, ReadLogs* logs) {
+    Folded folded;
+    JobState& state = folded;
     const std::vector<bool> out = struck(entries);
     Folding folding{state, logs};
     folding.corrected = corrected_readings(entries, out, logs);
@@ -107,7 +137,7 @@ JobState fold(const std::vector<Entry>& entries, ReadLogs* logs) {
     finish_logs(folding);
     finish_heights(folding);
     state.places = measured_places(state.readings);
-    return state;
+    return folded;
 }
 
 void fold_reading(JobState& state, const Entry& entry) {

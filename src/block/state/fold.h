@@ -5,13 +5,33 @@
 #include "block/ledger.h"
 #include "block/state/read_logs.h"
 
+#include <memory>
 #include <vector>
 
 namespace pallix::block {
 
+/// The state of a job as a value, for whoever need not know all that is in it: its parts are had from `tunnel_of` and
+/// the like.
+class Folded {
+  public:
+    Folded(); ///< of a job that nothing was said of
+    explicit Folded(JobState state);
+    ~Folded();
+    Folded(const Folded&);
+    Folded(Folded&&) noexcept;
+    Folded& operator=(const Folded&);
+    Folded& operator=(Folded&&) noexcept;
+
+    operator const JobState&() const { return *state_; }
+    operator JobState&() { return *state_; }
+
+  private:
+    std::unique_ptr<JobState> state_;
+};
+
 /// @param entries in the order of their sequence
 /// @param logs what earlier folds have read; what this one reads is added; may be null
-[[nodiscard]] JobState fold(const std::vector<Entry>& entries, ReadLogs* logs = nullptr);
+[[nodiscard]] Folded fold(const std::vector<Entry>& entries, ReadLogs* logs = nullptr);
 
 /// The state of a job with one more reading, as folding all its entries anew would make it: in a long job a reading
 /// must not cost what all those before it have cost.

@@ -33,5 +33,6 @@ struct IntakeState {
 };
 
 [[nodiscard]] const IntakeState& intake_of(const JobState& state);
+[[nodiscard]] IntakeState& intake_of(JobState& state);
 
 } // namespace pallix::block

@@ -26,6 +26,7 @@ struct ReadingsState {
 };
 
 [[nodiscard]] const ReadingsState& readings_of(const JobState& state);
+[[nodiscard]] ReadingsState& readings_of(JobState& state);
 
 /// Why a size counts for nothing that was read before the block had rested.
 inline constexpr const char* still_warm = "read before the block had rested";

@@ -86,5 +86,6 @@ struct TunnelState {
 };
 
 [[nodiscard]] const TunnelState& tunnel_of(const JobState& state);
+[[nodiscard]] TunnelState& tunnel_of(JobState& state);
 
 } // namespace pallix::block

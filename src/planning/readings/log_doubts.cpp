@@ -2,6 +2,9 @@
 #include "planning/readings/log_doubts.h"
 
 #include "block/number_text.h"
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 
 #include <algorithm>
@@ -88,12 +91,13 @@ void hold_against_blueprint(Doubts& doubts, const block::Blueprint& blueprint, c
 }
 
 void hold_against_earlier(Doubts& doubts, const JobState& before, const JobState& after) {
-    const block::EvaluationState &old = *before.latest, &now = *after.latest;
+    const block::EvaluationState &old = *tunnel_of(before).latest, &now = *tunnel_of(after).latest;
     const double u = std::max(old.standard_uncertainty.value_or(0), now.standard_uncertainty.value_or(0));
     const bool tunnel_worked_on =
-        before.tunnel_cut > old.sequence ||
-        std::ranges::any_of(before.caps_cut, [&](const auto& cut) { return cut.sequence > old.sequence; }) ||
-        std::ranges::any_of(before.tunnel_passes, [&](const auto& pass) { return pass.sequence > old.sequence; });
+        tunnel_of(before).tunnel_cut > old.sequence ||
+        std::ranges::any_of(tunnel_of(before).caps_cut, [&](const auto& cut) { return cut.sequence > old.sequence; }) ||
+        std::ranges::any_of(tunnel_of(before).tunnel_passes,
+                            [&](const auto& pass) { return pass.sequence > old.sequence; });
     if (tunnel_worked_on)
         return; // everything that is measured from it has moved
     for (const block::MainResult& main : now.evaluation.mains)
@@ -102,14 +106,15 @@ void hold_against_earlier(Doubts& doubts, const JobState& before, const JobState
                 doubts.unchanged(main.id.text() + " measures", main.diameter, was.diameter, u);
     for (const block::DeckResult& deck : now.evaluation.decks) {
         const block::DeckResult* was = old.evaluation.deck(deck.id.bank);
-        if (was && before.deck(deck.id.bank).depth_since(old.sequence) == 0)
+        if (was && decks_of(before).deck(deck.id.bank).depth_since(old.sequence) == 0)
             doubts.unchanged(deck.id.text() + " stands at", deck.height_mean, was->height_mean, u);
     }
     for (const auto holes : {&block::Evaluation::bores, &block::Evaluation::lifters})
         for (const block::HoleResult& hole : now.evaluation.*holes)
             for (const block::HoleResult& was : old.evaluation.*holes)
-                if (was.id == hole.id && before.bore(hole.id).last_cut() <= old.sequence &&
-                    (!before.bore(hole.id).fitted || before.bore(hole.id).fitted->sequence <= old.sequence) &&
+                if (was.id == hole.id && bores_of(before).bore(hole.id).last_cut() <= old.sequence &&
+                    (!bores_of(before).bore(hole.id).fitted ||
+                     bores_of(before).bore(hole.id).fitted->sequence <= old.sequence) &&
                     was.levels.front().level == hole.levels.front().level)
                     doubts.unchanged(hole.id.text() + " measures", hole.diameter(), was.diameter(), u);
 }
@@ -118,10 +123,10 @@ void hold_against_earlier(Doubts& doubts, const JobState& before, const JobState
 
 block::Faults doubts_about_log(const JobState& before, const JobState& after, const std::string& file) {
     Doubts doubts(file);
-    if (!after.latest || !after.blueprint)
+    if (!tunnel_of(after).latest || !intake_of(after).blueprint)
         return doubts.all();
-    hold_against_blueprint(doubts, *after.blueprint, after.latest->evaluation);
-    if (before.latest)
+    hold_against_blueprint(doubts, *intake_of(after).blueprint, tunnel_of(after).latest->evaluation);
+    if (tunnel_of(before).latest)
         hold_against_earlier(doubts, before, after);
     return doubts.all();
 }

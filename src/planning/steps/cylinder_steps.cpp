@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/reading_plan.h"
+
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 
@@ -20,8 +23,9 @@ class CylinderPart {
     explicit CylinderPart(Route& route) : r_(route), state_(route.state), w_(route.a.cylinders) {}
 
     void add() {
-        const bool asked_for = state_.scope.has_value();
-        const bool begun = state_.cylinder_plan || state_.pistons || std::ranges::any_of(state_.bores_cut, is_bore);
+        const bool asked_for = intake_of(state_).scope.has_value();
+        const bool begun = bores_of(state_).cylinder_plan || bores_of(state_).pistons ||
+                           std::ranges::any_of(bores_of(state_).bores_cut, is_bore);
         if (!w_) {
             if (asked_for)
                 add_as_found();
@@ -64,7 +68,7 @@ class CylinderPart {
     }
 
     void add_as_found() {
-        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+        for (const block::BankBlueprint& bank : intake_of(state_).blueprint->banks)
             for (const MeasuredAt& at : chosen_places(state_, Measuring::cylinder_sizes, bank.id)) {
                 Step& step = r_.add_reading(at, Stage::cylinders);
                 lead(step);
@@ -76,8 +80,8 @@ class CylinderPart {
     /// As long as nothing was read of some cylinder, hole by hole: who sets the size is not known before.
     void add_missing() {
         std::vector<FeatureId> open;
-        for (const block::HoleBlueprint& bore : state_.blueprint->bores) {
-            const block::BoreWork& work = state_.bore(bore.id);
+        for (const block::HoleBlueprint& bore : intake_of(state_).blueprint->bores) {
+            const block::BoreWork& work = bores_of(state_).bore(bore.id);
             const bool left = work.decided && (work.decided->payload.choice == block::BoreChoice::leave ||
                                                work.decided->payload.choice == block::BoreChoice::scrap);
             const CylinderNeed* known = w_->study.bore(bore.id);
@@ -140,7 +144,7 @@ class CylinderPart {
         if (w_->step == CylinderStep::decide_wall)
             r_.hold(step, Rule::wall_decided, id_of(*w_->bore, "wall"));
         if (step.task != Task::press)
-            for (const block::BankBlueprint& bank : state_.blueprint->banks)
+            for (const block::BankBlueprint& bank : intake_of(state_).blueprint->banks)
                 if (flush_due(state_, bank.id))
                     r_.hold(step, Rule::flush_first, "deck." + bank.id + "/flush");
     }
@@ -190,7 +194,7 @@ class CylinderPart {
                 step.state = StepState::ready;
             if (turn && step.state == StepState::ready && !rest_.empty()) {
                 step.state = StepState::waits;
-                step.waits_for.push_back({Rule::rest_over, rest_, state_.rest->payload.until, "", ""});
+                step.waits_for.push_back({Rule::rest_over, rest_, bores_of(state_).rest->payload.until, "", ""});
             } else if (turn && step.state == StepState::ready)
                 lead(step);
             else if (step.state == StepState::ready)
@@ -241,7 +245,7 @@ class CylinderPart {
             step.number = board.to;
             step.asks.front().proposed = board.set;
         } else if (!lead_.empty() && lead_ != step.id) {
-            const bool trial = !before.empty() && std::ranges::none_of(state_.bores_cut, is_bore);
+            const bool trial = !before.empty() && std::ranges::none_of(bores_of(state_).bores_cut, is_bore);
             r_.hold(step, trial ? Rule::trial_first : Rule::order,
                     trial            ? id_of(board.holes.front().id, board.holes.front().seat ? "seat" : "rough")
                     : before.empty() ? lead_
@@ -278,12 +282,14 @@ class CylinderPart {
             add_dressing(b, board, honing);
     }
 
-    bool resting() const { return state_.rest && !r_.at.empty() && r_.at < state_.rest->payload.until; }
+    bool resting() const {
+        return bores_of(state_).rest && !r_.at.empty() && r_.at < bores_of(state_).rest->payload.until;
+    }
     void add_rest() {
         Step& step = r_.add(Task::rest, "cylinders/rest", Stage::cylinders);
         if (resting()) {
             step.state = StepState::waits;
-            step.waits_for.push_back({Rule::rest_over, "", state_.rest->payload.until, "", ""});
+            step.waits_for.push_back({Rule::rest_over, "", bores_of(state_).rest->payload.until, "", ""});
             rest_ = step.id;
         }
         step.asks = {{"minutes", AskKind::count, w_->hone.rest_minutes, 1, 600}};
@@ -293,7 +299,7 @@ class CylinderPart {
     }
 
     void add_hone(const HoneBore& b, const HoneBoard& board, bool honing) {
-        if (state_.bore(b.id).cuts_now().empty())
+        if (bores_of(state_).bore(b.id).cuts_now().empty())
             return;
         Step& step = r_.add(Task::hone_bore, id_of(b.id, "hone"), Stage::cylinders, b.id);
         const bool turn = honing && board.bore == b.id && board.step == HoneStep::hone;
@@ -314,14 +320,14 @@ class CylinderPart {
     }
 
     void add_dressing(const HoneBore& b, const HoneBoard& board, bool honing) {
-        if (state_.bore(b.id).cuts_now().empty())
+        if (bores_of(state_).bore(b.id).cuts_now().empty())
             return;
         const bool turn = honing && board.step == HoneStep::dress;
         for (const std::string& what : bore_steps()) {
             Step& step = r_.add(Task::dress, id_of(b.id, "dress/" + id_part(what)), Stage::cylinders, b.id);
             step.asks = {{"seen", AskKind::tick, 1, {}, {}}};
-            const std::int64_t cut = state_.bore(b.id).last_cut();
-            if (std::ranges::any_of(state_.bore(b.id).steps,
+            const std::int64_t cut = bores_of(state_).bore(b.id).last_cut();
+            if (std::ranges::any_of(bores_of(state_).bore(b.id).steps,
                                     [&](const auto& s) { return s.payload.step == what && s.sequence > cut; }))
                 step.state = StepState::done;
             else if (!turn)
@@ -340,7 +346,7 @@ class CylinderPart {
 } // namespace
 
 void add_cylinder_steps(Route& route) {
-    if (wanted(route.state, Stage::cylinders) && !route.state.blueprint->bores.empty())
+    if (wanted(route.state, Stage::cylinders) && !intake_of(route.state).blueprint->bores.empty())
         CylinderPart(route).add();
 }
 

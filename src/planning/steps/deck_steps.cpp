@@ -1,5 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/reading_plan.h"
+
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 
@@ -25,7 +31,7 @@ class DeckPart {
 
     /// Where the decks themselves are not wanted, a proud sleeve still is.
     void add_flush_only() {
-        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+        for (const block::BankBlueprint& bank : intake_of(state_).blueprint->banks)
             add_flush(bank.id);
         for (Step& step : r_.steps)
             step.leads = step.leads || (!lead_.empty() && step.id == lead_);
@@ -50,7 +56,7 @@ class DeckPart {
         };
         put(a_.decks.bank);
         put(a_.plan.start_with);
-        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+        for (const block::BankBlueprint& bank : intake_of(state_).blueprint->banks)
             put(bank.id);
         return banks;
     }
@@ -82,7 +88,7 @@ class DeckPart {
             r_.hold(step, Rule::tunnel_first, r_.tunnel_first);
         if (std::ranges::find(a_.unconfirmed_banks, bank) != a_.unconfirmed_banks.end())
             r_.hold(step, Rule::datum_confirmed, id_of(bank, "datum"));
-        for (const block::KnownFlaw& flaw : state_.flaws)
+        for (const block::KnownFlaw& flaw : decks_of(state_).flaws)
             if (flaw.flaw.bank == bank && !flaw.decided)
                 r_.hold(step, Rule::flaw_decided, id_of(bank, "flaw/" + std::to_string(flaw.sequence)));
         if (a_.decks.kind == DeckStep::give_height)
@@ -95,8 +101,8 @@ class DeckPart {
     }
 
     void add_bank(const std::string& bank) {
-        const block::DeckState& deck = state_.deck(bank);
-        for (const block::KnownFlaw& flaw : state_.flaws)
+        const block::DeckState& deck = decks_of(state_).deck(bank);
+        for (const block::KnownFlaw& flaw : decks_of(state_).flaws)
             if (flaw.flaw.bank == bank) {
                 Step& step = r_.add(Task::decide_flaw, id_of(bank, "flaw/" + std::to_string(flaw.sequence)),
                                     Stage::decks, deck_id(bank));
@@ -107,7 +113,7 @@ class DeckPart {
             }
         if (std::ranges::find(a_.unconfirmed_banks, bank) != a_.unconfirmed_banks.end())
             r_.add(Task::confirm_datum, id_of(bank, "datum"), Stage::decks, deck_id(bank)).why = {
-                state_.latest->sequence};
+                tunnel_of(state_).latest->sequence};
         add_flush(bank);
         add_done_cuts(bank, deck);
         if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank) || is(DeckStep::fails, bank))
@@ -121,7 +127,7 @@ class DeckPart {
     void add_decision(const std::string& bank) {
         Step& step = r_.add(Task::decide_deck, id_of(bank, "decide"), Stage::decks, deck_id(bank));
         step.asks = {{"reason", AskKind::text, {}, {}, {}}};
-        if (const auto& latest = state_.deck(bank).latest)
+        if (const auto& latest = decks_of(state_).deck(bank).latest)
             step.why = {latest->sequence};
         lead(step);
     }
@@ -170,7 +176,7 @@ class DeckPart {
             Step& step = r_.add(Task::cut_deck, id, Stage::decks, deck_id(bank));
             step.number = pass.depth;
             if (a_.bank(bank)) {
-                const block::BankBlueprint& meant = *state_.blueprint->bank(bank);
+                const block::BankBlueprint& meant = *intake_of(state_).blueprint->bank(bank);
                 step.least = target + meant.deck_height.lower;
                 step.most = target + meant.deck_height.upper;
             }
@@ -231,7 +237,8 @@ class DeckPart {
                 step.state = r_.place(at) ? StepState::stale : StepState::skipped;
                 continue;
             }
-            step.aside = by_probe || felt || (!deck.latest && !state_.as_found && state_.places.empty());
+            step.aside =
+                by_probe || felt || (!deck.latest && !tunnel_of(state_).as_found && readings_of(state_).places.empty());
             hold_measuring(step);
             lead(step);
         }
@@ -240,7 +247,7 @@ class DeckPart {
     void hold_measuring(Step& step) {
         if (step.state != StepState::ready)
             return;
-        if (!state_.as_found && state_.places.empty())
+        if (!tunnel_of(state_).as_found && readings_of(state_).places.empty())
             r_.hold(step, Rule::clean_first, "cleaned/wash");
         if (a_.tunnel_work.begun && !tunnel_stands(state_, a_, Stage::decks))
             r_.hold(step, Rule::tunnel_first, r_.tunnel_first);
@@ -266,12 +273,12 @@ class DeckPart {
 std::optional<double> flush_due(const JobState& state, const std::string& bank) {
     double proud = 0;
     std::int64_t fitted = 0;
-    for (const auto& [id, work] : state.bores)
+    for (const auto& [id, work] : bores_of(state).bores)
         if (id.kind == FeatureKind::bore && work.fitted && work.fitted->payload.proud > 0) {
             proud = std::max(proud, work.fitted->payload.proud);
             fitted = std::max(fitted, work.fitted->sequence);
         }
-    const auto& cuts = state.deck(bank).cuts;
+    const auto& cuts = decks_of(state).deck(bank).cuts;
     const bool flush = !cuts.empty() && cuts.back().sequence > fitted;
     return fitted > 0 && !flush ? std::optional(proud) : std::nullopt;
 }

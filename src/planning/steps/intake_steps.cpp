@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/steps/contributors.h"
 
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include <algorithm>
 #include <initializer_list>
 
@@ -11,12 +15,14 @@ using block::JobState;
 
 /// Something was read or cut: whoever did that has the block on the machine.
 bool worked_on(const JobState& state) {
-    const bool deck_cut = std::ranges::any_of(state.decks, [](const auto& d) { return !d.second.cuts.empty(); });
-    return state.latest || !state.places.empty() || deck_cut || state.mains_round > 0 || !state.bores_cut.empty();
+    const bool deck_cut =
+        std::ranges::any_of(decks_of(state).decks, [](const auto& d) { return !d.second.cuts.empty(); });
+    return tunnel_of(state).latest || !readings_of(state).places.empty() || deck_cut ||
+           tunnel_of(state).mains_round > 0 || !bores_of(state).bores_cut.empty();
 }
 
 bool ticked(const JobState& state, std::initializer_list<const char*> words) {
-    return std::ranges::any_of(state.steps, [&words](const auto& step) {
+    return std::ranges::any_of(tunnel_of(state).steps, [&words](const auto& step) {
         return std::ranges::any_of(words, [&](const char* word) { return step.second.starts_with(word); });
     });
 }
@@ -27,7 +33,8 @@ bool ticked(const JobState& state, std::initializer_list<const char*> words) {
 void add_intake_steps(Route& route) {
     const JobState& state = route.state;
     const bool washed = ticked(state, {"washed", "cleaned"});
-    const bool inspected = ticked(state, {"inspected", "cracks"}) || state.pressure_test || !state.flaws.empty();
+    const bool inspected =
+        ticked(state, {"inspected", "cracks"}) || decks_of(state).pressure_test || !decks_of(state).flaws.empty();
     const bool past_it = worked_on(state) && !washed && !inspected;
     const auto settle = [&](Step& step, bool done) {
         step.state = done ? StepState::done : past_it ? StepState::skipped : StepState::ready;
@@ -40,12 +47,12 @@ void add_intake_steps(Route& route) {
 
     Step& log = route.add(Task::take_log, "as_found/log", block::Stage::as_found);
     log.asks = {{"log", AskKind::file, {}, {}, {}}};
-    if (state.as_found)
+    if (tunnel_of(state).as_found)
         log.state = StepState::done;
     else
-        log.aside = !state.places.empty(); // measured by hand: a log may still come
-    if (state.as_found)
-        log.why = {state.as_found->sequence};
+        log.aside = !readings_of(state).places.empty(); // measured by hand: a log may still come
+    if (tunnel_of(state).as_found)
+        log.why = {tunnel_of(state).as_found->sequence};
     route.hold(log, block::Rule::clean_first, "cleaned/wash");
 }
 

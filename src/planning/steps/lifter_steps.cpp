@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/reading_plan.h"
+
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 
@@ -18,17 +21,17 @@ class LifterPart {
   public:
     explicit LifterPart(Route& route)
         : r_(route), state_(route.state), w_(route.a.lifters),
-          begun_(state_.lifter_plan || std::ranges::any_of(state_.bores_cut, [](const FeatureId& id) {
-                     return id.kind == block::FeatureKind::lifter;
-                 })) {}
+          begun_(bores_of(state_).lifter_plan ||
+                 std::ranges::any_of(bores_of(state_).bores_cut,
+                                     [](const FeatureId& id) { return id.kind == block::FeatureKind::lifter; })) {}
 
     void add() {
         if (!w_) {
-            if (state_.scope)
+            if (intake_of(state_).scope)
                 add_as_found();
             return;
         }
-        if (!begun_ && !state_.scope)
+        if (!begun_ && !intake_of(state_).scope)
             return; // found, and nobody asked for work on them
         const std::size_t first = r_.steps.size();
         add_lead();
@@ -45,7 +48,7 @@ class LifterPart {
     }
 
     void add_as_found() {
-        for (const block::BankBlueprint& bank : state_.blueprint->banks)
+        for (const block::BankBlueprint& bank : intake_of(state_).blueprint->banks)
             for (const MeasuredAt& at : chosen_places(state_, Measuring::lifter_sizes, bank.id))
                 r_.add_reading(at, Stage::lifters);
     }
@@ -127,7 +130,7 @@ class LifterPart {
 } // namespace
 
 void add_lifter_steps(Route& route) {
-    if (wanted(route.state, Stage::lifters) && !route.state.blueprint->lifters.empty())
+    if (wanted(route.state, Stage::lifters) && !intake_of(route.state).blueprint->lifters.empty())
         LifterPart(route).add();
 }
 

@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/reading_plan.h"
+
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 
@@ -14,7 +17,7 @@ using block::Stage;
 /// Where a crown stood is kept when its deck is cut: it is not read again.
 bool known(const Route& route, const MeasuredAt& at) {
     const block::MeasuredPlace* place = route.place(at);
-    const bool kept = std::ranges::any_of(route.state.crowns, [&](const block::CrownReading& c) {
+    const bool kept = std::ranges::any_of(decks_of(route.state).crowns, [&](const block::CrownReading& c) {
         return c.bore == at.feature && c.side == at.direction;
     });
     return kept || (place && !place->stale());
@@ -22,7 +25,7 @@ bool known(const Route& route, const MeasuredAt& at) {
 
 std::vector<MeasuredAt> piston_places(const Route& route) {
     std::vector<MeasuredAt> all;
-    for (const block::BankBlueprint& bank : route.state.blueprint->banks)
+    for (const block::BankBlueprint& bank : intake_of(route.state).blueprint->banks)
         for (MeasuredAt& at : chosen_places(route.state, Measuring::piston_heights, bank.id))
             all.push_back(std::move(at));
     return all;
@@ -41,22 +44,22 @@ std::string first_piston_reading(const Route& route) {
 void add_mock_up_steps(Route& route) {
     const block::JobState& state = route.state;
     using enum block::TargetSchool;
-    const bool targeted = state.target.school == clearance || state.target.school == ratio;
-    if (!wanted(state, Stage::mock_up) || (!targeted && state.crowns.empty() && !state.scope))
+    const bool targeted = decks_of(state).target.school == clearance || decks_of(state).target.school == ratio;
+    if (!wanted(state, Stage::mock_up) || (!targeted && decks_of(state).crowns.empty() && !intake_of(state).scope))
         return;
     bool first = true;
     for (const MeasuredAt& at : piston_places(route)) {
         Step& step = route.add_reading(at, Stage::mock_up);
         step.state = known(route, at) ? StepState::done : StepState::ready;
-        step.aside = !targeted && !state.scope;
+        step.aside = !targeted && !intake_of(state).scope;
         step.leads = first && step.state == StepState::ready && route.a.decks.kind == DeckStep::read_pistons;
         first = first && step.state == StepState::done;
     }
-    if (state.target.school != ratio)
+    if (decks_of(state).target.school != ratio)
         return;
     Step& figures = route.add(Task::give_volumes, "mock_up/figures", Stage::mock_up);
     figures.leads = route.a.decks.kind == DeckStep::give_figures;
-    if (missing_figures(state.figures).empty())
+    if (missing_figures(decks_of(state).figures).empty())
         figures.state = StepState::done;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/steps/steps.h"
 
+#include "block/state/intake_state.h"
 #include "planning/steps/contributors.h"
 
 #include <algorithm>
@@ -23,7 +24,7 @@ bool cannot_be_undone(Task task) {
 /// What a person left out, with the reason.
 void skip_what_was_left_out(StepList& list, const JobState& state) {
     for (Step& step : list.steps)
-        for (const block::Taken<block::StepSkipped>& left : state.skipped)
+        for (const block::Taken<block::StepSkipped>& left : intake_of(state).skipped)
             if (left.payload.step == step.id && step.state != StepState::done && step.task != Task::hand_over) {
                 step.state = StepState::skipped;
                 step.reason = left.payload.reason;
@@ -151,7 +152,7 @@ const Step* StepList::of(block::Stage stage) const {
 
 Route::Route(const JobState& job, const Assessment& assessed, std::string time)
     : state(job), a(assessed), at(std::move(time)) {
-    for (const block::MeasuredPlace& p : job.places)
+    for (const block::MeasuredPlace& p : readings_of(job).places)
         places_.emplace(p.at.key(), &p);
 }
 
@@ -235,7 +236,7 @@ std::string looked_why_dark(const std::string& bank) {
 }
 
 bool gate_passed(const JobState& state, Rule rule, const std::string& about, std::int64_t since) {
-    return std::ranges::any_of(state.gates, [&](const block::Taken<block::GatePassed>& gate) {
+    return std::ranges::any_of(intake_of(state).gates, [&](const block::Taken<block::GatePassed>& gate) {
         return gate.payload.rule == rule && gate.sequence > since &&
                (gate.payload.about.empty() || gate.payload.about == about);
     });
@@ -265,30 +266,32 @@ std::vector<block::Stage> order_of(block::RoutePreset preset) {
 }
 
 std::vector<block::Stage> route_of(const JobState& state) {
-    if (!state.route)
+    if (!intake_of(state).route)
         return order_of(block::RoutePreset::mains_first);
-    std::vector<block::Stage> order = state.route->payload.order;
-    for (const block::Stage stage : order_of(state.route->payload.preset))
+    std::vector<block::Stage> order = intake_of(state).route->payload.order;
+    for (const block::Stage stage : order_of(intake_of(state).route->payload.preset))
         if (std::ranges::find(order, stage) == order.end())
             order.push_back(stage);
     return order;
 }
 
 bool wanted(const JobState& state, block::Stage stage) {
-    if (!state.scope)
+    if (!intake_of(state).scope)
         return true;
     using enum block::Stage;
     const bool always = stage == received || stage == cleaned || stage == as_found || stage == passport;
-    return always || std::ranges::find(state.scope->payload.stages, stage) != state.scope->payload.stages.end();
+    return always || std::ranges::find(intake_of(state).scope->payload.stages, stage) !=
+                         intake_of(state).scope->payload.stages.end();
 }
 
 StepList steps_of(const JobState& state, const Assessment& assessment, const std::string& at) {
     Route route(state, assessment, at);
-    if (!state.blueprint) {
+    if (!intake_of(state).blueprint) {
         route.add(Task::mend_blueprint, "job/blueprint", block::Stage::received);
-    } else if (!state.troubles.empty()) {
+    } else if (!intake_of(state).troubles.empty()) {
         // What could not be used may have been a cut: before it is put right nothing is called.
-        route.add(Task::mend_ledger, "job/ledger", block::Stage::received).why = {state.troubles.front().sequence};
+        route.add(Task::mend_ledger, "job/ledger", block::Stage::received).why = {
+            intake_of(state).troubles.front().sequence};
     } else {
         add_intake_steps(route);
         add_tunnel_steps(route);

@@ -1,5 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/reading_plan.h"
+
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 #include "planning/tunnel/tunnel_sizes.h"
@@ -36,8 +40,8 @@ class TunnelPart {
         accept.aside = true;
         accept.asks = {{"reason", AskKind::text, {}, {}, {}}};
         // Where somebody answers for the tunnel with a reason, its steps are there and not called.
-        const bool answered_for =
-            std::ranges::any_of(state_.gates, [](const auto& gate) { return gate.payload.rule == Rule::tunnel_first; });
+        const bool answered_for = std::ranges::any_of(
+            intake_of(state_).gates, [](const auto& gate) { return gate.payload.rule == Rule::tunnel_first; });
         for (Step& step : r_.steps)
             if (step.stage == Stage::tunnel) {
                 step.leads = step.id == lead_;
@@ -94,16 +98,16 @@ class TunnelPart {
     }
 
     void add_probe() {
-        if (!state_.latest)
+        if (!tunnel_of(state_).latest)
             return; // the log as found is the first way to it
         Step& probe = r_.add(w_.step == TunnelStep::settle && w_.by_probe ? Task::settle : Task::probe, "tunnel/probe",
                              Stage::tunnel);
-        probe.why = {state_.latest->sequence};
+        probe.why = {tunnel_of(state_).latest->sequence};
         probe.asks = {{"log", AskKind::file, {}, {}, {}}};
         const bool again = w_.by_probe && (reading_turn() || w_.step == TunnelStep::settle);
         if (again)
             lead(probe);
-        else if (w_.by_probe && state_.mains_as_probed())
+        else if (w_.by_probe && tunnel_of(state_).mains_as_probed())
             probe.state = StepState::done;
         else if (w_.by_probe && is({TunnelStep::torque_caps, TunnelStep::caps_off}))
             r_.hold(probe, Rule::conditions, "tunnel/torque");
@@ -116,7 +120,7 @@ class TunnelPart {
     void add_readings() {
         const bool by_gauge = !w_.by_probe || !w_.to_read.empty();
         for (const auto what : {Measuring::main_sizes, Measuring::saddle_heights}) {
-            if (!by_gauge || (what == Measuring::saddle_heights && state_.blueprint->mains.size() < 3))
+            if (!by_gauge || (what == Measuring::saddle_heights && intake_of(state_).blueprint->mains.size() < 3))
                 continue;
             for (const MeasuredAt& at : chosen_places(state_, what, "")) {
                 Step& step = r_.add_reading(at, Stage::tunnel);
@@ -131,7 +135,7 @@ class TunnelPart {
                 else
                     step.state = known ? StepState::stale : StepState::ready;
                 step.aside = w_.by_probe || (!wanted && step.state == StepState::ready);
-                if (!state_.as_found && state_.places.empty())
+                if (!tunnel_of(state_).as_found && readings_of(state_).places.empty())
                     r_.hold(step, Rule::clean_first, "cleaned/wash");
                 lead(step);
             }
@@ -178,7 +182,7 @@ class TunnelPart {
             for (const SizeFinding& size : main.sizes)
                 if (size.verdict == metrology::Verdict::cannot_tell)
                     return size.place.at;
-        for (const block::MeasuredPlace& p : state_.places)
+        for (const block::MeasuredPlace& p : readings_of(state_).places)
             if (p.at.quantity == block::Quantity::saddle)
                 return p.at;
         return std::nullopt;
@@ -190,10 +194,11 @@ class TunnelPart {
     }
 
     void add_caps() {
-        if (w_.begun && !state_.caps_cut.empty() && state_.caps_cut.back().sequence > state_.tunnel_done) {
+        if (w_.begun && !tunnel_of(state_).caps_cut.empty() &&
+            tunnel_of(state_).caps_cut.back().sequence > tunnel_of(state_).tunnel_done) {
             Step& done = r_.add(Task::cut_caps, "tunnel/caps", Stage::tunnel);
             done.state = StepState::done;
-            done.why = {state_.caps_cut.back().sequence};
+            done.why = {tunnel_of(state_).caps_cut.back().sequence};
             return;
         }
         if (!caps_wanted())
@@ -219,7 +224,7 @@ class TunnelPart {
     }
 
     void add_machining() {
-        const bool done = state_.tunnel_done > 0 && !w_.begun;
+        const bool done = tunnel_of(state_).tunnel_done > 0 && !w_.begun;
         if (!w_.begun && w_.step == TunnelStep::good && !done)
             return; // good as found
         const bool hone = w_.method == block::TunnelMethod::hone;
@@ -227,7 +232,7 @@ class TunnelPart {
             r_.add(hone ? Task::hone_tunnel : Task::bore_tunnel, hone ? "tunnel/hone" : "tunnel/bore", Stage::tunnel);
         if (done && w_.step == TunnelStep::good) {
             step.state = StepState::done;
-            step.why = {state_.tunnel_done};
+            step.why = {tunnel_of(state_).tunnel_done};
             return;
         }
         if (hone)
@@ -257,12 +262,12 @@ class TunnelPart {
     }
 
     void add_ends() {
-        if (w_.step == TunnelStep::good && state_.tunnel_done == 0)
+        if (w_.step == TunnelStep::good && tunnel_of(state_).tunnel_done == 0)
             return;
         Step& step = r_.add(Task::finish_tunnel, "tunnel/finish", Stage::tunnel);
         step.asks = {{"done", AskKind::tick, 1, {}, {}}};
         if (w_.step == TunnelStep::good)
-            step.state = StepState::done, step.why = {state_.tunnel_done};
+            step.state = StepState::done, step.why = {tunnel_of(state_).tunnel_done};
         else if (w_.step != TunnelStep::log_finished)
             r_.hold(step, Rule::order, lead_);
         lead(step);

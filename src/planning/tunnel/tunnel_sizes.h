@@ -3,6 +3,7 @@
 
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 
 #include <algorithm>
 #include <cstdint>
