@@ -143,6 +143,10 @@ void Session::refresh() {
 
 void Session::take_over(block::Folded state, planning::Assessment assessment) {
     worked_->state = std::move(state);
+    look_anew(std::move(assessment));
+}
+
+void Session::look_anew(planning::Assessment assessment) {
     worked_->assessment = std::move(assessment);
     worked_->local_flatness.clear();
     worked_->beliefs_known.clear();
@@ -266,7 +270,7 @@ Outcome Session::append(std::vector<Payload> payloads) {
                 refresh(); // the reading stands in the state already
                 return refused;
             }
-            take_over(std::move(worked_->state), std::move(assessment));
+            look_anew(std::move(assessment));
         } else {
             block::Folded state = block::fold(entries_, &read_logs_);
             planning::Assessment assessment = planning::assess(state, certainty_of(state), now);

@@ -152,6 +152,7 @@ class Session : public QObject {
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
     void refresh();
     void take_over(block::Folded state, planning::Assessment assessment);
+    void look_anew(planning::Assessment assessment); ///< the state has taken an entry in
     void wait_for_rest();
     [[nodiscard]] const planning::Certainty* certainty_of(const block::JobState& state) const;
     void look_at_clock(const std::string& now);

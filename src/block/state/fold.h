@@ -18,7 +18,7 @@ class Folded {
     explicit Folded(JobState state);
     ~Folded();
     Folded(const Folded&);
-    Folded(Folded&&) noexcept;
+    Folded(Folded&&); ///< what it is moved from is a job that nothing was said of
     Folded& operator=(const Folded&);
     Folded& operator=(Folded&&) noexcept;
 
