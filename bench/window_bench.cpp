@@ -144,7 +144,7 @@ void ReadAMillionTouchesInTheBackground(benchmark::State& state) {
     open_tender(bench);
     std::size_t touches = 0;
     for (auto _ : state) {
-        auto logs = bench.session.logs_to_read({{"scan.csv", million_touch_log()}}, {});
+        auto logs = bench.session.logs_to_read(std::vector<block::NamedText>{{"scan.csv", million_touch_log()}}, {});
         if (!session::Session::read_logs(logs))
             state.SkipWithError("the log has a fault");
         touches = decks_of(block::fold(logs.entries, &logs.read)).deck("C").latest->result.touches;

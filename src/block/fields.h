@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/feature.h"
+#include "block/shared_text.h"
 #include "metrology/geometry.h"
 
 #include <array>
@@ -84,6 +85,12 @@ class Fields {
         std::int64_t wide = value;
         whole(key, wide, range);
         value = static_cast<int>(wide);
+    }
+    void text(Key key, SharedText& value, std::size_t most) {
+        std::string own = value;
+        text(key, own, most);
+        if (own != value.str())
+            value = std::move(own);
     }
     void number(Key key, std::optional<double>& value, Range range) {
         if (left_out(key, !value)) {

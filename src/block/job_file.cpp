@@ -17,7 +17,10 @@ std::int64_t whole_number(const Json& j) {
 /// A log or trace that was changed in the file is not the one that was taken.
 bool is_what_was_taken(const Payload& payload) {
     const auto holds = [](const auto* taken) {
-        return !taken || taken->sha256.empty() || taken->sha256 == sha256_hex(taken->text);
+        if (!taken || taken->sha256.empty())
+            return true;
+        const std::string& text = taken->text;
+        return taken->sha256 == sha256_hex(text);
     };
     return holds(std::get_if<ProbeLogTaken>(&payload)) && holds(std::get_if<TraceTaken>(&payload));
 }

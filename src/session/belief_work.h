@@ -2,13 +2,12 @@
 #pragma once
 
 #include "planning/decks/deck_belief.h"
+#include "session/background.h"
 
 #include <QObject>
-#include <cstdint>
 #include <map>
-#include <memory>
+#include <optional>
 #include <string>
-#include <vector>
 
 namespace pallix::session {
 
@@ -16,30 +15,25 @@ namespace pallix::session {
 class BeliefWork : public QObject {
     Q_OBJECT
   public:
-    explicit BeliefWork(QObject* parent = nullptr);
-    ~BeliefWork() override;
-
     /// @return the answer, where it is known; null, and the work begun, where it is not
     const planning::DeckBelief* want(const planning::DeckQuestion& question);
     /// Waits for the answer; for the moment it is to be written down.
     const planning::DeckBelief* insist(const planning::DeckQuestion& question);
     /// Another job is opened: what is known or under way belongs to the one before.
     void forget();
-    [[nodiscard]] bool running() const { return !under_way_.empty(); }
+    [[nodiscard]] bool running() const { return work_.running(); }
 
   Q_SIGNALS:
     void ready();
     void failed(const QString& why);
 
   private:
-    void take(std::int64_t job, std::optional<planning::DeckBelief> belief, const std::string& key);
+    [[nodiscard]] const planning::DeckBelief* answer_to(const planning::DeckQuestion& question) const;
     void start(const planning::DeckQuestion& question);
+    void go_on();
 
-    struct Worker; ///< the thread
-    std::unique_ptr<Worker> worker_;
-    std::vector<std::unique_ptr<Worker>> left_behind_; ///< still at a question of an earlier job
-    std::int64_t job_ = 0;                             ///< counts the jobs that were opened: keys begin anew in each
-    std::string under_way_;                            ///< key; empty for none
+    Background<std::optional<planning::DeckBelief>> work_;
+    std::string under_way_;                                 ///< key; empty for none
     std::map<std::string, planning::DeckQuestion> waiting_; ///< by bank
     std::map<std::string, planning::DeckBelief> known_;     ///< by bank
 };

@@ -1,17 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/evaluation_uncertainty.h"
 #include "block/forward.h"
+#include "session/background.h"
 
 #include <QObject>
-#include <atomic>
 #include <cstdint>
 #include <memory>
 #include <optional>
 
-namespace pallix::block {
-class Uncertainties;
-}
 namespace pallix::planning {
 struct Certainty;
 }
@@ -23,7 +21,7 @@ namespace pallix::session {
 class CertaintyWork : public QObject {
     Q_OBJECT
   public:
-    explicit CertaintyWork(QObject* parent = nullptr);
+    CertaintyWork();
     ~CertaintyWork() override;
 
     /// Starts unless the certainty of this evaluation is there already or under way.
@@ -33,7 +31,7 @@ class CertaintyWork : public QObject {
     /// Another job is opened: what is known or under way belongs to the one before.
     void forget();
 
-    [[nodiscard]] bool running() const { return wanted_ != 0; }
+    [[nodiscard]] bool running() const { return work_.running(); }
     [[nodiscard]] double share() const { return share_; }
     [[nodiscard]] const planning::Certainty* result() const { return result_.get(); }
 
@@ -43,12 +41,7 @@ class CertaintyWork : public QObject {
     void failed(const QString& why);
 
   private:
-    void take(std::int64_t job, std::int64_t sequence, std::optional<block::Uncertainties> values);
-
-    struct Worker; ///< the thread
-    std::unique_ptr<Worker> worker_;
-    std::shared_ptr<std::atomic<bool>> cancelled_;
-    std::int64_t job_ = 0; ///< counts the jobs that were opened: sequences begin anew in each
+    Background<std::optional<block::Uncertainties>> work_;
     std::int64_t wanted_ = 0;
     std::int64_t cancelled_for_ = 0; ///< not started again by itself
     double share_ = 0;

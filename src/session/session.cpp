@@ -16,9 +16,7 @@
 #include "planning/decks/deck_shape.h"
 #include "planning/readings/log_doubts.h"
 #include "planning/tunnel/tunnel_work.h"
-#include "session/belief_work.h"
-#include "session/certainty_work.h"
-#include "session/counted.h"
+#include "session/session_worked.h"
 #include "wording/common/sentences.h"
 #include "wording/steps/step_words.h"
 
@@ -37,10 +35,6 @@ namespace {
 
 constexpr const char* undone = "undone";
 constexpr const char* redone = "redone";
-
-block::Faults one_fault(std::string what, std::string expected) {
-    return {{"job", 0, std::move(what), std::move(expected)}};
-}
 
 /// A forecast is kept with the pass it stands before; how the surface came out with the pass it came from.
 bool belong_together(const Entry& before, const Entry& after) {
@@ -83,16 +77,6 @@ block::Faults as_faults(const storage::BookFault& fault) {
     return {{"shop book", 0, fault.what.toStdString() + " " + fault.way_out.toStdString(), ""}};
 }
 
-struct Session::Worked {
-    block::Folded state;
-    planning::Assessment assessment;
-    std::shared_ptr<const planning::TunnelStudy> tunnel_study;                        ///< when it was asked for
-    std::map<std::string, std::optional<planning::LocalFlatness>> local_flatness;     ///< by bank, likewise
-    std::map<std::string, std::shared_ptr<const planning::DeckBelief>> beliefs_known; ///< by bank, with contradictions
-    BeliefWork beliefs;
-    CertaintyWork certainty;
-};
-
 Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* parent)
     : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)),
       worked_(std::make_unique<Worked>()) {
@@ -116,7 +100,9 @@ Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* p
     refresh();
 }
 
-Session::~Session() = default;
+Session::~Session() {
+    worked_->writing.insist();
+}
 
 const block::JobState& Session::state() const {
     return worked_->state;
@@ -183,18 +169,36 @@ Entry Session::entry_of(Payload payload, std::int64_t sequence, std::string time
     return {sequence, std::move(time), person_(), std::move(payload)};
 }
 
-Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
-    auto entries = book_.entries(job);
+Session::JobToOpen Session::job_to_open(storage::JobId job) const {
+    return {job, book_.beside(), {}, {}};
+}
+
+Outcome Session::read_job(JobToOpen& job, const block::ReadWatch* watch) {
+    auto entries = job.book.entries(job.job);
     if (!entries)
         return tl::unexpected(as_faults(entries.error()));
+    job.entries = std::move(*entries);
+    job.read.watch = watch;
+    try {
+        if (watch)
+            static_cast<void>(block::fold(job.entries, &job.read)); // its logs are read then
+    } catch (const std::exception&) {
+        job.read = {}; // opening it says why
+    }
+    job.read.watch = nullptr;
+    return {};
+}
+
+Outcome Session::open_job(JobToOpen job) {
+    worked_->writing.insist();
     worked_->beliefs.forget();
     worked_->certainty.forget();
     try {
-        block::Folded state = block::fold(*entries, &read);
+        block::Folded state = block::fold(job.entries, &job.read);
         planning::Assessment assessment = planning::assess(state, nullptr, clock_());
-        job_ = job;
-        entries_ = std::move(*entries);
-        read_logs_ = std::move(read);
+        job_ = job.job;
+        entries_ = std::move(job.entries);
+        read_logs_ = std::move(job.read);
         take_over(std::move(state), std::move(assessment));
     } catch (const std::exception& error) {
         return tl::unexpected(one_fault(std::string("this job cannot be worked out (") + error.what() + ")",
@@ -202,6 +206,14 @@ Outcome Session::open_job(storage::JobId job, block::ReadLogs read) {
     }
     Q_EMIT job_opened();
     return {};
+}
+
+Outcome Session::open_job(storage::JobId job) {
+    worked_->writing.insist();
+    JobToOpen to_open = job_to_open(job);
+    if (auto read = read_job(to_open); !read)
+        return read;
+    return open_job(std::move(to_open));
 }
 
 Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint, bool sure) {
@@ -237,6 +249,7 @@ Outcome Session::import_job(const block::NamedText& job_file) {
 }
 
 void Session::close_job() {
+    worked_->writing.insist();
     worked_->beliefs.forget();
     worked_->certainty.forget();
     job_.reset();
@@ -248,6 +261,7 @@ void Session::close_job() {
 Outcome Session::append(std::vector<Payload> payloads) {
     if (!job_)
         return tl::unexpected(one_fault("no job is open", "an open job"));
+    worked_->writing.insist(); // one after the other
     const std::size_t first = entries_.size();
     const std::string now = clock_(); // what is done together has one time
     look_at_clock(now);
@@ -297,61 +311,6 @@ void Session::look_at_clock(const std::string& now) {
         tr("The clock was set back: it says %1, and the last entry was made at %2. Entries keep their order; see "
            "that the clock is right.")
             .arg(QString::fromStdString(now), QString::fromStdString(entries_.back().time)));
-}
-
-Session::LogsToRead Session::logs_to_read(const std::vector<block::NamedText>& logs,
-                                          std::optional<double> standard_uncertainty) const {
-    LogsToRead to_read{entries_, logs, standard_uncertainty, read_logs_, {}};
-    for (const block::NamedText& log : logs)
-        to_read.payloads.push_back(block::ProbeLogTaken{log.file, "", log.text, {}, !to_read.payloads.empty()});
-    return to_read;
-}
-
-Outcome Session::read_logs(LogsToRead& to_read) {
-    const block::Folded before = block::fold(to_read.entries, &to_read.read);
-    if (!intake_of(before).blueprint)
-        return tl::unexpected(one_fault("no job with a blueprint is open", "a job to take the log in"));
-    for (Payload& payload : to_read.payloads) {
-        auto& log = std::get<block::ProbeLogTaken>(payload);
-        log.sha256 = block::sha256_hex(log.text);
-        to_read.entries.push_back({static_cast<std::int64_t>(to_read.entries.size() + 1), "", "", payload});
-    }
-    // The fold is the judge: what it could not use is not taken in, and then every fault is wanted.
-    const block::Folded after = block::fold(to_read.entries, &to_read.read);
-    if (intake_of(after).troubles.size() > intake_of(before).troubles.size()) {
-        const auto probe = block::read_probe_logs(to_read.logs, *intake_of(before).blueprint, block::ProbeScope::part);
-        return tl::unexpected(
-            probe ? block::Faults{{to_read.logs.front().file, 0, intake_of(after).troubles.back().words, ""}}
-                  : probe.error());
-    }
-    std::optional<double>& u = to_read.standard_uncertainty;
-    if (!u) // then what the logs themselves state holds; the newest stand first
-        for (std::size_t i = 0; i < to_read.logs.size(); ++i)
-            if (const auto stated = tunnel_of(after).latest->logs[i].touch_uncertainty)
-                u = std::max(u.value_or(0), *stated);
-    for (Payload& payload : to_read.payloads)
-        std::get<block::ProbeLogTaken>(payload).standard_uncertainty = u;
-    if (!to_read.logs.empty())
-        to_read.doubts = planning::doubts_about_log(before, after, to_read.logs.front().file);
-    return {};
-}
-
-Outcome Session::take_read_logs(LogsToRead to_read, bool sure) {
-    asks_ = !sure && !to_read.doubts.empty();
-    if (asks_)
-        return tl::unexpected(std::move(to_read.doubts));
-    to_read.read.watch = nullptr;
-    read_logs_ = std::move(to_read.read);
-    return append(std::move(to_read.payloads)); // the read has looked at every line
-}
-
-Outcome Session::take_probe_logs(const std::vector<block::NamedText>& logs, std::optional<double> standard_uncertainty,
-                                 bool sure) {
-    asks_ = false;
-    LogsToRead to_read = logs_to_read(logs, standard_uncertainty);
-    if (auto read = read_logs(to_read); !read)
-        return read;
-    return take_read_logs(std::move(to_read), sure);
 }
 
 Outcome Session::take_all(std::vector<Payload> payloads) {
@@ -461,68 +420,6 @@ Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText
     if (const auto read = block::read_trace(trace); !read)
         return tl::unexpected(read.error());
     return take(block::TraceTaken{bore, trace.file, block::sha256_hex(trace.text), trace.text});
-}
-
-Outcome Session::stream_lines(storage::JobId job, const QStringList& lines) {
-    if (const auto done = book_.append_stream(job, lines); !done)
-        return tl::unexpected(as_faults(done.error()));
-    if (streamed_ && streamed_->job == job)
-        streamed_->add(lines);
-    return {};
-}
-
-void Session::Streamed::add(const QStringList& more) {
-    for (const QString& line : more) {
-        in_head = in_head && line.startsWith(QLatin1Char('#'));
-        head += in_head ? 1 : 0;
-    }
-    lines += more.size();
-}
-
-/// Counted once for a job, then with every line: a probe that is fast must not be read from the book again and again.
-std::size_t Session::streamed_touches() const {
-    if (!job_)
-        return 0;
-    if (!streamed_ || streamed_->job != *job_) {
-        streamed_ = Streamed{*job_};
-        if (const auto lines = book_.stream(*job_))
-            streamed_->add(*lines);
-    }
-    return static_cast<std::size_t>(
-        std::max<qsizetype>(streamed_->lines - streamed_->head - 1, 0)); // less the header row
-}
-
-Outcome Session::take_stream(const QString& name, bool sure) {
-    const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
-    if (!lines)
-        return tl::unexpected(as_faults(lines.error()));
-    if (lines->isEmpty())
-        return tl::unexpected(one_fault("no touch has arrived", "touches of a probe"));
-    const block::NamedText log{name.toStdString(), lines->join(QLatin1Char('\n')).toStdString() + "\n"};
-    if (auto taken = take_probe_logs({log}, std::nullopt, sure); !taken)
-        return taken;
-    drop_stream();
-    return {};
-}
-
-Outcome Session::keep_stream_as_note() {
-    const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
-    if (!lines)
-        return tl::unexpected(as_faults(lines.error()));
-    if (auto noted =
-            add_note(tr("A probe log was cut off after %1:\n")
-                         .arg(counted(static_cast<qsizetype>(streamed_touches()), tr("touch"), tr("touches"))) +
-                     lines->join(QLatin1Char('\n')));
-        !noted)
-        return noted;
-    drop_stream();
-    return {};
-}
-
-void Session::drop_stream() {
-    streamed_.reset();
-    if (job_)
-        static_cast<void>(book_.clear_stream(*job_)); // lines that stay are only offered again
 }
 
 Outcome Session::add_note(const QString& text) {

@@ -10,12 +10,16 @@
 #include "storage/shop_book.h"
 
 #include <QObject>
+#include <QStringList>
 #include <QTimer>
 #include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
 
+namespace pallix::block {
+struct ReadWatch;
+}
 namespace pallix::planning {
 struct Assessment;
 struct Certainty;
@@ -53,8 +57,18 @@ class Session : public QObject {
     const block::JobState& state() const;
     const planning::Assessment& assessment() const;
 
-    /// @param read logs of that job that were read beforehand, away from the window's thread
-    [[nodiscard]] Outcome open_job(storage::JobId job, block::ReadLogs read = {});
+    [[nodiscard]] Outcome open_job(storage::JobId job);
+    /// A job that is read away from the window's thread before it is opened.
+    struct JobToOpen {
+        storage::JobId job = 0;
+        storage::BookBeside book;
+        std::vector<block::Entry> entries{};
+        block::ReadLogs read{};
+    };
+    [[nodiscard]] JobToOpen job_to_open(storage::JobId job) const;
+    /// @param watch of whoever waits: then its logs are read too; may be null
+    [[nodiscard]] static Outcome read_job(JobToOpen& job, const block::ReadWatch* watch = nullptr);
+    [[nodiscard]] Outcome open_job(JobToOpen job);
     /// @param sure the person was asked about what is doubtful of the blueprint
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint,
                                   bool sure = false);
@@ -76,24 +90,28 @@ class Session : public QObject {
     /// Logs that belong together; refused as a whole when one has a fault.
     /// @param standard_uncertainty mm, of one touch, as stated by the person; nothing: as the logs state it, if they do
     /// @param sure as with `take_read_logs`
-    [[nodiscard]] Outcome take_probe_logs(const std::vector<block::NamedText>& logs,
+    [[nodiscard]] Outcome take_probe_logs(std::vector<block::NamedText> logs,
                                           std::optional<double> standard_uncertainty, bool sure = false);
-    /// Reads logs away from the window's thread, so that `take_probe_logs` of the same logs returns at once. Entries,
-    /// logs and what was read before are copied in; the result may be kept by the window's thread.
+    /// Logs that are read away from the window's thread, and what came of it. Texts are shared.
     struct LogsToRead {
         std::vector<block::Entry> entries;
-        std::vector<block::NamedText> logs;
+        QStringList files; ///< to be read first
+        std::vector<block::ProbeLogTaken> logs;
         std::optional<double> standard_uncertainty;
         block::ReadLogs read;
-        std::vector<block::Payload> payloads;
         block::Faults doubts{}; ///< what should be asked about before they are taken
     };
-    [[nodiscard]] LogsToRead logs_to_read(const std::vector<block::NamedText>& logs,
+    [[nodiscard]] LogsToRead logs_to_read(std::vector<block::NamedText> logs,
                                           std::optional<double> standard_uncertainty) const;
+    [[nodiscard]] LogsToRead logs_to_read(const QStringList& files, std::optional<double> standard_uncertainty) const;
+    /// @param watch of whoever waits; may be null
     /// @return the faults; with none, what is needed to take them in stands in `logs`
-    [[nodiscard]] static Outcome read_logs(LogsToRead& logs);
+    [[nodiscard]] static Outcome read_logs(LogsToRead& logs, const block::ReadWatch* watch = nullptr);
     /// @param sure the person was asked about what is doubtful of them; else that is what they are refused for
     [[nodiscard]] Outcome take_read_logs(LogsToRead logs, bool sure = false);
+    /// The same, written away from the window's thread: `logs_taken` tells when it is on the disk. Whatever else is to
+    /// be added to the job waits for it.
+    [[nodiscard]] Outcome begin_to_take(LogsToRead logs, bool sure = false);
     /// Keeps a forecast of the removal first, where this is a bank's first pass since it was measured.
     /// @param finish how the surface came out, where that was seen: one entry with the pass, struck with it
     [[nodiscard]] Outcome log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish = {});
@@ -140,15 +158,17 @@ class Session : public QObject {
 
   Q_SIGNALS:
     void remarked(const QString& words); ///< something that the person should know, though nothing was refused
-    void job_opened();                   ///< another job, or none
-    void entries_added(int first);       ///< index of the first new entry; state and assessment are up to date
-    void belief_known();                 ///< of a deck, by `belief`
-    void time_passed();                  ///< what waited for a time waits no more; the assessment says so
-    void certainty_known();              ///< the assessment now holds drawn uncertainties
+    void logs_taken(const pallix::block::Faults& faults); ///< what `begin_to_take` began is done; empty: taken
+    void job_opened();                                    ///< another job, or none
+    void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
+    void belief_known();           ///< of a deck, by `belief`
+    void time_passed();            ///< what waited for a time waits no more; the assessment says so
+    void certainty_known();        ///< the assessment now holds drawn uncertainties
 
   private:
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
+    [[nodiscard]] Outcome ask_about(LogsToRead& logs, bool sure);
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
     void refresh();
     void take_over(block::Folded state, planning::Assessment assessment);
@@ -178,6 +198,9 @@ class Session : public QObject {
     QTimer rest_; ///< fires when the block has rested
     QTimer idle_; ///< the book is tidied when nothing has been written for a while
 };
+
+/// @return the file's bytes under its own name, or the one fault that says why not
+[[nodiscard]] block::Result<block::NamedText> read_text_file(const QString& file);
 
 /// Book faults as the faults a view shows.
 [[nodiscard]] block::Faults as_faults(const storage::BookFault& fault);

@@ -21,7 +21,6 @@ namespace pallix::storage {
 namespace {
 
 const QString job_doing = QStringLiteral("The job cannot be written");
-const QString entry_doing = QStringLiteral("The entry cannot be written");
 const QString touch_doing = QStringLiteral("The touch cannot be written");
 const QString copy_out =
     QStringLiteral("Copy what is sound into a new book (--copy-sound FILE), or put your last backup in "
@@ -37,11 +36,6 @@ BookResult<void> check_integrity(QSqlDatabase& db, const QString& file, bool tho
     return {};
 }
 
-QString entries_words(qint64 first, qint64 last) {
-    return first == last ? QStringLiteral("entry %1").arg(first)
-                         : QStringLiteral("entries %1 to %2").arg(first).arg(last);
-}
-
 /// A new book, unless the heads of one that held jobs still stand there: then it is missed, not replaced.
 BookResult<void> make_in_place_of_nothing(const QString& file) {
     const Heads heads(file + QStringLiteral(".heads"));
@@ -55,14 +49,6 @@ BookResult<void> make_in_place_of_nothing(const QString& file) {
 }
 
 } // namespace
-
-/// A job as it stands in the file.
-struct ShopBook::ReadJob {
-    QString uuid;
-    std::vector<block::Entry> sound; ///< up to the first that is not what was written
-    std::string digest;              ///< of the last of them
-    QString damage;                  ///< what is wrong with the one after them; empty where nothing is
-};
 
 ShopBook::ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock)
     : file_(std::move(file)), connection_(std::move(connection)), lock_(std::move(lock)),
@@ -113,9 +99,8 @@ BookResult<void> ShopBook::set_up(bool fresh) {
         return tl::unexpected(sql_fault(doing, db.lastError()));
     if (auto sound = check_integrity(db, file_, journal); !sound)
         return sound;
-    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON"})
-        if (auto done = run(db, doing, QString::fromLatin1(pragma)); !done)
-            return done;
+    if (auto done = durable(db, doing); !done)
+        return done;
     if (auto done = bring_forward(db, file_); !done)
         return done;
     tidy(); // the book's id stands in the file itself before the heads name it
@@ -207,37 +192,12 @@ void ShopBook::tidy() {
 }
 
 /// The entry is on the disk already: a head that cannot be written is tried again with the next one.
-void ShopBook::acknowledge(const QString& uuid, const Head& head) {
-    known_.jobs[uuid] = head;
-    if (known_.untidy || !heads_.add(uuid, head))
+void ShopBook::acknowledge(const Written& written) {
+    if (written.head.sequence == 0)
+        return; // nothing was written
+    known_.jobs[written.uuid] = written.head;
+    if (known_.untidy || !heads_.add(written.uuid, written.head))
         known_.untidy = !heads_.write(known_);
-}
-
-BookResult<Head> ShopBook::insert(JobId job, Head before, const std::vector<block::Entry>& entries) {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT INTO entry (job, sequence, time, person, kind, version, payload, digest) "
-                                 "VALUES (?, ?, ?, ?, ?, ?, ?, ?)"));
-    for (const block::Entry& entry : entries) {
-        if (entry.sequence != before.sequence + 1)
-            return refused(
-                QStringLiteral("Entry %1 does not follow entry %2.").arg(entry.sequence).arg(before.sequence),
-                QStringLiteral("Open the job again: it was written to meanwhile."));
-        const std::string kind = block::kind_of(entry.payload), payload = block::payload_json(entry.payload);
-        const qint64 version = block::version_of(entry.payload);
-        before = {entry.sequence, block::digest_after(before.digest, {entry.sequence, entry.time, entry.person, kind,
-                                                                      version, payload})};
-        query.addBindValue(job);
-        query.addBindValue(static_cast<qint64>(entry.sequence));
-        query.addBindValue(text(entry.time));
-        query.addBindValue(text(entry.person));
-        query.addBindValue(text(kind));
-        query.addBindValue(version);
-        query.addBindValue(text(payload));
-        query.addBindValue(text(before.digest));
-        if (!query.exec())
-            return failed(entry_doing, query);
-    }
-    return before;
 }
 
 BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries) {
@@ -257,112 +217,31 @@ BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries)
         if (!query.exec())
             return failed(job_doing, query);
         job = query.lastInsertId().toLongLong();
-        return insert(job, {}, entries).map([&head](const Head& last) { head = last; });
+        return insert_entries(db, job, {}, entries).map([&head](const Head& last) { head = last; });
     });
     if (!done)
         return tl::unexpected(done.error());
-    acknowledge(uuid, head);
+    acknowledge({uuid, head});
     return job;
 }
 
 BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& entries) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    QString uuid;
-    Head head;
-    const auto done = in_one_transaction(db, entry_doing, [&]() -> BookResult<void> {
-        QSqlQuery query(db);
-        query.prepare(QStringLiteral("SELECT job.uuid, entry.sequence, entry.digest FROM job JOIN entry ON entry.job = "
-                                     "job.id WHERE job.id = ? ORDER BY entry.sequence DESC LIMIT 1"));
-        query.addBindValue(job);
-        if (!query.exec())
-            return failed(entry_doing, query);
-        if (!query.next())
-            return refused(QStringLiteral("There is no such job in the shop book."),
-                           QStringLiteral("Go back to the shop list and open a job there."));
-        uuid = query.value(0).toString();
-        const Head before{query.value(1).toLongLong(), query.value(2).toString().toStdString()};
-        query.finish();
-        return insert(job, before, entries).map([&head](const Head& last) { head = last; });
-    });
-    if (done && !entries.empty())
-        acknowledge(uuid, head);
-    return done;
-}
-
-BookResult<ShopBook::ReadJob> ShopBook::read_job(JobId job) const {
-    QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    const QString doing = QStringLiteral("The job cannot be read");
-    ReadJob read;
-    QSqlQuery query(db);
-    query.setForwardOnly(true);
-    query.prepare(QStringLiteral("SELECT uuid, title FROM job WHERE id = ?"));
-    query.addBindValue(job);
-    if (!query.exec())
-        return failed(doing, query);
-    if (!query.next())
-        return read;
-    read.uuid = query.value(0).toString();
-    const QString title = query.value(1).toString();
-    query.prepare(
-        QStringLiteral("SELECT sequence, time, person, kind, version, payload, digest FROM entry WHERE job = ? "
-                       "ORDER BY sequence"));
-    query.addBindValue(job);
-    if (!query.exec())
-        return failed(doing, query);
-    const auto head = known_.jobs.find(read.uuid);
-    qint64 expected = 1;
-    for (; query.next(); ++expected) {
-        const qint64 sequence = query.value(0).toLongLong(), version = query.value(4).toLongLong();
-        const auto word = [&query](int column) { return query.value(column).toString().toStdString(); };
-        std::string time = word(1), person = word(2);
-        const std::string kind = word(3), json = word(5);
-        std::string digest = block::digest_after(read.digest, {sequence, time, person, kind, version, json});
-        if (sequence != expected)
-            read.damage =
-                QStringLiteral("Entry %1 of “%2” follows entry %3.").arg(sequence).arg(title).arg(expected - 1);
-        else if (digest != word(6) ||
-                 (head != known_.jobs.end() && head->second.sequence == sequence && head->second.digest != digest))
-            read.damage =
-                QStringLiteral("Entry %1 (%2) of “%3” is not what was written.").arg(sequence).arg(text(kind), title);
-        if (!read.damage.isEmpty())
-            return read;
-        auto payload = block::read_payload(kind, version, json);
-        const auto* opened = payload ? std::get_if<block::JobOpened>(&*payload) : nullptr;
-        if (opened && expected == 1 && text(opened->title) != title)
-            read.damage = QStringLiteral("“%1” was opened as “%2”.").arg(title, text(opened->title));
-        // A payload that cannot be read is kept and shown, never dropped.
-        read.sound.push_back(
-            {sequence, std::move(time), std::move(person),
-             payload ? std::move(*payload) : block::UnknownPayload{kind, version, json, payload.error()}});
-        read.digest = std::move(digest);
-    }
-    if (query.lastError().isValid())
-        read.damage = QStringLiteral("“%1” cannot be read beyond entry %2: %3.")
-                          .arg(title)
-                          .arg(expected - 1)
-                          .arg(query.lastError().text().trimmed());
-    else if (head != known_.jobs.end() && head->second.sequence >= expected && read.damage.isEmpty())
-        read.damage = QStringLiteral("%1 of “%2” had been written and are not there any more.")
-                          .arg(entries_words(expected, head->second.sequence), title);
-    return read;
+    return append_entries(db, job, entries).map([this](const Written& written) { acknowledge(written); });
 }
 
 BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
-    auto read = read_job(job);
-    if (!read)
-        return tl::unexpected(read.error());
-    if (read->damage.isEmpty())
-        return std::move(read->sound);
-    return refused(read->damage,
-                   read->sound.empty()
-                       ? QStringLiteral("Nothing of it is sound; put your last backup in the book's place.")
-                       : QStringLiteral("Its %1 are sound: they can be copied out.")
-                             .arg(entries_words(1, static_cast<qint64>(read->sound.size()))),
-                   WayOut::copy_sound);
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    return whole_entries(db, known_.jobs, job);
+}
+
+BookBeside ShopBook::beside() const {
+    return BookBeside(file_, known_.jobs);
 }
 
 BookResult<std::vector<block::Entry>> ShopBook::sound_entries(JobId job) const {
-    return read_job(job).map([](ReadJob read) { return std::move(read.sound); });
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    return read_job(db, known_.jobs, job).map([](ReadJob read) { return std::move(read.sound); });
 }
 
 qint64 ShopBook::size_of(JobId job) const {
@@ -546,9 +425,10 @@ BookResult<void> ShopBook::same_as_in(const QString& copy) const {
         const QString doing = QStringLiteral("The backup cannot be read again");
         done = db.open() ? run(db, doing, renamed).and_then([&] { return check_integrity(db, copy, true); })
                          : BookResult<void>(tl::unexpected(sql_fault(doing, db.lastError())));
+        QSqlDatabase own = QSqlDatabase::database(connection_, false);
         if (const auto ours = jobs(); done && ours)
             for (const JobRow& row : *ours) {
-                const auto here = read_job(row.id), there = other.read_job(row.id);
+                const auto here = read_job(own, known_.jobs, row.id), there = read_job(db, {}, row.id);
                 if (!here || !there || here->digest != there->digest || here->uuid != there->uuid)
                     done = refused(QStringLiteral("The backup of “%1” is not what the book holds.").arg(row.title),
                                    QStringLiteral("Nothing was kept of it. Try another disk."));
@@ -575,7 +455,6 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
     damaged.known_ = damaged.heads_.read();
     QStringList said;
     QSqlQuery jobs(db.open() ? db : QSqlDatabase());
-    db = {};
     if (!jobs.exec(QStringLiteral("SELECT id, title FROM job ORDER BY id")))
         return refused(QStringLiteral("Nothing of %1 can be read.").arg(from),
                        QStringLiteral("Put your last backup in its place."));
@@ -584,7 +463,7 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
         return tl::unexpected(sound.error());
     while (jobs.next()) {
         const QString title = jobs.value(1).toString();
-        const auto read = damaged.read_job(jobs.value(0).toLongLong());
+        const auto read = read_job(db, damaged.known_.jobs, jobs.value(0).toLongLong());
         if (!read) {
             said << QStringLiteral("“%1”: nothing can be read (%2)").arg(title, read.error().what);
             continue;

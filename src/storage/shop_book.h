@@ -2,8 +2,9 @@
 #pragma once
 
 #include "block/instrument.h"
-#include "block/ledger.h"
+#include "storage/book_beside.h"
 #include "storage/book_fault.h"
+#include "storage/book_jobs.h"
 #include "storage/heads.h"
 
 #include <QLockFile>
@@ -14,8 +15,6 @@
 #include <vector>
 
 namespace pallix::storage {
-
-using JobId = qint64;
 
 struct JobRow {
     JobId id = 0;
@@ -64,6 +63,11 @@ class ShopBook {
     /// Adds entries to a job, all or none. Their sequences continue the job's without a gap.
     [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries);
 
+    /// The book as another thread reads and writes it. What it has written is acknowledged here; until then nothing
+    /// else may be appended to that job.
+    [[nodiscard]] BookBeside beside() const;
+    void acknowledge(const Written& written);
+
     /// @return refused where one is not what was written
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
     /// The entries up to the first that is not what was written.
@@ -98,10 +102,6 @@ class ShopBook {
     ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
     [[nodiscard]] BookResult<void> set_up(bool fresh);
     [[nodiscard]] BookResult<void> find_damage();
-    struct ReadJob;
-    [[nodiscard]] BookResult<ReadJob> read_job(JobId job) const;
-    [[nodiscard]] BookResult<Head> insert(JobId job, Head before, const std::vector<block::Entry>& entries);
-    void acknowledge(const QString& uuid, const Head& head);
     [[nodiscard]] BookResult<void> same_as_in(const QString& copy) const;
 
     QString file_;

@@ -35,6 +35,14 @@ namespace pallix::storage {
     return {};
 }
 
+/// What is committed is on the disk.
+[[nodiscard]] inline BookResult<void> durable(QSqlDatabase& db, const QString& doing) {
+    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON"})
+        if (auto done = run(db, doing, QString::fromLatin1(pragma)); !done)
+            return done;
+    return {};
+}
+
 /// All or nothing: rolled back where `work` or the commit fails, so that nothing later waits in the same transaction.
 template <class Work>
 [[nodiscard]] BookResult<void> in_one_transaction(QSqlDatabase& db, const QString& doing, Work work) {

@@ -5,8 +5,8 @@
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
+#include "session/background.h"
 #include "session/certainty_work.h"
-#include "session/log_reading.h"
 #include "ui/bench_application.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/cylinders/texture_page.h"
@@ -27,6 +27,7 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
+#include <QEventLoop>
 #include <QHBoxLayout>
 #include <QIcon>
 #include <QKeyEvent>
@@ -239,37 +240,56 @@ void BenchWindow::change_theme() {
     refresh();
 }
 
-/// Reads a job with large scans beforehand, beside the window.
-/// @return nothing where the person ended it
-std::optional<block::ReadLogs> BenchWindow::read_beforehand(storage::JobId job) {
-    constexpr qint64 large = 2'000'000; // characters: read before a bar could be drawn
-    if (context_.session.book().size_of(job) < large)
-        return block::ReadLogs{};
-    const auto entries = context_.session.book().entries(job);
-    if (!entries)
-        return block::ReadLogs{}; // opening it says why
+/// Reads a job beside the window; where that takes long, with a bar and a way to end it.
+/// @return nothing where the person ended it, or it cannot be read
+std::optional<session::Session::JobToOpen> BenchWindow::read_beforehand(storage::JobId job) {
+    struct Read {
+        session::Session::JobToOpen job;
+        session::Outcome done;
+    };
+    std::optional<Read> read;
+    QEventLoop soon;
     QProgressDialog progress(tr("Reading the job's scans…"), tr("Cancel"), 0, 100, this);
     progress.setObjectName(QStringLiteral("open-progress"));
     progress.setWindowModality(Qt::WindowModal);
-    progress.setMinimumDuration(0);
+    progress.setMinimumDuration(60 * 60 * 1000); // shown by hand
     progress.setAutoReset(false);
-    session::LogReading reading;
-    connect(&reading, &session::LogReading::progressed, &progress, &QProgressDialog::setValue);
-    connect(&reading, &session::LogReading::done, &progress, &QProgressDialog::accept);
+    const auto done = [&](Read what) {
+        read = std::move(what);
+        soon.quit();
+        progress.accept();
+    };
+    session::Background<Read> reading;
+    reading.start(
+        [to_open = context_.session.job_to_open(job)](const session::Errand& errand) {
+            Read result{to_open, {}};
+            const block::ReadWatch watch{errand.progress, errand.cancelled};
+            result.done = session::Session::read_job(result.job, &watch);
+            return result;
+        },
+        {done,
+         [&](const QString& why) {
+             done({{}, tl::unexpected(block::Faults{{"job", 0, why.toStdString(), ""}})});
+         },
+         [&progress](double share) { progress.setValue(static_cast<int>(100 * share)); }});
+    constexpr int unnoticed = 150; // ms
+    QTimer::singleShot(unnoticed, &soon, &QEventLoop::quit);
+    soon.exec(QEventLoop::ExcludeUserInputEvents);
     connect(&progress, &QProgressDialog::canceled, &progress, &QProgressDialog::reject);
-    reading.start({*entries, {}, {}, {}, {}});
-    if (progress.exec() != QDialog::Accepted) {
-        reading.cancel();
+    if (!read && progress.exec() != QDialog::Accepted)
+        return std::nullopt;
+    if (!read->done) {
+        report(read->done.error());
         return std::nullopt;
     }
-    return reading.take().read;
+    return std::move(read->job);
 }
 
 void BenchWindow::open_job(storage::JobId job) {
     auto read = read_beforehand(job);
     if (!read)
         return;
-    if (const auto opened = context_.session.open_job(job, std::move(*read)); !opened)
+    if (const auto opened = context_.session.open_job(std::move(*read)); !opened)
         return report(opened.error());
     go_to(place_of_work());
 }

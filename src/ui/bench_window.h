@@ -57,7 +57,7 @@ class BenchWindow : public QMainWindow {
     bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
-    [[nodiscard]] std::optional<block::ReadLogs> read_beforehand(storage::JobId job);
+    [[nodiscard]] std::optional<session::Session::JobToOpen> read_beforehand(storage::JobId job);
     void build_actions(); ///< bench_actions.cpp
     void build_job_menu();
     void build_edit_menu();

@@ -2,20 +2,13 @@
 #include "ui/files.h"
 
 #include "block/job_file.h"
-#include "block/read_file.h"
 #include "ui/dialogs/fault_list.h"
 
 #include <QFile>
 #include <QFileDialog>
-#include <QFileInfo>
 #include <QSaveFile>
 
 namespace pallix::ui {
-
-block::Result<block::NamedText> read_text_file(const QString& file) {
-    const std::string name = file.isEmpty() ? "file" : QFileInfo(file).fileName().toStdString();
-    return block::read_file(QFile::encodeName(file).toStdString(), name);
-}
 
 QString file_name_of(const QString& title) {
     constexpr qsizetype longest_name = 80;

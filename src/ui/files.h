@@ -10,8 +10,7 @@
 
 namespace pallix::ui {
 
-/// @return the file's bytes under its own name, or the one fault that says why not
-[[nodiscard]] block::Result<block::NamedText> read_text_file(const QString& file);
+using session::read_text_file;
 
 /// A title as the name of a file: no folder, no hidden file, nothing a shell or another system stumbles over.
 [[nodiscard]] QString file_name_of(const QString& title);

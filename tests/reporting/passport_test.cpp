@@ -51,7 +51,7 @@ TEST(Passport, TellsAsFoundCutsAndAsLeft) {
           std::string("Cuts"), std::string("deck: meets"), mm.plain(found.height_min), mm.plain(left.height_min),
           mm.plain(job.assessment.banks[0].taken), std::string("Marit"), std::string("2026-02-26"),
           std::string("Printed 2026-03-05"),
-          block::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text).substr(0, 12)})
+          block::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text.str()).substr(0, 12)})
         EXPECT_TRUE(html.contains(QString::fromStdString(part))) << part;
     EXPECT_EQ(html.count(QStringLiteral("data:image/png;base64,")), 2);
 }

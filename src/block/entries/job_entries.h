@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/entries/kinds.h"
+#include "block/shared_text.h"
 
 #include <cstdint>
 #include <optional>
@@ -34,7 +35,7 @@ inline void fields(Fields& f, JobOpened& p) {
 struct ProbeLogTaken {
     std::string file;
     std::string sha256; ///< of the text, hexadecimal
-    std::string text;
+    SharedText text;
     std::optional<double> standard_uncertainty; ///< mm, of one touch, as stated by whoever took it
     bool continues = false;                     ///< read together with the log entry before it
     bool operator==(const ProbeLogTaken&) const = default;

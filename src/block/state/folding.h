@@ -30,7 +30,8 @@ struct Folding {
     /// Logs that continue one another, until the last of them is known.
     struct Logs {
         std::vector<const ProbeLogTaken*> waiting;
-        std::int64_t sequence = 0;
+        std::vector<std::int64_t> sequences;
+        std::int64_t sequence = 0; ///< of the last
         std::optional<double> standard_uncertainty;
         std::string key; ///< of all logs so far that are not struck
         std::shared_ptr<const ProbeSet> probed;

@@ -29,8 +29,10 @@ void apply(Folding& f, const ProbeLogTaken& log) {
         logs.waiting.empty() ? log.standard_uncertainty : larger(logs.standard_uncertainty, log.standard_uncertainty);
     logs.waiting.push_back(&log);
     logs.sequence = f.entry->sequence;
+    logs.sequences.push_back(logs.sequence);
     // Entries never change; the digest guards a log that was refused and another that took its place.
-    logs.key += std::to_string(f.entry->sequence) + ":" + log.sha256 + ":" + std::to_string(log.text.size()) + ";";
+    logs.key +=
+        std::to_string(f.entry->sequence) + ":" + log.sha256 + ":" + std::to_string(log.text.str().size()) + ";";
 }
 
 void apply(Folding&, const Note&) {}

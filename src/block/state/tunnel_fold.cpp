@@ -20,6 +20,8 @@ ReadLogs::Read read_anew(const Folding& f) {
     }
     for (const Section& section : probe->sections)
         read.held.push_back(section.feature);
+    std::ranges::sort(read.held);
+    read.held.erase(std::unique(read.held.begin(), read.held.end()), read.held.end());
     const auto& before = f.logs.probed;
     auto evaluated = evaluate_on_top(blueprint, before.get(), *probe);
     read.laid = std::make_shared<const ProbeSet>(before ? laid_over(*before, *probe) : *probe);
@@ -88,6 +90,7 @@ void finish_logs(Folding& f) {
     if (f.read && !known)
         f.read->keep(logs.key, read);
     logs.waiting.clear();
+    f.state.logs.push_back({std::exchange(logs.sequences, {}), read.held});
     if (read.laid)
         logs.probed = read.laid;
     if (!read.evaluated)

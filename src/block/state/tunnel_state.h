@@ -45,6 +45,12 @@ struct EvaluationState {
 [[nodiscard]] Result<EvaluationState> evaluate_on_top(const Blueprint& blueprint, const ProbeSet* earlier,
                                                       const ProbeSet& newest);
 
+/// Logs that were read together, and what they hold.
+struct TakenLogs {
+    std::vector<std::int64_t> sequences;
+    std::vector<FeatureId> features;
+};
+
 /// Caps cut and passes of hone or bar, as the ledger has them.
 struct TakenCaps {
     std::int64_t sequence = 0;
@@ -60,6 +66,7 @@ struct TakenPass {
 struct TunnelState {
     std::optional<EvaluationState> as_found; ///< the first
     std::optional<EvaluationState> latest;
+    std::vector<TakenLogs> logs;                             ///< in order
     std::optional<TunnelPolicy> tunnel_policy;               ///< as last chosen
     std::int64_t tunnel_policy_chosen = 0;                   ///< entry that chose it
     std::vector<TakenCaps> caps_cut;                         ///< in order

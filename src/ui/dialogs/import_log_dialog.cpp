@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/import_log_dialog.h"
 
+#include "block/probe_log.h"
 #include "block/shorthand.h"
 #include "session/certainty_work.h"
 #include "ui/dialogs/fault_list.h"
@@ -9,6 +10,7 @@
 
 #include <QDialogButtonBox>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -23,7 +25,7 @@ const auto between_files = QStringLiteral("; ");
 ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWidget* parent)
     : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)),
       uncertainty_(new QLineEdit(this)), echo_(new PlainLabel(this)), faults_(new FaultList(context, this)),
-      progress_(new QProgressBar(this)), reading_(new session::LogReading(this)) {
+      progress_(new QProgressBar(this)) {
     setWindowTitle(tr("Take in probe logs"));
     setMinimumWidth(620);
     files_->setObjectName(QStringLiteral("log-files"));
@@ -51,8 +53,7 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     progress_->setObjectName(QStringLiteral("log-progress"));
     progress_->setAccessibleName(tr("reading the logs"));
     progress_->hide();
-    connect(reading_, &session::LogReading::progressed, progress_, &QProgressBar::setValue);
-    connect(reading_, &session::LogReading::done, this, &ImportLogDialog::finish);
+    connect(&context_.session, &session::Session::logs_taken, this, &ImportLogDialog::finish);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 24, 24, 16);
     column->setSpacing(16);
@@ -96,41 +97,57 @@ void ImportLogDialog::accept() {
         }
         uncertainty = *mm;
     }
-    std::vector<block::NamedText> logs;
-    block::Faults faults;
-    const QStringList names = files_->text().split(QLatin1Char(';'), Qt::SkipEmptyParts);
-    for (const QString& name : names.isEmpty() ? QStringList{QString()} : names) {
-        if (auto text = read_text_file(name.trimmed()))
-            logs.push_back(std::move(*text));
-        else
-            faults.insert(faults.end(), text.error().begin(), text.error().end());
+    names_.clear();
+    qint64 size = 0;
+    for (const QString& name : files_->text().split(QLatin1Char(';'), Qt::SkipEmptyParts)) {
+        names_ << name.trimmed();
+        size += QFileInfo(names_.back()).size();
     }
-    names_ = names;
-    if (!faults.empty())
-        return finish(faults);
-    std::size_t size = 0;
-    for (const block::NamedText& log : logs)
-        size += log.text.size();
-    constexpr std::size_t small = 300'000; // bytes: read before a progress bar could be drawn
-    session::Session::LogsToRead to_read = context_.session.logs_to_read(logs, uncertainty);
-    if (size > small) {
-        show_busy(true);
-        return reading_->start(std::move(to_read));
-    }
+    constexpr qint64 small = 300'000; // bytes: read before a progress bar could be drawn
+    const QStringList files = names_.isEmpty() ? QStringList{QString()} : names_;
+    session::Session::LogsToRead to_read = context_.session.logs_to_read(files, uncertainty);
+    if (size > small)
+        return read_in_background(std::move(to_read));
     if (const auto read = session::Session::read_logs(to_read); !read)
         return finish(read.error());
-    take(std::move(to_read));
+    take(std::move(to_read), false);
+}
+
+void ImportLogDialog::read_in_background(session::Session::LogsToRead logs) {
+    show_busy(true);
+    reading_.start(
+        [logs = std::move(logs)](const session::Errand& errand) {
+            Read read{logs, {}};
+            const block::ReadWatch watch{errand.progress, errand.cancelled};
+            read.done = session::Session::read_logs(read.logs, &watch);
+            return read;
+        },
+        {[this](Read read) { end_read(std::move(read)); },
+         [this](const QString& why) {
+             finish({{"log", 0, "it cannot be worked out (" + why.toStdString() + ")", "a log of this block"}});
+         },
+         [this](double share) { progress_->setValue(static_cast<int>(share * progress_->maximum())); }});
+}
+
+void ImportLogDialog::end_read(Read read) {
+    if (!read.done)
+        return finish(read.done.error());
+    progress_->setRange(0, 0); // writing takes as long as the disk takes
+    take(std::move(read.logs), true);
 }
 
 /// What is doubtful of the logs is shown first; asked for once more, they are taken as they are.
-void ImportLogDialog::take(session::Session::LogsToRead logs) {
-    const auto taken = context_.session.take_read_logs(std::move(logs), sure_);
+/// @param large written in the background too
+void ImportLogDialog::take(session::Session::LogsToRead logs, bool large) {
+    const auto taken = large ? context_.session.begin_to_take(std::move(logs), sure_)
+                             : context_.session.take_read_logs(std::move(logs), sure_);
     if (!taken && context_.session.asks()) {
         sure_ = true;
         take_->setText(tr("Take them all the same"));
         echo_->setText(tr("These numbers are not what was to be expected. Is it the right log, in the right unit?"));
     }
-    finish(taken ? block::Faults{} : taken.error());
+    if (!taken || !large)
+        finish(taken ? block::Faults{} : taken.error());
 }
 
 /// Other files, other doubts.
@@ -139,32 +156,30 @@ void ImportLogDialog::ask_again() {
     take_->setText(tr("Take in"));
 }
 
-/// With faults the dialog stays and shows them; without, what was read in the background is taken in and it closes.
+/// With faults the dialog stays and shows them; without, everything is taken in and it closes.
 void ImportLogDialog::finish(const block::Faults& faults) {
-    block::Faults all = faults;
-    if (all.empty() && progress_->isVisible()) {
-        progress_->setVisible(false);
-        return take(reading_->take());
-    }
     show_busy(false);
-    faults_->show_faults(all);
-    if (!all.empty())
+    faults_->show_faults(faults);
+    if (!faults.empty())
         return;
     for (const QString& name : names_)
-        context_.preferences.add_recent_file(name.trimmed());
+        context_.preferences.add_recent_file(name);
     QDialog::accept();
 }
 
 void ImportLogDialog::show_busy(bool busy) {
     progress_->setVisible(busy);
+    progress_->setRange(0, 100);
     progress_->setValue(0);
     for (QWidget* w : std::initializer_list<QWidget*>{files_, uncertainty_, take_})
         w->setEnabled(!busy);
 }
 
 void ImportLogDialog::reject() {
-    if (reading_->running()) { // the first time only the read ends
-        reading_->cancel();
+    if (progress_->isVisible() && !reading_.running())
+        return;               // it is being written
+    if (reading_.running()) { // the first time only the read ends
+        reading_.cancel();
         show_busy(false);
         echo_->setText(tr("The read was ended; nothing was taken in."));
         return;

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "session/log_reading.h"
+#include "session/background.h"
+#include "session/session.h"
 #include "ui/context.h"
 
 #include <QDialog>
@@ -26,8 +27,14 @@ class ImportLogDialog : public QDialog {
     void reject() override; ///< ends a read that is under way, then closes
 
   private:
+    struct Read {
+        session::Session::LogsToRead logs;
+        session::Outcome done;
+    };
     void echo_uncertainty();
-    void take(session::Session::LogsToRead logs);
+    void take(session::Session::LogsToRead logs, bool large);
+    void end_read(Read read);
+    void read_in_background(session::Session::LogsToRead logs);
     void ask_again();
     void finish(const block::Faults& faults);
     void show_busy(bool busy);
@@ -39,7 +46,7 @@ class ImportLogDialog : public QDialog {
     FaultList* faults_;
     QProgressBar* progress_;
     QPushButton* take_;
-    session::LogReading* reading_;
+    session::Background<Read> reading_;
     QStringList names_;
     bool sure_ = false; ///< the person was asked about what is doubtful
 };

@@ -271,14 +271,17 @@ QString HolesPage::history() const {
     const int most = kind_ == FeatureKind::bore ? 3 : 1; // beside the fan there is less room
     const auto& state = context_.session.state();
     const auto out = block::struck(context_.session.entries());
+    std::vector<std::int64_t> probed;
+    for (const block::TakenLogs& logs : tunnel_of(state).logs)
+        if (std::ranges::binary_search(logs.features, *marked_))
+            probed.insert(probed.end(), logs.sequences.begin(), logs.sequences.end());
     QStringList lines;
     int more = 0;
     for (std::size_t i = context_.session.entries().size(); i-- > 0;) {
         const block::Entry& entry = context_.session.entries()[i];
         const auto* reading = std::get_if<block::Reading>(&entry.payload);
-        const auto* log = std::get_if<block::ProbeLogTaken>(&entry.payload);
-        const bool mine = (reading && reading->at.feature == *marked_) ||
-                          (log && log->text.find(marked_->text() + ",") != std::string::npos);
+        const bool mine =
+            (reading && reading->at.feature == *marked_) || std::ranges::find(probed, entry.sequence) != probed.end();
         if (!mine)
             continue;
         if (lines.size() >= most) {

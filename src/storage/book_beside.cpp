@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "storage/book_beside.h"
+
+#include "storage/sql.h"
+
+#include <QUuid>
+
+namespace pallix::storage {
+
+template <class Work>
+auto BookBeside::connected(const char* doing, Work work) const {
+    const QString name = QStringLiteral("beside-") + QUuid::createUuid().toString(QUuid::Id128);
+    using Done = decltype(work(std::declval<QSqlDatabase&>()));
+    Done done = [&]() -> Done {
+        QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), name);
+        db.setDatabaseName(file_);
+        if (!db.open())
+            return tl::unexpected(sql_fault(QString::fromLatin1(doing), db.lastError()));
+        if (auto ready = durable(db, QString::fromLatin1(doing)); !ready)
+            return tl::unexpected(ready.error());
+        return work(db);
+    }();
+    QSqlDatabase::removeDatabase(name);
+    return done;
+}
+
+BookResult<std::vector<block::Entry>> BookBeside::entries(JobId job) const {
+    return connected("The job cannot be read", [&](QSqlDatabase& db) { return whole_entries(db, heads_, job); });
+}
+
+BookResult<Written> BookBeside::append(JobId job, const std::vector<block::Entry>& entries) const {
+    return connected("The entry cannot be written", [&](QSqlDatabase& db) { return append_entries(db, job, entries); });
+}
+
+} // namespace pallix::storage

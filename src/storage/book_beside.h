@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "storage/book_jobs.h"
+
+#include <map>
+#include <utility>
+#include <vector>
+
+namespace pallix::storage {
+
+/// The book of a window, for another thread: each call has a connection of its own. The window's book holds the lock.
+class BookBeside {
+  public:
+    BookBeside() = default; ///< of no book: nothing can be read or written
+    BookBeside(QString file, std::map<QString, Head> heads) : file_(std::move(file)), heads_(std::move(heads)) {}
+
+    [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
+    /// @return what the window's book has to acknowledge
+    [[nodiscard]] BookResult<Written> append(JobId job, const std::vector<block::Entry>& entries) const;
+
+  private:
+    template <class Work>
+    [[nodiscard]] auto connected(const char* doing, Work work) const;
+
+    QString file_;
+    std::map<QString, Head> heads_; ///< how far each job had come
+};
+
+} // namespace pallix::storage
