@@ -4,6 +4,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
+#include "session/background.h"
 #include "session/demo_shop.h"
 #include "session/preferences.h"
 #include "session/session.h"
@@ -22,8 +23,10 @@
 #include <QLabel>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <benchmark/benchmark.h>
 #include <cstdio>
+#include <fstream>
 
 using namespace pallix;
 
@@ -152,6 +155,46 @@ void ReadAMillionTouchesInTheBackground(benchmark::State& state) {
     state.counters["touches"] = static_cast<double>(touches);
 }
 BENCHMARK(ReadAMillionTouchesInTheBackground)->Unit(benchmark::kMillisecond)->Iterations(2);
+
+/// Taken in while the window is open, read and written beside it: the longest the window is deaf meanwhile.
+void TakeAMillionTouchesBesideTheWindow(benchmark::State& state) {
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("scan.csv"));
+    std::ofstream(file.toStdString(), std::ios::binary) << million_touch_log();
+    double longest = 0;
+    for (auto _ : state) {
+        Bench bench;
+        open_tender(bench);
+        ui::BenchWindow window(bench.context);
+        window.go_to(ui::Place::decks);
+        paint_once(window);
+        QElapsedTimer since;
+        QTimer beat;
+        QObject::connect(&beat, &QTimer::timeout, [&] {
+            longest = std::max(longest, static_cast<double>(since.nsecsElapsed()) * 1e-6);
+            since.start();
+        });
+        bool done = false;
+        QObject::connect(&bench.session, &session::Session::logs_taken, [&done] { done = true; });
+        session::Background<session::Session::LogsToRead> reading;
+        since.start();
+        beat.start(0);
+        reading.start(
+            [logs = bench.session.logs_to_read(QStringList{file}, {})](const session::Errand&) mutable {
+                static_cast<void>(session::Session::read_logs(logs));
+                return std::move(logs);
+            },
+            {[&](session::Session::LogsToRead logs) {
+                 static_cast<void>(bench.session.begin_to_take(std::move(logs), true));
+             },
+             [&](const QString& why) { state.SkipWithError(qPrintable(why)); }});
+        while (!done)
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        QApplication::processEvents();
+    }
+    state.counters["longest_ms"] = longest;
+}
+BENCHMARK(TakeAMillionTouchesBesideTheWindow)->Unit(benchmark::kMillisecond)->Iterations(2);
 
 /// One step of the dragged cut level over that scan, painted.
 void DragTheCutLevelOverAMillionTouches(benchmark::State& state) {

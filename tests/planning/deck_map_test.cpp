@@ -78,6 +78,28 @@ TEST(DeckMap, CleanShareOfASlopeIsLinear) {
     EXPECT_EQ(map.clean_share(300), 0);
 }
 
+// A surface given by a formula, touched at 25,000 places of a lattice that fits no cell: two thirds of the cells have
+// one.
+TEST(DeckMap, ADenseScanIsTheSurfaceBetweenItsTouchesAndBlankBeyondThem) {
+    const Blueprint b = plain();
+    const auto surface = [](Vec2 at) { return 200 + 0.0004 * at.y + 0.02 * std::sin(at.x / 30); };
+    std::vector<Vec3> points;
+    for (int i = 0; i < 250; ++i)
+        for (int k = 0; k < 100; ++k) {
+            const Vec2 at{i * 0.3, -50 + k * 1.01}; // as far as u = 75
+            points.push_back({at.x, at.y, surface(at)});
+        }
+    const DeckMap map(b, b.banks[0], points, 0.5);
+    double most = 0;
+    for (int column = 0; column < map.columns() / 2; ++column)
+        for (int row = 0; row < map.rows(); ++row) {
+            ASSERT_FALSE(std::isnan(map.height(column, row))) << column << " " << row;
+            most = std::max(most, std::abs(map.height(column, row) + map.nominal() - surface(map.middle(column, row))));
+        }
+    EXPECT_LT(most, 0.0005) << "a cell is half a millimetre, and the surface rises 1 µm a mm at most";
+    EXPECT_FALSE(map.height_at({82, 0})) << "fourteen cells beyond the last touch";
+}
+
 TEST(DeckMap, NeverGrowsWithTheLevel) {
     const Blueprint b = pallix::test::read_small_blueprint();
     const DeckMap map(b, b.banks[0], corners(200.01, 200.05, 200.03, 200.02), 1);

@@ -4,6 +4,7 @@
 #include "planning/decks/triangulation.h"
 
 #include <algorithm>
+#include <boost/sort/spreadsort/float_sort.hpp>
 #include <cmath>
 #include <limits>
 
@@ -27,7 +28,7 @@ DeckMap::DeckMap(const block::Blueprint& blueprint, const block::BankBlueprint& 
     for (const float h : cells_)
         if (!std::isnan(h))
             sorted_.push_back(h);
-    std::ranges::sort(sorted_);
+    boost::sort::spreadsort::float_sort(sorted_.begin(), sorted_.end());
     const auto metal_cells = std::ranges::count(metal, true);
     covered_share_ = metal_cells > 0 ? static_cast<double>(sorted_.size()) / static_cast<double>(metal_cells) : 0;
 }
@@ -55,8 +56,15 @@ std::vector<bool> DeckMap::metal_mask(const block::Blueprint& blueprint, const b
         if (hole.id.bank != bank.id)
             return;
         const double r = hole.diameter.nominal / 2;
-        for (int row = 0; row < rows_; ++row)
-            for (int column = 0; column < columns_; ++column)
+        const auto first = [this](double to, double low) {
+            return std::max(0, static_cast<int>(std::floor((to - low) / cell_)));
+        };
+        const auto last = [this](double to, double low, int count) {
+            return std::min(count - 1, static_cast<int>(std::floor((to - low) / cell_)));
+        };
+        for (int row = first(hole.v - r, extent_.low.y); row <= last(hole.v + r, extent_.low.y, rows_); ++row)
+            for (int column = first(hole.u - r, extent_.low.x); column <= last(hole.u + r, extent_.low.x, columns_);
+                 ++column)
                 if (norm(middle(column, row) - Vec2{hole.u, hole.v}) < r)
                     metal[index_of(row, column)] = false;
     };
@@ -65,27 +73,83 @@ std::vector<bool> DeckMap::metal_mask(const block::Blueprint& blueprint, const b
     return metal;
 }
 
-/// A dense scan: a cell's height is the mean of the points in it; between them straight as for any map, from as many
-/// points as a person could take in.
+namespace {
+
+/// Heights summed over square cells, each level half as fine as the one before.
+struct Coarser {
+    int columns = 0, rows = 0;
+    std::vector<float> sums, counts;
+
+    Coarser(int c, int r) : columns(c), rows(r) {
+        sums.resize(static_cast<std::size_t>(c) * static_cast<std::size_t>(r));
+        counts.resize(sums.size());
+    }
+    [[nodiscard]] std::size_t at(int column, int row) const {
+        return static_cast<std::size_t>(std::clamp(row, 0, rows - 1)) * static_cast<std::size_t>(columns) +
+               static_cast<std::size_t>(std::clamp(column, 0, columns - 1));
+    }
+    [[nodiscard]] Coarser halved() const {
+        Coarser half((columns + 1) / 2, (rows + 1) / 2);
+        for (int row = 0; row < rows; ++row)
+            for (int column = 0; column < columns; ++column) {
+                const std::size_t to = half.at(column / 2, row / 2), from = at(column, row);
+                half.sums[to] += sums[from];
+                half.counts[to] += counts[from];
+            }
+        return half;
+    }
+    /// Between the middles of its cells, each weighed by nearness alone.
+    /// @param column, row of the finer level; @return NaN where nothing is near
+    [[nodiscard]] float between(int column, int row) const {
+        const int c = column / 2, r = row / 2, dc = column % 2 == 0 ? -1 : 1, dr = row % 2 == 0 ? -1 : 1;
+        float sum = 0, weights = 0;
+        const auto add = [&](int cc, int rr, float weight) {
+            const std::size_t i = at(cc, rr);
+            if (counts[i] > 0) {
+                sum += weight * sums[i] / counts[i];
+                weights += weight;
+            }
+        };
+        add(c, r, 9);
+        add(c + dc, r, 3);
+        add(c, r + dr, 3);
+        add(c + dc, r + dr, 1);
+        return weights > 0 ? sum / weights : std::numeric_limits<float>::quiet_NaN();
+    }
+};
+
+} // namespace
+
+/// A dense scan: a cell's height is the mean of the points in it; where none is, it lies between those of coarser cells
+/// around it (pull and push over a pyramid), no farther than eight cells.
 void DeckMap::fill_dense(const std::vector<Vec3>& points, const std::vector<bool>& metal) {
-    std::vector<float> sums(cells_.size(), 0), counts(cells_.size(), 0);
+    std::vector<Coarser> levels{{columns_, rows_}};
     for (const Vec3 p : points) {
         const int column = static_cast<int>(std::floor((p.x - extent_.low.x) / cell_)),
                   row = static_cast<int>(std::floor((p.y - extent_.low.y) / cell_));
         if (column < 0 || column >= columns_ || row < 0 || row >= rows_)
             continue;
-        const auto index = index_of(row, column);
-        sums[index] += static_cast<float>(p.z - nominal_);
-        counts[index] += 1;
+        const std::size_t index = index_of(row, column);
+        levels.front().sums[index] += static_cast<float>(p.z - nominal_);
+        levels.front().counts[index] += 1;
     }
-    std::vector<Vec3> spread;
-    const auto stride = std::max<std::size_t>(1, points.size() / most_triangulated);
-    for (std::size_t i = 0; i < points.size(); i += stride)
-        spread.push_back(points[i]);
-    fill(spread, metal);
+    constexpr int coarsest = 3;
+    for (int level = 0; level < coarsest; ++level)
+        levels.push_back(levels.back().halved());
+    for (std::size_t level = levels.size() - 1; level-- > 0;) {
+        Coarser& fine = levels[level];
+        const Coarser& coarse = levels[level + 1];
+        for (int row = 0; row < fine.rows; ++row)
+            for (int column = 0; column < fine.columns; ++column)
+                if (const std::size_t i = fine.at(column, row); fine.counts[i] == 0)
+                    if (const float h = coarse.between(column, row); !std::isnan(h)) {
+                        fine.sums[i] = h;
+                        fine.counts[i] = 1;
+                    }
+    }
     for (std::size_t i = 0; i < cells_.size(); ++i)
-        if (metal[i] && counts[i] > 0)
-            cells_[i] = sums[i] / counts[i];
+        if (metal[i] && levels.front().counts[i] > 0)
+            cells_[i] = levels.front().sums[i] / levels.front().counts[i];
 }
 
 void DeckMap::fill(const std::vector<Vec3>& points, const std::vector<bool>& metal) {

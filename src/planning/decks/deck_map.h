@@ -10,8 +10,9 @@
 
 namespace pallix::planning {
 
-/// Heights of a deck between the measured points: straight between neighbouring points (Delaunay triangles), blank
-/// where no triangle reaches, in bores and dowel holes and outside the outline.
+/// Heights of a deck between the measured points: straight between neighbouring points (Delaunay triangles), for a scan
+/// of more than twenty thousand between the means of cells; blank where nothing reaches, in bores and dowel holes and
+/// outside the outline.
 class DeckMap {
   public:
     /// @param points (u, v, w) in the bank frame, mm
