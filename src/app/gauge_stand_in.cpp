@@ -16,6 +16,7 @@
 #include <functional>
 #include <sys/stat.h>
 #include <termios.h>
+#include <tl/expected.hpp>
 #include <unistd.h>
 
 namespace {
@@ -91,6 +92,30 @@ QString make_room(const QString& name) {
     return {};
 }
 
+/// What is to be sent: a log played, or readings with noise.
+tl::expected<std::vector<std::string>, QString> lines_to_send(const QCommandLineParser& parser) {
+    const auto value = [&parser](const char* option) { return parser.value(QString::fromLatin1(option)); };
+    if (const QString log = value("play"); !log.isEmpty()) {
+        QFile file(log);
+        if (!file.open(QIODevice::ReadOnly))
+            return tl::unexpected(QStringLiteral("%1 cannot be read").arg(log));
+        return workshop::lines_of_probe("stand-in probe", file.readAll().toStdString());
+    }
+    workshop::GaugeStandIn gauge;
+    gauge.unit = value("unit").toStdString();
+    gauge.noise = value("noise").toDouble();
+    gauge.seed = value("seed").toULongLong();
+    for (const QString& word : value("readings").split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        bool sound = false;
+        gauge.values.push_back(word.toDouble(&sound));
+        if (!sound)
+            return tl::unexpected(QStringLiteral("\"%1\" is no reading, expected a number").arg(word));
+    }
+    if (gauge.values.empty())
+        return tl::unexpected(QStringLiteral("nothing to send, expected --readings or --play"));
+    return workshop::lines_of(gauge);
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -111,37 +136,19 @@ int main(int argc, char** argv) {
     const QCommandLineOption terminal(QStringLiteral("terminal"),
                                       QStringLiteral("Speak on a pseudo-terminal and print its path."));
     parser.addOption(terminal);
-    const auto play = option("play", "Play this probe log touch by touch.", "file");
-    const auto readings = option("readings", "Send these readings.", "numbers, spaces between");
-    const auto unit = option("unit", "Unit of the readings.", "mm, in, um, thou or C", "mm");
-    const auto noise = option("noise", "Standard deviation added to each reading.", "number", "0");
-    const auto seed = option("seed", "Seed of the noise.", "number", "1");
+    option("play", "Play this probe log touch by touch.", "file");
+    option("readings", "Send these readings.", "numbers, spaces between");
+    option("unit", "Unit of the readings.", "mm, in, um, thou or C", "mm");
+    option("noise", "Standard deviation added to each reading.", "number", "0");
+    option("seed", "Seed of the noise.", "number", "1");
     const auto interval = option("interval", "Milliseconds from line to line.", "number", "400");
     const auto drop = option("drop-after", "Go dead after so many lines.", "number", "0");
     parser.process(app);
 
-    std::vector<std::string> lines;
-    if (parser.isSet(play)) {
-        QFile file(parser.value(play));
-        if (!file.open(QIODevice::ReadOnly))
-            return refuse(QStringLiteral("%1 cannot be read").arg(parser.value(play)));
-        lines = workshop::lines_of_probe("stand-in probe", file.readAll().toStdString());
-    } else {
-        workshop::GaugeStandIn gauge;
-        gauge.unit = parser.value(unit).toStdString();
-        gauge.noise = parser.value(noise).toDouble();
-        gauge.seed = parser.value(seed).toULongLong();
-        for (const QString& word : parser.value(readings).split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
-            bool sound = false;
-            gauge.values.push_back(word.toDouble(&sound));
-            if (!sound)
-                return refuse(QStringLiteral("\"%1\" is no reading, expected a number").arg(word));
-        }
-        if (gauge.values.empty())
-            return refuse(QStringLiteral("nothing to send, expected --readings or --play"));
-        lines = workshop::lines_of(gauge);
-    }
-    Speaker speaker(std::move(lines), parser.value(interval).toInt(), parser.value(drop).toInt());
+    auto lines = lines_to_send(parser);
+    if (!lines)
+        return refuse(lines.error());
+    Speaker speaker(std::move(*lines), parser.value(interval).toInt(), parser.value(drop).toInt());
 
     QLocalServer server;
     if (parser.isSet(socket)) {

@@ -460,7 +460,36 @@ void bore_the_smack(Diary& diary) {
     read_bore(diary, 10, 50, cylinder("C", 3), {{"middle across", 86.001}, {"top across", 86.0}}, caps);
 }
 
-/// The ferry's cylinders under the hone, its lifters on their way to bushes.
+/// Two of the ferry's lifters on their way to bushes.
+void begin_lifters_of_the_ferry(Diary& diary, int hour, int minute) {
+    LifterPlanChosen lifters;
+    lifters.school = LifterSchool::bush_all;
+    lifters.lifter = 21.965;
+    lifters.clearance_least = 0.025;
+    lifters.clearance_most = 0.05;
+    lifters.bush_outside = 25.4;
+    lifters.interference = 0.038;
+    lifters.base_radius = 15.2;
+    lifters.roller_radius = 9.5;
+    lifters.keyed = true;
+    lifters.key_angle = 0.0;
+    lifters.height = 6;
+    diary.add(hour, minute, lifters);
+    const double seat = *lifters.bush_outside - *lifters.interference;
+    for (int n = 1; n <= 2; ++n)
+        for (const planning::LifterCutStep& step : planning::seat_steps(seat)) {
+            const FeatureId id{FeatureKind::lifter, "R", n};
+            minute += 4;
+            diary.add(hour, minute, BoreCut{id, step.operation, step.to, {}, false, 0, "", {}, ""});
+            if (n == 2 && step.operation == BoreOperation::finish)
+                break; // where the day ended
+            read_bore(diary, hour, minute, id, {{"top across", step.to}}, {});
+            if (step.operation == BoreOperation::hone)
+                diary.add(hour, minute, InsertFitted{id, 0, 0.0, 6.0, ""});
+        }
+}
+
+/// The ferry's cylinders under the hone, then its lifters.
 void work_on_the_ferry(Diary& diary) {
     CylinderPlanChosen plan;
     plan.oversizes = {0, 0.25, 0.5};
@@ -521,31 +550,7 @@ void work_on_the_ferry(Diary& diary) {
     diary.add(hour, minute, TraceTaken{cylinder("R", 1), stylus.name, sha256_hex(stylus.text), stylus.text});
     diary.add(hour, minute, planning::usual_texture_limits()[2]);
     later(5);
-    LifterPlanChosen lifters;
-    lifters.school = LifterSchool::bush_all;
-    lifters.lifter = 21.965;
-    lifters.clearance_least = 0.025;
-    lifters.clearance_most = 0.05;
-    lifters.bush_outside = 25.4;
-    lifters.interference = 0.038;
-    lifters.base_radius = 15.2;
-    lifters.roller_radius = 9.5;
-    lifters.keyed = true;
-    lifters.key_angle = 0.0;
-    lifters.height = 6;
-    diary.add(hour, minute, lifters);
-    const double seat = *lifters.bush_outside - *lifters.interference;
-    for (int n = 1; n <= 2; ++n)
-        for (const planning::LifterCutStep& step : planning::seat_steps(seat)) {
-            const FeatureId id{FeatureKind::lifter, "R", n};
-            later(4);
-            diary.add(hour, minute, BoreCut{id, step.operation, step.to, {}, false, 0, "", {}, ""});
-            if (n == 2 && step.operation == BoreOperation::finish)
-                break; // where the day ended
-            read_bore(diary, hour, minute, id, {{"top across", step.to}}, {});
-            if (step.operation == BoreOperation::hone)
-                diary.add(hour, minute, InsertFitted{id, 0, 0.0, 6.0, ""});
-        }
+    begin_lifters_of_the_ferry(diary, hour, minute);
 }
 
 } // namespace

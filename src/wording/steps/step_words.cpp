@@ -187,12 +187,10 @@ bool speaks_for_itself(const Step& step) {
     }
 }
 
-} // namespace
-
-std::string step_headline(const JobState& state, const Step& step, const LengthText& l) {
+/// Tasks whose headline is always the same; empty for those that say which.
+const char* plain_headline(Task task) {
     using enum Task;
-    const std::string about = about_words(state, step);
-    switch (step.task) {
+    switch (task) {
     case mend_blueprint:
         return "The blueprint cannot be read";
     case mend_ledger:
@@ -203,14 +201,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Look it over for cracks";
     case take_log:
         return "Take the probe log in";
-    case read:
-        return "Read " + place_of_reading(*intake_of(state).blueprint, *step.place);
-    case probe:
-        return "Probe " + probed_words(state, step) + " again";
     case state_caps:
         return "Say whether the caps were torqued";
-    case settle:
-        return settle_words(state, step);
     case torque_caps:
         return "Caps on, torqued as they will run";
     case plan_tunnel:
@@ -227,26 +219,80 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "A main is too large";
     case accept:
         return "Go on without the tunnel, with a reason";
-    case confirm_datum:
-        return "Confirm the datum on " + the_bank(state, step.about->bank);
-    case decide_flaw:
-        return "Decide on the flaw on " + the_bank(state, step.about->bank);
     case give_target:
         return "Give the number to cut the decks to";
     case give_volumes:
         return "Give the volumes";
+    case look_why_dark:
+        return "Still dark at depth: look why";
+    case plan_cylinders:
+        return "Choose the cylinders' centre and size";
+    case give_sizes:
+        return "Measure the pistons, or choose a size";
+    case look_at_edge:
+        return "Look at the cutting edge";
+    case put_plate_on:
+        return "Torque plate and caps on, as they will run";
+    case rest:
+        return "Let the block rest";
+    case give_lifter_numbers:
+        return "Give the shop's numbers for the lifters";
+    case prove_lifters:
+        return "Probe the lifters again";
+    case hand_over:
+        return "Print the passport";
+    case read:
+    case probe:
+    case settle:
+    case confirm_datum:
+    case decide_flaw:
+    case decide_deck:
+    case cut_deck:
+    case flush_deck:
+    case feel:
+    case decide_size:
+    case decide_wall:
+    case measure_insert:
+    case refuse_insert:
+    case bore:
+    case decide_over:
+    case press:
+    case hone_bore:
+    case dress:
+    case decide_large:
+    case decide_bush:
+    case cut_lifter:
+    case press_bush:
+    case decide_lifter:
+        break;
+    }
+    return "";
+}
+
+} // namespace
+
+std::string step_headline(const JobState& state, const Step& step, const LengthText& l) {
+    using enum Task;
+    const std::string about = about_words(state, step);
+    switch (step.task) {
+    case read:
+        return "Read " + place_of_reading(*intake_of(state).blueprint, *step.place);
+    case probe:
+        return "Probe " + probed_words(state, step) + " again";
+    case settle:
+        return settle_words(state, step);
+    case confirm_datum:
+        return "Confirm the datum on " + the_bank(state, step.about->bank);
+    case decide_flaw:
+        return "Decide on the flaw on " + the_bank(state, step.about->bank);
     case decide_deck:
         return step.about ? "Decide on " + the_bank(state, step.about->bank) : "Decide on the banks";
     case cut_deck:
         return cut_words(state, step);
     case flush_deck:
         return capitalised(bank_name(bank_of(state, step.about->bank))) + ": take the sleeve flush";
-    case look_why_dark:
-        return "Still dark at depth: look why";
     case feel:
         return "Lay the straightedge on " + the_bank(state, step.about->bank) + " again";
-    case plan_cylinders:
-        return "Choose the cylinders' centre and size";
     case decide_size:
         return "Decide on the size of " + about;
     case decide_wall:
@@ -255,22 +301,14 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Measure the sleeve for " + about;
     case refuse_insert:
         return "The sleeve for " + about + " will not do";
-    case give_sizes:
-        return "Measure the pistons, or choose a size";
     case bore:
         return "Bore " + about + " to " + l.with_unit(step.number.value_or(0));
-    case look_at_edge:
-        return "Look at the cutting edge";
     case decide_over:
         return "Decide on " + about + ": it came out over";
     case press:
         return "Fit the sleeve into " + about;
-    case put_plate_on:
-        return "Torque plate and caps on, as they will run";
     case hone_bore:
         return "Hone " + about;
-    case rest:
-        return "Let the block rest";
     case dress: {
         std::string what = step.id.substr(step.id.rfind('/') + 1);
         std::ranges::replace(what, '_', ' ');
@@ -278,8 +316,6 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
     }
     case decide_large:
         return "Decide on " + about + ": it is too large";
-    case give_lifter_numbers:
-        return "Give the shop's numbers for the lifters";
     case decide_bush:
         return "The bush does not cover " + about;
     case cut_lifter:
@@ -288,12 +324,9 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Press the bush into " + about;
     case decide_lifter:
         return "Decide on " + about;
-    case prove_lifters:
-        return "Probe the lifters again";
-    case hand_over:
-        break;
+    default:
+        return plain_headline(step.task);
     }
-    return "Print the passport";
 }
 
 std::string answer_name(const Step& step) {

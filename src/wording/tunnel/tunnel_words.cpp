@@ -35,6 +35,8 @@ std::string limit_name(planning::TunnelLimit limit) {
 
 namespace {
 
+constexpr const char* at_one_temperature = "Caps torqued as they will run; block and gauge at one temperature.";
+
 std::string capitalised_bank(const block::Blueprint& b, const std::string& id) {
     std::string name = bank_name(*b.bank(id));
     if (name[0] >= 'a' && name[0] <= 'z')
@@ -186,11 +188,28 @@ CallText settle_text(const block::JobState& state, const planning::TunnelWork& w
     return t;
 }
 
+CallText decide_text(const planning::TunnelWork& work, const LengthText& l) {
+    CallText t{work.begun ? "In size, and not straight or round" : "No plan within the limits", "", {}, ""};
+    if (work.study && !work.study->plan.feasible)
+        for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
+            t.reasons.push_back(sentence);
+    t.reasons.emplace_back("Loosen a limit, choose another school, or mark a cap as replaced; or say that it is "
+                           "done and work it a second time.");
+    return t;
+}
+
+CallText read_again_text(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
+    CallText t{"A size is not what the cut should have made of it: read it once more", "", {}, at_one_temperature};
+    t.reasons = prediction_sentences(*intake_of(state).blueprint, work.predictions, l);
+    t.reasons.emplace_back("The cap may sit on a burr, the cut may not be what was written, or the reading slipped.");
+    return t;
+}
+
 } // namespace
 
 CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& work, const LengthText& l) {
     using enum planning::TunnelStep;
-    const std::string care = "Caps torqued as they will run; block and gauge at one temperature.";
+    const std::string care = at_one_temperature;
     switch (work.step) {
     case measure:
         return {work.by_probe ? "Probe the tunnel again" : "Measure the tunnel",
@@ -220,15 +239,8 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
             ""};
     case settle:
         return settle_text(state, work);
-    case decide: {
-        CallText t{work.begun ? "In size, and not straight or round" : "No plan within the limits", "", {}, ""};
-        if (work.study && !work.study->plan.feasible)
-            for (const std::string& sentence : tunnel_plan_sentences(work.study->plan, l))
-                t.reasons.push_back(sentence);
-        t.reasons.emplace_back("Loosen a limit, choose another school, or mark a cap as replaced; or say that it is "
-                               "done and work it a second time.");
-        return t;
-    }
+    case decide:
+        return decide_text(work, l);
     case good:
         return {"The tunnel is good", "", {"Every main in size, round and in line: leave it."}, ""};
     case cut_caps:
@@ -245,13 +257,8 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
                 "",
                 {"Before less cut should be what you find; a disagreement is named.", still_to_read(work)},
                 care};
-    case read_again: {
-        CallText t{"A size is not what the cut should have made of it: read it once more", "", {}, care};
-        t.reasons = prediction_sentences(*intake_of(state).blueprint, work.predictions, l);
-        t.reasons.emplace_back(
-            "The cap may sit on a burr, the cut may not be what was written, or the reading slipped.");
-        return t;
-    }
+    case read_again:
+        return read_again_text(state, work, l);
     case machine:
         return work_text(state, work, l);
     case measure_work:
