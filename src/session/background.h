@@ -10,7 +10,7 @@
 #include <exception>
 #include <functional>
 #include <memory>
-#include <optional>
+#include <tl/expected.hpp>
 #include <utility>
 
 namespace pallix::session {
@@ -47,17 +47,22 @@ class Background {
         cancel();
         cancelled_ = std::make_shared<std::atomic<bool>>(false);
         listener_ = std::move(listener);
-        watcher_ = std::make_unique<QFutureWatcher<Result>>();
+        watcher_ = std::make_unique<QFutureWatcher<Outcome>>();
         QObject::connect(watcher_.get(), &QFutureWatcherBase::finished, watcher_.get(), [this] { hand_over(); });
         QObject::connect(watcher_.get(), &QFutureWatcherBase::progressValueChanged, watcher_.get(), [this](int value) {
             if (listener_.progressed)
                 listener_.progressed(static_cast<double>(value) / whole);
         });
-        const auto errand = [work = std::move(work), cancelled = cancelled_](QPromise<Result>& promise) {
+        const auto errand = [work = std::move(work), cancelled = cancelled_](QPromise<Outcome>& promise) {
             promise.setProgressRange(0, whole);
-            promise.addResult(work({cancelled.get(), [&promise](double share) {
-                                        promise.setProgressValue(static_cast<int>(whole * share));
-                                    }}));
+            const auto progress = [&promise](double share) {
+                promise.setProgressValue(static_cast<int>(whole * share));
+            };
+            try {
+                promise.addResult(Outcome(work({cancelled.get(), progress})));
+            } catch (const std::exception& error) {
+                promise.addResult(Outcome(tl::unexpected(QString::fromUtf8(error.what()))));
+            }
         };
         watcher_->setFuture(QtConcurrent::run(&background_pool(), errand));
     }
@@ -78,24 +83,22 @@ class Background {
 
   private:
     static constexpr int whole = 1000;
+    using Outcome = tl::expected<Result, QString>;
 
     void hand_over() {
         if (!watcher_)
             return;
-        QFuture<Result> future = watcher_->future();
+        Outcome outcome = watcher_->future().takeResult();
         watcher_->disconnect();
         watcher_.release()->deleteLater(); // it may be what calls
         const Listener heard = std::exchange(listener_, {});
-        std::optional<Result> result;
-        try {
-            result.emplace(future.takeResult());
-        } catch (const std::exception& error) {
-            return heard.failed(QString::fromUtf8(error.what()));
-        }
-        heard.done(std::move(*result));
+        if (outcome)
+            heard.done(std::move(*outcome));
+        else
+            heard.failed(outcome.error());
     }
 
-    std::unique_ptr<QFutureWatcher<Result>> watcher_; ///< null where nothing is under way
+    std::unique_ptr<QFutureWatcher<Outcome>> watcher_; ///< null where nothing is under way
     std::shared_ptr<std::atomic<bool>> cancelled_;
     Listener listener_;
 };

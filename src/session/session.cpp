@@ -164,6 +164,8 @@ Outcome Session::read_job(JobToOpen& job, const block::ReadWatch* watch) {
     auto entries = job.book.entries(job.job);
     if (!entries)
         return tl::unexpected(as_faults(entries.error()));
+    if (entries->empty())
+        return tl::unexpected(one_fault("there is no such job in the shop book", "one of the shop list"));
     job.entries = std::move(*entries);
     job.read.watch = watch;
     try {

@@ -455,6 +455,7 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
     damaged.known_ = damaged.heads_.read();
     QStringList said;
     QSqlQuery jobs(db.open() ? db : QSqlDatabase());
+    db = {}; // it is closed with the book
     if (!jobs.exec(QStringLiteral("SELECT id, title FROM job ORDER BY id")))
         return refused(QStringLiteral("Nothing of %1 can be read.").arg(from),
                        QStringLiteral("Put your last backup in its place."));
@@ -463,7 +464,8 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
         return tl::unexpected(sound.error());
     while (jobs.next()) {
         const QString title = jobs.value(1).toString();
-        const auto read = read_job(db, damaged.known_.jobs, jobs.value(0).toLongLong());
+        QSqlDatabase source = QSqlDatabase::database(connection, false);
+        const auto read = read_job(source, damaged.known_.jobs, jobs.value(0).toLongLong());
         if (!read) {
             said << QStringLiteral("“%1”: nothing can be read (%2)").arg(title, read.error().what);
             continue;

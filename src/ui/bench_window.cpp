@@ -272,8 +272,7 @@ std::optional<session::Session::JobToOpen> BenchWindow::read_beforehand(storage:
              done({{}, tl::unexpected(block::Faults{{"job", 0, why.toStdString(), ""}})});
          },
          [&progress](double share) { progress.setValue(static_cast<int>(100 * share)); }});
-    constexpr int unnoticed = 150; // ms
-    QTimer::singleShot(unnoticed, &soon, &QEventLoop::quit);
+    QTimer::singleShot(patience_, &soon, &QEventLoop::quit);
     soon.exec(QEventLoop::ExcludeUserInputEvents);
     connect(&progress, &QProgressDialog::canceled, &progress, &QProgressDialog::reject);
     if (!read && progress.exec() != QDialog::Accepted)

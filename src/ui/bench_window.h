@@ -44,6 +44,8 @@ class BenchWindow : public QMainWindow {
     [[nodiscard]] TunnelView& tunnel();
     void read_next(); ///< puts the caret into the reading line
 
+    /// How long something may take before a bar is shown, ms.
+    void set_patience(int ms) { patience_ = ms; }
     void open_job(storage::JobId job);
     /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
     void take_files(const QStringList& files);
@@ -109,6 +111,7 @@ class BenchWindow : public QMainWindow {
     QAction* stop_drawing_ = nullptr;
     std::vector<QAction*> job_actions_; ///< make sense only with a job open
     QSet<QString> told_;                ///< faults of the program
+    int patience_ = 150;
 };
 
 } // namespace pallix::ui

@@ -8,7 +8,10 @@
 #include "block/job_file.h"
 #include "session/demo_shop.h"
 
+#include "block/probe_log.h"
+
 #include <QSignalSpy>
+#include <QTest>
 
 using namespace pallix;
 using namespace pallix::session;
@@ -176,4 +179,67 @@ TEST_F(SessionTest, TheDemoFillsABook) {
         ASSERT_TRUE(session_.open_job(job.id));
         EXPECT_TRUE(intake_of(session_.state()).troubles.empty());
     }
+}
+
+// A hundred megabytes were written on the window's thread.
+TEST_F(SessionTest, ALargeLogIsWrittenBesideTheWindowAndWhatFollowsWaitsForIt) {
+    open_small_job();
+    const storage::JobId job = *session_.job();
+    std::vector<block::Faults> told;
+    QObject::connect(&session_, &session::Session::logs_taken, &session_,
+                     [&told](const block::Faults& faults) { told.push_back(faults); });
+    const auto read = [this] {
+        auto logs =
+            session_.logs_to_read(std::vector<block::NamedText>{{"log.csv", test::small_log(200.03).text()}}, {});
+        EXPECT_TRUE(session::Session::read_logs(logs));
+        return logs;
+    };
+    ASSERT_TRUE(session_.begin_to_take(read()));
+    EXPECT_EQ(session_.entries().size(), 1U) << "not shown before it is on the disk";
+    ASSERT_TRUE(session_.add_note(QStringLiteral("typed meanwhile")));
+    ASSERT_EQ(told.size(), 1U);
+    EXPECT_TRUE(told[0].empty());
+    ASSERT_EQ(session_.entries().size(), 3U);
+    EXPECT_TRUE(std::holds_alternative<block::ProbeLogTaken>(session_.entries()[1].payload));
+    EXPECT_TRUE(std::holds_alternative<block::Note>(session_.entries()[2].payload));
+    EXPECT_EQ(book_->entries(job)->size(), 3U);
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 200.03, 1e-8);
+    ASSERT_TRUE(session_.undo()); // the note
+    ASSERT_TRUE(session_.undo()); // and the log, like any other
+    EXPECT_FALSE(tunnel_of(session_.state()).latest);
+
+    ASSERT_TRUE(session_.begin_to_take(read()));
+    ASSERT_TRUE(session_.new_job(QStringLiteral("second"), {}, {"small.json", test::small_blueprint()}));
+    EXPECT_EQ(session_.entries().size(), 1U) << "it belongs to the job it was taken into";
+    EXPECT_EQ(told.size(), 2U);
+    EXPECT_EQ(book_->entries(job)->size(), 6U);
+}
+
+TEST_F(SessionTest, WhatIsDoubtfulOfALargeLogIsAskedAboutBeforeItIsWritten) {
+    open_small_job();
+    auto logs = session_.logs_to_read(std::vector<block::NamedText>{{"log.csv", test::small_log(260).text()}}, {});
+    ASSERT_TRUE(session::Session::read_logs(logs)); // a deck that stands 60 mm too high
+    const auto asked = session_.begin_to_take(logs);
+    ASSERT_FALSE(asked);
+    EXPECT_TRUE(session_.asks());
+    EXPECT_EQ(book_->entries(*session_.job())->size(), 1U);
+    ASSERT_TRUE(session_.begin_to_take(logs, true));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.entries().size() == 2; }, 20000));
+}
+
+TEST_F(SessionTest, AJobIsReadBesideTheWindowAndOpenedAtOnce) {
+    open_small_job();
+    take_log(test::small_log(200.03).text());
+    const storage::JobId job = *session_.job();
+    session_.close_job();
+    session::Session::JobToOpen to_open = session_.job_to_open(job);
+    const block::ReadWatch watch{};
+    ASSERT_TRUE(session::Session::read_job(to_open, &watch));
+    EXPECT_EQ(to_open.entries.size(), 2U);
+    ASSERT_TRUE(session_.open_job(std::move(to_open)));
+    EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 200.03, 1e-8);
+    auto none = session_.job_to_open(99);
+    EXPECT_FALSE(session::Session::read_job(none)) << "there is no such job";
+    EXPECT_FALSE(session_.open_job(99));
+    EXPECT_EQ(session_.job(), job) << "the open one stays open";
 }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "book_fixture.h"
 
+#include <thread>
+
 using namespace pallix::storage;
 using namespace pallix::block;
 using namespace pallix::test;
@@ -37,6 +39,31 @@ TEST_F(ShopBookTest, ASequenceIsTakenOnceAndABatchWholeOrNot) {
     EXPECT_EQ(book->entries(job)->size(), 2U) << "nothing of the batch is left behind";
     EXPECT_TRUE(book->append(job, {entry(3, Note{"b"})}));
     EXPECT_FALSE(book->append(job + 100, {entry(1, Note{"nobody's"})})) << "entries belong to a job";
+}
+
+// A hundred megabytes are written and read by another thread.
+TEST_F(ShopBookTest, AnotherThreadWritesBesideTheBookAndTheBookAcknowledges) {
+    JobId job = 0;
+    {
+        auto book = open();
+        job = book->create_job({opened()}).value();
+        const BookBeside beside = book->beside();
+        BookResult<Written> written, gap;
+        std::thread([&] {
+            written = beside.append(job, {entry(2, Note{"beside"})});
+            gap = beside.append(job, {entry(4, Note{"a gap"})});
+        }).join();
+        ASSERT_TRUE(written);
+        EXPECT_FALSE(gap);
+        book->acknowledge(*written);
+        ASSERT_TRUE(book->append(job, {entry(3, Note{"after it"})}));
+        std::thread([&] { EXPECT_EQ(book->beside().entries(job)->size(), 3U); }).join();
+        ASSERT_TRUE(beside.append(job, {entry(4, Note{"the program ends before it is acknowledged"})}));
+    }
+    const auto book = open();
+    EXPECT_TRUE(book->damage().empty()) << "more than was acknowledged is no damage";
+    EXPECT_EQ(book->entries(job)->size(), 4U);
+    EXPECT_FALSE(BookBeside().append(job, {entry(5, Note{"nowhere"})}));
 }
 
 TEST_F(ShopBookTest, EntriesNeverChangeNorGo) {

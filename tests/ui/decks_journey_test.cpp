@@ -313,6 +313,7 @@ TEST_F(DecksJourney, AJobWithALargeScanOpensWithProgressAndMayBeLeftClosed) {
     const storage::JobId scanned = *session_.job();
     session_.close_job();
     open_window();
+    window_->set_patience(0);
     in_dialog([](QDialog& d) {
         EXPECT_EQ(d.objectName(), QStringLiteral("open-progress"));
         d.reject();
