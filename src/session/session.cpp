@@ -44,6 +44,13 @@ Outcome holds_together(const std::vector<Entry>& entries, const std::string& fil
                 faults.push_back({file, 0, trouble.words, ""});
             return tl::unexpected(std::move(faults));
         }
+        block::Faults faults;
+        const std::vector<bool> out = block::struck(entries);
+        for (std::size_t i = 0; i < entries.size(); ++i)
+            if (const auto fault = out[i] ? std::nullopt : planning::fault_of(state, entries[i].payload))
+                faults.push_back({file, 0, block::entry_words(entries[i]) + ": " + fault->what, fault->expected});
+        if (!faults.empty())
+            return tl::unexpected(std::move(faults));
         const planning::Assessment assessment = planning::assess(state);
         const wording::LengthText lengths(block::Unit::mm);
         static_cast<void>(wording::call_text(state, assessment, lengths));
@@ -308,7 +315,7 @@ Outcome Session::take_all(std::vector<Payload> payloads) {
         for (const block::FieldFault& fault : block::faults_in(payload))
             faults.push_back({"job", 0, fault.said(), ""});
         if (faults.empty())
-            if (auto fault = planning::fault_of(worked_->state, worked_->assessment, payload))
+            if (auto fault = planning::fault_now(worked_->state, worked_->assessment, payload))
                 faults.push_back(std::move(*fault));
     }
     if (!faults.empty())
@@ -333,8 +340,8 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
 }
 
 Outcome Session::log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish) {
-    if (auto fault =
-            planning::fault_of(worked_->state, worked_->assessment, cut)) // before a forecast is worked out for nothing
+    if (auto fault = planning::fault_now(worked_->state, worked_->assessment,
+                                         cut)) // before a forecast is worked out for nothing
         return tl::unexpected(block::Faults{std::move(*fault)});
     std::vector<Payload> payloads;
     const block::DeckState& deck = decks_of(worked_->state).deck(cut.bank);

@@ -19,7 +19,7 @@ namespace {
 /// What is said of an entry in the job as it stands; empty where it can be made.
 std::string said(const RowJob& job, const Payload& payload) {
     const Folded state = job.state();
-    const auto fault = fault_of(state, assess(state), payload);
+    const auto fault = fault_now(state, assess(state), payload);
     return fault ? fault->what : std::string();
 }
 
@@ -61,9 +61,9 @@ TEST(EntryRules, PlacesTheBlueprintDoesNotListAreNamed) {
 TEST(EntryRules, WithoutABlueprintNothingHasAPlace) {
     Folded state;
     const Assessment nothing;
-    EXPECT_TRUE(fault_of(state, nothing, BorePitted{bore_id(1), 0.1, "top", "left", ""}));
-    EXPECT_TRUE(fault_of(state, nothing, FinishNoted{"C", CutterState::dull, {}, ""}));
-    EXPECT_FALSE(fault_of(state, nothing, StepDone{"washed"}));
+    EXPECT_TRUE(fault_now(state, nothing, BorePitted{bore_id(1), 0.1, "top", "left", ""}));
+    EXPECT_TRUE(fault_now(state, nothing, FinishNoted{"C", CutterState::dull, {}, ""}));
+    EXPECT_FALSE(fault_now(state, nothing, StepDone{"washed"}));
 }
 
 // The window alone asked for it: a hole bored unmeasured went past the rule by any other way.

@@ -109,7 +109,7 @@ class Walk {
             return;
         }
         for (block::Payload& payload : answered(state, a, *chosen)) {
-            if (!block::faults_in(payload).empty() || fault_of(state, a, payload))
+            if (!block::faults_in(payload).empty() || fault_now(state, a, payload))
                 continue; // refused at the door
             add(std::move(payload));
         }

@@ -171,6 +171,12 @@ TEST_F(Stories, HostileJobsAreRefusedAndTheBookStillOpens) {
          "x is \"1e9\" mm, expected a place within 10000 mm"},
         {"probe_log", R"({"file":"a","sha256":"b","text":"feature,x,y,z\nmain.1,0,0,0\n"})",
          "entry 2 (probe_log): sha256 is not that of its text, expected the text as it was taken"},
+        {"bore_cut", R"({"bore":"bore.C.1","operation":"rough","target_mm":600,"note":""})",
+         "entry 2 (bore_cut): the size of the cut cannot be, expected a size near the bore's"},
+        {"set_up",
+         R"({"bank":"C","surface":"deck","readings":[{"at_mm":[0,0],"height_mm":0},{"at_mm":[1,0],"height_mm":0},{"at_mm":[2,0],"height_mm":0}],"feet":[{"name":"a","at_mm":[0,0]},{"name":"b","at_mm":[1,1]}]})",
+         "entry 2 (set_up): these readings fix no plane"},
+        {"head_work", R"({"bank":"C","cut_mm":0})", "entry 2 (head_work): nothing was said of the head"},
         {"engine_figures", R"({"chambers_mm3":{"one":5},"dish_mm3":0,"crevice_mm3":0,"steel_rods":true})",
          "chambers_mm3.one is no cylinder"},
     };

@@ -27,26 +27,13 @@ bool believable(const JobState& state, const FeatureId& id, const std::optional<
     return !size || (*size > nominal / 2 && *size < 2 * nominal);
 }
 
-class Rules {
+/// What belongs to this block at all, whatever was done before.
+class Fits {
   public:
-    Rules(const JobState& state, const Assessment& assessment) : state_(state), a_(assessment) {}
+    explicit Fits(const JobState& state) : state_(state) {}
 
-    // ---- decks --------------------------------------------------------------------------------------------------
-
-    MaybeFault operator()(const DeckCut& p) const {
-        const bool felt = a_.feel(p.bank) != nullptr; // a straightedge is measuring too
-        const bool flush =
-            decks_of(state_).decks.contains(p.bank) && flush_due(state_, p.bank); // a sleeve tells its own height
-        if (!decks_of(state_).decks.contains(p.bank) || (!decks_of(state_).deck(p.bank).latest && !felt && !flush))
-            return refuse("bank " + p.bank + " was not measured", "a measurement before the first cut");
-        return {};
-    }
+    MaybeFault operator()(const DeckCut& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const FlawMarked& p) const { return unlisted_bank(p.bank); }
-    MaybeFault operator()(const FlawDecided& p) const {
-        if (std::ranges::find(decks_of(state_).flaws, p.flaw, &KnownFlaw::sequence) == decks_of(state_).flaws.end())
-            return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
-        return {};
-    }
     MaybeFault operator()(const DeckForecastKept& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const FinishNoted& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const HeadWork& p) const {
@@ -63,9 +50,6 @@ class Rules {
                           "at least three places not on one line, and two feet apart");
         return {};
     }
-
-    // ---- tunnel and readings ------------------------------------------------------------------------------------
-
     MaybeFault operator()(const CapsCut& p) const {
         for (const auto& [id, depth] : p.cuts)
             if (auto f = unlisted(id))
@@ -79,9 +63,6 @@ class Rules {
         return {};
     }
     MaybeFault operator()(const Reading& p) const { return unlisted(p.at.feature); }
-
-    // ---- cylinders and lifters ----------------------------------------------------------------------------------
-
     MaybeFault operator()(const BorePitted& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const BoreDecided& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const PistonsStated& p) const {
@@ -102,7 +83,7 @@ class Rules {
             return f;
         if (!believable(state_, p.bore, p.target) || !believable(state_, p.bore, p.setting))
             return refuse("the size of the cut cannot be", "a size near the bore's");
-        return p.bore.kind == FeatureKind::bore && p.operation != BoreOperation::hone ? barred(p) : MaybeFault();
+        return {};
     }
     MaybeFault operator()(const InsertMeasured& p) const {
         if (auto f = unlisted(p.bore))
@@ -112,28 +93,12 @@ class Rules {
                           "inside < outside < the metal round it, an interference greater than 0");
         return {};
     }
-    MaybeFault operator()(const InsertFitted& p) const {
-        if (auto f = unlisted(p.bore))
-            return f;
-        if (p.bore.kind == FeatureKind::bore)
-            return bores_of(state_).bore(p.bore).insert
-                       ? MaybeFault()
-                       : refuse("the sleeve of " + p.bore.text() + " was not measured", "its six outside readings");
-        const LifterProgress* l = progress_of(p.bore);
-        if (!l)
-            return refuse("no bush is to go into " + p.bore.text(),
-                          "a lifter plan that bushes it, its place or size measured");
-        if (l->state != LifterState::to_press)
-            return refuse("the seat of " + p.bore.text() + " is not in size yet", "cut and measured before the bush");
-        if (lifter_plan_of(state_).keyed && !p.key_angle)
-            return refuse("a keyed bush went in at no angle", "the angle of its key");
-        return {};
-    }
+    MaybeFault operator()(const InsertFitted& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const BoreStepDone& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const TraceTaken& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const LifterDecided& p) const { return unlisted(p.lifter); }
 
-    /// What no rule of the job's state speaks of.
+    /// What belongs to any block.
     template <class Entry>
     MaybeFault operator()(const Entry&) const {
         return {};
@@ -149,6 +114,52 @@ class Rules {
                    ? MaybeFault()
                    : refuse("bank \"" + bank + "\" is not in the blueprint", "a bank it lists");
     }
+
+    const JobState& state_;
+};
+
+/// What the work at hand allows now; each fits the block.
+class Allowed {
+  public:
+    Allowed(const JobState& state, const Assessment& assessment) : state_(state), a_(assessment) {}
+
+    MaybeFault operator()(const DeckCut& p) const {
+        const bool felt = a_.feel(p.bank) != nullptr; // a straightedge is measuring too
+        if (!decks_of(state_).deck(p.bank).latest && !felt && !flush_due(state_, p.bank)) // a sleeve tells its height
+            return refuse("bank " + p.bank + " was not measured", "a measurement before the first cut");
+        return {};
+    }
+    MaybeFault operator()(const FlawDecided& p) const {
+        if (std::ranges::find(decks_of(state_).flaws, p.flaw, &KnownFlaw::sequence) == decks_of(state_).flaws.end())
+            return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
+        return {};
+    }
+    MaybeFault operator()(const BoreCut& p) const {
+        return p.bore.kind == FeatureKind::bore && p.operation != BoreOperation::hone ? barred(p) : MaybeFault();
+    }
+    MaybeFault operator()(const InsertFitted& p) const {
+        if (p.bore.kind == FeatureKind::bore)
+            return bores_of(state_).bore(p.bore).insert
+                       ? MaybeFault()
+                       : refuse("the sleeve of " + p.bore.text() + " was not measured", "its six outside readings");
+        const LifterProgress* l = progress_of(p.bore);
+        if (!l)
+            return refuse("no bush is to go into " + p.bore.text(),
+                          "a lifter plan that bushes it, its place or size measured");
+        if (l->state != LifterState::to_press)
+            return refuse("the seat of " + p.bore.text() + " is not in size yet", "cut and measured before the bush");
+        if (lifter_plan_of(state_).keyed && !p.key_angle)
+            return refuse("a keyed bush went in at no angle", "the angle of its key");
+        return {};
+    }
+
+    /// What may be said at any time.
+    template <class Entry>
+    MaybeFault operator()(const Entry&) const {
+        return {};
+    }
+
+  private:
     /// One cut too many: the hole before was not measured, came out over its size, or its edge was not looked at.
     MaybeFault barred(const BoreCut& cut) const {
         if (!a_.cylinders || std::ranges::find(a_.cylinders->boring.holes, cut.bore, &HoleProgress::id) ==
@@ -178,8 +189,14 @@ class Rules {
 
 } // namespace
 
-std::optional<Fault> fault_of(const JobState& state, const Assessment& assessment, const Payload& payload) {
-    return std::visit(Rules(state, assessment), payload);
+std::optional<Fault> fault_of(const JobState& state, const Payload& payload) {
+    return std::visit(Fits(state), payload);
+}
+
+std::optional<Fault> fault_now(const JobState& state, const Assessment& assessment, const Payload& payload) {
+    if (auto fault = fault_of(state, payload))
+        return fault;
+    return std::visit(Allowed(state, assessment), payload);
 }
 
 } // namespace pallix::planning
