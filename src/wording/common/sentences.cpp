@@ -9,11 +9,11 @@
 #include "wording/lifters/lifter_words.h"
 #include "wording/readings/readings.h"
 #include "wording/steps/step_words.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <functional>
 
 namespace pallix::wording {
 
@@ -111,12 +111,6 @@ const block::FeatureId* bore_of(const Payload& p) {
         return nullptr;
 }
 
-template <class First, class Second>
-struct EitherOf : First, Second {
-    using First::operator();
-    using Second::operator();
-};
-
 } // namespace
 
 std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const planning::DeckLie& lie,
@@ -166,133 +160,85 @@ std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBl
 
 namespace {
 
-/// Entries that belong to no one bank or bore.
-struct JobEntryWords {
-    const LengthText& l;
-    const std::function<std::string(const std::string&)>& name; ///< of a bank
-    std::string operator()(const block::JobOpened& p) const { return "job opened from " + p.blueprint_file; }
-    std::string operator()(const block::ProbeLogTaken& p) const {
-        return "probe log " + p.file + " taken in" +
-               (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty) : std::string());
-    }
-    std::string operator()(const block::Reading& p) const {
-        const std::string value = p.upper ? l.with_unit(p.value) + " goes in, " + l.with_unit(*p.upper) + " does not"
-                                          : quantity_text(p.at.quantity, p.value, l);
-        return p.words + ": " + value + " (typed " + p.typed + "; " + p.instrument.name + ")";
-    }
-    std::string operator()(const block::ConditionsStated& p) const {
-        return "conditions: " + conditions_words(p.conditions) +
-               (p.also_before ? ", also for what was read before" : "");
-    }
-    std::string operator()(const block::RingCheck& p) const {
-        return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) + ", off by " +
-               l.with_sign(p.reading - p.size);
-    }
-    std::string operator()(const block::RepeatabilityTest& p) const {
-        return p.instrument + " repeated " + std::to_string(p.readings.size()) + " times at " + p.words;
-    }
-    std::string operator()(const block::TunnelCut& p) const {
-        return std::string("tunnel ") + (p.method == block::TunnelMethod::hone ? "honed" : "bored") +
-               (p.note.empty() ? std::string() : ": " + p.note);
-    }
-    std::string operator()(const block::TunnelPolicy& p) const {
-        return std::string("tunnel plan: ") + (p.method == block::TunnelMethod::hone ? "line hone" : "line bore") +
-               (p.caps == block::CapCuts::equal ? ", caps equal" : ", each cap its own");
-    }
-    std::string operator()(const block::CapsCut& p) const {
-        std::string list;
-        for (const auto& [id, cut] : p.cuts)
-            if (cut > 0)
-                list += (list.empty() ? "" : ", ") + std::to_string(id.number) + " by " + l.plain(cut);
-        return "caps cut: " + (list.empty() ? std::string("none") : list) + " " + l.unit_name();
-    }
-    std::string operator()(const block::TunnelPass& p) const {
-        constexpr std::array names{"line hone", "caps-only pass", "establishing pass", "final pass"};
-        std::string text = names[static_cast<std::size_t>(p.kind)];
-        if (p.kind == block::TunnelPassKind::strokes)
-            text += ", " + std::to_string(p.strokes) + " strokes";
-        if (p.protrusion)
-            text += ", cutter out " + l.with_unit(*p.protrusion);
-        return text + (p.new_cutter ? ", new cutter" : "");
-    }
-    std::string operator()(const block::StepDone& p) const { return "done: " + p.step; }
-    std::string operator()(const block::GatePassed& p) const {
-        return "went on against a rule (" + rule_name(p.rule) + (p.about.empty() ? "" : ", " + p.about) +
-               "): " + p.reason;
-    }
-    std::string operator()(const block::RoundOpened& p) const {
-        return "read anew from here: " + p.about + ", " + p.reason;
-    }
-    std::string operator()(const block::ScopeChosen& p) const {
-        std::string list;
-        for (const planning::Stage stage : p.stages)
-            list += (list.empty() ? "" : ", ") + stage_name(stage);
-        return "wanted: " + list + (p.reason.empty() ? "" : " (" + p.reason + ")");
-    }
-    std::string operator()(const block::RouteChosen& p) const {
-        std::string list;
-        for (const planning::Stage stage : p.order)
-            list += (list.empty() ? ": " : ", ") + stage_name(stage);
-        return "route: " + route_name(p.preset) + list;
-    }
-    std::string operator()(const block::StepSkipped& p) const { return "left out: " + p.step + " (" + p.reason + ")"; }
-    std::string operator()(const block::ReadingPlanChosen& p) const {
-        return "reading plan " + p.plan + ": " + count_words(p.places.size(), "place", "places");
-    }
-    std::string operator()(const block::DeckCut& p) const {
-        const std::string depth = p.kind == block::PassKind::spring ? std::string() : ", " + l.with_unit(p.depth);
-        const std::string seen = p.clean ? ", clean"
-                                 : p.dark.empty()
-                                     ? ", not clean"
-                                     : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
-        return name(p.bank) + ": " + pass_name(p.kind) + depth + seen;
-    }
-    std::string operator()(const block::DeckTargetChosen& p) const {
-        const bool number = p.school == block::TargetSchool::height && p.height;
-        std::string text = "target: " + school_name(p.school);
-        if (number)
-            text += " " + l.with_unit(*p.height);
-        if (p.school == block::TargetSchool::clearance && p.clearance)
-            text += " " + l.with_unit(*p.clearance);
-        if (p.school == block::TargetSchool::ratio && p.ratio)
-            text += " " + ratio_text(*p.ratio);
-        return text + (p.equal ? ", banks equal" : ", each bank its own");
-    }
-    std::string operator()(const block::PassPlanChosen& p) const {
-        return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " +
-               l.with_unit(p.finish) + ", " +
-               count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
-    }
-    std::string operator()(const block::Note& p) const {
-        const std::size_t end = p.text.find('\n');
-        return "note: " + p.text.substr(0, end) + (end == std::string::npos ? "" : " …");
-    }
-    std::string operator()(const block::Strike& p) const {
-        return "struck entry " + std::to_string(p.sequence) + (p.reason.empty() ? std::string() : ": " + p.reason);
-    }
-    std::string operator()(const block::UnknownPayload& p) const {
-        return "an entry of kind \"" + p.kind + "\", which " +
-               (p.faults.empty() ? "this version does not know" : "cannot be read: " + p.faults.front().text());
-    }
-};
+std::string words(const block::JobOpened& p, const LengthText&) {
+    return "job opened from " + p.blueprint_file;
+}
+
+std::string words(const block::ProbeLogTaken& p, const LengthText& l) {
+    return "probe log " + p.file + " taken in" +
+           (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty) : std::string());
+}
+
+std::string words(const block::Note& p, const LengthText&) {
+    const std::size_t end = p.text.find('\n');
+    return "note: " + p.text.substr(0, end) + (end == std::string::npos ? "" : " …");
+}
+
+std::string words(const block::Strike& p, const LengthText&) {
+    return "struck entry " + std::to_string(p.sequence) + (p.reason.empty() ? std::string() : ": " + p.reason);
+}
+
+std::string words(const block::GatePassed& p, const LengthText&) {
+    return "went on against a rule (" + rule_name(p.rule) + (p.about.empty() ? "" : ", " + p.about) + "): " + p.reason;
+}
+
+std::string words(const block::RoundOpened& p, const LengthText&) {
+    return "read anew from here: " + p.about + ", " + p.reason;
+}
+
+std::string words(const block::ScopeChosen& p, const LengthText&) {
+    std::string list;
+    for (const planning::Stage stage : p.stages)
+        list += (list.empty() ? "" : ", ") + stage_name(stage);
+    return "wanted: " + list + (p.reason.empty() ? "" : " (" + p.reason + ")");
+}
+
+std::string words(const block::RouteChosen& p, const LengthText&) {
+    std::string list;
+    for (const planning::Stage stage : p.order)
+        list += (list.empty() ? ": " : ", ") + stage_name(stage);
+    return "route: " + route_name(p.preset) + list;
+}
+
+std::string words(const block::StepSkipped& p, const LengthText&) {
+    return "left out: " + p.step + " (" + p.reason + ")";
+}
+
+std::string words(const block::UnknownPayload& p, const LengthText&) {
+    return "an entry of kind \"" + p.kind + "\", which " +
+           (p.faults.empty() ? "this version does not know" : "cannot be read: " + p.faults.front().text());
+}
+
+template <class... Kind>
+std::string entry_words(block::Kinds<Kind...> kinds, const block::Payload& entry, const LengthText& l) {
+    std::string said;
+    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
+    return said;
+}
+
+/// Which bank or bore an entry is about; empty where it is about neither.
+std::string subject_of(const block::Payload& entry, const JobState& state) {
+    const auto& blueprint = intake_of(state).blueprint;
+    return std::visit(
+        [&](const auto& p) -> std::string {
+            if (const block::FeatureId* bore = bore_of(p); bore && blueprint && blueprint->hole(*bore))
+                return feature_words(*blueprint, *bore) + ": ";
+            if constexpr (requires { p.bank; }) {
+                const auto* bank = blueprint ? blueprint->bank(p.bank) : nullptr;
+                return (bank ? bank_name(*bank) : "bank " + p.bank) + ": ";
+            }
+            return "";
+        },
+        static_cast<const block::PayloadKinds&>(entry));
+}
 
 } // namespace
 
 std::string entry_sentence(const block::Entry& entry, const JobState& state, const LengthText& l) {
-    const std::function<std::string(const std::string&)> bank = [&state](const std::string& id) {
-        const auto* b = intake_of(state).blueprint ? intake_of(state).blueprint->bank(id) : nullptr;
-        return b ? bank_name(*b) : "bank " + id;
-    };
-    const auto of_decks = [&](const auto& p) {
-        std::string of;
-        if constexpr (requires { p.bank; })
-            of = bank(p.bank) + ": ";
-        if (const block::FeatureId* bore = bore_of(p);
-            bore && intake_of(state).blueprint && intake_of(state).blueprint->hole(*bore))
-            of = feature_words(*intake_of(state).blueprint, *bore) + ": ";
-        return of + entry_words(p, l);
-    };
-    return std::visit(EitherOf<JobEntryWords, decltype(of_decks)>{{l, bank}, of_decks}, entry.payload);
+    std::string said = subject_of(entry.payload, state);
+    std::apply([&](auto... kinds) { ((said += entry_words(kinds, entry.payload, l)), ...); },
+               block::PartsOfTheLedger());
+    return said;
 }
 
 } // namespace pallix::wording

@@ -38,18 +38,7 @@ namespace pallix::wording {
 [[nodiscard]] CallText cylinder_call(const block::JobState& state, const planning::CylinderWork* work,
                                      const LengthText& l);
 
-/// An entry about a bore in one line, without the bore's name.
-[[nodiscard]] std::string entry_words(const block::CylinderPlanChosen& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::BorePitted& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::BoreDecided& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::PistonsStated& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::BoreCut& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::InsertMeasured& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::InsertFitted& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::BoreStepDone& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::HonePlanChosen& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::RestBegun& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::TraceTaken& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::TextureLimits& p, const LengthText& l);
+/// What an entry of these kinds says, without its bank or bore; empty where it is of another.
+[[nodiscard]] std::string entry_words(block::CylinderKinds kinds, const block::Payload& entry, const LengthText& l);
 
 } // namespace pallix::wording

@@ -3,6 +3,7 @@
 
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
 
 #include <algorithm>
@@ -61,67 +62,6 @@ std::string angle_text(double rad) {
 }
 
 // ---- entries ------------------------------------------------------------------------------------------------------
-
-std::string entry_words(const block::FlawMarked& p, const LengthText& l) {
-    std::string text = flaw_kind_name(p.kind);
-    if (p.path.size() > 1)
-        text += " " + l.with_unit(p.length()) + " long";
-    if (p.depth)
-        text += ", " + l.with_unit(*p.depth) + " deep";
-    return text + " " + flaw_near_words(p.near) + (p.note.empty() ? std::string() : ": " + p.note);
-}
-std::string entry_words(const block::FlawDecided& p, const LengthText&) {
-    return "flaw of entry " + std::to_string(p.flaw) + ": " + flaw_choice_name(p.choice) +
-           (p.note.empty() ? std::string() : ", " + p.note);
-}
-std::string entry_words(const block::PressureTested& p, const LengthText&) {
-    std::string text = p.tight ? "pressure test: tight" : "pressure test: leaks";
-    if (!p.note.empty())
-        text += ", " + p.note;
-    return text;
-}
-std::string entry_words(const block::DeckForecastKept& p, const LengthText& l) {
-    return "forecast: " + l.plain(p.low) + " to " + l.with_unit(p.high) + " until it is clean";
-}
-std::string entry_words(const block::CutterFitted& p, const LengthText& l) {
-    return "cutter " + l.with_unit(p.diameter) + ", " + std::to_string(p.teeth) + (p.teeth == 1 ? " tooth" : " teeth") +
-           (p.new_inserts ? ", new inserts" : "");
-}
-std::string entry_words(const block::FinishNoted& p, const LengthText&) {
-    return cutter_state_name(p.cutter) + (p.ra ? ", Ra " + fixed(*p.ra * 1000, 2) + " µm" : std::string()) +
-           (p.note.empty() ? std::string() : ": " + p.note);
-}
-std::string entry_words(const block::GasketChosen& p, const LengthText&) {
-    return gasket_name(p.kind) + ", Ra at most " + fixed(p.ra_at_most * 1000, 2) + " µm";
-}
-std::string entry_words(const block::SetUpRead& p, const LengthText& l) {
-    double low = 0, high = 0;
-    for (const auto& r : p.readings) {
-        low = &r == &p.readings.front() ? r.height : std::min(low, r.height);
-        high = &r == &p.readings.front() ? r.height : std::max(high, r.height);
-    }
-    return "set-up read on the " + p.surface + ": " + std::to_string(p.readings.size()) + " places, " +
-           l.with_unit(high - low) + " between them";
-}
-std::string entry_words(const block::EngineFigures& p, const LengthText& l) {
-    std::string text = "figures of the mock-up";
-    if (p.stroke)
-        text += ", stroke " + l.with_unit(*p.stroke);
-    if (p.chamber)
-        text += ", chamber " + volume_text(*p.chamber);
-    return text;
-}
-std::string entry_words(const block::HeadWork& p, const LengthText& l) {
-    std::string text = "head";
-    if (p.gap_low)
-        text += ", " + l.with_unit(*p.gap_low) + " goes in under the straightedge" +
-                (p.gap_high ? ", " + l.with_unit(*p.gap_high) + " does not" : std::string());
-    if (p.cut > 0)
-        text += ", " + l.with_unit(p.cut) + " off its face";
-    if (p.chamber)
-        text += ", chamber " + volume_text(*p.chamber);
-    return text;
-}
 
 // ---- forecast -----------------------------------------------------------------------------------------------------
 
@@ -342,7 +282,7 @@ std::vector<std::string> consequence_sentences(const planning::DeckConsequences&
 // ---- flaws --------------------------------------------------------------------------------------------------------
 
 std::string flaw_sentence(const block::BankBlueprint& bank, const block::KnownFlaw& f, const LengthText& l) {
-    std::string text = entry_words(f.flaw, l);
+    std::string text = entry_words(block::DeckKinds(), f.flaw, l);
     if (!f.flaw.path.empty())
         text = place_words(planning::place_on_deck(bank, f.flaw.path.front())) + ": " + text;
     return text + (f.decided ? " — " + flaw_choice_name(f.decided->choice) : " — not decided");
@@ -360,6 +300,111 @@ std::vector<std::string> flaw_reasons(const block::JobState& state, const std::s
     if (decks_of(state).pressure_test && !decks_of(state).pressure_test->payload.tight)
         out.push_back("The last pressure test leaked.");
     return out;
+}
+
+namespace {
+
+std::string words(const block::DeckCut& p, const LengthText& l) {
+    const std::string depth = p.kind == block::PassKind::spring ? std::string() : ", " + l.with_unit(p.depth);
+    const std::string seen = p.clean          ? ", clean"
+                             : p.dark.empty() ? ", not clean"
+                                              : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
+    return pass_name(p.kind) + depth + seen;
+}
+
+std::string words(const block::DeckTargetChosen& p, const LengthText& l) {
+    const bool number = p.school == block::TargetSchool::height && p.height;
+    std::string text = "target: " + school_name(p.school);
+    if (number)
+        text += " " + l.with_unit(*p.height);
+    if (p.school == block::TargetSchool::clearance && p.clearance)
+        text += " " + l.with_unit(*p.clearance);
+    if (p.school == block::TargetSchool::ratio && p.ratio)
+        text += " " + ratio_text(*p.ratio);
+    return text + (p.equal ? ", banks equal" : ", each bank its own");
+}
+
+std::string words(const block::PassPlanChosen& p, const LengthText& l) {
+    return "passes: witness " + l.plain(p.witness) + ", pass " + l.plain(p.pass) + ", finish " + l.with_unit(p.finish) +
+           ", " + count_words(static_cast<std::size_t>(p.spring_passes), "spring pass", "spring passes");
+}
+
+std::string words(const block::FlawMarked& p, const LengthText& l) {
+    std::string text = flaw_kind_name(p.kind);
+    if (p.path.size() > 1)
+        text += " " + l.with_unit(p.length()) + " long";
+    if (p.depth)
+        text += ", " + l.with_unit(*p.depth) + " deep";
+    return text + " " + flaw_near_words(p.near) + (p.note.empty() ? std::string() : ": " + p.note);
+}
+
+std::string words(const block::FlawDecided& p, const LengthText&) {
+    return "flaw of entry " + std::to_string(p.flaw) + ": " + flaw_choice_name(p.choice) +
+           (p.note.empty() ? std::string() : ", " + p.note);
+}
+
+std::string words(const block::PressureTested& p, const LengthText&) {
+    std::string text = p.tight ? "pressure test: tight" : "pressure test: leaks";
+    if (!p.note.empty())
+        text += ", " + p.note;
+    return text;
+}
+
+std::string words(const block::DeckForecastKept& p, const LengthText& l) {
+    return "forecast: " + l.plain(p.low) + " to " + l.with_unit(p.high) + " until it is clean";
+}
+
+std::string words(const block::CutterFitted& p, const LengthText& l) {
+    return "cutter " + l.with_unit(p.diameter) + ", " + std::to_string(p.teeth) + (p.teeth == 1 ? " tooth" : " teeth") +
+           (p.new_inserts ? ", new inserts" : "");
+}
+
+std::string words(const block::FinishNoted& p, const LengthText&) {
+    return cutter_state_name(p.cutter) + (p.ra ? ", Ra " + fixed(*p.ra * 1000, 2) + " µm" : std::string()) +
+           (p.note.empty() ? std::string() : ": " + p.note);
+}
+
+std::string words(const block::GasketChosen& p, const LengthText&) {
+    return gasket_name(p.kind) + ", Ra at most " + fixed(p.ra_at_most * 1000, 2) + " µm";
+}
+
+std::string words(const block::SetUpRead& p, const LengthText& l) {
+    double low = 0, high = 0;
+    for (const auto& r : p.readings) {
+        low = &r == &p.readings.front() ? r.height : std::min(low, r.height);
+        high = &r == &p.readings.front() ? r.height : std::max(high, r.height);
+    }
+    return "set-up read on the " + p.surface + ": " + std::to_string(p.readings.size()) + " places, " +
+           l.with_unit(high - low) + " between them";
+}
+
+std::string words(const block::EngineFigures& p, const LengthText& l) {
+    std::string text = "figures of the mock-up";
+    if (p.stroke)
+        text += ", stroke " + l.with_unit(*p.stroke);
+    if (p.chamber)
+        text += ", chamber " + volume_text(*p.chamber);
+    return text;
+}
+
+std::string words(const block::HeadWork& p, const LengthText& l) {
+    std::string text = "head";
+    if (p.gap_low)
+        text += ", " + l.with_unit(*p.gap_low) + " goes in under the straightedge" +
+                (p.gap_high ? ", " + l.with_unit(*p.gap_high) + " does not" : std::string());
+    if (p.cut > 0)
+        text += ", " + l.with_unit(p.cut) + " off its face";
+    if (p.chamber)
+        text += ", chamber " + volume_text(*p.chamber);
+    return text;
+}
+
+} // namespace
+
+std::string entry_words(block::DeckKinds kinds, const block::Payload& entry, const LengthText& l) {
+    std::string said;
+    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
+    return said;
 }
 
 } // namespace pallix::wording

@@ -27,18 +27,6 @@ namespace pallix::wording {
 /// An angle in degrees.
 [[nodiscard]] std::string angle_text(double rad);
 
-/// An entry about decks in one line, without the bank's name where it has none.
-[[nodiscard]] std::string entry_words(const block::FlawMarked& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::FlawDecided& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::PressureTested& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::DeckForecastKept& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::CutterFitted& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::FinishNoted& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::GasketChosen& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::SetUpRead& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::EngineFigures& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::HeadWork& p, const LengthText& l);
-
 /// "5.5 to 7.5 thou until it is clean; the rear, outboard corner decides (71 %)."
 [[nodiscard]] std::string forecast_sentence(const planning::DeckBelief& belief, const LengthText& l);
 /// A forecast held against what was taken; empty while it is not clean.
@@ -73,5 +61,8 @@ namespace pallix::wording {
 /// Flaws nobody has decided on, and what stops the work; for the call.
 [[nodiscard]] std::vector<std::string> flaw_reasons(const block::JobState& state, const std::string& bank,
                                                     const LengthText& l);
+
+/// What an entry of these kinds says, without its bank or bore; empty where it is of another.
+[[nodiscard]] std::string entry_words(block::DeckKinds kinds, const block::Payload& entry, const LengthText& l);
 
 } // namespace pallix::wording

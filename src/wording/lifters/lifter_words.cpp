@@ -146,14 +146,24 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
     return call;
 }
 
-std::string entry_words(const block::LifterPlanChosen& p, const LengthText& l) {
+namespace {
+
+std::string words(const block::LifterPlanChosen& p, const LengthText& l) {
     return "lifter plan: " + lifter_school_name(p.school) +
            (p.lifter ? ", lifters " + l.with_unit(*p.lifter) : std::string()) +
            (p.interference ? ", interference " + l.with_unit(*p.interference) : std::string());
 }
 
-std::string entry_words(const block::LifterDecided& p, const LengthText&) {
+std::string words(const block::LifterDecided& p, const LengthText&) {
     return "decided: " + lifter_choice_name(p.choice) + (p.note.empty() ? "" : " (" + p.note + ")");
+}
+
+} // namespace
+
+std::string entry_words(block::LifterKinds kinds, const block::Payload& entry, const LengthText& l) {
+    std::string said;
+    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
+    return said;
 }
 
 } // namespace pallix::wording

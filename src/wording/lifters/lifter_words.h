@@ -25,15 +25,14 @@ namespace pallix::wording {
 /// What to do with the lifters now.
 [[nodiscard]] CallText lifter_call(const block::JobState& state, const planning::LifterWork* work, const LengthText& l);
 
-/// Entries about lifters in one line, without the bore's name.
-[[nodiscard]] std::string entry_words(const block::LifterPlanChosen& p, const LengthText& l);
-[[nodiscard]] std::string entry_words(const block::LifterDecided& p, const LengthText& l);
-
 /// Where presses and bars work: said at the step.
 inline constexpr const char* bore_caution =
     "Guards shut, eyes covered, no gloves or sleeves near the bar. Stop it and see it stopped before clearing chips or "
     "reaching into the bore.";
 inline constexpr const char* press_caution =
     "Stand aside of the press and keep hands clear; a sleeve can burst or jump. Hot metal does not look hot.";
+
+/// What an entry of these kinds says, without its bank or bore; empty where it is of another.
+[[nodiscard]] std::string entry_words(block::LifterKinds kinds, const block::Payload& entry, const LengthText& l);
 
 } // namespace pallix::wording

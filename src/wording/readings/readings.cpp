@@ -4,6 +4,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
 
 #include <algorithm>
@@ -437,6 +438,39 @@ std::vector<std::string> doubt_sentences(const block::JobState& state, const pla
         out.push_back("The block was rolled: " + bank_name(*intake_of(state).blueprint->bank(bank)) +
                       " has no probed dowel pair, so its datum is not confirmed. Probe both its dowels.");
     return out;
+}
+
+namespace {
+
+std::string words(const block::Reading& p, const LengthText& l) {
+    const std::string value = p.upper ? l.with_unit(p.value) + " goes in, " + l.with_unit(*p.upper) + " does not"
+                                      : quantity_text(p.at.quantity, p.value, l);
+    return p.words + ": " + value + " (typed " + p.typed + "; " + p.instrument.name + ")";
+}
+
+std::string words(const block::ConditionsStated& p, const LengthText&) {
+    return "conditions: " + conditions_words(p.conditions) + (p.also_before ? ", also for what was read before" : "");
+}
+
+std::string words(const block::RingCheck& p, const LengthText& l) {
+    return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) + ", off by " +
+           l.with_sign(p.reading - p.size);
+}
+
+std::string words(const block::RepeatabilityTest& p, const LengthText&) {
+    return p.instrument + " repeated " + std::to_string(p.readings.size()) + " times at " + p.words;
+}
+
+std::string words(const block::ReadingPlanChosen& p, const LengthText&) {
+    return "reading plan " + p.plan + ": " + count_words(p.places.size(), "place", "places");
+}
+
+} // namespace
+
+std::string entry_words(block::ReadingKinds kinds, const block::Payload& entry, const LengthText& l) {
+    std::string said;
+    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
+    return said;
 }
 
 } // namespace pallix::wording

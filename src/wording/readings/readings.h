@@ -57,4 +57,7 @@ namespace pallix::wording {
 [[nodiscard]] std::vector<std::string> doubt_sentences(const block::JobState& state, const planning::Assessment& a,
                                                        const LengthText& l);
 
+/// What an entry of these kinds says, without its bank or bore; empty where it is of another.
+[[nodiscard]] std::string entry_words(block::ReadingKinds kinds, const block::Payload& entry, const LengthText& l);
+
 } // namespace pallix::wording

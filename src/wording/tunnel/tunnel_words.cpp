@@ -362,4 +362,46 @@ std::string roll_sentence(double roll) {
            fixed(std::abs(roll) * 180 / std::numbers::pi, 4) + "°: deck and bore positions then read differently.";
 }
 
+namespace {
+
+std::string words(const block::TunnelPolicy& p, const LengthText&) {
+    return std::string("tunnel plan: ") + (p.method == block::TunnelMethod::hone ? "line hone" : "line bore") +
+           (p.caps == block::CapCuts::equal ? ", caps equal" : ", each cap its own");
+}
+
+std::string words(const block::CapsCut& p, const LengthText& l) {
+    std::string list;
+    for (const auto& [id, cut] : p.cuts)
+        if (cut > 0)
+            list += (list.empty() ? "" : ", ") + std::to_string(id.number) + " by " + l.plain(cut);
+    return "caps cut: " + (list.empty() ? std::string("none") : list) + " " + l.unit_name();
+}
+
+std::string words(const block::TunnelPass& p, const LengthText& l) {
+    constexpr std::array names{"line hone", "caps-only pass", "establishing pass", "final pass"};
+    std::string text = names[static_cast<std::size_t>(p.kind)];
+    if (p.kind == block::TunnelPassKind::strokes)
+        text += ", " + std::to_string(p.strokes) + " strokes";
+    if (p.protrusion)
+        text += ", cutter out " + l.with_unit(*p.protrusion);
+    return text + (p.new_cutter ? ", new cutter" : "");
+}
+
+std::string words(const block::StepDone& p, const LengthText&) {
+    return "done: " + p.step;
+}
+
+std::string words(const block::TunnelCut& p, const LengthText&) {
+    return std::string("tunnel ") + (p.method == block::TunnelMethod::hone ? "honed" : "bored") +
+           (p.note.empty() ? std::string() : ": " + p.note);
+}
+
+} // namespace
+
+std::string entry_words(block::TunnelKinds kinds, const block::Payload& entry, const LengthText& l) {
+    std::string said;
+    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
+    return said;
+}
+
 } // namespace pallix::wording

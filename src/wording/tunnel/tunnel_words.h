@@ -38,4 +38,7 @@ namespace pallix::wording {
 /// That a later measurement will read turned.
 [[nodiscard]] std::string roll_sentence(double roll);
 
+/// What an entry of these kinds says, without its bank or bore; empty where it is of another.
+[[nodiscard]] std::string entry_words(block::TunnelKinds kinds, const block::Payload& entry, const LengthText& l);
+
 } // namespace pallix::wording
