@@ -14,6 +14,7 @@ auto BookBeside::connected(const char* doing, Work work) const {
     Done done = [&]() -> Done {
         QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), name);
         db.setDatabaseName(file_);
+        db.setConnectOptions(QStringLiteral("QSQLITE_BUSY_TIMEOUT=60000")); // ms: nobody sits before it
         if (!db.open())
             return tl::unexpected(sql_fault(QString::fromLatin1(doing), db.lastError()));
         if (auto ready = durable(db, QString::fromLatin1(doing)); !ready)

@@ -234,11 +234,12 @@ std::string subject_of(const block::Payload& entry, const JobState& state) {
 
 } // namespace
 
+std::string entry_words(const block::Payload& entry, const LengthText& l) {
+    return std::apply([&](auto... kinds) { return (entry_words(kinds, entry, l) + ...); }, block::PartsOfTheLedger());
+}
+
 std::string entry_sentence(const block::Entry& entry, const JobState& state, const LengthText& l) {
-    std::string said = subject_of(entry.payload, state);
-    std::apply([&](auto... kinds) { ((said += entry_words(kinds, entry.payload, l)), ...); },
-               block::PartsOfTheLedger());
-    return said;
+    return subject_of(entry.payload, state) + entry_words(entry.payload, l);
 }
 
 } // namespace pallix::wording

@@ -41,6 +41,8 @@ struct CallText {
 [[nodiscard]] std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBlueprint& first,
                                         const LengthText& lengths);
 
+/// What an entry says, without its bank or bore.
+[[nodiscard]] std::string entry_words(const block::Payload& entry, const LengthText& l);
 /// An entry of the ledger in one line.
 [[nodiscard]] std::string entry_sentence(const block::Entry& entry, const block::JobState& state,
                                          const LengthText& lengths);
