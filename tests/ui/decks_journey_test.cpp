@@ -17,6 +17,7 @@
 #include "workshop/practice_block.h"
 
 #include <QComboBox>
+#include <QPlainTextEdit>
 #include <QTableWidget>
 
 using namespace pallix;
@@ -348,4 +349,55 @@ TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
     ASSERT_TRUE(tunnel_of(session_.state()).latest);
     EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 6U + 120 * 90);
     EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_max, 200.032, 1e-3);
+}
+
+// A fault in the last line of a large log: told with its line, nothing taken in, and the dialog waits for another file.
+TEST_F(DecksJourney, AFaultInALargeLogIsToldAndAnotherFileIsTaken) {
+    open_small_job();
+    open_window();
+    test::LogWriter log = test::small_log();
+    for (int i = 0; i < 120; ++i)
+        for (int j = 0; j < 90; ++j)
+            log.touch("deck.C", {1 + 148.0 * i / 119, -49 + 98.0 * j / 89, 200.03});
+    const std::string sound = log.text();
+    const auto lines = std::ranges::count(sound, '\n');
+    const QString broken = QString::fromStdString(write("broken.csv", sound + "deck.C,1,two,3\n")),
+                  whole = QString::fromStdString(write("whole.csv", sound));
+    in_dialog([&](QDialog& d) {
+        in<QLineEdit>(d, "log-files")->setText(broken);
+        in<QLineEdit>(d, "log-uncertainty")->setText(QStringLiteral("1 µm"));
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        auto* faults = in<QPlainTextEdit>(d, "faults");
+        ASSERT_TRUE(QTest::qWaitFor([&] { return faults->isVisible() && !faults->toPlainText().isEmpty(); }, 20000));
+        EXPECT_TRUE(faults->toPlainText().contains(QStringLiteral("broken.csv:%1").arg(lines + 1)))
+            << faults->toPlainText().toStdString();
+        EXPECT_FALSE(in<QWidget>(d, "log-progress")->isVisible());
+        EXPECT_EQ(session_.entries().size(), 1U);
+        in<QLineEdit>(d, "log-files")->setText(whole);
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+    });
+    key(Qt::Key_I, Qt::ControlModifier);
+    ASSERT_EQ(session_.entries().size(), 2U);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 6U + 120 * 90);
+    EXPECT_EQ(book_->entries(*session_.job())->size(), 2U) << "on the disk before the dialog has closed";
+    EXPECT_TRUE(context_.preferences.recent_files().contains(whole));
+    EXPECT_FALSE(context_.preferences.recent_files().contains(broken));
+}
+
+TEST_F(DecksJourney, EveryLogThatIsNotThereIsNamed) {
+    open_small_job();
+    open_window();
+    in_dialog([](QDialog& d) {
+        in<QLineEdit>(d, "log-files")->setText(QStringLiteral("/nowhere/first.csv; /nowhere/second.csv"));
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        const QString told = in<QPlainTextEdit>(d, "faults")->toPlainText();
+        EXPECT_TRUE(told.contains(QStringLiteral("first.csv")) && told.contains(QStringLiteral("second.csv")))
+            << told.toStdString();
+        in<QLineEdit>(d, "log-files")->clear();
+        QTest::keyClick(in<QLineEdit>(d, "log-uncertainty"), Qt::Key_Return);
+        EXPECT_TRUE(in<QPlainTextEdit>(d, "faults")->toPlainText().contains(QStringLiteral("no file was chosen")));
+        d.reject();
+    });
+    key(Qt::Key_I, Qt::ControlModifier);
+    EXPECT_EQ(session_.entries().size(), 1U);
 }

@@ -364,9 +364,10 @@ std::string roll_sentence(double roll) {
 
 namespace {
 
-std::string words(const block::TunnelPolicy& p, const LengthText&) {
+std::string words(const block::TunnelPolicy& p, const LengthText& l) {
     return std::string("tunnel plan: ") + (p.method == block::TunnelMethod::hone ? "line hone" : "line bore") +
-           (p.caps == block::CapCuts::equal ? ", caps equal" : ", each cap its own");
+           (p.caps == block::CapCuts::equal ? ", caps equal" : ", each cap its own") +
+           (p.target_diameter ? ", to " + l.with_unit(*p.target_diameter) : std::string());
 }
 
 std::string words(const block::CapsCut& p, const LengthText& l) {
