@@ -9,6 +9,7 @@
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/answer.h"
+#include "story.h"
 
 #include <array>
 #include <cmath>
@@ -19,140 +20,10 @@
 using namespace pallix;
 using namespace pallix::block;
 using namespace pallix::planning;
+using test::log_of;
+using test::Story;
 using testing::HasSubstr;
 using testing::StartsWith;
-
-namespace {
-
-constexpr std::array stations{20, 70, 120, 170, 220};
-
-/// Five mains of 60.000 to 60.020, a cam, one deck 200 high (±0.05), four cylinders of 80.
-std::string blueprint() {
-    const auto list = [](std::size_t count, auto item) {
-        std::string all;
-        for (std::size_t i = 0; i < count; ++i)
-            all += (i > 0 ? "," : "") + item(i);
-        return all;
-    };
-    const std::string window = R"("lower":0,"upper":0.02}})";
-    const std::string mains = list(stations.size(), [&](std::size_t i) {
-        return R"({"id":"main.)" + std::to_string(i + 1) + R"(","x":)" + std::to_string(stations[i]) +
-               R"(,"diameter":{"nominal":60,)" + window;
-    });
-    const std::string bores = list(4, [&](std::size_t i) {
-        const std::string n = std::to_string(i + 1);
-        return R"({"id":"bore.C.)" + n + R"(","bank":"C","cylinder":)" + n + R"(,"u":)" + std::to_string(i * 60 + 30) +
-               R"(,"v":0,"diameter":{"nominal":80,)" + window;
-    });
-    return R"({"format":"pallix-blueprint","version":1,"unit":"mm","name":"five mains",
-"datum":{"origin_dowel":"dowel.C.1","clocking":"cam"},
-"banks":[{"id":"C","angle_deg":0,"deck_height":{"nominal":200,"lower":-0.05,"upper":0.05},"deck_flatness":0.05,
-"deck_outline":[[0,-50],[240,-50],[240,50],[0,50]]}],"mains":[)" +
-           mains + R"(],"cam":{"y":0,"z":100,"bearings":[{"id":"cam.1","x":20,"diameter":{"nominal":50,)" + window +
-           R"(,{"id":"cam.2","x":220,"diameter":{"nominal":50,)" + window +
-           R"(]},"dowels":[{"id":"dowel.C.1","bank":"C","u":0,"v":0,"diameter":{"nominal":12,)" + window +
-           R"(],"bores":[)" + bores + "]}";
-}
-
-/// The block as a probe has it: every main's radius, cap end moved by `cap` towards the crankshaft.
-std::string log_of(double radius, double cap = 0, double deck = 200.03, double middle_up = 0) {
-    test::LogWriter w;
-    for (std::size_t i = 0; i < stations.size(); ++i)
-        for (const char* level : {"front", "rear"})
-            for (int k = 0; k < 12; ++k) {
-                const double angle = (k + 0.5) * 2 * std::numbers::pi / 12;
-                const double y = radius * std::cos(angle), z = radius * std::sin(angle);
-                const double up = i == 2 ? middle_up : 0;
-                w.touch("main." + std::to_string(i + 1),
-                        {stations[i] + (level[0] == 'f' ? -8.0 : 8.0), y, z + up + (z < 0 ? cap : 0)}, level);
-            }
-    w.ring_x("cam.1", {20, 0, 100}, 25).ring_x("cam.2", {220, 0, 100}, 25);
-    w.ring_z("dowel.C.1", {0, 0, deck}, 6);
-    for (const double u : {5.0, 60.0, 120.0, 180.0, 235.0})
-        for (const double v : {-45.0, 45.0})
-            w.touch("deck.C", {u, v, deck});
-    return w.text();
-}
-
-class Story {
-  public:
-    Story() { add(JobOpened{"story", "", "b.json", blueprint()}); }
-    Story& add(Payload payload) {
-        entries_.push_back(
-            {static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:00:00Z", "Marit", std::move(payload)});
-        return *this;
-    }
-    Story& log(const std::string& text) { return add(ProbeLogTaken{"log.csv", "", text, 0.0005, false}); }
-    Story& caps(bool torqued) {
-        Conditions c;
-        c.caps_torqued = torqued;
-        return add(ConditionsStated{c, false});
-    }
-    Story& size(int main, const char* end, const char* way, double d) {
-        return add(test::size_reading("main." + std::to_string(main), end, way, d, 0.0005));
-    }
-    /// Every main both ends, three ways.
-    Story& sizes(double upright, double side) {
-        for (int n = 1; n <= 5; ++n)
-            for (const char* end : {"front", "rear"})
-                size(n, end, "upright", upright).size(n, end, "60 left", side).size(n, end, "60 right", side);
-        return *this;
-    }
-    Story& saddles(double off = 0) {
-        for (int n = 1; n <= 5; ++n) {
-            Reading r = test::size_reading("main." + std::to_string(n), "", "", n == 3 ? off : 0, 0.0005);
-            r.at.quantity = Quantity::saddle;
-            add(r);
-        }
-        return *this;
-    }
-    Story& cut_caps(double depth) {
-        CapsCut cut;
-        for (int n = 1; n <= 5; ++n)
-            cut.cuts.emplace_back(FeatureId{FeatureKind::main, "", n}, depth);
-        return add(cut);
-    }
-    Story& strokes(int n) { return add(TunnelPass{TunnelPassKind::strokes, n, {}, false}); }
-    Story& deck(PassKind kind, double depth, bool clean = true, std::vector<metrology::Vec2> dark = {}) {
-        return add(DeckCut{"C", kind, depth, clean, std::move(dark)});
-    }
-    Folded state() const {
-        Folded s = fold(entries_);
-        EXPECT_TRUE(intake_of(s).troubles.empty()) << intake_of(s).troubles.front().words;
-        return s;
-    }
-    Assessment now(const std::string& at = "2026-03-02T12:00:00Z") const { return assess(state(), nullptr, at); }
-    /// Id of the step that is called; "" for none.
-    std::string called() const {
-        const Assessment a = now();
-        const Step* step = a.steps.now();
-        return step ? step->id : "";
-    }
-    StageMark mark(Stage stage) const { return now().stages[static_cast<std::size_t>(stage)].mark; }
-    /// Steps that take metal and could be done at once.
-    std::vector<std::string> metal() const {
-        const Assessment a = now();
-        std::vector<std::string> ids;
-        for (const Step& s : a.steps.steps)
-            if (s.cannot_be_undone && (s.state == StepState::now || s.state == StepState::ready))
-                ids.push_back(s.id);
-        return ids;
-    }
-    std::vector<Rule> waits(const std::string& id) const {
-        const Assessment a = now();
-        const Step* step = a.steps.find(id);
-        std::vector<Rule> rules;
-        if (step)
-            for (const Wait& w : step->waits_for)
-                rules.push_back(w.rule);
-        return rules;
-    }
-
-  private:
-    std::vector<Entry> entries_;
-};
-
-} // namespace
 
 // ---- intake -------------------------------------------------------------------------------------------------------
 
@@ -399,7 +270,7 @@ TEST(Stories, ADeckUnderTheBlueprintsLimitIsADecision) {
 
 // Two banks by hand, both to one height; the left one stayed dark at it.
 TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
-    std::string text = blueprint();
+    std::string text = test::story_blueprint();
     const std::size_t from = text.find(R"({"id":"C","angle_deg":0)"), to = text.find("]]}]", from) + 3;
     const std::string one = text.substr(from, to - from);
     const auto bank = [&one](const char* id, const char* angle) {

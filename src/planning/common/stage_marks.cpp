@@ -20,28 +20,6 @@ StageMark mark_of(Verdict v) {
     return v == Verdict::meets ? StageMark::meets : v == Verdict::fails ? StageMark::fails : StageMark::cannot_tell;
 }
 
-StageMark deck_mark(const JobState& state, const Assessment& a) {
-    if (a.banks.empty() && !a.by_feel.empty()) {
-        const bool flat =
-            std::ranges::all_of(a.by_feel, [](const FeelProgress& f) { return f.verdict == Verdict::meets; });
-        return flat ? StageMark::cannot_tell : StageMark::open; // flat along its lines; how high, nobody knows
-    }
-    if (a.banks.empty())
-        return StageMark::open;
-    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.stale && b.passes.empty(); }))
-        return StageMark::stale;
-    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); }))
-        return StageMark::open;
-    Verdict v = a.pair ? a.pair->verdict : Verdict::meets;
-    for (const BankProgress& b : a.banks)
-        if (b.verdict)
-            v = worse(v, under_limit(state, b) ? Verdict::fails : b.verdict->verdict);
-    // Everything is measured from the mains: where they fail or nobody knows, heights from them are not the last word.
-    if (v == Verdict::meets && !tunnel_stands(state, a, Stage::decks))
-        v = Verdict::cannot_tell;
-    return mark_of(v);
-}
-
 /// What counts of it; what was measured before it was worked on says nothing.
 StageMark tunnel_mark(const JobState& state, const Assessment& a) {
     using enum TunnelStep;
@@ -62,6 +40,29 @@ StageMark tunnel_mark(const JobState& state, const Assessment& a) {
         break;
     }
     return w.begun && w.step != decide ? StageMark::open : mark_of(w.verdict);
+}
+
+StageMark deck_mark(const JobState& state, const Assessment& a) {
+    if (a.banks.empty() && !a.by_feel.empty()) {
+        const bool flat =
+            std::ranges::all_of(a.by_feel, [](const FeelProgress& f) { return f.verdict == Verdict::meets; });
+        return flat ? StageMark::cannot_tell : StageMark::open; // flat along its lines; how high, nobody knows
+    }
+    if (a.banks.empty())
+        return StageMark::open;
+    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.stale && b.passes.empty(); }))
+        return StageMark::stale;
+    if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return !b.passes.empty(); }))
+        return StageMark::open;
+    Verdict v = a.pair ? a.pair->verdict : Verdict::meets;
+    for (const BankProgress& b : a.banks)
+        if (b.verdict)
+            v = worse(v, under_limit(state, b) ? Verdict::fails : b.verdict->verdict);
+    // Everything is measured from the mains: where they fail or nobody knows, heights from them are not the last word.
+    // Whoever goes on all the same vouches for mains that nobody measured, not for some that are proven bad.
+    if (v == Verdict::meets && (tunnel_mark(state, a) == StageMark::fails || !tunnel_stands(state, a, Stage::decks)))
+        v = Verdict::cannot_tell;
+    return mark_of(v);
 }
 
 StageMark cylinders_mark(const JobState& state, const Assessment& a) {
