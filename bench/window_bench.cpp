@@ -220,7 +220,7 @@ void LogANoteBesideAMillionTouches(benchmark::State& state) {
     open_tender(bench);
     static_cast<void>(bench.session.take_probe_logs({{"scan.csv", million_touch_log()}}, {}));
     for (auto _ : state)
-        static_cast<void>(bench.session.add_note(QStringLiteral("n")));
+        static_cast<void>(bench.session.take(block::Note{"n"}));
 }
 BENCHMARK(LogANoteBesideAMillionTouches)->Unit(benchmark::kMillisecond);
 

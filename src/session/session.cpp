@@ -320,6 +320,7 @@ Outcome Session::take_all(std::vector<Payload> payloads) {
     }
     if (!faults.empty())
         return tl::unexpected(std::move(faults));
+    keep_forecasts(payloads);
     return append(std::move(payloads));
 }
 
@@ -339,26 +340,29 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
     return take_all(std::move(*payloads));
 }
 
-Outcome Session::log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish) {
-    if (auto fault = planning::fault_now(worked_->state, worked_->assessment,
-                                         cut)) // before a forecast is worked out for nothing
-        return tl::unexpected(block::Faults{std::move(*fault)});
-    std::vector<Payload> payloads;
-    const block::DeckState& deck = decks_of(worked_->state).deck(cut.bank);
-    const bool kept = std::ranges::any_of(decks_of(worked_->state).forecasts, [&](const auto& f) {
-        return f.payload.bank == cut.bank && deck.latest && f.sequence > deck.latest->sequence;
-    });
-    if (deck.latest && !kept && deck.depth_since(deck.latest->sequence) == 0 && cut.depth > 0)
-        if (const auto question = planning::ask_about_deck(worked_->state, cut.bank))
-            if (const auto* belief = worked_->beliefs.insist(*question)) {
-                const auto &removal = belief->surface.removal, &lowest = belief->surface.lowest;
-                payloads.push_back(block::DeckForecastKept{cut.bank, removal.low, removal.high, lowest.low, lowest.high,
-                                                           belief->decides});
-            }
-    payloads.push_back(cut);
-    if (finish)
-        payloads.push_back(std::move(*finish));
-    return take_all(std::move(payloads));
+/// What the first pass of a deck is expected to take is kept before it, so that it can be held against what it took.
+void Session::keep_forecasts(std::vector<Payload>& payloads) {
+    const block::DecksState& decks = decks_of(worked_->state);
+    for (std::size_t i = 0; i < payloads.size(); ++i) {
+        const auto* cut = std::get_if<block::DeckCut>(&payloads[i]);
+        if (!cut || cut->depth <= 0)
+            continue;
+        const std::string bank = cut->bank;
+        const block::DeckState& deck = decks.deck(bank);
+        const bool kept = std::ranges::any_of(decks.forecasts, [&](const auto& f) {
+            return f.payload.bank == bank && deck.latest && f.sequence > deck.latest->sequence;
+        });
+        if (!deck.latest || kept || deck.depth_since(deck.latest->sequence) > 0)
+            continue;
+        const auto question = planning::ask_about_deck(worked_->state, bank);
+        const auto* belief = question ? worked_->beliefs.insist(*question) : nullptr;
+        if (!belief)
+            continue;
+        const auto &removal = belief->surface.removal, &lowest = belief->surface.lowest;
+        payloads.insert(
+            payloads.begin() + static_cast<std::ptrdiff_t>(i++),
+            block::DeckForecastKept{bank, removal.low, removal.high, lowest.low, lowest.high, belief->decides});
+    }
 }
 
 std::shared_ptr<const planning::DeckBelief> Session::belief(const std::string& bank) {
@@ -395,12 +399,6 @@ std::shared_ptr<const planning::TunnelStudy> Session::tunnel_study() const {
     return worked_->tunnel_study;
 }
 
-Outcome Session::begin_rest(double minutes) {
-    const QDateTime now = QDateTime::fromString(QString::fromStdString(clock_()), Qt::ISODate);
-    const QDateTime until = now.addSecs(static_cast<qint64>(std::lround(minutes * 60)));
-    return take(block::RestBegun{minutes, until.toUTC().toString(Qt::ISODate).toStdString()});
-}
-
 double Session::rest_left() const {
     if (!bores_of(worked_->state).rest)
         return 0;
@@ -416,12 +414,6 @@ Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText
     if (const auto read = block::read_trace(trace); !read)
         return tl::unexpected(read.error());
     return take(block::TraceTaken{bore, trace.file, block::sha256_hex(trace.text), trace.text});
-}
-
-Outcome Session::add_note(const QString& text) {
-    if (text.trimmed().isEmpty())
-        return tl::unexpected(one_fault("the note is empty", "some words"));
-    return take(block::Note{text.trimmed().toStdString()});
 }
 
 } // namespace pallix::session

@@ -76,8 +76,11 @@ class Session : public QObject {
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
     void close_job();
 
-    /// Entries that belong together, all or none: refused where a field is out of its range or the job's state forbids
-    /// one. Every other way into the ledger ends here.
+    /// The time by the session's clock: UTC, ISO 8601.
+    [[nodiscard]] std::string now() const { return clock_(); }
+
+    /// Entries that belong together, all or none, with a forecast before a deck's first pass: refused where a field is
+    /// out of its range or the job's state forbids one. Every other way into the ledger ends here.
     [[nodiscard]] Outcome take_all(std::vector<block::Payload> payloads);
     [[nodiscard]] Outcome take(block::Payload payload);
 
@@ -112,9 +115,6 @@ class Session : public QObject {
     /// The same, written away from the window's thread: `logs_taken` tells when it is on the disk. Whatever else is to
     /// be added to the job waits for it.
     [[nodiscard]] Outcome begin_to_take(LogsToRead logs, bool sure = false);
-    /// Keeps a forecast of the removal first, where this is a bank's first pass since it was measured.
-    /// @param finish how the surface came out, where that was seen: one entry with the pass, struck with it
-    [[nodiscard]] Outcome log_cut(const block::DeckCut& cut, std::optional<block::FinishNoted> finish = {});
     /// What is believed of a deck; null while it is being worked out (`belief_known` tells when) or cannot be. Who
     /// draws it may hold on to it.
     [[nodiscard]] std::shared_ptr<const planning::DeckBelief> belief(const std::string& bank);
@@ -125,8 +125,6 @@ class Session : public QObject {
     [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
     /// The plan with all that explains it; null where the tunnel is not known. Who draws it may hold on to it.
     [[nodiscard]] std::shared_ptr<const planning::TunnelStudy> tunnel_study() const;
-    /// Lets the block rest from now on for so many minutes.
-    [[nodiscard]] Outcome begin_rest(double minutes);
     /// Minutes until the block has rested; 0 where it has, or none was begun.
     [[nodiscard]] double rest_left() const;
     /// A roughness trace; refused as a whole where it has a fault.
@@ -147,7 +145,6 @@ class Session : public QObject {
     void draw_certainty();
     [[nodiscard]] CertaintyWork& certainty();
     [[nodiscard]] const planning::Certainty* certainty_of_latest() const;
-    [[nodiscard]] Outcome add_note(const QString& text);
     [[nodiscard]] Outcome strike(std::int64_t sequence, const QString& reason);
 
     /// The entry undo would strike, or redo would bring back.
@@ -168,6 +165,7 @@ class Session : public QObject {
   private:
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
+    void keep_forecasts(std::vector<block::Payload>& payloads);
     [[nodiscard]] Outcome ask_about(LogsToRead& logs, bool sure);
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
     void refresh();

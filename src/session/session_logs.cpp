@@ -177,11 +177,9 @@ Outcome Session::keep_stream_as_note() {
     const storage::BookResult<QStringList> lines = job_ ? book_.stream(*job_) : QStringList();
     if (!lines)
         return tl::unexpected(as_faults(lines.error()));
-    if (auto noted =
-            add_note(tr("A probe log was cut off after %1:\n")
-                         .arg(counted(static_cast<qsizetype>(streamed_touches()), tr("touch"), tr("touches"))) +
-                     lines->join(QLatin1Char('\n')));
-        !noted)
+    const QString cut_off = tr("A probe log was cut off after %1:\n")
+                                .arg(counted(static_cast<qsizetype>(streamed_touches()), tr("touch"), tr("touches")));
+    if (auto noted = take(block::Note{(cut_off + lines->join(QLatin1Char('\n'))).toStdString()}); !noted)
         return noted;
     drop_stream();
     return {};

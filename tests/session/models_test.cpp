@@ -66,7 +66,7 @@ TEST_F(ModelsTest, LedgerShowsStruckEntriesStruck) {
     const QAbstractItemModelTester tester(&model, QAbstractItemModelTester::FailureReportingMode::Fatal);
     EXPECT_EQ(model.rowCount(), 0);
     open_small_job();
-    ASSERT_TRUE(session_.add_note(QStringLiteral("first")));
+    ASSERT_TRUE(session_.take(block::Note{"first"}));
     ASSERT_TRUE(session_.strike(2, QStringLiteral("wrong")));
     ASSERT_EQ(model.rowCount(), 3);
     const QModelIndex note = model.index(1, LedgerModel::what);

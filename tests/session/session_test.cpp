@@ -51,8 +51,8 @@ TEST_F(SessionTest, EveryEntryIsDurableBeforeItShows) {
     QObject::connect(&session_, &Session::entries_added, &session_,
                      [&] { in_book.push_back(book_->entries(*session_.job())->size()); });
     take_log(small_log(200.1, 0.15).text());
-    ASSERT_TRUE(session_.log_cut(cut(0.02)));
-    ASSERT_TRUE(session_.add_note(QStringLiteral("coolant low")));
+    ASSERT_TRUE(session_.take(cut(0.02)));
+    ASSERT_TRUE(session_.take(block::Note{"coolant low"}));
     EXPECT_EQ(in_book, (std::vector<std::size_t>{2, 4, 5})) << "the first pass brings its forecast along";
     EXPECT_EQ(session_.entries().back().person, "Marit");
 }
@@ -102,20 +102,20 @@ TEST_F(SessionTest, TwoLogsGoInTogether) {
 
 TEST_F(SessionTest, CutsNeedAMeasuredDeckAndADepth) {
     open_small_job();
-    EXPECT_FALSE(session_.log_cut(cut(0.02)));
+    EXPECT_FALSE(session_.take(cut(0.02)));
     take_log(small_log(200.1).text());
-    EXPECT_FALSE(session_.log_cut(cut(-0.02)));
-    EXPECT_FALSE(session_.log_cut(cut(50)));
-    EXPECT_FALSE(session_.log_cut({"R", PassKind::pass, 0.1, true, {}}));
-    EXPECT_TRUE(session_.log_cut(cut(0.02)));
+    EXPECT_FALSE(session_.take(cut(-0.02)));
+    EXPECT_FALSE(session_.take(cut(50)));
+    EXPECT_FALSE(session_.take(block::DeckCut{"R", PassKind::pass, 0.1, true, {}}));
+    EXPECT_TRUE(session_.take(cut(0.02)));
 }
 
 TEST_F(SessionTest, UndoAndRedoAreStrikes) {
     open_small_job();
     EXPECT_EQ(session_.undo_target(), nullptr) << "the opening of a job is not undone";
     take_log(small_log(200.1, 0.15).text());
-    ASSERT_TRUE(session_.log_cut(cut(0.02)));
-    ASSERT_TRUE(session_.log_cut(cut(0.03)));
+    ASSERT_TRUE(session_.take(cut(0.02)));
+    ASSERT_TRUE(session_.take(cut(0.03)));
     ASSERT_TRUE(session_.undo());
     ASSERT_TRUE(session_.undo());
     EXPECT_EQ(decks_of(session_.state()).deck("C").depth_in_all(), 0);
@@ -127,13 +127,13 @@ TEST_F(SessionTest, UndoAndRedoAreStrikes) {
     EXPECT_FALSE(session_.redo());
     EXPECT_EQ(session_.entries().size(), 11U) << "nothing was taken away; the first pass came with its forecast";
     ASSERT_TRUE(session_.undo());
-    ASSERT_TRUE(session_.log_cut(cut(0.01)));
+    ASSERT_TRUE(session_.take(cut(0.01)));
     EXPECT_EQ(session_.redo_target(), nullptr) << "something new was done since";
 }
 
 TEST_F(SessionTest, AStrikeNeedsAnEntryThatStands) {
     open_small_job();
-    ASSERT_TRUE(session_.add_note(QStringLiteral("n")));
+    ASSERT_TRUE(session_.take(block::Note{"n"}));
     EXPECT_FALSE(session_.strike(1, QStringLiteral("x")));
     EXPECT_FALSE(session_.strike(7, QStringLiteral("x")));
     ASSERT_TRUE(session_.strike(2, QStringLiteral("x")));
@@ -146,14 +146,14 @@ TEST_F(SessionTest, ChoicesAreChecked) {
     EXPECT_FALSE(session_.take(block::PassPlanChosen{0, 0, 0, 2}));
     EXPECT_FALSE(session_.take(block::PassPlanChosen{0.02, 0.05, 0.02, 99}));
     EXPECT_TRUE(session_.take(block::PassPlanChosen{0.02, 0.05, 0.02, 1}));
-    EXPECT_FALSE(session_.add_note(QStringLiteral("  ")));
+    EXPECT_FALSE(session_.take(block::Note{"  "}));
     EXPECT_FALSE(session_.take(pallix::test::height_reading({}, 200, 0.001, "X")));
 }
 
 TEST_F(SessionTest, AJobGoesOutAndComesBackWhole) {
     open_small_job();
     take_log(small_log(200.1, 0.15).text());
-    ASSERT_TRUE(session_.log_cut(cut(0.02)));
+    ASSERT_TRUE(session_.take(cut(0.02)));
     const std::string text = block::write_job(session_.entries());
     ASSERT_TRUE(session_.import_job({"job.pallix.json", text}));
     EXPECT_EQ(book_->jobs()->size(), 2U);
@@ -163,7 +163,7 @@ TEST_F(SessionTest, AJobGoesOutAndComesBackWhole) {
 }
 
 TEST_F(SessionTest, WithoutAJobNothingIsTaken) {
-    EXPECT_FALSE(session_.add_note(QStringLiteral("n")));
+    EXPECT_FALSE(session_.take(block::Note{"n"}));
     EXPECT_FALSE(session_.take_probe_logs({{"a.csv", small_log().text()}}, 0.001));
     EXPECT_FALSE(session_.undo());
     open_small_job();
@@ -196,7 +196,7 @@ TEST_F(SessionTest, ALargeLogIsWrittenBesideTheWindowAndWhatFollowsWaitsForIt) {
     };
     ASSERT_TRUE(session_.begin_to_take(read()));
     EXPECT_EQ(session_.entries().size(), 1U) << "not shown before it is on the disk";
-    ASSERT_TRUE(session_.add_note(QStringLiteral("typed meanwhile")));
+    ASSERT_TRUE(session_.take(block::Note{"typed meanwhile"}));
     ASSERT_EQ(told.size(), 1U);
     EXPECT_TRUE(told[0].empty());
     ASSERT_EQ(session_.entries().size(), 3U);

@@ -109,8 +109,8 @@ TEST_F(Stories, WhatIsNotEvenJsonIsKeptListedAndExported) {
 TEST_F(Stories, APassAndHowItCameOutAreStruckTogether) {
     open_small_job();
     take_log(small_log(200.1).text());
-    ASSERT_TRUE(session_.log_cut(DeckCut{"C", PassKind::witness, 0.02, false, {}},
-                                 block::FinishNoted{"C", block::CutterState::dull, {}, ""}));
+    ASSERT_TRUE(session_.take_all(
+        {DeckCut{"C", PassKind::witness, 0.02, false, {}}, block::FinishNoted{"C", block::CutterState::dull, {}, ""}}));
     EXPECT_EQ(decks_of(session_.state()).finishes.size(), 1U);
     const std::size_t entries = session_.entries().size();
     ASSERT_TRUE(session_.undo());
@@ -235,10 +235,10 @@ TEST_F(Stories, AClockThatWasSetBackIsTold) {
     open_small_job();
     QStringList remarks;
     QObject::connect(&session_, &Session::remarked, &session_, [&](const QString& words) { remarks << words; });
-    ASSERT_TRUE(session_.add_note(QStringLiteral("later")));
+    ASSERT_TRUE(session_.take(block::Note{"later"}));
     EXPECT_TRUE(remarks.isEmpty());
     ticks_ = -1;
-    ASSERT_TRUE(session_.add_note(QStringLiteral("earlier")));
+    ASSERT_TRUE(session_.take(block::Note{"earlier"}));
     ASSERT_EQ(remarks.size(), 1);
     EXPECT_THAT(remarks.front().toStdString(), HasSubstr("The clock was set back: it says 2026-03-02T09:10:00Z"));
     EXPECT_EQ(session_.entries().back().sequence, 3);

@@ -121,7 +121,7 @@ TEST_F(Journey, MeasuringAgainByASecondLog) {
     open_small_job();
     open_window();
     take_log(small_log(200.1, 0.15).text());
-    ASSERT_TRUE(session_.log_cut({"C", block::PassKind::finish, 0.14, true, {}}));
+    ASSERT_TRUE(session_.take(block::DeckCut{"C", block::PassKind::finish, 0.14, true, {}}));
     key(Qt::Key_F4);
     import_by_keys(test::LogWriter().deck(200.0305).text(), QString());
     EXPECT_EQ(headline().toStdString(), "Deck: can't tell yet") << "no uncertainty was stated";
@@ -139,7 +139,7 @@ TEST_F(Journey, MeasuringAgainByASecondLog) {
 TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
     open_small_job();
     take_log(small_log(200.1, 0.15).text());
-    ASSERT_TRUE(session_.log_cut({"C", block::PassKind::finish, 0.14, true, {}}));
+    ASSERT_TRUE(session_.take(block::DeckCut{"C", block::PassKind::finish, 0.14, true, {}}));
     open_window();
     key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);

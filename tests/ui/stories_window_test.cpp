@@ -264,7 +264,7 @@ TEST_F(WindowStories, MarkupInNamesIsShownAsItStands) {
     blueprint.insert(name, "<img src=/dev/zero>");
     ASSERT_TRUE(session_.new_job(title, QStringLiteral("<script>x</script>"), {"small.json", blueprint}));
     take_log(test::small_log(200.1).text());
-    ASSERT_TRUE(session_.add_note(title));
+    ASSERT_TRUE(session_.take(block::Note{title.toStdString()}));
     open_window();
     window_->open_job(*session_.job());
     for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F3, Qt::Key_F4, Qt::Key_F6, Qt::Key_F7, Qt::Key_F5}) {
@@ -330,7 +330,7 @@ TEST_F(WindowStories, AFaultOfTheProgramIsToldOnceAndTheWindowGoesOn) {
 TEST_F(WindowStories, ADamagedJobIsListedCopiedOutAndSetAside) {
     open_small_job();
     take_log(test::small_log(200.1).text());
-    ASSERT_TRUE(session_.add_note(QStringLiteral("sound")));
+    ASSERT_TRUE(session_.take(block::Note{"sound"}));
     ASSERT_TRUE(session_.new_job(QStringLiteral("another"), {}, {"small.json", test::small_blueprint()}));
     {
         QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("behind"));

@@ -134,6 +134,11 @@ class Allowed {
             return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
         return {};
     }
+    MaybeFault operator()(const Note& p) const {
+        if (p.text.find_first_not_of(" \t\n") == std::string::npos)
+            return refuse("the note is empty", "some words");
+        return {};
+    }
     MaybeFault operator()(const BoreCut& p) const {
         return p.bore.kind == FeatureKind::bore && p.operation != BoreOperation::hone ? barred(p) : MaybeFault();
     }

@@ -252,8 +252,7 @@ class Answering {
             return one(cut);
         }
         case Task::rest: {
-            const double minutes = number("minutes");
-            return one(RestBegun{minutes, later(at_, minutes)});
+            return one(rest_begun(at_, number("minutes")));
         }
         case Task::dress: {
             ticked("seen");
@@ -319,6 +318,11 @@ Result<std::vector<Payload>> answer(const JobState& state, const Assessment& a, 
     } catch (const Refused& refused) {
         return tl::unexpected(Faults{refused.fault});
     }
+}
+
+RestBegun rest_begun(const std::string& at, double minutes) {
+    constexpr double longest_told = 1e6; // what is longer is refused by its range
+    return {minutes, later(at, std::clamp(minutes, -longest_told, longest_told))};
 }
 
 } // namespace pallix::planning

@@ -30,4 +30,8 @@ using Answers = std::map<std::string, std::variant<double, bool, std::string>>;
                                                                 const Assessment& assessment, const Step& step,
                                                                 const Answers& answers, const std::string& at);
 
+/// A rest of so many minutes from a time on.
+/// @param at UTC, ISO 8601
+[[nodiscard]] block::RestBegun rest_begun(const std::string& at, double minutes);
+
 } // namespace pallix::planning

@@ -120,7 +120,8 @@ HonePage::HonePage(Context context, QWidget* parent)
     connect(rest_, &QPushButton::clicked, this, [this] {
         bool fine = true;
         const auto minutes = echo_->number_in(minutes_, fine);
-        if (fine && echo_->took(context_.session.begin_rest(minutes.value_or(0))))
+        if (fine &&
+            echo_->took(context_.session.take(planning::rest_begun(context_.session.now(), minutes.value_or(0)))))
             echo_->say(tr("The block rests. Sizes read before, or while it does, do not count."));
     });
 }

@@ -230,10 +230,10 @@ void PassForm::log() {
     const bool clean = clean_->isChecked() && dark_.empty();
     const block::DeckCut cut{bank_, kind, depth, clean, dark_, brush_, rest_->isChecked() && !dark_.empty()};
     const auto left = choice_in<block::CutterState>(finish_);
-    std::optional<block::FinishNoted> finish;
+    std::vector<block::Payload> pass{cut};
     if (left != block::CutterState::sharp)
-        finish = {bank_, left, {}, ""};
-    if (!echo_->took(context_.session.log_cut(cut, std::move(finish))))
+        pass.emplace_back(block::FinishNoted{bank_, left, {}, ""});
+    if (!echo_->took(context_.session.take_all(std::move(pass))))
         return;
     set_choice(finish_, block::CutterState::sharp);
     Q_EMIT logged();

@@ -100,7 +100,7 @@ void LedgerDialog::strike() {
 }
 
 void LedgerDialog::add_note() {
-    say(context_.session.add_note(words_->text()));
+    say(context_.session.take(block::Note{words_->text().trimmed().toStdString()}));
 }
 
 } // namespace pallix::ui

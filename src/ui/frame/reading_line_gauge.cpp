@@ -76,7 +76,8 @@ void ReadingLine::note_what_was_sent() {
     for (const block::GaugeReading& reading : sent_)
         values << typed(reading);
     const QString words = values.join(QStringLiteral(", "));
-    const auto kept = context_.session.add_note(tr("The gauge sent %1 while no reading was asked for.").arg(words));
+    const auto kept = context_.session.take(
+        block::Note{tr("The gauge sent %1 while no reading was asked for.").arg(words).toStdString()});
     echo_->setVisible(true);
     if (kept)
         say(values.size() == 1
