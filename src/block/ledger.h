@@ -37,8 +37,7 @@ class Payload : public PayloadKinds {
     /// Any kind of entry. Said so plainly, as the variant's own way of finding out which kind is meant costs a compiler
     /// more than all the rest.
     template <class Kind>
-    requires(AllKinds::has<std::remove_cvref_t<Kind>>) Payload(Kind&& kind)
-        : PayloadKinds(std::in_place_type<std::remove_cvref_t<Kind>>, std::forward<Kind>(kind)) {}
+    requires(AllKinds::has<Kind>) Payload(Kind kind) : PayloadKinds(std::in_place_type<Kind>, std::move(kind)) {}
     ~Payload();
     Payload(const Payload&);
     Payload(Payload&&) noexcept;

@@ -43,8 +43,8 @@ namespace pallix::storage {
     return {};
 }
 
-/// All or nothing: rolled back where `work` or the commit fails, so that nothing later waits in the same transaction. It
-/// writes from the start: who else writes meanwhile is waited for, not found out at the end.
+/// All or nothing: rolled back where `work` or the commit fails, so that nothing later waits in the same transaction.
+/// It writes from the start: who else writes meanwhile is waited for, not found out at the end.
 template <class Work>
 [[nodiscard]] BookResult<void> in_one_transaction(QSqlDatabase& db, const QString& doing, Work work) {
     if (auto begun = run(db, doing, QStringLiteral("BEGIN IMMEDIATE")); !begun)

@@ -12,7 +12,7 @@ constexpr std::array instrument_kind_names{"bore_gauge",   "inside_micrometer", 
                                            "wall_gauge",   "thermometer"};
 static_assert(instrument_kind_names.size() == instrument_kinds && quantity_names.size() == quantities);
 
-constexpr Range celsius{-60, 200};
+constexpr Range celsius_range{-60, 200};
 
 /// Which features a quantity is read of.
 std::initializer_list<FeatureKind> kinds_of(Quantity quantity) {
@@ -48,7 +48,7 @@ Range range_of(Quantity quantity) {
     case Quantity::gap:
         return length_range;
     case Quantity::temperature:
-        return celsius;
+        return celsius_range;
     default:
         return any_length;
     }
@@ -81,8 +81,8 @@ void fields(Fields& f, Instrument& i) {
 void fields(Fields& f, Conditions& c) {
     f.flag("caps_torqued", c.caps_torqued);
     f.flag("plate_on", c.plate_on);
-    f.number("part_c", c.part_c, celsius);
-    f.number("gauge_c", c.gauge_c, celsius);
+    f.number("part_c", c.part_c, celsius_range);
+    f.number("gauge_c", c.gauge_c, celsius_range);
     f.text_if("fasteners", c.fasteners);
 }
 

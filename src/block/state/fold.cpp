@@ -109,7 +109,7 @@ Folded::Folded() : state_(std::make_unique<JobState>()) {}
 Folded::Folded(JobState state) : state_(std::make_unique<JobState>(std::move(state))) {}
 Folded::~Folded() = default;
 Folded::Folded(const Folded& other) : state_(std::make_unique<JobState>(*other.state_)) {}
-Folded::Folded(Folded&& other) : state_(std::exchange(other.state_, std::make_unique<JobState>())) {}
+Folded::Folded(Folded&& other) noexcept : state_(std::exchange(other.state_, std::make_unique<JobState>())) {}
 Folded& Folded::operator=(const Folded& other) {
     *state_ = *other.state_;
     return *this;

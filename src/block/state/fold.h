@@ -18,7 +18,7 @@ class Folded {
     explicit Folded(JobState state);
     ~Folded();
     Folded(const Folded&);
-    Folded(Folded&&); ///< what it is moved from is a job that nothing was said of
+    Folded(Folded&&) noexcept; ///< what it is moved from is a job that nothing was said of
     Folded& operator=(const Folded&);
     Folded& operator=(Folded&&) noexcept;
 

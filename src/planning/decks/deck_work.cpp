@@ -16,8 +16,6 @@ using metrology::Verdict;
 
 namespace {
 
-constexpr double nothing = 5e-4; // mm, less cannot be dialled in
-
 /// How far a surface may lie below its lowest measured place: what the gauge could not tell, and what lies between the
 /// touches, a thou at least (common practice, no source).
 double belief_margin(const block::DeckMeasurement& found) {
@@ -40,8 +38,8 @@ double deeper_than_planned(const block::DeckState& deck, const BankPlan& plan, c
     }
     const bool measured_since = deck.latest->sequence > (deck.cuts.empty() ? 0 : deck.cuts.back().sequence);
     const double left = belief_margin(*deck.as_found) - deeper;
-    if (dark && !measured_since && taken >= plan.cut - rounding && left > nothing)
-        deeper += std::min(left, std::max(chosen.finish, nothing));
+    if (dark && !measured_since && taken >= plan.cut - rounding && left > least_infeed)
+        deeper += std::min(left, std::max(chosen.finish, least_infeed));
     return deeper;
 }
 

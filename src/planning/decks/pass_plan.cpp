@@ -12,11 +12,9 @@ using block::PassKind;
 
 namespace {
 
-constexpr double nothing = 5e-4; // mm; less is no infeed a machine can set
-
 /// Equal passes, none deeper than `deepest`.
 void add_equal(std::vector<Pass>& passes, double depth, double deepest) {
-    if (depth < nothing)
+    if (depth < least_infeed)
         return;
     const int count = std::max(1, static_cast<int>(std::ceil(depth / deepest - 1e-9)));
     for (int i = 0; i < count; ++i)
@@ -31,25 +29,25 @@ block::PassPlanChosen usual_passes() {
 
 std::vector<Pass> plan_passes(double remaining, const block::PassPlanChosen& chosen, bool first) {
     std::vector<Pass> passes;
-    if (remaining < nothing)
+    if (remaining < least_infeed)
         return passes;
     const double finish = std::min(chosen.finish, remaining);
     double left = remaining - finish;
-    if (first && left >= nothing) {
+    if (first && left >= least_infeed) {
         const double witness = std::min(chosen.witness, left);
-        if (witness >= nothing) {
+        if (witness >= least_infeed) {
             passes.push_back({PassKind::witness, witness});
             left -= witness;
         }
     }
-    const double deepest = std::max(chosen.pass, nothing);
+    const double deepest = std::max(chosen.pass, least_infeed);
     if (left > roughing_from && deepest < roughing_pass) {
         const double rough = left - roughing_from / 2;
         add_equal(passes, rough, roughing_pass);
         left -= rough;
     }
     add_equal(passes, left, deepest);
-    if (finish >= nothing)
+    if (finish >= least_infeed)
         passes.push_back({PassKind::finish, finish});
     else if (!passes.empty())
         passes.back().depth += finish;

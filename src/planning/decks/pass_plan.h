@@ -7,6 +7,9 @@
 
 namespace pallix::planning {
 
+/// mm; less is no infeed a machine can set.
+inline constexpr double least_infeed = 5e-4;
+
 /// What is usual where nothing else was chosen (common practice, no source): a witness cut of 1 thou shows where it
 /// touches, 2 thou a pass in a worn surface, 12 thou while more than 30 must come off, a finishing cut of 1 thou,
 /// two spring passes at zero infeed.

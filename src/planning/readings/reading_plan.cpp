@@ -88,7 +88,7 @@ struct Meant {
 };
 
 // What a reading may differ before it is asked about (common practice, no source), mm unless the quantity says else.
-Meant meant(const block::JobState& state, const MeasuredAt& at) {
+Meant what_is_meant(const block::JobState& state, const MeasuredAt& at) {
     const Blueprint& b = *intake_of(state).blueprint;
     switch (at.quantity) {
     case Quantity::size:
@@ -270,7 +270,7 @@ std::optional<AskedReading> next_reading(const block::JobState& state, const Rea
     if (wish.feature && std::ranges::find(places, *wish.feature, &MeasuredAt::feature) != places.end())
         std::erase_if(places, [&](const MeasuredAt& at) { return at.feature != *wish.feature; });
     const auto ask = [&](std::size_t i, std::size_t reading) {
-        const Meant m = meant(state, places[i]);
+        const Meant m = what_is_meant(state, places[i]);
         return AskedReading{places[i], m.value, m.believable, i + 1, places.size(), reading};
     };
     for (std::size_t i = 0; wish.once_more && i < places.size(); ++i)
@@ -300,7 +300,7 @@ std::optional<AskedReading> next_called(const block::JobState& state, const Step
         const bool skipped = std::ranges::find(wish.skipped, step.place->key()) != wish.skipped.end();
         if (found == places.end() || skipped || (wish.feature && *wish.feature != found->feature))
             continue;
-        const Meant m = meant(state, *found);
+        const Meant m = what_is_meant(state, *found);
         const block::MeasuredPlace* known = readings_of(state).place(*found);
         const std::size_t have = known && !known->stale() ? known->count : 0;
         return AskedReading{*found,        m.value, m.believable, static_cast<std::size_t>(found - places.begin()) + 1,
