@@ -187,6 +187,8 @@ Outcome Session::read_job(JobToOpen& job, const block::ReadWatch* watch) {
 
 Outcome Session::open_job(JobToOpen job) {
     worked_->writing.insist();
+    if (job_ == job.job && entries_.size() > job.entries.size())
+        return open_job(job.job); // it was added to while it was read
     worked_->beliefs.forget();
     worked_->certainty.forget();
     try {

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/entry_rules.h"
 
+#include "block/entry_samples.h"
 #include "planning/cylinders/boring.h"
 #include "row_block.h"
 
 #include <gmock/gmock.h>
+#include <set>
 
 using namespace pallix;
 using namespace pallix::block;
@@ -131,4 +133,74 @@ TEST(EntryRules, ASetUpFixesAPlaneAndALine) {
     const SetUpRead sound{
         "C", "deck", {{{0, -40}, 0}, {{400, -40}, 0.1}, {{200, 40}, 0}}, {{"a", {0, 0}}, {"b", {400, 5}}}};
     EXPECT_EQ(said(job, sound), "");
+}
+
+// ---- what belongs to a block, and what may be done now -------------------------------------------------------------
+
+// One of each kind, made for a block with bank C, bores 1 and lifters 1 and 2: held against the row, which has them,
+// and against a block that lists nothing of it.
+TEST(EntryRules, AnEntryBelongsToTheBlockThatListsItsPlace) {
+    const std::set<std::string> elsewhere{
+        "deck_cut",      "flaw",        "deck_forecast", "deck_finish",   "set_up",  "head_work", "reading",
+        "caps_cut",      "tunnel_plan", "bore_pit",      "bore_decided",  "pistons", "bore_cut",  "insert_measured",
+        "insert_fitted", "bore_step",   "profile_trace", "lifter_decided"};
+    const RowJob row;
+    const Folded here = row.state(), nothing;
+    for (const Payload& payload : pallix::test::one_of_each()) {
+        const std::string kind = kind_of(payload);
+        if (kind == "insert_measured") // its sample is no ring: 3.5 outside, 78 inside
+            EXPECT_EQ(fault_of(here, payload)->what, "these lengths are no rings in one another");
+        else
+            EXPECT_FALSE(fault_of(here, payload)) << kind << ": " << fault_of(here, payload)->what;
+        EXPECT_EQ(fault_of(nothing, payload).has_value(), elsewhere.contains(kind)) << kind;
+    }
+}
+
+// What the work at hand forbids was done elsewhere all the same: a job that comes in is not refused for it.
+TEST(EntryRules, TheOrderOfTheWorkIsNoReasonToRefuseWhatWasDoneElsewhere) {
+    RowJob job = ready_to_bore();
+    job.add(rough(1));
+    const Folded state = job.state();
+    const Assessment assessment = assess(state);
+    const std::vector<Payload> done{
+        DeckCut{"C", PassKind::pass, 0.1, false, {}}, rough(2),
+        InsertFitted{bore_id(2), 0, {}, {}, ""},      InsertFitted{lifter_id(1), 0, {}, {}, ""},
+        FlawDecided{7, FlawChoice::watch, ""},        Note{" "}};
+    for (const Payload& payload : done) {
+        EXPECT_FALSE(fault_of(state, payload)) << kind_of(payload);
+        EXPECT_TRUE(fault_now(state, assessment, payload)) << kind_of(payload);
+    }
+}
+
+TEST(EntryRules, WhatDoesNotBelongIsRefusedAtOnceAndFromElsewhere) {
+    const Folded state = RowJob().state();
+    const Assessment assessment = assess(state);
+    InsertMeasured thin;
+    thin.bore = bore_id(1);
+    thin.outside = {84, 84, 84, 84, 84, 84};
+    thin.inside = 84.5; // larger than its outside
+    thin.length = 140;
+    thin.interference = 0.03;
+    thin.parent_outside = 100;
+    PistonsStated small;
+    small.size = 30;
+    PistonsStated one;
+    one.sizes = {{bore_id(3), 170}};
+    const std::vector<std::pair<Payload, std::string>> wrong{
+        {thin, "these lengths are no rings in one another"},
+        {small, "these pistons do not belong into bore.C.1"},
+        {one, "the piston of bore.C.3 does not belong into its bore"},
+        {BoreCut{bore_id(1), BoreOperation::hone, 161, {}, false, 10, "", {}, ""}, "the size of the cut cannot be"},
+        {BoreCut{bore_id(1), BoreOperation::rough, 80.5, 39, false, 0, "", {}, ""}, "the size of the cut cannot be"},
+        {SetUpRead{"C", "deck", {{{0, 0}, 0}, {{1, 1}, 0}, {{2, 2}, 0}}, {{"front", {0, 0}}, {"rear", {100, 0}}}},
+         "these readings fix no plane, or the feet no line"},
+        {HeadWork{"C", {}, {}, 0, {}}, "nothing was said of the head"},
+    };
+    for (const auto& [payload, what] : wrong) {
+        ASSERT_TRUE(fault_of(state, payload)) << what;
+        EXPECT_EQ(fault_of(state, payload)->what, what);
+        EXPECT_FALSE(fault_of(state, payload)->expected.empty()) << what;
+        ASSERT_TRUE(fault_now(state, assessment, payload)) << what;
+        EXPECT_EQ(fault_now(state, assessment, payload)->what, what);
+    }
 }

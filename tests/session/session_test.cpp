@@ -238,6 +238,12 @@ TEST_F(SessionTest, AJobIsReadBesideTheWindowAndOpenedAtOnce) {
     EXPECT_EQ(to_open.entries.size(), 2U);
     ASSERT_TRUE(session_.open_job(std::move(to_open)));
     EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_mean, 200.03, 1e-8);
+    to_open = session_.job_to_open(job);
+    ASSERT_TRUE(session::Session::read_job(to_open, &watch));
+    ASSERT_TRUE(session_.take(block::Note{"typed while it was read"}));
+    ASSERT_TRUE(session_.open_job(std::move(to_open)));
+    EXPECT_EQ(session_.entries().size(), 3U) << "nothing that was added meanwhile is lost";
+    EXPECT_TRUE(session_.take(block::Note{"and it goes on"}));
     auto none = session_.job_to_open(99);
     EXPECT_FALSE(session::Session::read_job(none)) << "there is no such job";
     EXPECT_FALSE(session_.open_job(99));

@@ -122,6 +122,34 @@ TEST_F(Stories, APassAndHowItCameOutAreStruckTogether) {
     EXPECT_EQ(decks_of(session_.state()).deck("C").cuts.size(), 1U);
 }
 
+// Only the page kept what a first pass was expected to take; one answered at the call did not.
+TEST_F(Stories, APassAnsweredAtTheCallKeepsItsForecast) {
+    open_small_job();
+    take_log(small_log(200.1).text());
+    ASSERT_TRUE(session_.take(block::DeckTargetChosen{block::TargetSchool::height, true, 200.0}));
+    const auto& steps = session_.assessment().steps.steps;
+    const auto pass =
+        std::ranges::find_if(steps, [](const planning::Step& s) { return s.task == planning::Task::cut_deck; });
+    ASSERT_NE(pass, steps.end());
+    const std::size_t before = session_.entries().size();
+    const std::string id = pass->id;
+    planning::Answers answers = planning::proposed(*pass);
+    const auto done = session_.answer(id, answers);
+    ASSERT_TRUE(done) << said(done);
+    ASSERT_EQ(session_.entries().size(), before + 2);
+    const auto* forecast = std::get_if<block::DeckForecastKept>(&session_.entries()[before].payload);
+    const auto* cut = std::get_if<DeckCut>(&session_.entries()[before + 1].payload);
+    ASSERT_TRUE(forecast && cut);
+    EXPECT_EQ(forecast->bank, cut->bank);
+    EXPECT_GT(forecast->high, forecast->low);
+    ASSERT_TRUE(session_.take(DeckCut{"C", PassKind::pass, 0.01, false, {}}));
+    EXPECT_EQ(session_.entries().size(), before + 3) << "the second pass has none of its own";
+    ASSERT_TRUE(session_.undo());
+    ASSERT_TRUE(session_.undo());
+    EXPECT_TRUE(decks_of(session_.state()).forecasts.empty()) << "it goes with the pass it was kept for";
+    EXPECT_TRUE(decks_of(session_.state()).deck("C").cuts.empty());
+}
+
 // A log with one letter of another encoding in a remark ended the program once it stood in the ledger.
 TEST_F(Stories, WhatIsNoUtf8IsAFaultOfItsLine) {
     open_small_job();
