@@ -110,19 +110,20 @@ TEST(Policy, FaultsNamePlaceAndExpectation) {
 }
 
 TEST(DeckCorrections, FollowTheTunnelAsItWillBe) { // bank at 0°: the deck is lower by what the line rises
-    auto deck = evaluate_deck(test::read_small_blueprint().banks[0],
-                              {{0, -40, 200.1}, {150, -40, 200.2}, {0, 40, 200.3}, {150, 40, 200.4}});
+    const Blueprint blueprint = test::read_small_blueprint();
+    auto deck =
+        evaluate_deck(blueprint.banks[0], {{0, -40, 200.1}, {150, -40, 200.2}, {0, 40, 200.3}, {150, 40, 200.4}});
     ASSERT_TRUE(deck);
     const CentreLine line{0.05, 0, 0.02, 0.0002}; // 0.02 at the front, 0.05 at the rear
-    const auto least = correct_decks({*deck}, line, {});
+    const auto least = correct_decks(blueprint, {*deck}, line, {});
     EXPECT_NEAR(least[0].low, 200.08, 1e-9);
     EXPECT_NEAR(least[0].high, 200.35, 1e-9);
     EXPECT_NEAR(least[0].cut(), 0.27, 1e-9);
     EXPECT_TRUE(least[0].cleans());
-    const auto given = correct_decks({*deck}, line, {TargetSchool::height, true, 200.1});
+    const auto given = correct_decks(blueprint, {*deck}, line, {TargetSchool::height, true, 200.1});
     EXPECT_FALSE(given[0].cleans());
     EXPECT_NEAR(given[0].short_by, 0.02, 1e-9);
-    EXPECT_NEAR(correct_decks({*deck}, line, {TargetSchool::blueprint, true, {}})[0].target, 200, 1e-12);
+    EXPECT_NEAR(correct_decks(blueprint, {*deck}, line, {TargetSchool::blueprint, true, {}})[0].target, 200, 1e-12);
 }
 
 TEST(BoreCorrections, ChooseTheSmallestOversizeThatHolds) {

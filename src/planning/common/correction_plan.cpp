@@ -2,6 +2,7 @@
 #include "planning/common/correction_plan.h"
 
 #include "metrology/enclosing_circle.h"
+#include "planning/decks/deck_work.h"
 #include "planning/tunnel/moved_axis.h"
 
 #include <algorithm>
@@ -25,29 +26,19 @@ double clean_size(const HoleResult& bore, const block::HoleBlueprint& meant, con
 
 } // namespace
 
-std::vector<DeckCorrection> correct_decks(const std::vector<block::DeckResult>& decks, const CentreLine& line,
+std::vector<DeckCorrection> correct_decks(const block::Blueprint& blueprint,
+                                          const std::vector<block::DeckResult>& decks, const CentreLine& line,
                                           const block::DeckTargetChosen& target) {
-    std::vector<DeckCorrection> corrections;
-    double lowest = std::numeric_limits<double>::infinity();
+    std::vector<block::DeckResult> moved;
+    std::vector<DeckToPlan> to_plan;
+    moved.reserve(decks.size());
     for (const block::DeckResult& deck : decks) {
-        const MovedAxis axis(line, deck.bank_angle, {});
-        DeckCorrection c{deck.id, 0, std::numeric_limits<double>::infinity(), 0, 0};
-        c.high = -c.low;
-        for (const Vec3 p : deck.points) {
-            c.low = std::min(c.low, axis.height(p));
-            c.high = std::max(c.high, axis.height(p));
-        }
-        lowest = std::min(lowest, c.low);
-        corrections.push_back(c);
+        moved.push_back(measured_from(deck, line));
+        to_plan.push_back({blueprint.bank(deck.id.bank), &moved.back()});
     }
-    for (std::size_t i = 0; i < corrections.size(); ++i) {
-        DeckCorrection& c = corrections[i];
-        using enum block::TargetSchool;
-        c.target = target.school == least_cut ? (target.equal ? lowest : c.low)
-                   : target.school == height  ? target.height.value_or(decks[i].nominal)
-                                              : decks[i].nominal;
-        c.short_by = std::max(0.0, c.target - c.low);
-    }
+    std::vector<DeckCorrection> corrections;
+    for (const BankPlan& bank : plan_decks(to_plan, target).banks)
+        corrections.push_back({{block::FeatureKind::deck, bank.bank}, bank.target, bank.low, bank.high, bank.short_by});
     return corrections;
 }
 
@@ -87,7 +78,7 @@ CorrectionPlan plan_corrections(const block::Blueprint& blueprint, const block::
     plan.tunnel = plan_tunnel(mains, policy.tunnel, given_line(evaluation, policy.tunnel.line));
     // Without a feasible tunnel the rest is planned from datum A as measured.
     plan.roll = plan.tunnel.feasible ? roll_after(blueprint, evaluation, mains, plan.tunnel.line) : 0;
-    plan.decks = correct_decks(evaluation.decks, plan.tunnel.line, policy.decks);
+    plan.decks = correct_decks(blueprint, evaluation.decks, plan.tunnel.line, policy.decks);
     plan.bores = correct_bores(blueprint, evaluation, plan.tunnel.line, policy.bores);
     return plan;
 }

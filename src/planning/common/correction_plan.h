@@ -69,7 +69,9 @@ struct CorrectionPlan {
 [[nodiscard]] CorrectionPlan plan_corrections(const block::Blueprint& blueprint, const block::Evaluation& evaluation,
                                               const PlanPolicy& policy);
 
-[[nodiscard]] std::vector<DeckCorrection> correct_decks(const std::vector<block::DeckResult>& decks,
+/// By the window's own plan of the decks.
+[[nodiscard]] std::vector<DeckCorrection> correct_decks(const block::Blueprint& blueprint,
+                                                        const std::vector<block::DeckResult>& decks,
                                                         const CentreLine& line, const block::DeckTargetChosen& target);
 [[nodiscard]] BoresPlan correct_bores(const block::Blueprint& blueprint, const block::Evaluation& evaluation,
                                       const CentreLine& line, const BoresPolicy& policy);

@@ -18,10 +18,6 @@ Vec2 MovedAxis::of(Vec3 p) const {
             p.y - (line_.y(p.x) * cos_ - line_.z(p.x) * sin_)};
 }
 
-double MovedAxis::height(Vec3 p) const {
-    return p.z - (line_.y(p.x) * sin_ + line_.z(p.x) * cos_);
-}
-
 Vec3 origin_dowel(const block::Blueprint& blueprint, const block::Evaluation& e) {
     const auto dowel = std::ranges::find(e.dowels, blueprint.origin_dowel, &block::DowelResult::id);
     if (dowel == e.dowels.end())

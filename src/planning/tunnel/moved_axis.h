@@ -17,7 +17,6 @@ class MovedAxis {
     /// @param p (u, v, w) in the bank frame, mm
     /// @return (u, v) as it will be measured
     [[nodiscard]] metrology::Vec2 of(metrology::Vec3 p) const;
-    [[nodiscard]] double height(metrology::Vec3 p) const; ///< w as it will be measured
 
   private:
     CentreLine line_;
