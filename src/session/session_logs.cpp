@@ -22,11 +22,20 @@ block::Result<block::NamedText> read_text_file(const QString& file) {
     return block::read_file(QFile::encodeName(file).toStdString(), name);
 }
 
+namespace {
+
+/// Logs that come in together are read together.
+void add(std::vector<block::ProbeLogTaken>& logs, block::NamedText log) {
+    logs.push_back({std::move(log.file), "", std::move(log.text), {}, !logs.empty()});
+}
+
+} // namespace
+
 Session::LogsToRead Session::logs_to_read(std::vector<block::NamedText> logs,
                                           std::optional<double> standard_uncertainty) const {
     LogsToRead to_read{entries_, {}, {}, standard_uncertainty, read_logs_, {}};
     for (block::NamedText& log : logs)
-        to_read.logs.push_back({std::move(log.file), "", std::move(log.text), {}, !to_read.logs.empty()});
+        add(to_read.logs, std::move(log));
     return to_read;
 }
 
@@ -38,7 +47,7 @@ Outcome Session::read_logs(LogsToRead& to_read, const block::ReadWatch* watch) {
     block::Faults faults;
     for (const QString& file : std::exchange(to_read.files, {}))
         if (auto text = read_text_file(file))
-            to_read.logs.push_back({std::move(text->file), "", std::move(text->text), {}, !to_read.logs.empty()});
+            add(to_read.logs, std::move(*text));
         else
             faults.insert(faults.end(), text.error().begin(), text.error().end());
     if (!faults.empty())

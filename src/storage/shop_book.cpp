@@ -244,13 +244,6 @@ BookResult<std::vector<block::Entry>> ShopBook::sound_entries(JobId job) const {
     return read_job(db, known_.jobs, job).map([](ReadJob read) { return std::move(read.sound); });
 }
 
-qint64 ShopBook::size_of(JobId job) const {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("SELECT SUM(LENGTH(payload)) FROM entry WHERE job = ?"));
-    query.addBindValue(job);
-    return query.exec() && query.next() ? query.value(0).toLongLong() : 0;
-}
-
 BookResult<std::vector<JobRow>> ShopBook::jobs(const QString& reader) const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);

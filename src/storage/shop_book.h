@@ -72,8 +72,6 @@ class ShopBook {
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
     /// The entries up to the first that is not what was written.
     [[nodiscard]] BookResult<std::vector<block::Entry>> sound_entries(JobId job) const;
-    /// How much a job's entries hold, in characters; 0 where that cannot be told.
-    [[nodiscard]] qint64 size_of(JobId job) const;
     /// @param reader who remembers standings, and in which version: those of another reader are left out
     [[nodiscard]] BookResult<std::vector<JobRow>> jobs(const QString& reader = {}) const; ///< newest first
 

@@ -106,7 +106,6 @@ BoresState& bores_of(JobState& state) {
 }
 
 Folded::Folded() : state_(std::make_unique<JobState>()) {}
-Folded::Folded(JobState state) : state_(std::make_unique<JobState>(std::move(state))) {}
 Folded::~Folded() = default;
 Folded::Folded(const Folded& other) : state_(std::make_unique<JobState>(*other.state_)) {}
 Folded::Folded(Folded&& other) noexcept : state_(std::exchange(other.state_, std::make_unique<JobState>())) {}

@@ -15,7 +15,6 @@ namespace pallix::block {
 class Folded {
   public:
     Folded(); ///< of a job that nothing was said of
-    explicit Folded(JobState state);
     ~Folded();
     Folded(const Folded&);
     Folded(Folded&&) noexcept; ///< what it is moved from is a job that nothing was said of
