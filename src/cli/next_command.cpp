@@ -6,6 +6,8 @@
 #include "block/state/intake_state.h"
 #include "cli/inputs.h"
 #include "planning/common/assessment.h"
+#include "planning/steps/step_changes.h"
+#include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
 
 #include <array>
@@ -56,6 +58,15 @@ Json wait_json(const block::JobState& state, const planning::Assessment& a, cons
     return json;
 }
 
+Json change_json(const planning::Change& change) {
+    Json json{{"what", key_of(planning::changed_keys, change.what)}, {"about", change.about.text()}};
+    if (change.from)
+        json["from"] = *change.from;
+    if (change.to)
+        json["to"] = *change.to;
+    return json;
+}
+
 Json step_json(const block::JobState& state, const planning::Assessment& a, const Step& step) {
     Json json{{"id", step.id},
               {"stage", key_of(block::stage_keys, step.stage)},
@@ -79,6 +90,15 @@ Json step_json(const block::JobState& state, const planning::Assessment& a, cons
     json["asks"] = Json::array();
     for (const planning::Ask& ask : step.asks)
         json["asks"].push_back(ask_json(ask));
+    json["machine"] = key_of(planning::machine_keys, step.where.machine);
+    json["set_up"] = key_of(planning::set_up_keys, step.where.set_up);
+    if (step.where.minutes)
+        json["minutes"] = *step.where.minutes;
+    json["changes"] = Json::array();
+    for (const planning::Change& change : planning::changes_of(state, a, step))
+        json["changes"].push_back(change_json(change));
+    if (const std::string care = wording::step_text(state, a, step, in_mm()).caution; !care.empty())
+        json["care"] = care;
     if (!step.why.empty())
         json["why"] = step.why;
     if (!step.reason.empty())
@@ -105,6 +125,12 @@ std::string as_text(const block::JobState& state, const planning::Assessment& a,
         text += "  " + reason + "\n";
     if (!call.caution.empty())
         text += "  care: " + call.caution + "\n";
+    if (const Step* now = a.steps.now()) {
+        if (const std::string where = wording::where_words(state, *now); !where.empty())
+            text += "  " + where + "\n";
+        for (const std::string& change : wording::change_words(state, planning::changes_of(state, a, *now), in_mm()))
+            text += "  changes: " + change + "\n";
+    }
     text += "\n";
     for (const Step& step : a.steps.steps) {
         if (!all && step.state > StepState::waits)

@@ -2,6 +2,7 @@
 // pallix-cli as other programs see it: exit status, standard output, standard error.
 #include "reference_data.h"
 
+#include <algorithm>
 #include <cstdlib>
 #include <filesystem>
 #include <gmock/gmock.h>
@@ -245,9 +246,18 @@ TEST_F(Cli, SaysWhatComesNextInAJob) {
     for (const auto& step : steps["steps"]) {
         EXPECT_EQ(step["cannot_be_undone"].get<bool>(), step["kind"] == "cut" || step["kind"] == "hone") << step["id"];
         EXPECT_FALSE(step["words"].get<std::string>().empty());
+        EXPECT_TRUE(step.contains("machine") && step.contains("set_up") && step.contains("changes")) << step["id"];
         for (const auto& wait : step["waits_for"])
             EXPECT_FALSE(wait["words"].get<std::string>().empty());
     }
+    // Five caps at eight minutes; once they are cut, what was read of the mains holds no more.
+    const auto& caps = *std::ranges::find_if(steps["steps"], [](const auto& s) { return s["id"] == "tunnel/caps"; });
+    EXPECT_EQ(caps["machine"], "cap_grinder");
+    EXPECT_EQ(caps["set_up"], "caps_off");
+    EXPECT_EQ(caps["minutes"], 40);
+    EXPECT_THAT(caps["care"].get<std::string>(), HasSubstr("Guards and eyes covered"));
+    EXPECT_EQ(caps["changes"].size(), 5);
+    EXPECT_EQ(caps["changes"][0], (nlohmann::json{{"what", "stale"}, {"about", "main.1"}}));
     const Outcome all = run("next --all --job " + jobs + "launch.pallix.json");
     EXPECT_EQ(state_of(nlohmann::json::parse(all.out), "main.1/measure/front/upright"), "done");
     EXPECT_EQ(state_of(nlohmann::json::parse(all.out), "cleaned/wash"), "skipped");

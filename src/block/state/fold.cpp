@@ -5,6 +5,7 @@
 #include "block/state/folding.h"
 
 #include <algorithm>
+#include <limits>
 
 namespace pallix::block {
 namespace {
@@ -167,6 +168,21 @@ void fold_reading(JobState& state, const Entry& entry) {
         state.places.push_back(std::move(place));
     else
         *known = std::move(place);
+}
+
+Folded after(const JobState& state, const std::vector<Payload>& done) {
+    Folded folded;
+    JobState& changed = folded;
+    changed = state;
+    Folding folding{changed};
+    for (std::size_t i = 0; i < changed.readings.size(); ++i)
+        if (!changed.readings[i].stale())
+            folding.fresh.push_back(i);
+    std::int64_t sequence = std::numeric_limits<std::int64_t>::max() / 2; // after all that was done
+    for (const Payload& payload : done)
+        take(folding, {sequence++, "", "", payload});
+    changed.places = measured_places(changed.readings);
+    return folded;
 }
 
 } // namespace pallix::block

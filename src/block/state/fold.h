@@ -37,4 +37,8 @@ class Folded {
 /// @param entry a Reading, the one after the last that `state` was made from
 void fold_reading(JobState& state, const Entry& entry);
 
+/// The state as it would be after something more was done: cuts, passes, bolts, ticks, decisions.
+/// @param done neither readings nor logs nor strikes
+[[nodiscard]] Folded after(const JobState& state, const std::vector<Payload>& done);
+
 } // namespace pallix::block

@@ -293,6 +293,7 @@ class CylinderPart {
             rest_ = step.id;
         }
         step.asks = {{"minutes", AskKind::count, w_->hone.rest_minutes, 1, 600}};
+        step.where.minutes = w_->hone.rest_minutes;
         lead(step);
         if (resting())
             lead_ = step.id;

@@ -92,6 +92,58 @@ enum class Task {
     hand_over,
 };
 
+/// Where it is done. Common practice.
+enum class Machine {
+    desk, ///< nothing but a person and the figures
+    bench,
+    washer,
+    probe, ///< a machine that touches the block by itself
+    cap_grinder,
+    tunnel_hone,
+    line_bar,
+    surfacer,
+    boring_bar,
+    cylinder_hone,
+    reamer,
+    press,
+};
+inline constexpr std::array machine_keys{"desk",        "bench",         "washer",   "probe",
+                                         "cap_grinder", "tunnel_hone",   "line_bar", "surfacer",
+                                         "boring_bar",  "cylinder_hone", "reamer",   "press"};
+
+/// How the block lies for it.
+enum class SetUp {
+    any,
+    caps_off,  ///< the caps by themselves, beside the block
+    mains_up,  ///< sump face up
+    deck_up,   ///< the deck of the bank that the step is about, level
+    lifters_up ///< the bank that the step is about, lifters plumb
+};
+inline constexpr std::array set_up_keys{"any", "caps_off", "mains_up", "deck_up", "lifters_up"};
+
+struct Where {
+    Machine machine = Machine::desk;
+    SetUp set_up = SetUp::any;
+    /// How long it usually takes, with setting up and what it is done to each of; nothing for a decision. Common
+    /// practice, from memory.
+    std::optional<double> minutes;
+};
+
+/// What else a step changes.
+enum class Changed {
+    deck_height, ///< mean over the deck, mm
+    clearance,   ///< piston under the deck, mm
+    ratio,       ///< of compression
+    size,        ///< diameter, mm
+    stale,       ///< what was read of it no longer holds
+};
+inline constexpr std::array changed_keys{"deck_height", "clearance", "ratio", "size", "stale"};
+struct Change {
+    Changed what{};
+    block::FeatureId about;
+    std::optional<double> from, to; ///< nothing where it is not known
+};
+
 enum class AskKind { length, count, choice, tick, place, file, text };
 inline constexpr std::array ask_kind_keys{"length", "count", "choice", "tick", "place", "file", "text"};
 
@@ -129,9 +181,10 @@ struct Step {
     std::vector<Wait> waits_for;
     std::vector<std::int64_t> why; ///< entries of the ledger it follows from
     bool cannot_be_undone = false; ///< metal comes off, or something is pressed in
-    bool aside = false;            ///< could be done, and is never called for by itself
-    bool leads = false;            ///< what its part of the block is at
-    std::string reason;            ///< of what was skipped
+    Where where;
+    bool aside = false; ///< could be done, and is never called for by itself
+    bool leads = false; ///< what its part of the block is at
+    std::string reason; ///< of what was skipped
 };
 
 /// All steps of a job, in the order of its route.
@@ -145,5 +198,8 @@ struct StepList {
 };
 
 [[nodiscard]] StepKind kind_of(Task task);
+/// @param mains of the block: caps are cut and bolted one by one
+/// @param about what it is done to: a reading of a deck is taken with the deck up
+[[nodiscard]] Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureId>& about);
 
 } // namespace pallix::planning

@@ -169,6 +169,7 @@ Step& Route::add(Task task, std::string id, block::Stage stage, std::optional<bl
     step.stage = stage;
     step.about = std::move(about);
     step.cannot_be_undone = cannot_be_undone(task);
+    step.where = where_of(task, intake_of(state).blueprint ? intake_of(state).blueprint->mains.size() : 0, step.about);
     steps.push_back(std::move(step));
     return steps.back();
 }
