@@ -4,6 +4,7 @@
 #include "block/feature.h"
 #include "block/fields.h"
 
+#include <algorithm>
 #include <string>
 #include <string_view>
 #include <type_traits>
@@ -49,10 +50,10 @@ void by_feature(Fields& f, Fields::Key key, Map& map, FeatureKind kind, Range ra
         keys.push_back(id.text());
     const Map before = std::move(map);
     map = Map();
-    auto known = before.begin();
     for (const std::string& name : f.begin_map(key, std::move(keys), {0, 200})) {
         const auto id = FeatureId::parse(name);
-        double value = known == before.end() ? 0 : (known++)->second;
+        const auto known = std::ranges::find_if(before, [&](const auto& one) { return id && one.first == *id; });
+        double value = known == before.end() ? 0 : known->second;
         f.demand(id && id->kind == kind, name, "is no " + std::string(kind_name(kind)),
                  "a name such as \"" + FeatureId{kind, "R", 1}.text() + "\"");
         f.number(name, value, range);
