@@ -22,10 +22,13 @@ enum class Quantity {
     slope,       ///< mm per m
     wall,        ///< mm, thickness of a cylinder's wall
     temperature, ///< °C, of the block or the gauge
+    indicator,   ///< mm, at a corner of a deck while the block is set up, + is high
+    outside,     ///< mm, of a sleeve that is to go into a cylinder
 };
-inline constexpr std::array quantity_names{"size",   "height", "saddle", "gap",        "sweep",
-                                           "piston", "slope",  "wall",   "temperature"}; ///< as files spell them
-inline constexpr std::size_t quantities = 9;
+inline constexpr std::array quantity_names{
+    "size",  "height", "saddle",      "gap",       "sweep",  "piston",
+    "slope", "wall",   "temperature", "indicator", "outside"}; ///< as files spell them
+inline constexpr std::size_t quantities = 11;
 
 constexpr bool is_length(Quantity q) {
     return q != Quantity::slope && q != Quantity::temperature;

@@ -1,14 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Jobs done by answering what is called, step by step, as a person would with one key.
 #include "planning/steps/answer.h"
+#include "planning/steps/any_time.h"
 
 #include "block/ledger.h"
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/fold.h"
 #include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/row_block.h"
+#include "story.h"
 
 #include <algorithm>
 #include <functional>
@@ -19,6 +22,7 @@ using namespace pallix::block;
 using namespace pallix::planning;
 using test::bore_id;
 using test::lifter_id;
+using test::Story;
 
 namespace {
 
@@ -206,18 +210,93 @@ TEST(AnsweredJob, LiftersAskForWhatTheyNeed) {
     EXPECT_THAT(j.called(), testing::StartsWith("lifter.C.1/measure"));
 }
 
-TEST(Proposals, OnlyTicksAreAnsweredByOneKey) {
+TEST(Proposals, WhatIsProposedIsAnsweredAndTheRestLeftOpen) {
     Step step;
-    EXPECT_FALSE(answers_itself(step)) << "nothing is asked";
-    step.asks = {{"done", AskKind::tick, 1, {}, {}, {}}, {"note", AskKind::text, {}, {}, {}, {}}};
-    EXPECT_TRUE(answers_itself(step)) << "words may be left out";
-    step.cannot_be_undone = true;
-    EXPECT_FALSE(answers_itself(step)) << "metal is nobody's slip of a finger";
-    step.cannot_be_undone = false;
-    step.asks.push_back({"depth", AskKind::length, 0.05, 0, 5, {}});
-    EXPECT_FALSE(answers_itself(step));
+    step.asks = {{"done", AskKind::tick, 1, {}, {}, {}},
+                 {"note", AskKind::text, {}, {}, {}, {}},
+                 {"depth", AskKind::length, 0.05, 0, 5, {}}};
     const Answers answers = proposed(step);
     EXPECT_EQ(answers.size(), 2U);
     EXPECT_EQ(std::get<double>(answers.at("depth")), 0.05);
     EXPECT_TRUE(std::get<bool>(answers.at("done")));
+}
+
+TEST(Asks, ALengthIsReadInShorthandWhereASizeIsProposed) {
+    const Ask setting{"setting", AskKind::length, 82.4, {}, {}};
+    EXPECT_NEAR(**read_ask(setting, "82.38", Unit::mm), 82.38, 1e-12);
+    EXPECT_NEAR(**read_ask(setting, "-20 µm", Unit::mm), 82.38, 1e-12);
+    EXPECT_FALSE(read_ask(setting, "wide", Unit::mm));
+    const Ask depth{"depth", AskKind::length, 0.05, 0, 5};
+    EXPECT_NEAR(**read_ask(depth, "2 thou", Unit::mm), 0.0508, 1e-12);
+    EXPECT_FALSE(*read_ask(depth, " ", Unit::mm)) << "nothing was typed";
+    const Ask chamber{"engine_figures/chamber_mm3", AskKind::count, {}, {}, {}};
+    EXPECT_NEAR(**read_ask(chamber, "41,5 cm³", Unit::mm), 41'500, 1e-9);
+}
+
+namespace {
+
+/// Answers a step that can be done at any time, and adds what it makes.
+void answer_any(Story& s, const std::string& id, const Answers& answers) {
+    const Folded state = s.state();
+    const Assessment a = s.now();
+    const auto step = step_by_id(state, a, id);
+    ASSERT_TRUE(step) << id;
+    const auto made = planning::answer(state, a, *step, answers, "2026-03-02T12:00:00Z");
+    ASSERT_TRUE(made) << made.error().front().text();
+    for (const Payload& entry : *made)
+        s.add(entry);
+}
+
+} // namespace
+
+TEST(AnyTime, WhatIsSeenDecidedAndDoneOfOnesOwnIsWrittenAsItWasSaid) {
+    Story s;
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks"}).caps(true).probed(30.005);
+    const std::string before = s.called();
+    answer_any(s, "deck.C/any/flaw",
+               {{"flaw", std::string("crack")},
+                {"near", std::string("bore")},
+                {"path", std::vector<metrology::Vec2>{{10, 20}, {30, 20}}}});
+    ASSERT_EQ(decks_of(s.state()).flaws.size(), 1U);
+    EXPECT_NEAR(decks_of(s.state()).flaws[0].flaw.length(), 20, 1e-12);
+    EXPECT_NE(s.called(), before) << "nobody has decided on it";
+    answer_any(s, "bore.C.2/any/pit", {{"depth", 0.2}, {"level", std::string("top")}, {"side", std::string("rear")}});
+    EXPECT_NEAR(bores_of(s.state()).bore(*FeatureId::parse("bore.C.2")).deepest_pit(), 0.2, 1e-12);
+    answer_any(s, "bore.C.2/any/decide", {{"choice", std::string("sleeve")}, {"note", std::string("pitted")}});
+    EXPECT_EQ(bores_of(s.state()).bore(*FeatureId::parse("bore.C.2")).decided->payload.note, "pitted");
+    answer_any(s, "cleaned/any/pressure", {{"result", std::string("leaks")}});
+    EXPECT_FALSE(decks_of(s.state()).pressure_test->payload.tight);
+    answer_any(s, "deck.C/any/head", {{"cut", 0.1}});
+    EXPECT_EQ(decks_of(s.state()).heads.size(), 1U);
+    answer_any(s, "tunnel/any/pass", {{"pass", std::string("strokes")}, {"strokes", 20.0}});
+    EXPECT_EQ(tunnel_of(s.state()).tunnel_passes.back().pass.strokes, 20);
+}
+
+TEST(AnyTime, NeverCalledForAndRefusedWhereAnswersAreMissing) {
+    Story s;
+    for (const Step& step : s.now().steps.steps)
+        EXPECT_EQ(step.id.find("/any/"), std::string::npos) << step.id;
+    const Folded state = s.state();
+    const Assessment a = s.now();
+    const auto flaw = step_by_id(state, a, "deck.C/any/flaw");
+    ASSERT_TRUE(flaw);
+    EXPECT_FALSE(planning::answer(state, a, *flaw, {{"flaw", std::string("dent")}}, ""));
+    EXPECT_FALSE(step_by_id(state, a, "deck.X/any/flaw"));
+    EXPECT_FALSE(step_by_id(state, a, "nothing"));
+}
+
+TEST(AnyTime, PaintedDarkPlacesMakeAPassThatTouchedTheRest) {
+    Story s;
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks"}).caps(true).probed(30.005, 0, 200.08);
+    s.add(DeckTargetChosen{TargetSchool::height, true, 200.0});
+    const Folded state = s.state();
+    const Assessment a = s.now();
+    const auto made = planning::answer(
+        state, a, *a.steps.now(),
+        {{"depth", 0.025}, {"clean", true}, {"brush", 6.0}, {"dark", std::vector<metrology::Vec2>{{5, 0}}}}, "");
+    ASSERT_TRUE(made);
+    const auto& cut = std::get<DeckCut>(made->front());
+    EXPECT_FALSE(cut.clean);
+    EXPECT_TRUE(cut.rest_bright);
+    EXPECT_EQ(cut.brush, 6.0);
 }

@@ -256,7 +256,7 @@ inline constexpr std::string_view entry_kind<SetUpRead> = "set_up";
 inline void fields(Fields& f, SetUpRead& p) {
     f.text("bank", p.bank);
     f.text("surface", p.surface);
-    f.list("readings", p.readings, {3, 1000}, [&](SetUpRead::Reading& r) {
+    f.list("readings", p.readings, {0, 1000}, [&](SetUpRead::Reading& r) {
         f.group("", [&] {
             f.place("at_mm", r.place);
             f.number("height_mm", r.height, any_length);

@@ -25,11 +25,13 @@ std::initializer_list<FeatureKind> kinds_of(Quantity quantity) {
     case Quantity::height:
     case Quantity::gap:
     case Quantity::slope:
+    case Quantity::indicator:
         return decks;
     case Quantity::saddle:
     case Quantity::sweep:
         return mains;
     case Quantity::piston:
+    case Quantity::outside:
         return bores;
     case Quantity::wall:
         return holes;
@@ -44,6 +46,7 @@ Range range_of(Quantity quantity) {
     case Quantity::size:
     case Quantity::height:
     case Quantity::wall:
+    case Quantity::outside:
         return size_range;
     case Quantity::gap:
         return length_range;

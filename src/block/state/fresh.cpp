@@ -16,6 +16,9 @@ bool is_main(const MeasuredAt& at) {
 bool is_sweep(const MeasuredAt& at) {
     return at.quantity == Quantity::sweep;
 }
+bool is_set_up(const MeasuredAt& at) {
+    return at.quantity == Quantity::sweep || at.quantity == Quantity::indicator;
+}
 bool is_size_or_wall(const MeasuredAt& at) {
     return at.quantity == Quantity::size || at.quantity == Quantity::wall;
 }
@@ -62,7 +65,7 @@ struct Ends {
 
     Rounds operator()(const StepDone& done) const {
         if (moves_the_block(done.step))
-            return {{"the block was moved since", is_sweep}};
+            return {{"the block was moved since", is_set_up}};
         return {};
     }
     Rounds operator()(const RoundOpened& round) const {
@@ -80,9 +83,10 @@ struct Ends {
     }
     /// What is pressed in pushes the metal beside it: neighbours in the row are measured again.
     Rounds operator()(const InsertFitted& fitted) const {
-        const FeatureId bore = fitted.bore;
-        Rounds rounds{{"a sleeve or bush was fitted since",
-                       [bore](const MeasuredAt& at) { return at.feature == bore && is_size_or_wall(at); }}};
+        const FeatureId bore = fitted.bore; // and what was read of it outside is told no more
+        Rounds rounds{{"a sleeve or bush was fitted since", [bore](const MeasuredAt& at) {
+                           return at.feature == bore && (is_size_or_wall(at) || at.quantity == Quantity::outside);
+                       }}};
         if (bore.kind == FeatureKind::bore)
             rounds.push_back({"the bore beside it was sleeved since", [bore](const MeasuredAt& at) {
                                   return at.feature.kind == FeatureKind::bore && at.feature.bank == bore.bank &&

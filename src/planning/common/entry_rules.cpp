@@ -45,7 +45,7 @@ class Fits {
     MaybeFault operator()(const SetUpRead& p) const {
         if (auto f = unlisted_bank(p.bank))
             return f;
-        if (!correct_set_up(p))
+        if (!p.readings.empty() && !correct_set_up(p)) // feet alone say where they stand
             return refuse("these readings fix no plane, or the feet no line",
                           "at least three places not on one line, and two feet apart");
         return {};

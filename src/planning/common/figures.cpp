@@ -6,10 +6,12 @@
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/cylinder_plan.h"
 #include "planning/cylinders/honing.h"
+#include "planning/cylinders/texture.h"
 #include "planning/decks/milling.h"
 #include "planning/decks/pass_plan.h"
 #include "planning/lifters/lifter_plan.h"
@@ -177,6 +179,17 @@ InsertMeasured insert_of(const JobState& state, const FeatureId& bore) {
     const auto& known = bores_of(state).bore(bore).insert;
     InsertMeasured insert = known ? known->payload : InsertMeasured{};
     insert.bore = bore;
+    constexpr std::array levels{"top", "middle", "bottom"};
+    constexpr std::array ways{"one way", "the other way"};
+    for (std::size_t i = 0; i < insert.outside.size(); ++i) // by the line: newer than what was kept
+        if (const auto* read =
+                readings_of(state).place(MeasuredAt{bore, Quantity::outside, levels[i / 2], ways[i % 2], {}});
+            read && !read->stale())
+            insert.outside[i] = read->value;
+    if (!known && intake_of(state).blueprint && intake_of(state).blueprint->material == Material::aluminium) {
+        insert.parent_modulus = 71000; // N/mm², from memory
+        insert.parent_poisson = 0.33;
+    }
     return insert;
 }
 
@@ -217,6 +230,8 @@ std::optional<Figure> figure_at(const JobState& state, std::string_view address,
     const auto stands = standing(state, kind, marked);
     if (!stands)
         return std::nullopt;
+    if (kind == entry_kind<InsertMeasured> && std::ranges::count(still_lacking(*stands), field) > 0)
+        return Figure{std::string(address), FigureUnit::length, {}};
     if (address == "hone_plan/steps")
         return Figure{std::string(address), FigureUnit::grits, {.kind = FieldKind::text}};
     if (address == "engine_figures/overhead_chain")
@@ -226,11 +241,13 @@ std::optional<Figure> figure_at(const JobState& state, std::string_view address,
 }
 
 Result<Payload> set_figure(const JobState& state, std::string_view address, const std::optional<FeatureId>& marked,
-                           const std::string& typed, Unit bench, bool sure) {
-    const auto figure = figure_at(state, address, marked);
+                           const std::string& typed, Unit bench, bool sure, const Payload* draft) {
+    auto figure = figure_at(state, address, marked);
     if (!figure)
         return refused(address, "is no figure of this job");
-    const Payload stands = *standing(state, kind_in(address), marked);
+    const Payload stands = draft ? *draft : *standing(state, kind_in(address), marked);
+    if (draft)
+        figure->value = field_at(*draft, field_in(address, marked)).value_or(figure->value);
     if (figure->unit == FigureUnit::grits)
         return with_grits(std::get<HonePlanChosen>(stands), typed, bench);
     if (figure->unit == FigureUnit::chain)
@@ -243,6 +260,10 @@ Result<Payload> set_figure(const JobState& state, std::string_view address, cons
 
 Result<Payload> choose_figure(const JobState& state, std::string_view address, const std::optional<FeatureId>& marked,
                               std::size_t choice) {
+    if (address == "texture_limits/rings") {
+        const auto usual = usual_texture_limits();
+        return choice < usual.size() ? Result<Payload>(Payload(usual[choice])) : refused(address, "is no ring pack");
+    }
     const auto figure = figure_at(state, address, marked);
     if (!figure || (figure->unit != FigureUnit::choice && figure->unit != FigureUnit::flag))
         return refused(address, "is no choice of this job");
@@ -252,6 +273,22 @@ Result<Payload> choose_figure(const JobState& state, std::string_view address, c
     if (auto* gasket = std::get_if<GasketChosen>(&chosen); gasket && address == "gasket/gasket")
         gasket->ra_at_most = usual_ra(gasket->kind); // another gasket wants another face
     return chosen;
+}
+
+std::vector<std::string> still_lacking(const Payload& entry) {
+    const auto* insert = std::get_if<InsertMeasured>(&entry);
+    if (!insert)
+        return {};
+    std::vector<std::string> lacking;
+    for (std::size_t i = 0; i < insert->outside.size(); ++i)
+        if (insert->outside[i] <= 0)
+            lacking.push_back("outside_mm[" + std::to_string(i) + "]");
+    for (const auto& [field, value] :
+         {std::pair("inside_mm", insert->inside), std::pair("length_mm", insert->length),
+          std::pair("interference_mm", insert->interference), std::pair("parent_outside_mm", insert->parent_outside)})
+        if (value <= 0)
+            lacking.emplace_back(field);
+    return lacking;
 }
 
 } // namespace pallix::planning

@@ -10,6 +10,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace pallix::planning {
 
@@ -49,10 +50,15 @@ struct Figure {
 /// The entry that another value makes, read as it is typed: shorthand for sizes, "2 µm", degrees, cm³; empty for
 /// whatever need not be stated. Ranges are held when the entry is taken.
 /// @param sure it was asked about already: a value far from the one that stands is taken
+/// @param draft an entry that still lacks figures, instead of the one that stands; may be null
 /// @return why it cannot be read, or a question where it can hardly be meant
 [[nodiscard]] block::Result<block::Payload> set_figure(const block::JobState& state, std::string_view address,
                                                        const std::optional<block::FeatureId>& marked,
-                                                       const std::string& typed, block::Unit bench, bool sure = false);
+                                                       const std::string& typed, block::Unit bench, bool sure = false,
+                                                       const block::Payload* draft = nullptr);
+/// Fields without which an entry is no entry, and which nobody has stated yet: of a sleeve, until all of it was
+/// measured.
+[[nodiscard]] std::vector<std::string> still_lacking(const block::Payload& entry);
 /// The same for a choice or a flag, by its place.
 [[nodiscard]] block::Result<block::Payload> choose_figure(const block::JobState& state, std::string_view address,
                                                           const std::optional<block::FeatureId>& marked,

@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/set_up.h"
 
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "planning/common/place.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -71,6 +76,36 @@ std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up) {
     }
     c.left = high - low;
     return c;
+}
+
+block::SetUpRead set_up_of(const block::JobState& state, const std::string& bank_id) {
+    const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(bank_id);
+    const DeckExtent e = deck_extent(bank);
+    constexpr double in = 30; // mm from the ends
+    block::SetUpRead set_up{bank_id,
+                            "deck",
+                            {},
+                            {{"front left", {e.low.x + in, e.low.y}},
+                             {"front right", {e.low.x + in, e.high.y}},
+                             {"rear", {e.high.x - in, 0}}}};
+    if (const auto kept = decks_of(state).set_ups.find(bank_id); kept != decks_of(state).set_ups.end())
+        set_up = kept->second.payload;
+    std::vector<block::SetUpRead::Reading> read;
+    bool by_line = false;
+    for (const block::DeckPlace& corner : block::deck_places(bank)) {
+        const block::MeasuredAt at{{block::FeatureKind::deck, bank_id, 0},
+                                   block::Quantity::indicator,
+                                   corner.rear ? "rear" : "front",
+                                   corner.positive_v ? "+v" : "-v",
+                                   {}};
+        const auto* place = readings_of(state).place(at);
+        by_line = by_line || place;
+        if (place && !place->stale())
+            read.push_back({corner.place, place->value});
+    }
+    if (by_line) // what was kept beside the feet is older
+        set_up.readings = std::move(read);
+    return set_up;
 }
 
 Stack stack_for(double wanted, const std::vector<double>& on_hand) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/forward.h"
+
 #include "block/entries/deck_entries.h"
 
 #include <optional>
@@ -32,6 +34,10 @@ inline constexpr double level_enough = 0.0127; // mm
 /// two only the one along the line through them.
 /// @return nothing where the readings fix no plane (fewer than three places, or all on one line), or the feet no line
 [[nodiscard]] std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up);
+
+/// How a bank is set up: what the indicator reads at its corners, by the line or as it was kept, and where the feet
+/// stand; before anybody said, where they usually do (common practice, no source).
+[[nodiscard]] block::SetUpRead set_up_of(const block::JobState& state, const std::string& bank);
 
 /// A stack of blocks and shims: which of those on hand come nearest to a height.
 struct Stack {

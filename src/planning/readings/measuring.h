@@ -20,8 +20,10 @@ enum class Measuring {
     piston_heights, ///< both sides of the pin at top dead centre, end cylinders
     lifter_sizes,   ///< top and bottom, across and along
     temperatures,   ///< block and gauge
+    set_up,         ///< indicator at the four corners of a deck, the block on its feet
+    sleeve_sizes,   ///< outside of a sleeve: top, middle, bottom, two ways each
 };
-inline constexpr std::size_t measurings = 11;
+inline constexpr std::size_t measurings = 13;
 
 /// Whether it is done bank by bank.
 [[nodiscard]] bool goes_by_bank(Measuring what);

@@ -22,8 +22,8 @@ using block::Quantity;
 using metrology::Vec2;
 
 constexpr std::array<const char*, measurings> names{
-    "main_sizes",     "saddle_heights", "bar_sweep",      "deck_heights", "feelers",     "deck_level",
-    "cylinder_sizes", "cylinder_walls", "piston_heights", "lifter_sizes", "temperatures"};
+    "main_sizes",     "saddle_heights", "bar_sweep",    "deck_heights", "feelers", "deck_level",  "cylinder_sizes",
+    "cylinder_walls", "piston_heights", "lifter_sizes", "temperatures", "set_up",  "sleeve_sizes"};
 
 FeatureId deck_id(const std::string& bank) {
     return {FeatureKind::deck, bank, 0};
@@ -108,6 +108,10 @@ Meant what_is_meant(const block::JobState& state, const MeasuredAt& at) {
     case Quantity::saddle:
     case Quantity::sweep:
         return {0, 0.13};
+    case Quantity::indicator:
+        return {0, 1};
+    case Quantity::outside:
+        return {nominal_of(b, at.feature) + 4, 8}; // a wall of two or more: the makers differ
     case Quantity::gap:
         return {0, 0.3};
     case Quantity::piston:
@@ -164,8 +168,8 @@ bool goes_by_bank(Measuring what) {
 block::InstrumentKind usual_instrument(Measuring what) {
     using enum block::InstrumentKind;
     constexpr std::array<block::InstrumentKind, measurings> kinds{
-        bore_gauge, lever_indicator, lever_indicator, deck_bridge, straightedge, precision_level,
-        bore_gauge, wall_gauge,      dial_indicator,  bore_gauge,  thermometer};
+        bore_gauge, lever_indicator, lever_indicator, deck_bridge, straightedge,   precision_level,   bore_gauge,
+        wall_gauge, dial_indicator,  bore_gauge,      thermometer, dial_indicator, outside_micrometer};
     return kinds[static_cast<std::size_t>(what)];
 }
 
@@ -238,6 +242,13 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
         return piston_places(b, bank, true);
     case Measuring::lifter_sizes:
         return bore_places(b.lifters, bank, Quantity::size, {"top", "bottom"}, {"across", "along"});
+    case Measuring::set_up:
+        for (const char* end : {"front", "rear"})
+            for (const char* side : {"+v", "-v"})
+                places.push_back({deck_id(bank), Quantity::indicator, end, side, {}});
+        return places;
+    case Measuring::sleeve_sizes:
+        return bore_places(b.bores, bank, Quantity::outside, {"top", "middle", "bottom"}, {"one way", "the other way"});
     case Measuring::temperatures:
         break;
     }
@@ -267,6 +278,11 @@ std::optional<AskedReading> next_reading(const block::JobState& state, const Rea
     if (!intake_of(state).blueprint || (goes_by_bank(wish.what) && !intake_of(state).blueprint->bank(wish.bank)))
         return std::nullopt;
     std::vector<MeasuredAt> places = chosen_places(state, wish.what, wish.bank);
+    if (wish.what == Measuring::sleeve_sizes) // of those that are to be sleeved
+        std::erase_if(places, [&](const MeasuredAt& at) {
+            const auto& decided = bores_of(state).bore(at.feature).decided;
+            return !decided || decided->payload.choice != block::BoreChoice::sleeve;
+        });
     if (wish.feature && std::ranges::find(places, *wish.feature, &MeasuredAt::feature) != places.end())
         std::erase_if(places, [&](const MeasuredAt& at) { return at.feature != *wish.feature; });
     const auto ask = [&](std::size_t i, std::size_t reading) {
@@ -316,7 +332,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     e.believable = asked.believable;
     e.bench = bench;
     const Quantity q = asked.at.quantity;
-    e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston;
+    e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston || q == Quantity::indicator;
     if (block::reads_from_zero(instrument.kind) && instrument.zero &&
         std::abs(*instrument.zero - asked.expected) <= asked.believable)
         e.zero = instrument.zero;
@@ -337,7 +353,8 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
 }
 
 bool decides_a_cut(Measuring what) {
-    return what != Measuring::temperatures && what != Measuring::bar_sweep && what != Measuring::deck_level;
+    return what != Measuring::temperatures && what != Measuring::bar_sweep && what != Measuring::deck_level &&
+           what != Measuring::set_up;
 }
 
 } // namespace pallix::planning

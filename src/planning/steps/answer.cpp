@@ -2,10 +2,13 @@
 #include "planning/steps/answer.h"
 
 #include "block/ledger.h"
+#include "block/reading_text.h"
+#include "block/shorthand.h"
 #include "block/state/deck_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/common/figures.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/steps.h"
 
@@ -15,6 +18,7 @@
 #include <cmath>
 #include <cstdio>
 #include <optional>
+#include <utility>
 
 namespace pallix::planning {
 namespace {
@@ -77,6 +81,15 @@ class Answering {
         throw Refused{{"job", 0, step_.id + " is not answered here", how}};
     }
 
+    /// A length or count that need not be stated; held to its range where it is.
+    std::optional<double> if_given(const std::string& key) const {
+        return answers_.contains(key) ? std::optional(number(key)) : std::nullopt;
+    }
+    std::string words_if(const std::string& key) const { return given<std::string>(key).value_or(""); }
+    bool is_ticked(const std::string& key) const { return given<bool>(key).value_or(false); }
+    std::vector<metrology::Vec2> places(const std::string& key) const {
+        return given<std::vector<metrology::Vec2>>(key).value_or(std::vector<metrology::Vec2>());
+    }
     template <class Value>
     std::optional<Value> given(const std::string& key) const {
         const auto found = answers_.find(key);
@@ -129,7 +142,22 @@ class Answering {
         return c;
     }
 
+    /// Figures that were missing, each by its address: one entry of them all.
+    Payloads figures() const {
+        std::optional<Payload> entry;
+        for (const Ask& ask : step_.asks) {
+            if (!entry)
+                entry = standing(state_, ask.key.substr(0, ask.key.find('/')));
+            *entry = with_field(*entry, ask.key.substr(ask.key.find('/') + 1), {.number = number(ask.key)});
+        }
+        if (!entry)
+            elsewhere("the page of the figures");
+        return {*entry};
+    }
+
     Payloads of_intake() const {
+        if (step_.task == Task::test_pressure)
+            return of_decks();
         ticked("done");
         if (step_.task == Task::wash)
             return one(StepDone{"washed"});
@@ -151,8 +179,8 @@ class Answering {
         case Task::cut_caps: {
             ticked("as_planned");
             CapsCut cut;
-            for (const CapCut& cap : a_.tunnel_work.to_cut)
-                cut.cuts.emplace_back(cap.id, cap.cut);
+            for (const CapCut& cap : a_.tunnel_work.to_cut) // a cap that was dragged is cut as it was dragged
+                cut.cuts.emplace_back(cap.id, given<double>(cap.id.text()).value_or(cap.cut));
             return one(cut);
         }
         case Task::hone_tunnel:
@@ -161,13 +189,27 @@ class Answering {
         case Task::bore_tunnel:
             return one(
                 TunnelPass{a_.tunnel_work.establishing_due ? TunnelPassKind::establishing : TunnelPassKind::final_pass,
-                           0, number("protrusion"), false});
+                           0, number("protrusion"), is_ticked("new_cutter")});
         case Task::finish_tunnel: {
             ticked("done");
             const bool bored =
                 tunnel_of(state_).tunnel_policy && tunnel_of(state_).tunnel_policy->method == TunnelMethod::bore;
-            return one(TunnelCut{bored ? TunnelMethod::bore : TunnelMethod::hone, ""});
+            return one(TunnelCut{bored ? TunnelMethod::bore : TunnelMethod::hone, words_if("note")});
         }
+        case Task::tick_tunnel:
+            ticked("done");
+            for (const std::string& step : cap_steps())
+                if (step_.id.ends_with(id_part(step)))
+                    return one(StepDone{step});
+            elsewhere("a step of the caps");
+        case Task::pass_tunnel: {
+            const auto kind = choice<TunnelPassKind>("pass");
+            const auto strokes = static_cast<int>(std::lround(if_given("strokes").value_or(0)));
+            const bool hone = kind == TunnelPassKind::strokes;
+            return one(TunnelPass{kind, hone ? strokes : 0, hone ? std::nullopt : if_given("protrusion"), false});
+        }
+        case Task::cut_tunnel:
+            return one(TunnelCut{choice<TunnelMethod>("method"), words_if("note")});
         case Task::accept:
         case Task::decide_main:
         case Task::plan_tunnel:
@@ -186,14 +228,35 @@ class Answering {
                                   : what.starts_with("finish") ? PassKind::finish
                                   : what.starts_with("spring") ? PassKind::spring
                                                                : PassKind::pass;
-            return one(DeckCut{bank, kind, number("depth"), given<bool>("clean").value_or(false), {}});
+            DeckCut cut{bank, kind, number("depth"), is_ticked("clean"), places("dark")};
+            if (!cut.dark.empty()) { // what is painted dark was not touched, whatever was ticked
+                cut.brush = given<double>("brush").value_or(DeckCut::default_brush);
+                cut.rest_bright = std::exchange(cut.clean, false); // everywhere else, then
+            }
+            return one(cut);
         }
         case Task::flush_deck:
             return one(DeckCut{bank, PassKind::pass, number("depth"), false, {}});
         case Task::confirm_datum:
             return one(StepDone{datum_confirmed(bank)});
         case Task::decide_flaw:
-            return one(FlawDecided{step_.why.front(), choice<FlawChoice>("choice"), ""});
+            return one(FlawDecided{step_.why.front(), choice<FlawChoice>("choice"), words_if("note")});
+        case Task::mark_flaw:
+            return one(FlawMarked{bank, choice<FlawKind>("flaw"), places("path"), choice<FlawNear>("near"),
+                                  if_given("depth"), words_if("note")});
+        case Task::test_pressure:
+            return one(PressureTested{words("result") == "tight", words_if("note")});
+        case Task::note_finish: {
+            const auto um = if_given("ra_um");
+            return one(FinishNoted{bank, choice<CutterState>("cutter"), um ? std::optional(*um / 1000) : std::nullopt,
+                                   words_if("note")});
+        }
+        case Task::feel_head:
+            return one(HeadWork{bank, number("goes_in"), if_given("does_not"), 0, {}});
+        case Task::work_head:
+            return one(HeadWork{bank, {}, {}, number("cut"), if_given("engine_figures/chamber_mm3")});
+        case Task::give_volumes:
+            return figures();
         case Task::give_target: {
             DeckTargetChosen target = decks_of(state_).target;
             const double value = number("height");
@@ -226,18 +289,22 @@ class Answering {
         case Task::decide_over:
         case Task::decide_large:
         case Task::refuse_insert:
-            return one(BoreDecided{bore, choice<BoreChoice>("choice"), ""});
+        case Task::choose_bore:
+            return one(BoreDecided{bore, choice<BoreChoice>("choice"), words_if("note")});
+        case Task::note_pit:
+            return one(BorePitted{bore, number("depth"), words("level"), words("side"), ""});
         case Task::give_sizes: {
             PistonsStated pistons = pistons_of(state_);
             pistons.size = number("piston");
             return one(pistons);
         }
         case Task::bore:
-            return one(BoreCut{bore, BoreOperation::rough, step_.number, number("setting"), false, 0, "", {}, ""});
+            return one(BoreCut{
+                bore, BoreOperation::rough, step_.number, number("setting"), is_ticked("new_edge"), 0, "", {}, ""});
         case Task::look_at_edge:
             return one(BoreStepDone{bore, edge_looked_at, {}, ""});
         case Task::press:
-            return one(InsertFitted{bore, number("proud"), {}, {}, ""});
+            return one(InsertFitted{bore, number("proud"), {}, {}, words_if("note")});
         case Task::put_plate_on: {
             Conditions c = with_caps_on();
             c.plate_on = words("plate") == "on";
@@ -246,6 +313,7 @@ class Answering {
         case Task::hone_bore: {
             BoreCut cut{bore, BoreOperation::hone, step_.least, {}, false, 0, "", {}, ""};
             cut.strokes = static_cast<int>(std::lround(number("strokes")));
+            cut.load = if_given("load");
             const auto& bores = a_.cylinders->hone.bores;
             if (const auto b = std::ranges::find(bores, bore, &HoneBore::id); b != bores.end() && b->step)
                 cut.step = hone_plan_of(state_).steps[*b->step].grit;
@@ -257,8 +325,9 @@ class Answering {
         case Task::dress: {
             ticked("seen");
             for (const std::string& what : bore_steps()) {
+                const std::string note = words_if("note");
                 if (step_.id.ends_with(id_part(what)))
-                    return one(BoreStepDone{bore, what, {}, "seen"});
+                    return one(BoreStepDone{bore, what, if_given("reading"), note.empty() ? "seen" : note});
             }
             elsewhere("the page of the cylinders");
         }
@@ -272,7 +341,10 @@ class Answering {
         switch (step_.task) {
         case Task::decide_bush:
         case Task::decide_lifter:
-            return one(LifterDecided{lifter, choice<LifterChoice>("choice"), ""});
+        case Task::choose_lifter:
+            return one(LifterDecided{lifter, choice<LifterChoice>("choice"), words_if("note")});
+        case Task::give_lifter_numbers:
+            return figures();
         case Task::cut_lifter: {
             const auto& each = a_.lifters->board.each;
             const auto p = std::ranges::find(each, lifter, &LifterProgress::id);
@@ -305,10 +377,23 @@ Answers proposed(const Step& step) {
     return answers;
 }
 
-bool answers_itself(const Step& step) {
-    return !step.asks.empty() && !step.cannot_be_undone && std::ranges::all_of(step.asks, [](const Ask& ask) {
-        return (ask.kind == AskKind::tick && ask.proposed) || !ask.needed();
-    }) && step.asks.front().kind == AskKind::tick;
+tl::expected<std::optional<double>, std::string> read_ask(const Ask& ask, const std::string& typed, Unit bench) {
+    constexpr double smallest_size = 5, believable = 2, mm3_per_cm3 = 1000; // mm
+    if (typed.find_first_not_of(' ') == std::string::npos)
+        return std::optional<double>();
+    if (ask.kind == AskKind::length && ask.proposed && *ask.proposed >= smallest_size) {
+        const auto read = read_shorthand(typed, {*ask.proposed, believable, bench});
+        if (!read)
+            return tl::unexpected(read.error());
+        if (read->suspicion == Suspicion::ten_times || read->suspicion == Suspicion::one_turn)
+            return tl::unexpected("\"" + typed + "\" is far from what is called for");
+        return std::optional(read->value);
+    }
+    if (ask.kind == AskKind::length)
+        return read_length(typed, bench).map([](double mm) { return std::optional(mm); });
+    return read_number(typed, {"%", "µm", "cm³"}).map([&](double number) {
+        return std::optional(ask.key.ends_with("_mm3") ? number * mm3_per_cm3 : number);
+    });
 }
 
 Result<std::vector<Payload>> answer(const JobState& state, const Assessment& a, const Step& step,

@@ -4,10 +4,15 @@
 #include "block/fault.h"
 #include "block/forward.h"
 #include "block/ledger.h"
+#include "block/units.h"
 #include "planning/steps/step.h"
 
+#include "metrology/geometry.h"
+
 #include <map>
+#include <optional>
 #include <string>
+#include <tl/expected.hpp>
 #include <variant>
 #include <vector>
 
@@ -15,13 +20,16 @@ namespace pallix::planning {
 
 struct Assessment;
 
-/// What a person answers, by the keys of the step's asks: a length in mm or a count, a tick, or words.
-using Answers = std::map<std::string, std::variant<double, bool, std::string>>;
+/// What a person answers, by the keys of the step's asks: a length in mm or a count, a tick, words or the key of a
+/// choice, or places drawn on a deck, (u, v) mm.
+using Answers = std::map<std::string, std::variant<double, bool, std::string, std::vector<metrology::Vec2>>>;
 
 /// The answers a step proposes; an ask without a proposal is left out.
 [[nodiscard]] Answers proposed(const Step& step);
-/// Whether one key answers it: nothing but ticks, and no metal comes off.
-[[nodiscard]] bool answers_itself(const Step& step);
+/// Reads what was typed for a length or a count: shorthand where a size is proposed.
+/// @return nothing where it was left empty and need not be stated; why it cannot be read
+[[nodiscard]] tl::expected<std::optional<double>, std::string> read_ask(const Ask& ask, const std::string& typed,
+                                                                        block::Unit bench);
 
 /// The entries that an answer makes. Readings and files have their own ways into the ledger.
 /// @param at UTC, the time of answering

@@ -63,7 +63,7 @@ class CylinderPart {
     }
     void decide(Task task, const FeatureId& bore, const char* what) {
         Step& step = r_.add(task, id_of(bore, what), Stage::cylinders, bore);
-        step.asks = {choice()};
+        step.asks = {choice(), {"note", AskKind::text, {}, {}, {}}};
         lead(step);
     }
 
@@ -116,7 +116,7 @@ class CylinderPart {
             const bool size = w_->step == CylinderStep::decide_size;
             Step& step = r_.add(size ? Task::decide_size : Task::decide_wall, id_of(*w_->bore, size ? "size" : "wall"),
                                 Stage::cylinders, *w_->bore);
-            step.asks = {choice()};
+            step.asks = {choice(), {"note", AskKind::text, {}, {}, {}}};
             decide_when_complete(step);
         }
     }
@@ -158,7 +158,7 @@ class CylinderPart {
             if (w_->step == CylinderStep::refuse_sleeve && w_->bore == s.bore)
                 decide(Task::refuse_insert, s.bore, "sleeve/refuse");
             Step& press = r_.add(Task::press, id_of(s.bore, "sleeve/press"), Stage::cylinders, s.bore);
-            press.asks = {{"proud", AskKind::length, 0, -5, 5}};
+            press.asks = {{"proud", AskKind::length, 0, -5, 5}, {"note", AskKind::text, {}, {}, {}}};
             if (s.fitted)
                 press.state = StepState::done;
             else if (w_->step != CylinderStep::press || w_->bore != s.bore)
@@ -233,7 +233,7 @@ class CylinderPart {
         step.number = h.target;
         step.least = h.target - tolerance;
         step.most = h.target + tolerance;
-        step.asks = {{"setting", AskKind::length, h.target, {}, {}}};
+        step.asks = {{"setting", AskKind::length, h.target, {}, {}}, {"new_edge", AskKind::tick, {}, {}, {}}};
         const bool turn =
             boring && board.hole == h.id && (board.step == BoringStep::bore || board.step == BoringStep::cut_again);
         if (h.state == HoleState::in || h.state == HoleState::finished || h.state == HoleState::unmeasured ||
@@ -306,7 +306,7 @@ class CylinderPart {
         const bool turn = honing && board.bore == b.id && board.step == HoneStep::hone;
         step.least = b.sizes.finish;
         step.most = b.sizes.finish_most;
-        step.asks = {{"strokes", AskKind::count, {}, 1, 10000}};
+        step.asks = {{"strokes", AskKind::count, {}, 1, 10000}, {"load", AskKind::count, {}, 0, 1000, {}, true}};
         if (b.measured)
             step.number = std::max(0.0, b.most);
         const auto turn_of = std::ranges::find(board.bores, board.bore.value_or(b.id), &HoneBore::id);
@@ -326,7 +326,9 @@ class CylinderPart {
         const bool turn = honing && board.step == HoneStep::dress;
         for (const std::string& what : bore_steps()) {
             Step& step = r_.add(Task::dress, id_of(b.id, "dress/" + id_part(what)), Stage::cylinders, b.id);
-            step.asks = {{"seen", AskKind::tick, 1, {}, {}}};
+            step.asks = {{"seen", AskKind::tick, 1, {}, {}},
+                         {"reading", AskKind::length, {}, -50, 50, {}, true},
+                         {"note", AskKind::text, {}, {}, {}}};
             const std::int64_t cut = bores_of(state_).bore(b.id).last_cut();
             if (std::ranges::any_of(bores_of(state_).bore(b.id).steps,
                                     [&](const auto& s) { return s.payload.step == what && s.sequence > cut; }))

@@ -107,7 +107,8 @@ class DeckPart {
                 Step& step = r_.add(Task::decide_flaw, id_of(bank, "flaw/" + std::to_string(flaw.sequence)),
                                     Stage::decks, deck_id(bank));
                 step.why = {flaw.sequence};
-                step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"watch", "stop_and_pin", "sleeve", "scrap"}}};
+                step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"watch", "stop_and_pin", "sleeve", "scrap"}},
+                             {"note", AskKind::text, {}, {}, {}}};
                 if (flaw.decided)
                     step.state = StepState::done;
             }
@@ -180,7 +181,9 @@ class DeckPart {
                 step.least = target + meant.deck_height.lower;
                 step.most = target + meant.deck_height.upper;
             }
-            step.asks = {{"depth", AskKind::length, pass.depth, 0, 5}, {"clean", AskKind::tick, {}, {}, {}}};
+            step.asks = {{"depth", AskKind::length, pass.depth, 0, 5},
+                         {"clean", AskKind::tick, {}, {}, {}},
+                         {"dark", AskKind::place, {}, {}, {}, {}, true}};
             if (!before.empty()) {
                 step.state = StepState::waits;
                 step.waits_for.push_back({Rule::order, before, "", "", ""});

@@ -62,6 +62,22 @@ class LifterPart {
             }
     }
 
+    /// The first three of the numbers that are missing.
+    Step& ask_numbers(Step& step) const {
+        const block::LifterPlanChosen plan = lifter_plan_of(state_);
+        constexpr std::size_t most = 3;
+        const auto ask = [&step](const char* key, bool missing) {
+            if (missing && step.asks.size() < most)
+                step.asks.push_back({key, AskKind::length, {}, {}, {}});
+        };
+        ask("lifter_plan/lifter_mm", !plan.lifter);
+        ask("lifter_plan/clearance_least_mm", !plan.clearance_least);
+        ask("lifter_plan/clearance_most_mm", !plan.clearance_most);
+        ask("lifter_plan/bush_outside_mm", !plan.bush_outside);
+        ask("lifter_plan/interference_mm", !plan.interference);
+        return step;
+    }
+
     /// What a person has to give, decide or measure before the board goes on.
     void add_lead() {
         using enum LifterStep;
@@ -74,14 +90,15 @@ class LifterPart {
             return lead(step);
         }
         case give_numbers:
-            return lead(r_.add(Task::give_lifter_numbers, "lifters/numbers", Stage::lifters));
+            return lead(ask_numbers(r_.add(Task::give_lifter_numbers, "lifters/numbers", Stage::lifters)));
         case bush_too_small:
         case too_large:
         case off_place: {
             const bool bush = w_->board.step == bush_too_small;
             Step& step = r_.add(bush ? Task::decide_bush : Task::decide_lifter,
                                 id_of(*lifter, bush ? "bush" : "decide"), Stage::lifters, *lifter);
-            step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"leave", "hone", "bush"}}};
+            step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"leave", "hone", "bush"}},
+                         {"note", AskKind::text, {}, {}, {}}};
             return lead(step);
         }
         case measure_cut:

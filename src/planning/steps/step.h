@@ -90,6 +90,18 @@ enum class Task {
     decide_lifter,
     prove_lifters,
     hand_over,
+    // At any time, of the thing that is marked; never in the list and never called for.
+    mark_flaw,
+    test_pressure,
+    note_finish,
+    feel_head,
+    work_head,
+    note_pit,
+    choose_bore,
+    choose_lifter,
+    tick_tunnel,
+    pass_tunnel,
+    cut_tunnel,
 };
 
 /// Where it is done. Common practice.
@@ -154,7 +166,8 @@ struct Ask {
     std::optional<double> proposed;     ///< mm; of a count, the number; of a tick, 1
     std::optional<double> least, most;  ///< what would be believed
     std::vector<std::string> choices{}; ///< of a choice
-    [[nodiscard]] bool needed() const { return kind != AskKind::text; }
+    bool optional = false;              ///< what is not known is left out
+    [[nodiscard]] bool needed() const { return kind != AskKind::text && !optional; }
 };
 
 /// What has to come first, and which rule says so.

@@ -89,6 +89,8 @@ StepKind kind_of(Task task) {
     case decide_large:
     case decide_bush:
     case decide_lifter:
+    case choose_bore:
+    case choose_lifter:
         return StepKind::decide;
     case read:
     case probe:
@@ -97,15 +99,21 @@ StepKind kind_of(Task task) {
     case feel:
     case measure_insert:
     case prove_lifters:
+    case feel_head:
         return StepKind::measure;
     case inspect:
     case look_why_dark:
     case look_at_edge:
+    case mark_flaw:
+    case test_pressure:
+    case note_finish:
+    case note_pit:
         return StepKind::look;
     case wash:
     case state_caps:
     case finish_tunnel:
     case dress:
+    case tick_tunnel:
         return StepKind::tick;
     case cut_caps:
     case bore_tunnel:
@@ -113,6 +121,9 @@ StepKind kind_of(Task task) {
     case flush_deck:
     case bore:
     case cut_lifter:
+    case work_head:
+    case pass_tunnel:
+    case cut_tunnel:
         return StepKind::cut;
     case hone_tunnel:
     case hone_bore:

@@ -239,7 +239,8 @@ class TunnelPart {
             step.asks = {{"strokes", AskKind::count,
                           w_.forecast ? std::optional(w_.forecast->strokes_left) : std::nullopt, 1, 10000}};
         else
-            step.asks = {{"protrusion", AskKind::length, w_.next_protrusion, {}, {}}};
+            step.asks = {{"protrusion", AskKind::length, w_.next_protrusion, {}, {}},
+                         {"new_cutter", AskKind::tick, {}, {}, {}}};
         if (w_.step == TunnelStep::log_finished) {
             step.state = StepState::done;
         } else if (w_.step == TunnelStep::machine) {
@@ -265,7 +266,7 @@ class TunnelPart {
         if (w_.step == TunnelStep::good && tunnel_of(state_).tunnel_done == 0)
             return;
         Step& step = r_.add(Task::finish_tunnel, "tunnel/finish", Stage::tunnel);
-        step.asks = {{"done", AskKind::tick, 1, {}, {}}};
+        step.asks = {{"done", AskKind::tick, 1, {}, {}}, {"note", AskKind::text, {}, {}, {}}};
         if (w_.step == TunnelStep::good)
             step.state = StepState::done, step.why = {tunnel_of(state_).tunnel_done};
         else if (w_.step != TunnelStep::log_finished)

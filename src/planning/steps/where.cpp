@@ -47,17 +47,26 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     case hone_tunnel:
         return {Machine::tunnel_hone, SetUp::mains_up, 10};
     case bore_tunnel:
+    case pass_tunnel:
+    case cut_tunnel:
         return {Machine::line_bar, SetUp::mains_up, 20};
+    case test_pressure:
+        return {Machine::bench, SetUp::any, 30};
     case finish_tunnel:
+    case tick_tunnel:
         return {Machine::bench, SetUp::mains_up, 15};
     case confirm_datum:
         return {Machine::surfacer, SetUp::deck_up, 10};
     case cut_deck:
     case flush_deck:
+    case work_head:
         return {Machine::surfacer, SetUp::deck_up, 12};
     case look_why_dark:
+    case mark_flaw:
+    case note_finish:
         return {Machine::surfacer, SetUp::deck_up, 2};
     case feel:
+    case feel_head:
         return {Machine::bench, SetUp::deck_up, 5};
     case measure_insert:
         return {Machine::bench, SetUp::any, 5};

@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/honing.h"
+#include "planning/cylinders/texture.h"
 #include "planning/decks/milling.h"
 #include "wording/common/sentences.h"
 #include "wording/cylinders/cylinder_words.h"
@@ -365,6 +366,12 @@ std::string figure_text(const JobState& state, const Figure& figure, const Lengt
 }
 
 std::vector<std::string> figure_choices(const Figure& figure) {
+    if (figure.address == "texture_limits/rings") {
+        std::vector<std::string> rings;
+        for (const block::TextureLimits& usual : planning::usual_texture_limits())
+            rings.push_back(usual.rings);
+        return rings;
+    }
     const auto words = choice_words().find(figure.address);
     if (words != choice_words().end())
         return words->second;

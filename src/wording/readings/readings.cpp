@@ -27,9 +27,9 @@ std::string instrument_kind_name(InstrumentKind kind) {
 }
 
 std::string measuring_name(Measuring what) {
-    constexpr std::array names{"main sizes",     "saddle heights", "bar sweep",      "deck heights",
-                               "feelers",        "deck level",     "cylinder sizes", "cylinder walls",
-                               "piston to deck", "lifter sizes",   "temperatures"};
+    constexpr std::array names{"main sizes",   "saddle heights", "bar sweep",      "deck heights",   "feelers",
+                               "deck level",   "cylinder sizes", "cylinder walls", "piston to deck", "lifter sizes",
+                               "temperatures", "set-up",         "sleeve, outside"};
     return names[static_cast<std::size_t>(what)];
 }
 
@@ -95,6 +95,12 @@ std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt&
         return "temperature of the " + at.direction;
     case Quantity::saddle:
         return feature_words(b, at.feature) + ", saddle over the bar";
+    case Quantity::indicator: {
+        const block::BankBlueprint& bank = *b.bank(at.feature.bank);
+        return bank_name(bank) + " set up, " + corner_words(bank, at.level == "rear", at.direction == "+v");
+    }
+    case Quantity::outside:
+        return join({"sleeve of " + feature_words(b, at.feature), at.level, at.direction});
     default:
         return join({feature_words(b, at.feature), at.level, direction_words(at)});
     }
@@ -108,6 +114,7 @@ std::string quantity_text(Quantity q, double value, const LengthText& l) {
         return fixed(value, 3) + " mm/m";
     case Quantity::saddle:
     case Quantity::sweep:
+    case Quantity::indicator:
         return l.signed_with_unit(value);
     default:
         return l.with_unit(value);
@@ -169,6 +176,8 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
         return "The indicator, + where the saddle is higher than the end mains.";
     case Quantity::sweep:
         return "The indicator, + pushed in.";
+    case Quantity::indicator:
+        return "The indicator at that corner, + where the block is high.";
     case Quantity::piston:
         return "Piston below the deck; − where it stands proud.";
     default:

@@ -187,86 +187,45 @@ bool speaks_for_itself(const Step& step) {
     }
 }
 
-/// Tasks whose headline is always the same; empty for those that say which.
+/// Tasks whose headline is always the same; those that are not here say of what.
+struct PlainHeadline {
+    Task task;
+    const char* words;
+};
+constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
+    {Task::mend_blueprint, "The blueprint cannot be read"},
+    {Task::mend_ledger, "Mend the ledger first"},
+    {Task::wash, "Wash the block"},
+    {Task::inspect, "Look it over for cracks"},
+    {Task::take_log, "Take the probe log in"},
+    {Task::state_caps, "Say whether the caps were torqued"},
+    {Task::torque_caps, "Caps on, torqued as they will run"},
+    {Task::plan_tunnel, "No plan for the tunnel within the limits"},
+    {Task::cut_caps, "Cut the caps"},
+    {Task::hone_tunnel, "Line hone"},
+    {Task::bore_tunnel, "Line bore"},
+    {Task::finish_tunnel, "Every main is in size: say that the tunnel is done"},
+    {Task::decide_main, "A main is too large"},
+    {Task::accept, "Go on without the tunnel, with a reason"},
+    {Task::give_target, "Give the number to cut the decks to"},
+    {Task::give_volumes, "Give the volumes"},
+    {Task::look_why_dark, "Still dark at depth: look why"},
+    {Task::plan_cylinders, "Choose the cylinders' centre and size"},
+    {Task::give_sizes, "Measure the pistons, or choose a size"},
+    {Task::look_at_edge, "Look at the cutting edge"},
+    {Task::put_plate_on, "Torque plate and caps on, as they will run"},
+    {Task::rest, "Let the block rest"},
+    {Task::give_lifter_numbers, "Give the shop's numbers for the lifters"},
+    {Task::prove_lifters, "Probe the lifters again"},
+    {Task::hand_over, "Print the passport"},
+    {Task::test_pressure, "Pressure test"},
+    {Task::pass_tunnel, "Strokes or a pass through the tunnel"},
+    {Task::cut_tunnel, "The tunnel was cut"},
+});
+
 const char* plain_headline(Task task) {
-    using enum Task;
-    switch (task) {
-    case mend_blueprint:
-        return "The blueprint cannot be read";
-    case mend_ledger:
-        return "Mend the ledger first";
-    case wash:
-        return "Wash the block";
-    case inspect:
-        return "Look it over for cracks";
-    case take_log:
-        return "Take the probe log in";
-    case state_caps:
-        return "Say whether the caps were torqued";
-    case torque_caps:
-        return "Caps on, torqued as they will run";
-    case plan_tunnel:
-        return "No plan for the tunnel within the limits";
-    case cut_caps:
-        return "Cut the caps";
-    case hone_tunnel:
-        return "Line hone";
-    case bore_tunnel:
-        return "Line bore";
-    case finish_tunnel:
-        return "Every main is in size: say that the tunnel is done";
-    case decide_main:
-        return "A main is too large";
-    case accept:
-        return "Go on without the tunnel, with a reason";
-    case give_target:
-        return "Give the number to cut the decks to";
-    case give_volumes:
-        return "Give the volumes";
-    case look_why_dark:
-        return "Still dark at depth: look why";
-    case plan_cylinders:
-        return "Choose the cylinders' centre and size";
-    case give_sizes:
-        return "Measure the pistons, or choose a size";
-    case look_at_edge:
-        return "Look at the cutting edge";
-    case put_plate_on:
-        return "Torque plate and caps on, as they will run";
-    case rest:
-        return "Let the block rest";
-    case give_lifter_numbers:
-        return "Give the shop's numbers for the lifters";
-    case prove_lifters:
-        return "Probe the lifters again";
-    case hand_over:
-        return "Print the passport";
-    case read:
-    case probe:
-    case settle:
-    case confirm_datum:
-    case decide_flaw:
-    case decide_deck:
-    case cut_deck:
-    case flush_deck:
-    case feel:
-    case decide_size:
-    case decide_wall:
-    case measure_insert:
-    case refuse_insert:
-    case bore:
-    case decide_over:
-    case press:
-    case hone_bore:
-    case dress:
-    case decide_large:
-    case decide_bush:
-    case cut_lifter:
-    case press_bush:
-    case decide_lifter:
-        break;
-    }
-    return "";
+    const auto* found = std::ranges::find(plain_headlines, task, &PlainHeadline::task);
+    return found == plain_headlines.end() ? "" : found->words;
 }
 
 } // namespace
@@ -323,30 +282,27 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
     case press_bush:
         return "Press the bush into " + about;
     case decide_lifter:
+    case choose_bore:
+    case choose_lifter:
         return "Decide on " + about;
+    case mark_flaw:
+        return "A crack, pit or mark on " + the_bank(state, step.about->bank);
+    case note_finish:
+        return "How " + the_bank(state, step.about->bank) + " came out";
+    case feel_head:
+        return "Straightedge on the head of " + the_bank(state, step.about->bank);
+    case work_head:
+        return "Work on the head of " + the_bank(state, step.about->bank);
+    case note_pit:
+        return "A pit in " + about;
+    case tick_tunnel: {
+        std::string what = step.id.substr(step.id.rfind('/') + 1);
+        std::ranges::replace(what, '_', ' ');
+        return "Caps: " + what;
+    }
     default:
         return plain_headline(step.task);
     }
-}
-
-std::string answer_name(const Step& step) {
-    if (!planning::answers_itself(step))
-        return "";
-    switch (step.task) {
-    case Task::wash:
-        return "Washed";
-    case Task::inspect:
-        return "Looked over";
-    case Task::state_caps:
-        return "They were torqued";
-    case Task::torque_caps:
-        return "Torqued";
-    case Task::finish_tunnel:
-        return "The tunnel is done";
-    default:
-        break;
-    }
-    return "Done";
 }
 
 std::string wait_words(const JobState& state, const Assessment& a, const planning::Wait& wait, const LengthText& l) {

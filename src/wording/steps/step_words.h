@@ -14,8 +14,6 @@ namespace pallix::wording {
 /// the block is at, what it waits for stands for the reasons.
 [[nodiscard]] CallText step_text(const block::JobState& state, const planning::Assessment& a,
                                  const planning::Step& step, const LengthText& l);
-/// What a button says that answers a step: named by what was done; empty where no button does.
-[[nodiscard]] std::string answer_name(const planning::Step& step);
 /// The one call; where nothing can be done, what the job waits for.
 [[nodiscard]] CallText call_text(const block::JobState& state, const planning::Assessment& a, const LengthText& l);
 /// "the main tunnel first: cut the caps"

@@ -1,0 +1,147 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/steps/any_time.h"
+
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
+#include "planning/common/assessment.h"
+#include "planning/steps/steps.h"
+#include "planning/tunnel/tunnel_work.h"
+
+#include <algorithm>
+#include <array>
+
+namespace pallix::planning {
+namespace {
+
+using block::FeatureId;
+using block::FeatureKind;
+using block::JobState;
+using block::Stage;
+
+template <class Keys>
+std::vector<std::string> list(const Keys& keys) {
+    return {keys.begin(), keys.end()};
+}
+
+Ask choice(const char* key, std::vector<std::string> choices) {
+    return {key, AskKind::choice, {}, {}, {}, std::move(choices)};
+}
+Ask length_if(const char* key, double least, double most) {
+    return {key, AskKind::length, {}, least, most, {}, true};
+}
+const Ask note{"note", AskKind::text, {}, {}, {}};
+
+class Steps {
+  public:
+    Steps(const JobState& state, const std::optional<FeatureId>& about) : state_(state), about_(about) {}
+
+    std::vector<Step> all;
+
+    Step& add(Task task, const std::string& what, Stage stage, std::vector<Ask> asks) {
+        Step step;
+        step.task = task;
+        step.id =
+            (about_ ? about_->text() : std::string(block::stage_keys[static_cast<std::size_t>(stage)])) + "/" + what;
+        step.kind = kind_of(task);
+        step.stage = stage;
+        step.about = about_;
+        step.asks = std::move(asks);
+        step.cannot_be_undone = step.kind == StepKind::cut;
+        step.where = where_of(task, intake_of(state_).blueprint->mains.size(), about_);
+        all.push_back(std::move(step));
+        return all.back();
+    }
+
+  private:
+    const JobState& state_;
+    const std::optional<FeatureId>& about_;
+};
+
+void add_of_deck(Steps& steps, const JobState& state, const std::string& bank) {
+    steps.add(Task::mark_flaw, "any/flaw", Stage::decks,
+              {choice("flaw", list(block::flaw_kind_keys)), choice("near", list(block::flaw_near_keys)),
+               length_if("depth", 0, block::longest), note});
+    for (const block::KnownFlaw& known : decks_of(state).flaws)
+        if (known.flaw.bank == bank && known.decided) // what was decided can be decided otherwise
+            steps
+                .add(Task::decide_flaw, "any/flaw/" + std::to_string(known.sequence), Stage::decks,
+                     {choice("choice", list(block::flaw_choice_keys)), note})
+                .why = {known.sequence};
+    if (!decks_of(state).deck(bank).cuts.empty())
+        steps.add(Task::note_finish, "any/finish", Stage::decks,
+                  {choice("cutter", list(block::cutter_state_keys)),
+                   {"ra_um", AskKind::count, {}, 0.001, 1000, {}, true},
+                   note});
+    steps.add(Task::feel_head, "any/head/feel", Stage::decks,
+              {{"goes_in", AskKind::length, {}, 0, 5}, length_if("does_not", 0, 5)});
+    steps.add(
+        Task::work_head, "any/head", Stage::decks,
+        {{"cut", AskKind::length, {}, 0, 5}, {"engine_figures/chamber_mm3", AskKind::count, {}, 0, 1e9, {}, true}});
+}
+
+void add_of_bore(Steps& steps) {
+    steps.add(Task::choose_bore, "any/decide", Stage::cylinders,
+              {choice("choice", list(block::bore_choice_keys)), note});
+    steps.add(Task::note_pit, "any/pit", Stage::cylinders,
+              {{"depth", AskKind::length, {}, 0, 10},
+               choice("level", {"top", "middle", "bottom"}),
+               choice("side", {"right", "rear", "left", "front"})});
+}
+
+void add_of_tunnel(Steps& steps, const JobState& state) {
+    for (const std::string& what : cap_steps()) {
+        Step& step = steps.add(Task::tick_tunnel, "any/tick/" + id_part(what), Stage::tunnel,
+                               {{"done", AskKind::tick, 1, {}, {}}});
+        const bool done = std::ranges::any_of(tunnel_of(state).steps, [&](const auto& s) {
+            return s.second == what && s.first > tunnel_of(state).tunnel_done;
+        });
+        if (done)
+            step.state = StepState::done;
+    }
+    steps.add(Task::pass_tunnel, "any/pass", Stage::tunnel,
+              {choice("pass", list(block::tunnel_pass_keys)),
+               {"strokes", AskKind::count, {}, 1, 10000, {}, true},
+               length_if("protrusion", 0, block::longest)});
+    steps.add(Task::cut_tunnel, "any/cut", Stage::tunnel, {choice("method", list(block::tunnel_method_keys)), note});
+}
+
+} // namespace
+
+std::vector<Step> any_time_steps(const JobState& state, const std::optional<FeatureId>& about) {
+    if (!intake_of(state).blueprint || !intake_of(state).troubles.empty())
+        return {};
+    Steps steps(state, about);
+    if (!about) {
+        steps.add(Task::test_pressure, "any/pressure", Stage::cleaned, {choice("result", {"tight", "leaks"}), note});
+        add_of_tunnel(steps, state);
+        return steps.all;
+    }
+    switch (about->kind) {
+    case FeatureKind::deck:
+        if (intake_of(state).blueprint->bank(about->bank))
+            add_of_deck(steps, state, about->bank);
+        break;
+    case FeatureKind::bore:
+        add_of_bore(steps);
+        break;
+    case FeatureKind::lifter:
+        steps.add(Task::choose_lifter, "any/decide", Stage::lifters,
+                  {choice("choice", list(block::lifter_choice_keys)), note});
+        break;
+    default:
+        break;
+    }
+    return steps.all;
+}
+
+std::optional<Step> step_by_id(const JobState& state, const Assessment& assessment, const std::string& id) {
+    if (const Step* listed = assessment.steps.find(id))
+        return *listed;
+    const std::vector<Step> any = any_time_steps(state, block::FeatureId::parse(id.substr(0, id.find('/'))));
+    const auto found = std::ranges::find(any, id, &Step::id);
+    return found == any.end() ? std::nullopt : std::optional(*found);
+}
+
+} // namespace pallix::planning
