@@ -2,6 +2,7 @@
 #include "session/preferences.h"
 
 #include <QSettings>
+#include <algorithm>
 
 namespace pallix::session {
 namespace {
@@ -15,6 +16,10 @@ const auto key_stack = QStringLiteral("bench/stack_pieces");
 const auto usual_stack =
     QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
                    "0.03 mm 0.02 mm 0.02 mm");
+const auto key_bar = QStringLiteral("bench/bar_and_jacks");
+const auto key_size = QStringLiteral("window/size");
+const auto key_touch = QStringLiteral("window/touch");
+constexpr double smallest_size = 0.8, largest_size = 2;
 const auto key_geometry = QStringLiteral("window/geometry");
 const auto key_recent = QStringLiteral("files/recent");
 constexpr int recent_limit = 8;
@@ -91,6 +96,35 @@ QString Preferences::stack_pieces() const {
 }
 void Preferences::set_stack_pieces(const QString& pieces) {
     settings_->setValue(key_stack, pieces);
+}
+
+QString Preferences::bar_and_jacks() const {
+    return settings_->value(key_bar).toString();
+}
+void Preferences::set_bar_and_jacks(const QString& typed) {
+    settings_->setValue(key_bar, typed);
+}
+
+double Preferences::size() const {
+    bool sound = false;
+    const double size = settings_->value(key_size, 1.0).toDouble(&sound);
+    return sound ? std::clamp(size, smallest_size, largest_size) : 1; // a file edited by hand may say anything
+}
+void Preferences::set_size(double size) {
+    const double before = this->size();
+    settings_->setValue(key_size, std::clamp(size, smallest_size, largest_size));
+    if (this->size() != before)
+        Q_EMIT size_changed();
+}
+
+bool Preferences::touch() const {
+    return settings_->value(key_touch, false).toBool();
+}
+void Preferences::set_touch(bool touch) {
+    if (touch == this->touch())
+        return;
+    settings_->setValue(key_touch, touch);
+    Q_EMIT size_changed();
 }
 
 QByteArray Preferences::geometry() const {

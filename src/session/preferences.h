@@ -40,6 +40,15 @@ class Preferences : public QObject {
     void set_last_gauge_address(const QString& address);
     QString stack_pieces() const; ///< blocks and shims of the shop, as they are typed
     void set_stack_pieces(const QString& pieces);
+    /// Diameter of the boring bar and where its jacks stand, as typed.
+    QString bar_and_jacks() const;
+    void set_bar_and_jacks(const QString& typed);
+    /// How large everything is shown: 1 is 100 %.
+    double size() const;
+    void set_size(double size); ///< from 0.8 to 2
+    /// Large targets and a keypad, for gloves and touch screens.
+    bool touch() const;
+    void set_touch(bool touch);
     QByteArray geometry() const;
     void set_geometry(const QByteArray& geometry);
     QStringList recent_files() const; ///< newest first
@@ -49,6 +58,7 @@ class Preferences : public QObject {
     void unit_changed();
     void theme_changed();
     void person_changed();
+    void size_changed();
 
   private:
     std::unique_ptr<QSettings> settings_;

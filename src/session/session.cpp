@@ -15,6 +15,7 @@
 #include "planning/decks/deck_belief.h"
 #include "planning/decks/deck_shape.h"
 #include "planning/readings/log_doubts.h"
+#include "planning/steps/any_time.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "session/session_worked.h"
 #include "wording/common/sentences.h"
@@ -333,7 +334,7 @@ Outcome Session::take(Payload payload) {
 }
 
 Outcome Session::answer(const std::string& id, const planning::Answers& answers) {
-    const planning::Step* step = worked_->assessment.steps.find(id);
+    const auto step = planning::step_by_id(worked_->state, worked_->assessment, id);
     if (!step)
         return tl::unexpected(one_fault("there is no step " + id, "a step of this job"));
     auto payloads = planning::answer(worked_->state, worked_->assessment, *step, answers, clock_());

@@ -13,6 +13,7 @@
 #include "ui/dialogs/measuring_dialogs.h"
 #include "ui/dialogs/route_dialogs.h"
 #include "ui/files.h"
+#include "ui/frame/call_panel.h"
 #include "ui/frame/reading_line.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
@@ -45,6 +46,7 @@ void BenchWindow::build_actions() {
     build_job_menu();
     build_edit_menu();
     build_view_menu();
+    build_call_menu();
     build_deck_actions();
     build_bore_actions();
     build_measure_menu();
@@ -66,8 +68,6 @@ void BenchWindow::build_job_menu() {
         add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
     job_actions_.push_back(add_action(menu, tr("What is &wanted, and in which order…"),
                                       QKeySequence(tr("Ctrl+Shift+O")), [this] { run_dialog<RouteDialog>(); }));
-    job_actions_.push_back(add_action(menu, tr("&Go on against a rule…"), QKeySequence(tr("Ctrl+Shift+U")),
-                                      [this] { run_dialog<GateDialog>(); }));
     job_actions_.push_back(
         add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
     job_actions_.push_back(
@@ -98,23 +98,41 @@ void BenchWindow::build_view_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
     add_action(menu, tr("The &shop"), QKeySequence(Qt::Key_F2), [this] { go_to(Place::shop); });
     job_actions_.push_back(
-        add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::tunnel); }));
-    job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::decks); }));
+        add_action(menu, tr("The &block"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::block); }));
+    job_actions_.push_back(
+        add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::tunnel); }));
+    job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::decks); }));
     job_actions_.push_back(
         add_action(menu, tr("&Cylinders"), QKeySequence(Qt::Key_F6), [this] { go_to(Place::cylinders); }));
     job_actions_.push_back(
         add_action(menu, tr("L&ifters"), QKeySequence(Qt::Key_F7), [this] { go_to(Place::lifters); }));
     job_actions_.push_back(
-        add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::passport); }));
+        add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F8), [this] { go_to(Place::passport); }));
     menu->addSeparator();
     add_action(menu, tr("&Inch or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
         context_.preferences.set_unit(context_.preferences.unit() == block::Unit::inch ? block::Unit::mm
                                                                                        : block::Unit::inch);
     });
+    const auto resize_by = [this](double by) { context_.preferences.set_size(context_.preferences.size() + by); };
+    add_action(menu, tr("&Larger"), QKeySequence(QStringLiteral("Ctrl++")), [resize_by] { resize_by(0.1); });
+    add_action(menu, tr("S&maller"), QKeySequence(QStringLiteral("Ctrl+-")), [resize_by] { resize_by(-0.1); });
+    add_action(menu, tr("Usual si&ze"), QKeySequence(QStringLiteral("Ctrl+0")),
+               [this] { context_.preferences.set_size(1); });
     add_action(menu, tr("Day or &night"), QKeySequence(tr("Ctrl+T")), [this] {
         context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light
                                                                                             : session::Theme::dark);
     });
+}
+
+void BenchWindow::build_call_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Call"));
+    const auto add = [&](const QString& text, const char* keys, std::function<void()> run) {
+        job_actions_.push_back(add_action(menu, text, QKeySequence(QString::fromLatin1(keys)), std::move(run)));
+    };
+    add(tr("&Answer it"), "Ctrl+Return", [this] { call_->answer(); });
+    add(tr("&Go to its fields"), "Ctrl+K", [this] { call_->take_focus(); });
+    add(tr("&Later: the next one"), "Ctrl+Shift+N", [this] { call_->later(); });
+    add(tr("&Other: all that could be done…"), "Ctrl+Shift+A", [this] { call_->show_others(); });
 }
 
 void BenchWindow::build_deck_actions() {
@@ -139,10 +157,6 @@ void BenchWindow::build_deck_actions() {
                                       on_decks([this] { decks_->focus_level(); })));
     job_actions_.push_back(add_action(menu, tr("As &found, set-up, passes, mock-up"), QKeySequence(tr("Ctrl+Shift+D")),
                                       on_decks([this] { decks_->show_next_page(); })));
-    job_actions_.push_back(add_action(menu, tr("Depth of the &pass"), QKeySequence(tr("Ctrl+K")),
-                                      on_decks([this] { decks_->focus_pass(); })));
-    job_actions_.push_back(add_action(menu, tr("&Log the pass"), QKeySequence(tr("Ctrl+Return")),
-                                      on_decks([this] { decks_->log_pass(); })));
 }
 
 void BenchWindow::build_bore_actions() {
@@ -161,7 +175,6 @@ void BenchWindow::build_bore_actions() {
         job_actions_.push_back(add_action(menu, text, QKeySequence(QString::fromLatin1(keys)), std::move(run)));
     };
     add(tr("The next &page"), "Ctrl+Shift+Y", on_bores(&BoresView::show_next_page));
-    add(tr("&Cut or strokes"), "Ctrl+Shift+C", on_bores(&BoresView::log_go));
     add(tr("&Where its numbers come from…"), "Ctrl+Shift+L", on_bores(&BoresView::show_sources));
     job_actions_.push_back(add_action(menu, tr("Take in a roughness &trace…"), {}, [this] { take_trace({}); }));
 }
@@ -203,9 +216,7 @@ void BenchWindow::build_measure_menu() {
         };
     };
     add(tr("Tunnel: as found, plan, &board"), "Ctrl+Shift+M", on_tunnel([this] { tunnel_->show_next_page(); }));
-    add(tr("Tunnel: &caps are cut as planned"), "Ctrl+Shift+Return", on_tunnel([this] { tunnel_->log_caps(); }));
-    add(tr("Tunnel: stro&kes or pass"), "Ctrl+Shift+K", on_tunnel([this] { tunnel_->log_tunnel_go(); }));
-    add(tr("The &tunnel was cut…"), "Ctrl+Shift+T", [this] { run_dialog<TunnelCutDialog>(); });
+    add(tr("Bar and &jacks…"), "", on_tunnel([this] { tunnel_->ask_for_bar(); }));
     learner_ = add_action(menu, tr("A &learner is at the bench (reads twice)"), {}, [this] {
         context_.preferences.set_learner(learner_->isChecked());
         reading_->refresh();

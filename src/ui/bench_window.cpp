@@ -8,8 +8,8 @@
 #include "session/background.h"
 #include "session/certainty_work.h"
 #include "ui/bench_application.h"
+#include "ui/block/block_view.h"
 #include "ui/cylinders/cylinders_view.h"
-#include "ui/cylinders/texture_page.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/dialogs/import_log_dialog.h"
@@ -17,6 +17,7 @@
 #include "ui/files.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/reading_line.h"
+#include "ui/frame/spoken.h"
 #include "ui/frame/top_bar.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
@@ -36,12 +37,15 @@
 #include <QProgressDialog>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
 
 namespace pallix::ui {
 
 BenchWindow::BenchWindow(Context context, QWidget* parent)
     : QMainWindow(parent), context_(context), top_(new TopBar(context, this)), route_(new RoutePanel(context, this)),
       call_(new CallPanel(context, this)), reading_(new ReadingLine(context, this)), middle_(new QStackedWidget(this)) {
+    install_spoken();
     setWindowTitle(tr("Pallix"));
     setWindowIcon(QIcon(QStringLiteral(":/pallix.svg")));
     setAcceptDrops(true);
@@ -60,12 +64,19 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     setCentralWidget(whole);
     build_actions();
     resize(1280, 800);
-    setMinimumSize(1180, 740);
+    setMinimumSize(1024, 700);
     if (const QByteArray geometry = context_.preferences.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
 
     connect(route_, &RoutePanel::chosen, this, &BenchWindow::go_to);
+    call_->set_painted([this](const planning::Step& step) { return view_of(place_)->painted(step); });
+    connect(call_, &CallPanel::answered, this, [this] { view_of(place_)->answered(); });
+    connect(call_, &CallPanel::place_wanted, this, &BenchWindow::go_to);
+    connect(call_, &CallPanel::logs_wanted, this, [this] { import_logs(); });
+    connect(&context_.preferences, &session::Preferences::size_changed, this, &BenchWindow::follow_size);
+    connect(&context_.session, &session::Session::job_opened, this, [this] { call_->speak_of_the_call(); });
     connect(&context_.session, &session::Session::job_opened, this, &BenchWindow::refresh);
+    connect(&context_.session, &session::Session::entries_added, call_, &CallPanel::speak_of_the_call);
     connect(&context_.session, &session::Session::entries_added, this, &BenchWindow::refresh);
     connect(&context_.preferences, &session::Preferences::unit_changed, this, &BenchWindow::refresh);
     connect(&context_.preferences, &session::Preferences::theme_changed, this, &BenchWindow::change_theme);
@@ -98,6 +109,33 @@ bool BenchWindow::eventFilter(QObject* watched, QEvent* event) {
     return for_the_bench;
 }
 
+/// What a person marks, the call speaks of; Enter on it goes there.
+template <class Drawn>
+void BenchWindow::follow_marks(Drawn* view) {
+    connect(view, &Drawn::pointed_at, this, [this](const block::FeatureId& id) { call_->mark(id); });
+    connect(view, &Drawn::entered, call_, &CallPanel::take_focus);
+}
+
+/// Everything is as large as the person chose, larger in a window that is larger than it must be, and never so large
+/// that it does not fit.
+void BenchWindow::follow_size() {
+    constexpr double usual_width = 1280, usual_height = 800, least_width = 1024, least_height = 700, step = 0.05;
+    const double room = std::max(1.0, std::min(width() / usual_width, height() / usual_height));
+    const double fits = std::min(width() / least_width, height() / least_height);
+    const double wanted = std::min(context_.preferences.size() * room, fits);
+    const double size = std::max(0.8, std::floor(wanted / step + 1e-6) * step);
+    if (std::abs(size - scale()) < step / 2)
+        return;
+    apply_theme(*qApp, context_.preferences.theme(), size);
+    rescale(this);
+    refresh();
+}
+
+void BenchWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    follow_size();
+}
+
 View* BenchWindow::view_of(Place place) {
     const auto built = [this](auto*& view) {
         if (!view) {
@@ -108,25 +146,40 @@ View* BenchWindow::view_of(Place place) {
     };
     switch (place) {
     case Place::tunnel:
-        return built(tunnel_);
+        if (!tunnel_) {
+            built(tunnel_);
+            follow_marks(tunnel_);
+        }
+        return tunnel_;
     case Place::decks:
         if (!decks_) {
             built(decks_);
             connect(decks_, &DecksView::bank_changed, this, [this] { reading_->set_scope(reading_scope()); });
+            connect(decks_, &DecksView::step_wanted, this,
+                    [this](const QString& step) { call_->speak_of(step.toStdString()); });
+            follow_marks(decks_);
         }
         return decks_;
     case Place::cylinders:
         if (!cylinders_) {
             built(cylinders_);
             connect(cylinders_, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
+            follow_marks(cylinders_);
         }
         return cylinders_;
     case Place::lifters:
         if (!lifters_) {
             built(lifters_);
             connect(lifters_, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
+            follow_marks(lifters_);
         }
         return lifters_;
+    case Place::block:
+        if (!block_) {
+            built(block_);
+            connect(block_, &BlockView::feature_wanted, this, &BenchWindow::go_to_feature);
+        }
+        return block_;
     case Place::passport:
         return built(passport_);
     case Place::shop:
@@ -172,11 +225,15 @@ ReadingScope BenchWindow::reading_scope() {
     case Place::tunnel:
         return {{main_sizes, saddle_heights, bar_sweep, temperatures}, ""};
     case Place::decks:
-        return {{deck_heights, feelers, deck_level, piston_heights, temperatures}, decks_->bank().value_or("")};
+        return {{deck_heights, feelers, deck_level, piston_heights, set_up, temperatures}, decks_->bank().value_or("")};
     case Place::cylinders: {
-        ReadingScope scope{{cylinder_sizes, cylinder_walls, temperatures}, cylinders_->bank().value_or("")};
+        ReadingScope scope{{cylinder_sizes, cylinder_walls, sleeve_sizes, temperatures},
+                           cylinders_->bank().value_or("")};
         const auto page = cylinders_->page();
-        if (page == CylindersView::Page::bore || page == CylindersView::Page::hone)
+        if (page == CylindersView::Page::sleeve)
+            scope.measurings = {sleeve_sizes, cylinder_sizes, cylinder_walls, temperatures};
+        if (page == CylindersView::Page::bore || page == CylindersView::Page::hone ||
+            page == CylindersView::Page::sleeve)
             scope.feature = cylinders_->marked();
         const auto& work = context_.session.assessment().cylinders;
         using enum planning::BoringStep;
@@ -194,6 +251,7 @@ ReadingScope BenchWindow::reading_scope() {
         return scope;
     }
     case Place::shop:
+    case Place::block:
     case Place::passport:
         break;
     }
@@ -214,6 +272,8 @@ void BenchWindow::show_asked(const std::optional<planning::AskedReading>& asked)
 void BenchWindow::go_to(Place place) {
     if (place != Place::shop && !context_.session.has_job())
         return;
+    if (place != place_)
+        call_->speak_of_the_call();
     place_ = place;
     View* view = view_of(place);
     middle_->setCurrentWidget(view);
@@ -236,7 +296,7 @@ void BenchWindow::refresh() {
 }
 
 void BenchWindow::change_theme() {
-    apply_theme(*qApp, context_.preferences.theme());
+    apply_theme(*qApp, context_.preferences.theme(), scale());
     refresh();
 }
 
@@ -290,34 +350,34 @@ void BenchWindow::open_job(storage::JobId job) {
         return;
     if (const auto opened = context_.session.open_job(std::move(*read)); !opened)
         return report(opened.error());
-    go_to(place_of_work());
+    go_to(Place::block);
 }
 
-/// Where the call sends: the page of its stage.
-Place BenchWindow::place_of_work() const {
-    const planning::Step* now = context_.session.assessment().steps.now();
-    if (!now)
-        return Place::decks;
-    switch (now->stage) {
-    case planning::Stage::decks:
-    case planning::Stage::mock_up:
-        return Place::decks;
-    case planning::Stage::cylinders:
-        return Place::cylinders;
-    case planning::Stage::lifters:
-        return Place::lifters;
-    case planning::Stage::finish:
-    case planning::Stage::passport:
-        return Place::decks;
+/// To the page of a feature, where it is marked.
+void BenchWindow::go_to_feature(const block::FeatureId& id) {
+    switch (id.kind) {
+    case block::FeatureKind::bore:
+        go_to(Place::cylinders);
+        cylinders_->mark(id);
+        break;
+    case block::FeatureKind::lifter:
+        go_to(Place::lifters);
+        lifters_->mark(id);
+        break;
+    case block::FeatureKind::deck:
+        go_to(Place::decks);
+        decks_->show_bank(id.bank);
+        break;
     default:
-        return Place::tunnel;
+        go_to(Place::tunnel);
+        break;
     }
 }
 
 void BenchWindow::new_job(const QString& blueprint_file) {
     NewJobDialog dialog(context_, blueprint_file, this);
     if (dialog.exec() == QDialog::Accepted)
-        go_to(Place::tunnel);
+        go_to(Place::block);
 }
 
 void BenchWindow::import_logs(const QStringList& files) {
@@ -325,7 +385,7 @@ void BenchWindow::import_logs(const QStringList& files) {
         return report({{"probe log", 0, "no job is open", "an open job to take it in"}});
     ImportLogDialog dialog(context_, files, this);
     if (dialog.exec() == QDialog::Accepted && place_ == Place::shop)
-        go_to(Place::decks);
+        go_to(Place::block);
 }
 
 /// Into the cylinder that is marked on the cylinders' page.
@@ -333,8 +393,7 @@ void BenchWindow::take_trace(const QString& file) {
     if (!context_.session.has_job())
         return report({{"roughness trace", 0, "no job is open", "an open job to take it in"}});
     go_to(Place::cylinders);
-    cylinders_->show_page(CylindersView::Page::texture);
-    cylinders_->texture().take_trace(file);
+    cylinders_->take_trace(file);
 }
 
 void BenchWindow::import_job_file(const QString& file) {
@@ -343,7 +402,7 @@ void BenchWindow::import_job_file(const QString& file) {
     if (!done)
         return report(done.error());
     context_.preferences.add_recent_file(file);
-    go_to(Place::decks);
+    go_to(Place::block);
 }
 
 void BenchWindow::take_files(const QStringList& files) {

@@ -17,6 +17,7 @@ class QStackedWidget;
 namespace pallix::ui {
 
 class CallPanel;
+class BlockView;
 class DecksView;
 class PassportView;
 class CylindersView;
@@ -43,6 +44,7 @@ class BenchWindow : public QMainWindow {
     [[nodiscard]] LiftersView& lifters();
     [[nodiscard]] TunnelView& tunnel();
     void read_next(); ///< puts the caret into the reading line
+    [[nodiscard]] CallPanel& call() { return *call_; }
 
     /// How long something may take before a bar is shown, ms.
     void set_patience(int ms) { patience_ = ms; }
@@ -56,6 +58,7 @@ class BenchWindow : public QMainWindow {
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
@@ -64,9 +67,14 @@ class BenchWindow : public QMainWindow {
     void build_job_menu();
     void build_edit_menu();
     void build_view_menu();
+    void build_call_menu();
     void build_deck_actions();
     void build_bore_actions();
     void take_trace(const QString& file);
+    template <class Drawn>
+    void follow_marks(Drawn* view);
+    void follow_size();
+    void go_to_feature(const block::FeatureId& id);
     void build_measure_menu();
     QAction* add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
     void fill_recent_files();
@@ -85,7 +93,6 @@ class BenchWindow : public QMainWindow {
     void refresh();
     void refresh_actions();
     void show_asked(const std::optional<planning::AskedReading>& asked);
-    [[nodiscard]] Place place_of_work() const;
     [[nodiscard]] ReadingScope reading_scope();
     void change_theme();
     void report(const block::Faults& faults);
@@ -99,6 +106,7 @@ class BenchWindow : public QMainWindow {
     ReadingLine* reading_;
     QStackedWidget* middle_;
     ShopView* shop_ = nullptr;
+    BlockView* block_ = nullptr;
     TunnelView* tunnel_ = nullptr;
     DecksView* decks_ = nullptr;
     CylindersView* cylinders_ = nullptr;

@@ -43,6 +43,9 @@ class Tour {
         context_.preferences.set_unit(block::Unit::inch);
         window_.go_to(Place::shop);
         shoot("shop");
+        window_.open_job(job(QStringLiteral("Puffling, starboard")));
+        wait_for_certainty();
+        shoot("block");
         window_.open_job(job(QStringLiteral("Puffling, port")));
         window_.go_to(Place::tunnel);
         wait_for_certainty();

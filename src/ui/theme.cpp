@@ -4,7 +4,10 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
+#include <QRegularExpression>
 #include <QStyleFactory>
+#include <QWidget>
+#include <cmath>
 
 // Resources of a static library are registered from outside any namespace.
 static void init_pallix_resources() {
@@ -85,6 +88,20 @@ QPalette qt_palette(const Palette& p) {
     return q;
 }
 
+/// Lengths of a style sheet at the size everything is shown at; hairlines stay hairlines.
+QString in_scale(const QString& sheet) {
+    static const QRegularExpression lengths(QStringLiteral("\\b([3-9]|[1-9][0-9]+)px"));
+    QString result;
+    qsizetype from = 0;
+    for (auto found = lengths.globalMatch(sheet); found.hasNext();) {
+        const auto match = found.next();
+        result += sheet.mid(from, match.capturedStart() - from) + QString::number(scaled(match.captured(1).toInt())) +
+                  QStringLiteral("px");
+        from = match.capturedEnd();
+    }
+    return result + sheet.mid(from);
+}
+
 QString style_sheet(const Palette& p, session::Theme theme) {
     QString sheet = QStringLiteral(R"(
 QWidget#panel { background: @panel; }
@@ -130,7 +147,7 @@ QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-w
         {"@accent", p.accent}, {"@field", p.field},       {"@selected", p.selected}};
     for (const auto& [name, colour] : names)
         sheet.replace(QString::fromLatin1(name), colour.name());
-    return sheet;
+    return in_scale(sheet);
 }
 
 } // namespace
@@ -139,11 +156,36 @@ const Palette& palette_of(session::Theme theme) {
     return theme == session::Theme::dark ? night : day;
 }
 
+double scale() {
+    return qApp->property("pallix-scale").isValid() ? qApp->property("pallix-scale").toDouble() : 1;
+}
+
+int scaled(double px) {
+    return static_cast<int>(std::lround(px * scale()));
+}
+
 QFont font_of(Type type, bool bold) {
     QFont font(QStringLiteral("Lato"));
-    font.setPixelSize(static_cast<int>(type));
+    font.setPixelSize(scaled(static_cast<int>(type)));
     font.setBold(bold);
     return font;
+}
+
+void set_type(QWidget* widget, Type type, bool bold) {
+    widget->setProperty("pallix-type", static_cast<int>(type));
+    widget->setProperty("pallix-bold", bold);
+    widget->setFont(font_of(type, bold));
+}
+
+void rescale(QWidget* window) {
+    const auto follow = [](QWidget* widget) {
+        if (const QVariant type = widget->property("pallix-type"); type.isValid())
+            widget->setFont(font_of(static_cast<Type>(type.toInt()), widget->property("pallix-bold").toBool()));
+    };
+    follow(window);
+    const auto widgets = window->findChildren<QWidget*>();
+    for (QWidget* widget : widgets)
+        follow(widget);
 }
 
 void load_fonts() {
@@ -152,7 +194,8 @@ void load_fonts() {
     QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Lato-Bold.ttf"));
 }
 
-void apply_theme(QApplication& app, session::Theme theme) {
+void apply_theme(QApplication& app, session::Theme theme, double scale) {
+    app.setProperty("pallix-scale", scale);
     app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     app.setFont(font_of(Type::text));
     app.setPalette(qt_palette(palette_of(theme)));

@@ -8,6 +8,7 @@
 #include <QFont>
 
 class QApplication;
+class QWidget;
 
 namespace pallix::ui {
 
@@ -23,14 +24,25 @@ struct Palette {
 
 [[nodiscard]] const Palette& palette_of(session::Theme theme);
 
-/// Sizes of type, px.
-enum class Type { small = 13, text = 15, number = 16, title = 20, call = 24, dial = 44 };
+/// Sizes of type, px at 100 %: words of the middle are small or larger, numbers that are compared are number or larger.
+enum class Type { small = 14, text = 15, number = 18, title = 20, reading = 28, call = 24, dial = 44 };
 [[nodiscard]] QFont font_of(Type type, bool bold = false);
+
+/// The size everything is shown at: what the person chose, times how far the window is larger than it must be.
+[[nodiscard]] double scale();
+/// A length of the screen at that size, px.
+[[nodiscard]] int scaled(double px);
+
+/// Gives a widget its type, and again whenever the scale changes.
+void set_type(QWidget* widget, Type type, bool bold = false);
+/// Follows the scale in a window and all that is in it.
+void rescale(QWidget* window);
 
 /// Registers the shipped fonts; to be called once before the first window.
 void load_fonts();
 
 /// Sets palette, fonts and style sheet of the whole application.
-void apply_theme(QApplication& app, session::Theme theme);
+/// @param scale 1 is 100 %
+void apply_theme(QApplication& app, session::Theme theme, double scale = 1);
 
 } // namespace pallix::ui

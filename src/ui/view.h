@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "planning/steps/answer.h"
+
 #include <QWidget>
 
 namespace pallix::ui {
@@ -12,6 +14,9 @@ class View : public QWidget {
     using QWidget::QWidget;
     virtual QString help() const = 0; ///< what F1 says, rich text
     virtual void refresh() = 0;       ///< state, unit or theme has changed
+    /// What is painted or dragged on this view and belongs to the answer of a step.
+    [[nodiscard]] virtual planning::Answers painted(const planning::Step& /*step*/) const { return {}; }
+    virtual void answered() {} ///< a step was: what was painted for it is in the ledger
 };
 
 } // namespace pallix::ui

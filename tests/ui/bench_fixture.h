@@ -5,6 +5,8 @@
 #include "session/session_fixture.h"
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
+#include "ui/frame/call_panel.h"
+#include "ui/frame/figure_line.h"
 #include "ui/theme.h"
 
 #include <QAbstractSlider>
@@ -16,6 +18,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
+#include <QMenu>
 #include <QPushButton>
 #include <QTest>
 #include <QTimer>
@@ -52,6 +55,12 @@ class BenchFixture : public SessionFixture {
         throw std::out_of_range(title.toStdString());
     }
 
+    /// A job of the demo on one of its views.
+    void open_demo_at(const char* title, ui::Place place) {
+        window_->open_job(demo_job(QString::fromUtf8(title)));
+        window_->go_to(place);
+    }
+
     template <class W>
     W* find(const char* name) {
         W* widget = window_->findChild<W*>(QString::fromLatin1(name));
@@ -72,6 +81,51 @@ class BenchFixture : public SessionFixture {
         QWidget* w = QApplication::focusWidget();
         return w ? w : static_cast<QWidget*>(window_.get());
     }
+
+    /// Changes a figure of a sentence on screen where it stands.
+    void figure(const char* address, const QString& text) {
+        ui::FigureLine* line = line_with(address);
+        ASSERT_NE(line, nullptr) << address;
+        line->edit(QString::fromLatin1(address));
+        auto* field = line->findChild<QLineEdit*>(QStringLiteral("figure"));
+        ASSERT_TRUE(field->isVisible()) << address;
+        field->setText(text);
+        QTest::keyClick(field, Qt::Key_Return);
+    }
+    void choose_figure(const char* address, const QString& words) {
+        ui::FigureLine* line = line_with(address);
+        ASSERT_NE(line, nullptr) << address;
+        QTimer::singleShot(0, qApp, [words] {
+            auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+            ASSERT_NE(menu, nullptr);
+            for (QAction* action : menu->actions())
+                if (action->text() == words) {
+                    menu->setActiveAction(action);
+                    QTest::keyClick(menu, Qt::Key_Return);
+                    return;
+                }
+            menu->close();
+            ADD_FAILURE() << words.toStdString() << " is no choice";
+        });
+        line->edit(QString::fromLatin1(address));
+    }
+    /// What the sentence that has such a figure said last.
+    QString remark(const char* address) { return line_with(address)->remark(); }
+    ui::FigureLine* line_with(const char* address) {
+        for (auto* line : window_->findChildren<ui::FigureLine*>())
+            if (line->isVisible() && line->has(QString::fromLatin1(address)))
+                return line;
+        return nullptr;
+    }
+    /// Types into a field of the call.
+    void ask(const char* key, const QString& text) {
+        auto* field = find<QLineEdit>((std::string("ask-") + key).c_str());
+        ASSERT_TRUE(field->isVisible()) << key;
+        field->setText(text);
+    }
+    void tick(const char* key) { find<QAbstractButton>((std::string("ask-") + key).c_str())->click(); }
+    void answer() { key(Qt::Key_Return, Qt::ControlModifier); }
+    QString headline() { return text_of("call-headline"); }
 
     /// Runs once the next modal dialog is up; the dialog must be gone afterwards.
     /// @param expected false: that none comes up is no failure

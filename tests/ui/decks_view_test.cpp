@@ -6,8 +6,8 @@
 
 #include "ui/decks/cut_level_bar.h"
 #include "ui/decks/deck_drawing.h"
+#include "wording/common/sentences.h"
 
-#include <QComboBox>
 #include <QSignalSpy>
 
 using namespace pallix;
@@ -19,6 +19,7 @@ class DecksTest : public test::BenchFixture {
     void open_engine(const QString& title) {
         open_demo();
         window_->open_job(demo_job(title));
+        window_->go_to(ui::Place::decks);
     }
 };
 
@@ -27,7 +28,7 @@ class DecksTest : public test::BenchFixture {
 TEST_F(DecksTest, OpensOnTheBankOfTheCall) {
     open_engine(QStringLiteral("Puffling, starboard"));
     EXPECT_EQ(window_->decks().bank(), "L");
-    window_->open_job(demo_job(QStringLiteral("Puffling, port")));
+    open_demo_at("Puffling, port", ui::Place::decks);
     EXPECT_EQ(window_->decks().bank(), "R");
     key(Qt::Key_B, Qt::ControlModifier);
     EXPECT_EQ(window_->decks().bank(), "L");
@@ -64,42 +65,64 @@ TEST_F(DecksTest, PlacesAreMarkedByKeysAndTakenBack) {
                     planning::deck_extent(*intake_of(session_.state()).blueprint->bank("R")).high.x / 2,
                 1);
     EXPECT_GT(deck->dark()[0].y, 40);
-    EXPECT_FALSE(find<QCheckBox>("pass-clean")->isEnabled()) << "a pass with dark places is not clean";
     QTest::keyClick(deck, Qt::Key_Space);
     EXPECT_TRUE(deck->dark().empty());
     QTest::mouseClick(deck, Qt::LeftButton, {}, QPoint(2, 2));
     EXPECT_TRUE(deck->dark().empty()) << "beside the deck there is nothing to mark";
 }
 
-TEST_F(DecksTest, ThePassFormRefusesWhatItCannotRead) {
+TEST_F(DecksTest, TheCallRefusesWhatItCannotReadAndKeepsAForecast) {
     open_engine(QStringLiteral("Puffling, port"));
+    const std::size_t decided = session_.entries().size();
+    tick("choice-watch"); // of the crack
+    answer();
     const std::size_t before = session_.entries().size();
-    auto* depth = find<QLineEdit>("pass-depth");
-    for (const char* typed : {"", "deep", "0", "-0.02"}) {
-        depth->setText(QString::fromLatin1(typed));
-        QTest::keyClick(depth, Qt::Key_Return);
+    EXPECT_EQ(before, decided + 1);
+    EXPECT_EQ(find<QLineEdit>("ask-depth")->text(), QStringLiteral("0.025 mm")) << "filled with what is proposed";
+    for (const char* typed : {"", "deep", "12", "-0.02"}) {
+        ask("depth", QString::fromLatin1(typed));
+        answer();
         EXPECT_EQ(session_.entries().size(), before) << typed;
+        EXPECT_FALSE(text_of("call-echo").isEmpty()) << typed;
     }
-    depth->setText(QStringLiteral("1.5 thou"));
-    QTest::keyClick(depth, Qt::Key_Return);
+    ask("depth", QStringLiteral("1.5 thou"));
+    answer();
     ASSERT_EQ(session_.entries().size(), before + 2) << "the forecast is kept before the first pass";
     EXPECT_NEAR(std::get<block::DeckCut>(session_.entries().back().payload).depth, 0.0381, 1e-12);
 }
 
-TEST_F(DecksTest, TheTargetIsChosenByKeysAndStandsInTheLedger) {
+TEST_F(DecksTest, WhatIsPaintedDarkGoesIntoTheAnswerAndIsNotClean) {
     open_engine(QStringLiteral("Puffling, port"));
-    auto* school = find<QComboBox>("target-school");
-    school->setFocus();
-    QTest::keyClick(school, Qt::Key_Down); // blueprint height
+    tick("choice-watch");
+    answer();
+    auto* deck = find<ui::DeckDrawing>("deck");
+    deck->setFocus();
+    for (int i = 0; i < 9; ++i)
+        QTest::keyClick(deck, Qt::Key_Up);
+    QTest::keyClick(deck, Qt::Key_Space);
+    tick("clean");
+    answer();
+    const auto& cut = std::get<block::DeckCut>(session_.entries().back().payload);
+    EXPECT_EQ(cut.dark.size(), 1U);
+    EXPECT_FALSE(cut.clean);
+    EXPECT_TRUE(cut.rest_bright);
+    EXPECT_TRUE(deck->dark().empty()) << "it is in the ledger now";
+}
+
+TEST_F(DecksTest, TheTargetIsChosenWhereItStandsAndIsInTheLedger) {
+    open_engine(QStringLiteral("Puffling, port"));
+    const auto choose = [this](block::TargetSchool school) {
+        choose_figure("deck_target/school", QString::fromStdString(wording::school_name(school)));
+    };
+    choose(block::TargetSchool::blueprint);
     EXPECT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::blueprint);
     EXPECT_NEAR(session_.assessment().banks[0].plan.target, 241.3, 1e-9);
-    QTest::keyClick(school, Qt::Key_Down); // a given height asks for it first
-    EXPECT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::blueprint);
-    auto* height = find<QLineEdit>("target-height");
-    height->setText(QStringLiteral("24135"));
-    QTest::keyClick(height, Qt::Key_Return);
-    EXPECT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::height);
+    choose(block::TargetSchool::height); // a gap in the sentence
+    EXPECT_TRUE(line_with("deck_target/height_mm")->text().contains(QStringLiteral("____")));
+    figure("deck_target/height_mm", QStringLiteral("241.35"));
     EXPECT_NEAR(*decks_of(session_.state()).target.height, 241.35, 1e-9);
+    figure("deck_target/height_mm", QStringLiteral("24130")); // shorthand for what stands there
+    EXPECT_NEAR(*decks_of(session_.state()).target.height, 241.30, 1e-9);
 }
 
 TEST_F(DecksTest, NumbersFollowTheUnit) {

@@ -8,6 +8,7 @@
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/cylinders/cylinders_view.h"
+#include "ui/frame/drawing.h"
 
 #include <QComboBox>
 #include <QListWidget>
@@ -61,7 +62,7 @@ class GaugeJourney : public test::BenchFixture {
 TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
     open_small_job();
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     // Conditions first: caps torqued, said by keys.
     in_dialog([](QDialog& d) {
         QTest::keyClick(in<QComboBox>(d, "caps"), Qt::Key_Down);
@@ -84,10 +85,13 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
     }
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main sizes: all read"));
     EXPECT_EQ(tunnel_by_gauge(), metrology::Verdict::meets);
-    EXPECT_EQ(find<QTableWidget>("mains")->rowCount(), 12);
+    key(Qt::Key_F4); // the caret back into the drawing
+    key(Qt::Key_T);
+    EXPECT_EQ(find<QTableWidget>("tunnel-drawing-table")->rowCount(), 12);
+    key(Qt::Key_T);
     EXPECT_EQ(std::get<block::Reading>(session_.entries().back().payload).conditions.fasteners, "oil, three steps");
 
-    key(Qt::Key_F4);
+    key(Qt::Key_F5);
     key(Qt::Key_R, Qt::ControlModifier);
     set_up_instrument(QStringLiteral("1 µm"));
     key(Qt::Key_R, Qt::ControlModifier);
@@ -126,7 +130,7 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
 TEST_F(GaugeJourney, KeysStepBackSkipRepeatAndStrike) {
     open_small_job();
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     enter(QStringLiteral("60.010"));
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main 1, front, 60° left"));
@@ -154,7 +158,7 @@ TEST_F(GaugeJourney, ALearnerIsAskedTwiceAndADoubtfulRepeatIsQuestioned) {
     preferences_.set_learner(true);
     open_small_job();
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     enter(QStringLiteral("60.010"));
     EXPECT_EQ(text_of("reading-place"), QStringLiteral("main 1, front, upright")) << "once more";
@@ -171,7 +175,7 @@ TEST_F(GaugeJourney, ALearnerIsAskedTwiceAndADoubtfulRepeatIsQuestioned) {
 TEST_F(GaugeJourney, ReadingPlanIsEdited) {
     open_small_job();
     open_window();
-    key(Qt::Key_F4);
+    key(Qt::Key_F5);
     key(Qt::Key_R, Qt::ControlModifier);
     in_dialog([](QDialog& d) {
         auto* list = in<QListWidget>(d, "plan-places");
@@ -188,12 +192,11 @@ TEST_F(GaugeJourney, ATunnelCutMakesWhatHangsOnItStale) {
     open_small_job();
     take_log(small_log(200.03).text());
     open_window();
-    key(Qt::Key_F3);
-    in_dialog([](QDialog& d) {
-        QTest::keyClicks(in<QLineEdit>(d, "tunnel-note"), QStringLiteral("caps cut 3 thou"));
-        QTest::keyClick(in<QLineEdit>(d, "tunnel-note"), Qt::Key_Return);
-    });
-    key(Qt::Key_T, Qt::ControlModifier | Qt::ShiftModifier);
+    key(Qt::Key_F4);
+    window_->call().speak_of("tunnel/any/cut");
+    tick("method-hone");
+    ask("note", QStringLiteral("caps cut 3 thou"));
+    answer();
     EXPECT_EQ(text_of("call-headline"), QStringLiteral("Probe the tunnel again"));
     key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_NE(text_of("call-headline"), QStringLiteral("Probe the tunnel again"));
@@ -202,7 +205,7 @@ TEST_F(GaugeJourney, ATunnelCutMakesWhatHangsOnItStale) {
 TEST_F(GaugeJourney, InstrumentsAreCheckedAndTested) {
     open_small_job();
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     in_dialog([](QDialog& d) {
         auto* echo = in<QLabel>(d, "instrument-echo");
         QTest::keyClicks(in<QLineEdit>(d, "instrument-uncertainty"), QStringLiteral("often"));
@@ -229,7 +232,7 @@ TEST_F(GaugeJourney, InstrumentsAreCheckedAndTested) {
 TEST_F(GaugeJourney, AGaugeOnTheLine) {
     open_small_job();
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     QLocalServer server;
     const QString name = QStringLiteral("pallix-bench-test-%1").arg(QCoreApplication::applicationPid());
@@ -282,7 +285,9 @@ TEST_F(GaugeJourney, PositionsShowLevelsPatternAndHistory) {
     EXPECT_EQ(text_of("hole-name"), QStringLiteral("cylinder 1 (right bank, bore 1)"));
     key(Qt::Key_Right);
     EXPECT_EQ(text_of("hole-name"), QStringLiteral("cylinder 3 (right bank, bore 2)"));
-    EXPECT_EQ(find<QTableWidget>("hole-levels")->rowCount(), 3);
+    key(Qt::Key_T);
+    EXPECT_EQ(find<QTableWidget>("positions-table")->rowCount(), 9) << "three levels of three";
+    key(Qt::Key_T);
     EXPECT_TRUE(text_of("hole-where").contains(QStringLiteral("outboard across the crankshaft")));
     EXPECT_TRUE(text_of("hole-history").contains(QStringLiteral("puffling-port-as-found.csv")));
     const QString from_datum = text_of("hole-where");
@@ -295,5 +300,7 @@ TEST_F(GaugeJourney, PositionsShowLevelsPatternAndHistory) {
     key(Qt::Key_R, Qt::ControlModifier);
     enter(QStringLiteral("97.02"));
     EXPECT_TRUE(text_of("hole-history").contains(QStringLiteral("typed 97.02")));
-    EXPECT_TRUE(find<QTableWidget>("hole-levels")->item(0, 5)->text().contains(QStringLiteral("across 97.020")));
+    find<ui::Drawing>("positions")->setFocus();
+    key(Qt::Key_T);
+    EXPECT_TRUE(find<QTableWidget>("positions-table")->item(0, 6)->text().contains(QStringLiteral("across 97.020")));
 }

@@ -23,7 +23,6 @@ namespace {
 
 class WindowStories : public test::BenchFixture {
   protected:
-    QString headline() { return text_of("call-headline"); }
     QLineEdit* reading() { return find<QLineEdit>("reading"); }
 };
 
@@ -34,7 +33,7 @@ TEST_F(WindowStories, AJobWithoutABlueprintOpensBesideThePlanPage) {
     open_small_job();
     take_log(test::small_log(200.1).text());
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
     ASSERT_TRUE(session_.tunnel_study());
     window_->grab();
@@ -43,11 +42,11 @@ TEST_F(WindowStories, AJobWithoutABlueprintOpensBesideThePlanPage) {
     window_->open_job(*bad);
     window_->grab();
     EXPECT_EQ(headline(), QStringLiteral("The blueprint cannot be read"));
-    for (const Qt::Key view : {Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7, Qt::Key_F2}) {
+    for (const Qt::Key view : {Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F8, Qt::Key_F6, Qt::Key_F7, Qt::Key_F2}) {
         key(view);
         window_->grab();
     }
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_M, Qt::ControlModifier | Qt::ShiftModifier);
     window_->grab();
     EXPECT_EQ(headline(), QStringLiteral("The blueprint cannot be read"));
@@ -60,7 +59,7 @@ TEST_F(WindowStories, NoPageCallsForAnythingBeforeTheLedgerIsMended) {
                                                  block::UnknownPayload{"deck_cut", 1, R"({"bank":"C"})", {}}}}));
     open_window();
     window_->open_job(*session_.job());
-    for (const Qt::Key view : {Qt::Key_F3, Qt::Key_F4, Qt::Key_F6, Qt::Key_F7}) {
+    for (const Qt::Key view : {Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7}) {
         key(view);
         EXPECT_EQ(headline(), QStringLiteral("Mend the ledger first"));
     }
@@ -70,7 +69,7 @@ TEST_F(WindowStories, NoPageCallsForAnythingBeforeTheLedgerIsMended) {
 TEST_F(WindowStories, KeysOfTheBenchWorkWithTheCaretInTheReadingField) {
     open_small_job();
     open_window();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     ASSERT_TRUE(reading()->hasFocus());
     type(QStringLiteral("60.012"));
@@ -107,7 +106,7 @@ TEST_F(WindowStories, WordsAreRight) {
     key(Qt::Key_N, Qt::ControlModifier);
     in_dialog([](QDialog& d) {
         const QString help = in<QTextBrowser>(d, "help-text")->toPlainText();
-        for (const char* view : {"F2", "F3", "F4", "F5", "F6", "F7"})
+        for (const char* view : {"F2", "F3", "F4", "F5", "F6", "F7", "F8"})
             EXPECT_TRUE(help.contains(QLatin1String(view))) << view;
         d.reject();
     });
@@ -195,7 +194,7 @@ TEST_F(WindowStories, HostileFilesAreRefusedAndTheWindowGoesOn) {
         EXPECT_TRUE(refused) << name;
         EXPECT_EQ(book_->jobs()->size(), jobs) << name;
     }
-    for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7}) {
+    for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F4, Qt::Key_F5, Qt::Key_F8, Qt::Key_F6, Qt::Key_F7}) {
         key(view);
         window_->grab();
     }
@@ -210,7 +209,7 @@ TEST_F(WindowStories, WhatWaitsForOneJobIsNotTakenByAnother) {
     const storage::JobId first = *session_.job();
     open_window();
     window_->open_job(first);
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     type(QStringLiteral("60.0"));
     for (int i = 1; i <= 3; ++i)
@@ -218,12 +217,12 @@ TEST_F(WindowStories, WhatWaitsForOneJobIsNotTakenByAnother) {
     ASSERT_TRUE(QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("3 readings wait")); }, 20000));
     ASSERT_TRUE(session_.new_job(QStringLiteral("second"), {}, {"small.json", test::small_blueprint()}));
     const storage::JobId second = *session_.job();
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     EXPECT_TRUE(reading()->text().isEmpty());
     QTest::qWait(50);
     EXPECT_TRUE(readings_of(session_.state()).readings.empty()) << "the second job was never measured";
     window_->open_job(first);
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     EXPECT_EQ(reading()->text(), QStringLiteral("60.0"));
     reading()->clear();
     ASSERT_TRUE(QTest::qWaitFor([this] { return readings_of(session_.state()).readings.size() == 3; }, 20000));
@@ -234,7 +233,7 @@ TEST_F(WindowStories, TwentyThousandReadingsThatWaitAreOneLineAndOneNote) {
     open_small_job();
     open_window();
     window_->open_job(*session_.job());
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     type(QStringLiteral("60.0"));
     constexpr int many = 20000;
@@ -243,7 +242,7 @@ TEST_F(WindowStories, TwentyThousandReadingsThatWaitAreOneLineAndOneNote) {
     ASSERT_TRUE(
         QTest::qWaitFor([this] { return text_of("echo").contains(QStringLiteral("20000 readings wait")); }, 20000));
     EXPECT_LT(text_of("echo").size(), 300) << text_of("echo").toStdString();
-    key(Qt::Key_F5); // nothing is asked for there
+    key(Qt::Key_F8); // nothing is asked for there
     reading()->clear();
     const auto notes = [this] {
         return std::ranges::count_if(
@@ -267,11 +266,11 @@ TEST_F(WindowStories, MarkupInNamesIsShownAsItStands) {
     ASSERT_TRUE(session_.take(block::Note{title.toStdString()}));
     open_window();
     window_->open_job(*session_.job());
-    for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F3, Qt::Key_F4, Qt::Key_F6, Qt::Key_F7, Qt::Key_F5}) {
+    for (const Qt::Key view : {Qt::Key_F2, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7, Qt::Key_F8}) {
         key(view);
         window_->grab();
     }
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     type(title);
     key(Qt::Key_Return);
@@ -290,7 +289,7 @@ TEST_F(WindowStories, AKeyHeldDownIsNoNumber) {
     open_small_job();
     open_window();
     window_->open_job(*session_.job());
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     key(Qt::Key_R, Qt::ControlModifier);
     for (const QString& held : {QString(400, QLatin1Char('9')), QString(32000, QLatin1Char(' ')) + QLatin1Char('1')}) {
         reading()->clear();
@@ -323,7 +322,7 @@ TEST_F(WindowStories, AFaultOfTheProgramIsToldOnceAndTheWindowGoesOn) {
         QTest::qWait(20);
     }
     EXPECT_EQ(told, 1);
-    key(Qt::Key_F3);
+    key(Qt::Key_F4);
     window_->grab();
 }
 

@@ -5,11 +5,8 @@
 
 namespace pallix::ui {
 
-class BorePage;
-class HonePage;
-class SizePage;
-class SleevePage;
-class TexturePage;
+class DrawnPage;
+class SectionRow;
 
 /// The cylinders: where they are, what size they become, and the way there, one page for each part of the work.
 class CylindersView : public BoresView {
@@ -21,19 +18,18 @@ class CylindersView : public BoresView {
     enum class Page { found, size, bore, hone, texture, sleeve };
     [[nodiscard]] Page page() const { return static_cast<Page>(page_index()); }
     void show_page(Page page) { show_page_index(static_cast<int>(page)); }
-    void log_go() override; ///< caret into the cut or the strokes
-    [[nodiscard]] TexturePage& texture() { return *texture_; }
+    /// Takes a roughness trace into the marked cylinder. @param file empty: asks for one
+    void take_trace(const QString& file);
+    /// The page on screen; null for the one of positions.
+    [[nodiscard]] DrawnPage* drawn() const;
 
   protected:
     void fill_page() override;
     [[nodiscard]] std::optional<block::FeatureId> board_wants() const override;
 
   private:
-    SizePage* size_;
-    BorePage* bore_;
-    HonePage* hone_;
-    TexturePage* texture_;
-    SleevePage* sleeve_;
+    std::vector<DrawnPage*> drawn_; ///< from the second page on
+    std::vector<SectionRow*> rows_; ///< which show one bank at a time
 };
 
 } // namespace pallix::ui

@@ -14,16 +14,10 @@ class LadderDrawing : public Drawing {
   public:
     explicit LadderDrawing(Context context, QWidget* parent = nullptr);
     QSize minimumSizeHint() const override { return {480, 170}; }
-    void mark(const std::optional<block::FeatureId>& id);
-    void refresh();
-
-  Q_SIGNALS:
-    void pointed_at(const block::FeatureId& id);
 
   protected:
+    [[nodiscard]] std::vector<Thing> things() const override;
     void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
 
   private:
     struct Scale {
@@ -33,10 +27,9 @@ class LadderDrawing : public Drawing {
     };
     [[nodiscard]] Scale scale() const;
     [[nodiscard]] double row_height() const;
+    [[nodiscard]] QString remark_of(const planning::CylinderNeed& n) const;
     void paint_sizes(QPainter& painter, const Scale& s);
     void paint_row(QPainter& painter, const Scale& s, const planning::CylinderNeed& n, double y);
-
-    std::optional<block::FeatureId> marked_;
 };
 
 } // namespace pallix::ui

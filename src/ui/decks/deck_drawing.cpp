@@ -7,6 +7,7 @@
 #include "planning/decks/deck_belief.h"
 #include "planning/readings/reading_plan.h"
 #include "wording/common/sentences.h"
+#include "wording/decks/deck_words.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -25,16 +26,38 @@ constexpr double side_margin = 32, top_margin = 30, bottom_margin = 28; // px, f
 }
 
 DeckDrawing::DeckDrawing(Context context, DeckTask task, QWidget* parent)
-    : QWidget(parent), context_(context), task_(task) {
+    : Drawing(context, task == DeckTask::paint_dark ? QStringLiteral("deck") : QStringLiteral("deck-as-found"),
+              tr("deck in plan"), parent),
+      task_(task) {
     const bool paints = task == DeckTask::paint_dark;
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    setObjectName(paints ? QStringLiteral("deck") : QStringLiteral("deck-as-found"));
-    setAccessibleName(tr("deck in plan"));
     setToolTip(paints ? tr("Paint what stayed dark after a pass: drag, the right button wipes; arrow keys and Space do "
                            "the same. Plus and minus change the brush.")
                       : tr("Click a pit or a mark, drag along a crack; arrow keys and Space mark a place"));
     setCursor(Qt::CrossCursor);
+}
+
+std::vector<SpokenPart> DeckDrawing::spoken() const {
+    std::vector<SpokenPart> parts;
+    if (!picture_)
+        return parts;
+    const block::BankBlueprint& bank = *blueprint_->bank(bank_id_);
+    const auto around = [this](Vec2 place) {
+        return QRectF(picture_->to_screen(place) - QPointF(14, 14), QSizeF(28, 28)).toAlignedRect();
+    };
+    for (const planning::CornerHeight& c : corners_)
+        parts.push_back({qt(wording::corner_words(bank, c.rear, c.positive_v)),
+                         tr("%1 over the target").arg(qt(context_.lengths().with_sign(c.height - target_))),
+                         around(c.place), false, false});
+    for (const block::KnownFlaw& f : flaws_)
+        if (f.flaw.bank == bank_id_)
+            parts.push_back({qt(wording::flaw_sentence(bank, f, context_.lengths())),
+                             {},
+                             around(f.flaw.path.front()),
+                             false,
+                             false});
+    return parts;
 }
 
 QRectF DeckDrawing::deck_area() const {

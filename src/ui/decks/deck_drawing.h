@@ -6,9 +6,8 @@
 #include "planning/decks/deck_plan.h"
 #include "planning/readings/reading_plan.h"
 #include "reporting/deck_picture.h"
-#include "ui/context.h"
+#include "ui/frame/drawing.h"
 
-#include <QWidget>
 #include <memory>
 
 namespace pallix::ui {
@@ -21,7 +20,7 @@ enum class DeckTask {
 
 /// One bank's deck in plan. Shows what a cut at the level would touch, follows the pointer with the height under it,
 /// and takes paint for places that stayed dark (mouse, or arrow keys and Space) or the run of a crack.
-class DeckDrawing : public QWidget {
+class DeckDrawing : public Drawing {
     Q_OBJECT
   public:
     DeckDrawing(Context context, DeckTask task, QWidget* parent = nullptr);
@@ -50,6 +49,8 @@ class DeckDrawing : public QWidget {
     [[nodiscard]] double contour_step() const; ///< mm
 
     QSize minimumSizeHint() const override { return {480, 200}; }
+    /// Corners with what they stand over the target, and flaws.
+    [[nodiscard]] std::vector<SpokenPart> spoken() const override;
 
   Q_SIGNALS:
     void dark_changed();
@@ -75,7 +76,6 @@ class DeckDrawing : public QWidget {
     void paint_feelers(QPainter& painter, const std::string& asked);
     void paint_pointer(QPainter& painter);
 
-    Context context_;
     std::string bank_id_;
     std::unique_ptr<block::Blueprint> blueprint_; ///< a copy: the state behind it is replaced at every entry
     std::unique_ptr<reporting::DeckPicture> picture_;

@@ -5,16 +5,15 @@
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
-#include "planning/readings/reading_plan.h"
+#include "planning/decks/deck_consequences.h"
 #include "ui/decks/cut_level_bar.h"
 #include "ui/decks/deck_drawing.h"
 #include "ui/decks/deck_facts.h"
 #include "ui/decks/found_page.h"
-#include "ui/decks/mock_up_page.h"
-#include "ui/decks/pass_form.h"
+#include "ui/decks/mock_up_drawing.h"
 #include "ui/decks/set_up_page.h"
-#include "ui/decks/target_form.h"
 #include "ui/frame/bank_buttons.h"
+#include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
 #include "wording/common/sentences.h"
@@ -34,19 +33,26 @@ DecksView::DecksView(Context context, QWidget* parent)
       page_buttons_(new PageButtons({tr("as found"), tr("set-up"), tr("passes"), tr("mock-up")},
                                     tr("As found, set-up, passes, mock-up: Ctrl+Shift+D goes to the next"), this)),
       pages_(new QStackedWidget(this)), found_(new FoundPage(context, this)), set_up_(new SetUpPage(context, this)),
-      mock_up_(new MockUpPage(context, this)), target_(new TargetForm(context, this)), empty_(new PlainLabel(this)),
-      body_(new QWidget(this)), consequences_(new LivingLines(context, QStringLiteral("consequences"), body_)),
-      drawing_(new DeckDrawing(context, DeckTask::paint_dark, body_)), legend_(new PlainLabel(body_)),
-      depth_(new PlainLabel(body_)), share_(new PlainLabel(body_)), level_(new CutLevelBar(context, body_)),
-      facts_(new DeckFacts(context, body_)), passes_(new PassForm(context, body_)) {
-    heading_->setFont(font_of(Type::title, true));
-    depth_->setFont(font_of(Type::title, true));
+      cylinders_(new MockUpDrawing(context, this)),
+      mock_up_(new DrawnPage(
+          context, cylinders_, wording::FiguresOf::mock_up, [this] { return cylinders_->table(); }, this)),
+      drawing_(new DeckDrawing(context, DeckTask::paint_dark, this)),
+      passes_(new DrawnPage(
+          context, drawing_, wording::FiguresOf::decks, [this, context] { return deck_facts(context, bank_); }, this)),
+      consequences_(new PlainLabel(this)), planned_(new PlainLabel(this)), depth_(new PlainLabel(this)),
+      share_(new PlainLabel(this)), level_(new CutLevelBar(context, this)) {
+    set_type(heading_, Type::title, true);
+    set_type(depth_, Type::number, true);
     depth_->setObjectName(QStringLiteral("level-depth"));
-    share_->setFont(font_of(Type::title, true));
+    set_type(share_, Type::number, true);
     share_->setObjectName(QStringLiteral("clean-share"));
-    legend_->setFont(font_of(Type::small));
-    empty_->setWordWrap(true);
-    empty_->setFont(font_of(Type::number));
+    consequences_->setObjectName(QStringLiteral("consequences"));
+    for (QLabel* words : {consequences_, planned_}) {
+        set_type(words, Type::small);
+        words->setWordWrap(true);
+    }
+    planned_->setObjectName(QStringLiteral("mock-up-words"));
+    mock_up_->add_below(planned_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 12, 20, 10);
     column->setSpacing(8);
@@ -57,42 +63,33 @@ DecksView::DecksView(Context context, QWidget* parent)
     top->addStretch();
     top->addWidget(banks_);
     column->addLayout(top);
-    column->addWidget(empty_);
     column->addWidget(pages_, 1);
-    for (QWidget* page : std::initializer_list<QWidget*>{found_, set_up_, body_, mock_up_})
+    for (QWidget* page : std::initializer_list<QWidget*>{found_, set_up_, passes_, mock_up_})
         pages_->addWidget(page);
-
-    auto* body = new QVBoxLayout(body_);
-    body->setContentsMargins(0, 0, 0, 0);
-    body->setSpacing(4);
-    body->addWidget(target_);
-    body->addWidget(drawing_, 1);
-    body->addWidget(legend_, 0, Qt::AlignHCenter);
-    auto* readouts = new QHBoxLayout;
-    readouts->addWidget(depth_, 1);
-    readouts->addWidget(share_);
-    body->addLayout(readouts);
-    body->addWidget(level_);
-    auto* foot = new QHBoxLayout;
-    foot->setSpacing(20);
-    facts_->setFixedHeight(212);
-    foot->addWidget(facts_, 6);
-    foot->addWidget(consequences_, 4);
-    foot->addWidget(passes_, 5);
-    passes_->setMaximumWidth(300);
-    body->addLayout(foot);
+    auto* readouts = new QWidget(this);
+    auto* row = new QHBoxLayout(readouts);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(depth_, 1);
+    row->addWidget(share_);
+    for (QWidget* below : std::initializer_list<QWidget*>{readouts, level_, consequences_})
+        passes_->add_below(below);
     connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
-    connect(drawing_, &DeckDrawing::dark_changed, this,
-            [this] { passes_->set_dark(drawing_->dark(), drawing_->brush()); });
-    connect(passes_, &PassForm::logged, this, [this] { drawing_->clear_dark(); });
     connect(banks_, &BankButtons::chosen, this, &DecksView::show_bank);
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(&context_.session, &session::Session::belief_known, this, [this] {
         if (!bank_.empty() && page() == Page::passes)
             fill_passes();
     });
+    connect(found_, &FoundPage::flaw_drawn, this,
+            [this] { Q_EMIT step_wanted(QStringLiteral("deck.") + qt(bank_) + QStringLiteral("/any/flaw")); });
+    connect(mock_up_, &DrawnPage::marked, this, [this](const block::FeatureId& id) {
+        marked_ = id;
+        mock_up_->show_bore(marked_);
+        Q_EMIT pointed_at(id);
+    });
+    connect(mock_up_, &DrawnPage::entered, this, &DecksView::entered);
     setFocusProxy(level_);
-    pages_->setCurrentWidget(body_);
+    pages_->setCurrentWidget(passes_);
     page_buttons_->press(static_cast<int>(Page::passes));
     refresh();
 }
@@ -106,8 +103,6 @@ void DecksView::show_page(Page page) {
     page_buttons_->press(static_cast<int>(page));
     if (!bank_.empty())
         fill_bank();
-    if (page == Page::set_up)
-        set_up_->take_focus();
 }
 
 void DecksView::show_next_page() {
@@ -133,23 +128,7 @@ void DecksView::refresh() {
     const auto& state = context_.session.state();
     const auto& assessment = context_.session.assessment();
     const bool known = context_.session.has_job() && intake_of(state).blueprint;
-    const bool measured = known && !assessment.banks.empty();
     pages_->setVisible(known);
-    for (QWidget* w : std::initializer_list<QWidget*>{legend_, depth_, share_, level_, consequences_})
-        w->setVisible(measured);
-    const bool felt = known && !assessment.by_feel.empty();
-    passes_->setVisible(measured || felt);
-    const bool lacks = assessment.plan.lack != planning::TargetLack::nothing;
-    empty_->setVisible(!measured && !felt && (!known || page() == Page::passes));
-    target_->setVisible(measured || lacks);
-    empty_->setText(assessment.plan.lack == planning::TargetLack::pistons
-                        ? tr("The target comes from the mock-up: read the pistons (Ctrl+R, piston to deck).")
-                    : assessment.plan.lack == planning::TargetLack::figures
-                        ? tr("The target is a compression ratio: give the volumes on the mock-up page.")
-                    : lacks ? tr("Give the number to cut to: type it below and press Enter.")
-                            : tr("No deck has been measured. Take in a probe log (Ctrl+I, or "
-                                 "drop the .csv on this window), or type the "
-                                 "heights into the reading line below (Ctrl+R)."));
     if (!known) {
         bank_.clear();
         return;
@@ -161,7 +140,6 @@ void DecksView::refresh() {
     }
     if (!intake_of(state).blueprint->bank(bank_))
         bank_ = !assessment.decks.bank.empty() ? assessment.decks.bank : intake_of(state).blueprint->banks.front().id;
-    target_->refresh();
     fill_bank();
 }
 
@@ -173,7 +151,10 @@ void DecksView::fill_bank() {
     case Page::set_up:
         return set_up_->show_bank(bank_);
     case Page::mock_up:
-        return mock_up_->show_bank(bank_);
+        if (!marked_ || marked_->bank != bank_)
+            marked_ = cylinders_->first_of(bank_);
+        tell_planned();
+        return mock_up_->show_bore(marked_);
     case Page::passes:
         return fill_passes();
     }
@@ -182,14 +163,14 @@ void DecksView::fill_bank() {
 void DecksView::fill_passes() {
     const auto& blueprint = *intake_of(context_.session.state()).blueprint;
     const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
-    facts_->set_bank(bank_);
-    passes_->set_bank(bank_);
     const auto& bank = *blueprint.bank(bank_);
+    for (QWidget* w : std::initializer_list<QWidget*>{depth_, share_, level_, consequences_})
+        w->setVisible(progress != nullptr);
+    passes_->show_bore(block::FeatureId{block::FeatureKind::deck, bank_, 0});
     if (!progress) {
         drawing_->set_deck(bank, {});
         drawing_->set_corners({}, bank.deck_height.nominal);
         drawing_->set_flaws(decks_of(context_.session.state()).flaws);
-        passes_->set_dark(drawing_->dark(), drawing_->brush());
         return;
     }
     const auto& deck = decks_of(context_.session.state()).deck(bank_);
@@ -219,13 +200,6 @@ void DecksView::fill_passes() {
         marks.push_back({blueprint_depth, tr("blueprint"), false});
     level_->set_scale(deepest, std::move(marks));
     level_->set_depth(taken);
-    passes_->set_dark(drawing_->dark(), drawing_->brush());
-    legend_->setText(
-        tr("corners: height over the target · contours every %1 · straight between touches, hatched: not probed")
-            .arg(qt(context_.lengths().with_unit(drawing_->contour_step()))));
-    QPalette quiet = legend_->palette();
-    quiet.setColor(QPalette::WindowText, context_.palette().quiet);
-    legend_->setPalette(quiet);
     follow_level();
 }
 
@@ -265,24 +239,66 @@ void DecksView::tell_consequences(double depth) {
     for (const std::string& line : lines)
         words << qt(line);
     if (words.isEmpty())
-        words << tr("Pistons and volumes of the mock-up would show here what the cut changes.");
-    consequences_->set_lines(tr("At this level"), words);
+        words << tr("pistons and volumes of the mock-up would show what the cut changes");
+    consequences_->setText(tr("At this level: ") + words.join(QStringLiteral("; ")));
+}
+
+/// What the planned deck does to what is bolted to it, and the head as it is.
+void DecksView::tell_planned() {
+    const auto& state = context_.session.state();
+    const auto& a = context_.session.assessment();
+    const auto l = context_.lengths();
+    QStringList words;
+    if (const planning::BankProgress* b = a.bank(bank_)) {
+        const auto planned = planning::deck_consequences(state, a.crowns, bank_, b->plan.target, b->plan.cut);
+        QStringList lines;
+        for (const std::string& s : wording::consequence_sentences(planned, decks_of(state).figures.steel_rods, l))
+            lines << qt(s);
+        if (!lines.isEmpty())
+            words << tr("As planned (%1 off the deck%2): %3.")
+                         .arg(qt(l.with_unit(b->plan.cut)),
+                              planned.head_cut > 0 ? tr(", %1 off the head").arg(qt(l.with_unit(planned.head_cut)))
+                                                   : QString(),
+                              lines.join(QStringLiteral("; ")));
+        if (planned.ratio_spread > 0)
+            words << tr("Spread over the cylinders %1.").arg(planned.ratio_spread, 0, 'f', 2);
+    }
+    const planning::HeadState head = planning::head_state(state, bank_);
+    if (head.gap_low)
+        words << tr("Head: %1 goes in under the straightedge%2.")
+                     .arg(qt(l.with_unit(*head.gap_low)),
+                          head.gap_high ? tr(", %1 does not").arg(qt(l.plain(*head.gap_high))) : QString());
+    if (head.cut_since_chamber > 0)
+        words << tr("Its chambers were not measured since %1 came off: taken smaller by the bore's area.")
+                     .arg(qt(l.with_unit(head.cut_since_chamber)));
+    planned_->setText(words.join(QLatin1Char(' ')));
+    planned_->setVisible(!words.isEmpty());
 }
 
 void DecksView::focus_level() {
     show_page(Page::passes);
     level_->setFocus(Qt::ShortcutFocusReason);
 }
-void DecksView::focus_pass() {
-    show_page(Page::passes);
-    passes_->take_focus();
+
+/// What stayed dark on this bank belongs to its pass, a line that was drawn to the flaw.
+planning::Answers DecksView::painted(const planning::Step& step) const {
+    if (!step.about || step.about->bank != bank_)
+        return {};
+    if (step.task == planning::Task::mark_flaw)
+        return {{"path", found_->drawn()}};
+    if (step.task == planning::Task::cut_deck && !drawing_->dark().empty())
+        return {{"dark", drawing_->dark()}, {"brush", drawing_->brush()}};
+    return {};
 }
-void DecksView::log_pass() {
-    passes_->log();
+
+void DecksView::answered() {
+    drawing_->clear_dark();
 }
+
 void DecksView::show_asked(const std::optional<planning::AskedReading>& asked) {
     drawing_->set_asked(asked);
     found_->show_asked(asked);
+    set_up_->show_asked(asked);
 }
 void DecksView::set_depth(double mm) {
     level_->set_depth(mm);
@@ -293,12 +309,13 @@ QString DecksView::help() const {
               "what a cut at the level "
               "reaches; contours show how it lies. Between touches the map runs straight; where nothing was probed it "
               "is hatched.</p>"
-              "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank.<br>Ctrl+K: depth of the pass; "
-              "Ctrl+Return logs it.<br>"
-              "Paint the deck with the mouse, or arrow keys and Space on it: what stayed dark. Say that the rest is "
-              "bright, and the map learns from both; it tells where paint and heights contradict each other.<br>"
+              "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank. T: what is known of the deck, "
+              "as a table.<br>"
+              "Paint the deck with the mouse, or arrow keys and Space on it: what stayed dark. Then answer the call: "
+              "Ctrl+Return. Tick that it was touched everywhere else, and the map learns from both; it tells where "
+              "paint and heights contradict each other.<br>"
               "Ctrl+Shift+D: as found (straightedge, flatness, flaws), set-up (feet, stacks, dowel), passes, mock-up "
-              "(pistons, compression, heads).<br>"
+              "(pistons, compression). Work on a head, roughness: other… in the call.<br>"
               "Ctrl+R: the reading line; Ctrl+M: heights, feelers, level or piston to deck. Page Up strikes the last "
               "reading, "
               "Page Down skips a place, Ctrl+Shift+R reads the last one once more.</p>"

@@ -16,14 +16,11 @@ namespace pallix::ui {
 class BankButtons;
 class CutLevelBar;
 class DeckDrawing;
-class DeckFacts;
+class DrawnPage;
 class FoundPage;
-class LivingLines;
-class MockUpPage;
+class MockUpDrawing;
 class PageButtons;
-class PassForm;
 class SetUpPage;
-class TargetForm;
 
 /// The decks, one bank at a time: as found, set up, cut pass by pass with the level to drag, mocked up.
 class DecksView : public View {
@@ -44,20 +41,25 @@ class DecksView : public View {
     void show_bank(const std::string& bank);
     void show_other_bank();
     void focus_level();
-    void focus_pass();
-    void log_pass();
+    [[nodiscard]] DrawnPage& passes() { return *passes_; }
+    [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;
+    void answered() override;
     void show_asked(const std::optional<planning::AskedReading>& asked);
     /// Puts the cut level this far below the highest point, mm.
     void set_depth(double mm);
 
   Q_SIGNALS:
     void bank_changed();
+    void step_wanted(const QString& step); ///< something was drawn that a step asks about
+    void pointed_at(const pallix::block::FeatureId& id);
+    void entered();
 
   private:
     void fill_bank();
     void fill_passes();
     void follow_level();
     void tell_consequences(double depth);
+    void tell_planned();
 
     Context context_;
     std::string bank_;
@@ -68,18 +70,15 @@ class DecksView : public View {
     QStackedWidget* pages_;
     FoundPage* found_;
     SetUpPage* set_up_;
-    MockUpPage* mock_up_;
-    TargetForm* target_;
-    QLabel* empty_;
-    QWidget* body_;
-    LivingLines* consequences_;
+    MockUpDrawing* cylinders_;
+    DrawnPage* mock_up_;
     DeckDrawing* drawing_;
-    QLabel* legend_;
+    DrawnPage* passes_;
+    QLabel *consequences_, *planned_;
     QLabel* depth_;
     QLabel* share_;
     CutLevelBar* level_;
-    DeckFacts* facts_;
-    PassForm* passes_;
+    std::optional<block::FeatureId> marked_; ///< cylinder of the mock-up
 };
 
 } // namespace pallix::ui

@@ -13,7 +13,7 @@ class EdgeDrawing : public Drawing {
   public:
     explicit EdgeDrawing(Context context, QWidget* parent = nullptr);
     void show_edge(const std::optional<planning::EdgeComparison>& edge);
-    QSize minimumSizeHint() const override { return {320, 130}; }
+    QSize minimumSizeHint() const override { return {240, 130}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

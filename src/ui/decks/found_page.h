@@ -1,27 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "planning/decks/deck_map.h"
 #include "planning/decks/straightedge.h"
-#include "ui/context.h"
+#include "planning/readings/reading_plan.h"
+#include "ui/frame/drawn_page.h"
 
-#include <QWidget>
-#include <optional>
+#include <string>
+#include <vector>
 
-class QComboBox;
 class QLabel;
-class QLineEdit;
-class QPushButton;
-class QTableWidget;
 
 namespace pallix::ui {
 
 class DeckDrawing;
 class EdgeDrawing;
-class Echo;
 
-/// A deck as found: straightedge lines as read and as they would be on the map, flatness far and near, flaws.
-class FoundPage : public QWidget {
+/// A deck as found: straightedge lines as read and as they would be on the map, flatness far and near, flaws. The table
+/// has the lines.
+class FoundPage : public DrawnPage {
     Q_OBJECT
   public:
     explicit FoundPage(Context context, QWidget* parent = nullptr);
@@ -29,27 +25,24 @@ class FoundPage : public QWidget {
     void show_asked(const std::optional<planning::AskedReading>& asked);
     /// Puts a line under the straightedge, by its place in the trade's order.
     void choose_line(int line);
+    [[nodiscard]] const std::vector<metrology::Vec2>& drawn() const { return drawn_; } ///< the flaw drawn last
+
+  Q_SIGNALS:
+    void flaw_drawn();
 
   private:
-    void fill_lines();
-    void follow_line();
+    FoundPage(Context context, DeckDrawing* drawing, QWidget* parent);
+    [[nodiscard]] TwinTable lines() const;
     void fill_words();
-    void fill_flaws();
-    void mark(const std::vector<metrology::Vec2>& path);
-    void decide();
 
     Context context_;
     std::string bank_;
     std::vector<planning::EdgeComparison> edges_;
-    DeckDrawing* drawing_;
+    std::vector<metrology::Vec2> drawn_;
+    int line_ = 0;
+    DeckDrawing* deck_;
     EdgeDrawing* edge_;
-    QTableWidget* lines_;
     QLabel* words_;
-    QComboBox *kind_, *near_;
-    QLineEdit *depth_, *note_;
-    QComboBox *flaws_, *choice_;
-    QPushButton *decide_, *tight_, *leaks_;
-    Echo* echo_;
 };
 
 } // namespace pallix::ui

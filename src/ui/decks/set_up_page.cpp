@@ -1,349 +1,310 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/decks/set_up_page.h"
 
-#include "block/shorthand.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
-#include "planning/common/place.h"
 #include "planning/steps/steps.h"
-#include "ui/frame/echo.h"
+#include "ui/dialogs/fault_list.h"
 #include "ui/frame/plain_label.h"
 #include "wording/common/sentences.h"
 #include "wording/decks/deck_words.h"
 #include "wording/readings/readings.h"
 
-#include <QComboBox>
-#include <QGridLayout>
-#include <QHBoxLayout>
-#include <QLineEdit>
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
-#include <QPushButton>
-#include <QRegularExpression>
-#include <QSignalBlocker>
-#include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
 
 namespace pallix::ui {
 
 using metrology::Vec2;
 
-// ---- drawing ------------------------------------------------------------------------------------------------------
+namespace {
+
+constexpr double slant = 0.55; // how much the far side of the deck is drawn nearer together
+constexpr double leg = 46;     // px at 100 %, what the feet stand below the deck
+
+} // namespace
 
 SetUpDrawing::SetUpDrawing(Context context, QWidget* parent)
-    : Drawing(context, QStringLiteral("set-up-drawing"), tr("the block's set-up in plan"), parent) {}
+    : Drawing(context, QStringLiteral("set-up-drawing"), tr("the block on its feet"), parent) {
+    setFocusPolicy(Qt::StrongFocus);
+    setToolTip(tr("Drag a foot to where it stands; N goes to the next foot, the arrow keys move it"));
+}
 
-void SetUpDrawing::show_set_up(const std::string& bank, const block::SetUpRead& set_up) {
+void SetUpDrawing::show_bank(const std::string& bank) {
     bank_ = bank;
-    set_up_ = set_up;
-    correction_ = planning::correct_set_up(set_up);
+    set_up_ = planning::set_up_of(context_.session.state(), bank);
+    correction_ = planning::correct_set_up(set_up_);
+    foot_ = std::min(foot_, set_up_.feet.empty() ? 0 : set_up_.feet.size() - 1);
     update();
 }
 
-void SetUpDrawing::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    prepare(painter);
-    const auto& state = context_.session.state();
-    if (!intake_of(state).blueprint || !intake_of(state).blueprint->bank(bank_))
-        return;
-    const Palette& p = context_.palette();
-    const auto l = context_.lengths();
-    const auto& bank = *intake_of(state).blueprint->bank(bank_);
-    // Everything that has a place must fit: the deck, and feet beside it.
+void SetUpDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
+    asked_ = asked;
+    update();
+}
+
+// ---- seen from a corner -------------------------------------------------------------------------------------------
+
+QPointF SetUpDrawing::View::at(Vec2 place, double height) const {
+    const double x = place.x - centre.x, y = place.y - centre.y;
+    return middle + QPointF(scale * (x + 0.22 * y), -scale * slant * y - lift * height);
+}
+
+Vec2 SetUpDrawing::View::place(QPointF screen) const {
+    const double y = -(screen.y() - middle.y()) / (scale * slant), x = (screen.x() - middle.x()) / scale - 0.22 * y;
+    return {x + centre.x, y + centre.y};
+}
+
+SetUpDrawing::View SetUpDrawing::view() const {
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
     planning::DeckExtent e = planning::deck_extent(bank);
     for (const auto& foot : set_up_.feet) {
         e.low = {std::min(e.low.x, foot.place.x), std::min(e.low.y, foot.place.y)};
         e.high = {std::max(e.high.x, foot.place.x), std::max(e.high.y, foot.place.y)};
     }
-    const QRectF area = QRectF(rect()).adjusted(90, 40, -90, -44);
-    const double scale = std::min(area.width() / e.length(), area.height() / e.width());
-    const auto at = [&](Vec2 q) {
-        return area.center() +
-               QPointF((q.x - (e.low.x + e.high.x) / 2) * scale, ((e.low.y + e.high.y) / 2 - q.y) * scale);
-    };
-    QPolygonF outline;
-    for (const Vec2 corner : bank.deck_outline)
-        outline << at(corner);
+    const QRectF area = QRectF(rect()).adjusted(scaled(96), scaled(52), -scaled(96), -scaled(leg + 52));
+    View v;
+    v.centre = {(e.low.x + e.high.x) / 2, (e.low.y + e.high.y) / 2};
+    v.scale = std::min(area.width() / (e.length() + 0.22 * e.width()), area.height() / (slant * e.width()));
+    v.middle = area.center();
+    double largest = 0.02; // mm
+    for (const auto& r : set_up_.readings)
+        largest = std::max(largest, std::abs(r.height));
+    v.lift = scaled(34) / largest;
+    return v;
+}
+
+double SetUpDrawing::tilt_at(Vec2 place) const {
+    if (!correction_)
+        return 0;
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
+    const planning::DeckExtent e = planning::deck_extent(bank);
+    return correction_->along * (place.x - (e.low.x + e.high.x) / 2) +
+           correction_->across * (place.y - (e.low.y + e.high.y) / 2);
+}
+
+void SetUpDrawing::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    prepare(painter);
+    if (!intake_of(context_.session.state()).blueprint || !intake_of(context_.session.state()).blueprint->bank(bank_))
+        return;
+    const Palette& p = context_.palette();
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
+    const View v = view();
+    QPolygonF level, outline;
+    for (const Vec2 corner : bank.deck_outline) {
+        level << v.at(corner);
+        outline << v.at(corner, tilt_at(corner));
+    }
+    painter.setPen(QPen(p.quiet, 1, Qt::DashLine)); // where it will lie
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolygon(level);
+    for (std::size_t i = 0; i < set_up_.feet.size(); ++i)
+        paint_foot(painter, v, i);
     painter.setPen(QPen(p.deck.edge, 1.6));
-    painter.setBrush(p.deck.bright);
+    QColor metal = p.deck.bright;
+    metal.setAlphaF(0.9F);
+    painter.setBrush(metal);
     painter.drawPolygon(outline);
+    for (const block::HoleBlueprint& bore : intake_of(context_.session.state()).blueprint->bores)
+        if (bore.id.bank == bank_) {
+            QPolygonF round;
+            for (int k = 0; k < 40; ++k) {
+                const double a = 2 * M_PI * k / 40, r = bore.diameter.nominal / 2;
+                const Vec2 at{bore.u + r * std::cos(a), bore.v + r * std::sin(a)};
+                round << v.at(at, tilt_at(at));
+            }
+            painter.setBrush(p.panel);
+            painter.drawPolygon(round);
+        }
+    paint_corners(painter, v);
+    painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(0, 4, width(), 18), Qt::AlignCenter,
-                     qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(0, height() - 22, width(), 18), Qt::AlignCenter,
-                     qt(wording::across_word(planning::negative_side(bank))));
-    painter.drawText(QRectF(6, height() / 2.0 - 9, 60, 18), Qt::AlignLeft, tr("front"));
-    painter.drawText(QRectF(width() - 66, height() / 2.0 - 9, 60, 18), Qt::AlignRight, tr("rear"));
-    painter.setFont(font_of(Type::number, true));
+    painter.drawText(QRectF(14, height() / 2.0 - 10, 70, 20), Qt::AlignLeft, tr("front"));
+    painter.drawText(QRectF(width() - 84.0, height() / 2.0 - 10, 70, 20), Qt::AlignRight, tr("rear"));
+    painter.drawText(QRectF(14, 8, width() - 28, 20), Qt::AlignLeft, tr("tilt drawn larger than life · dashed: level"));
+    paint_focus(painter);
+}
+
+void SetUpDrawing::paint_foot(QPainter& painter, const View& v, std::size_t i) {
+    const Palette& p = context_.palette();
+    const auto& foot = set_up_.feet[i];
+    const QPointF top = v.at(foot.place, tilt_at(foot.place)), ground = v.at(foot.place) + QPointF(0, scaled(leg));
+    const double raise = correction_ ? correction_->moves[i].raise : 0;
+    const bool moves = correction_ && correction_->spread > planning::level_enough && raise > 5e-4;
+    painter.setPen(QPen(moves ? p.accent : p.deck.edge, moves ? 4 : 2.4));
+    painter.drawLine(top, ground);
+    painter.setPen(QPen(moves ? p.accent : p.deck.edge, 2));
+    painter.setBrush(gripped_ == i || (hasFocus() && foot_ == i) ? p.selected : p.panel);
+    painter.drawPolygon(QPolygonF{ground + QPointF(0, -scaled(8)), ground + QPointF(scaled(13), scaled(8)),
+                                  ground + QPointF(-scaled(13), scaled(8))});
+    painter.setFont(font_of(Type::number, moves));
+    painter.setPen(moves ? p.accent : p.quiet);
+    const QString text =
+        moves ? tr("%1 ↑ %2").arg(qt(foot.name), qt(context_.lengths().with_unit(raise))) : qt(foot.name);
+    QRectF words(ground.x() - 120, ground.y() + scaled(9), 240, scaled(24));
+    words.moveLeft(std::clamp(words.left(), 4.0, width() - 244.0));
+    painter.drawText(words, Qt::AlignCenter, text);
+}
+
+/// What the indicator reads at the corners; the one that is asked for strong.
+void SetUpDrawing::paint_corners(QPainter& painter, const View& v) {
+    const Palette& p = context_.palette();
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
+    for (const block::DeckPlace& corner : block::deck_places(bank)) {
+        const QPointF c = v.at(corner.place, tilt_at(corner.place));
+        const auto read =
+            std::ranges::find_if(set_up_.readings, [&](const auto& r) { return norm(r.place - corner.place) < 1e-3; });
+        const bool asked = asked_ && asked_->at.quantity == block::Quantity::indicator &&
+                           asked_->at.feature.bank == bank_ && (asked_->at.level == "rear") == corner.rear &&
+                           (asked_->at.direction == "+v") == corner.positive_v;
+        painter.setPen(asked ? QPen(p.accent, 3) : QPen(Qt::NoPen));
+        painter.setBrush(asked ? p.panel : p.deck.point);
+        painter.drawEllipse(c, asked ? 12 : 5, asked ? 12 : 5);
+        painter.setFont(font_of(Type::title, true));
+        painter.setPen(asked ? p.accent : p.ink);
+        const bool left = !corner.rear;
+        const QString words = read == set_up_.readings.end() ? asked ? tr("?") : QString()
+                                                             : qt(context_.lengths().with_sign(read->height));
+        painter.drawText(
+            QRectF(left ? c.x() - scaled(100) : c.x() + scaled(16), c.y() - scaled(14), scaled(84), scaled(28)),
+            (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter | Qt::TextDontClip, words);
+    }
+}
+
+// ---- feet ---------------------------------------------------------------------------------------------------------
+
+void SetUpDrawing::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    gripped_.reset();
+    const View v = view();
+    for (std::size_t i = 0; i < set_up_.feet.size(); ++i)
+        if (QLineF(v.at(set_up_.feet[i].place) + QPointF(0, scaled(leg)), event->position()).length() < scaled(22)) {
+            gripped_ = foot_ = i;
+            update();
+        }
+}
+
+void SetUpDrawing::mouseMoveEvent(QMouseEvent* event) {
+    if (gripped_ && event->buttons() & Qt::LeftButton)
+        move_foot(*gripped_, view().place(event->position() - QPointF(0, scaled(leg))));
+}
+
+void SetUpDrawing::mouseReleaseEvent(QMouseEvent*) {
+    if (std::exchange(gripped_, std::nullopt))
+        Q_EMIT feet_moved(set_up_);
+    update();
+}
+
+void SetUpDrawing::move_foot(std::size_t foot, Vec2 to) {
+    constexpr double least = 1; // mm, as exactly as anybody says where a foot stands
+    set_up_.feet[foot].place = {std::round(to.x / least) * least, std::round(to.y / least) * least};
+    correction_ = planning::correct_set_up(set_up_);
+    update();
+}
+
+void SetUpDrawing::keyPressEvent(QKeyEvent* event) {
+    const int key = event->key();
+    if (key == Qt::Key_N && !set_up_.feet.empty()) {
+        foot_ = (foot_ + 1) % set_up_.feet.size();
+        say_changed();
+        return update();
+    }
+    const Vec2 way = key == Qt::Key_Left    ? Vec2{-1, 0}
+                     : key == Qt::Key_Right ? Vec2{1, 0}
+                     : key == Qt::Key_Up    ? Vec2{0, 1}
+                     : key == Qt::Key_Down  ? Vec2{0, -1}
+                                            : Vec2{0, 0};
+    if ((way.x == 0 && way.y == 0) || set_up_.feet.empty())
+        return Drawing::keyPressEvent(event);
+    const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 10; // mm
+    move_foot(foot_, set_up_.feet[foot_].place + step * way);
+    Q_EMIT feet_moved(set_up_);
+}
+
+std::vector<SpokenPart> SetUpDrawing::spoken() const {
+    std::vector<SpokenPart> parts;
+    if (!intake_of(context_.session.state()).blueprint || !intake_of(context_.session.state()).blueprint->bank(bank_))
+        return parts;
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
+    const View v = view();
+    const auto l = context_.lengths();
+    const auto box = [](QPointF c) { return QRectF(c.x() - 14, c.y() - 14, 28, 28).toAlignedRect(); };
     for (const auto& r : set_up_.readings) {
-        const QPointF c = at(r.place);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(p.deck.point);
-        painter.drawEllipse(c, 4, 4);
-        painter.setPen(p.ink);
-        const bool left = c.x() < width() / 2.0;
-        painter.drawText(QRectF(left ? c.x() + 8 : c.x() - 108, c.y() - 10, 100, 20),
-                         (left ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, qt(l.with_sign(r.height)));
+        const auto corners = block::deck_places(bank);
+        const auto found = std::ranges::find_if(corners, [&](const auto& c) { return norm(c.place - r.place) < 1e-3; });
+        parts.push_back(
+            {found == corners.end() ? tr("a place") : qt(wording::corner_words(bank, found->rear, found->positive_v)),
+             qt(l.signed_with_unit(r.height)), box(v.at(r.place)), false, false});
     }
+    for (std::size_t i = 0; i < set_up_.feet.size(); ++i)
+        parts.push_back({qt(set_up_.feet[i].name),
+                         correction_ ? tr("raise %1").arg(qt(l.with_unit(correction_->moves[i].raise))) : QString(),
+                         box(v.at(set_up_.feet[i].place) + QPointF(0, scaled(leg))), i == foot_, false});
+    return parts;
+}
+
+TwinTable SetUpDrawing::table() const {
+    TwinTable t{{tr("foot"), tr("along"), tr("across"), tr("raise")}, 1, {}, {}};
+    const auto l = context_.lengths();
     for (std::size_t i = 0; i < set_up_.feet.size(); ++i) {
-        const QPointF c = at(set_up_.feet[i].place);
-        painter.setPen(QPen(p.accent, 2));
-        painter.setBrush(p.panel);
-        painter.drawPolygon(QPolygonF{{c + QPointF(0, -9), c + QPointF(10, 8), c + QPointF(-10, 8)}});
-        const double raise = correction_ ? correction_->moves[i].raise : 0;
-        const bool moves = correction_ && correction_->spread > planning::level_enough && raise > 5e-4;
-        QString text = qt(set_up_.feet[i].name);
-        if (moves)
-            text += tr(" ↑ %1").arg(qt(l.with_unit(raise)));
-        painter.setPen(moves ? p.accent : p.quiet);
-        const bool above = c.y() < height() / 2.0;
-        QRectF words(c.x() - 90, above ? c.y() - 30 : c.y() + 9, 180, 20);
-        words.moveLeft(std::clamp(words.left(), 4.0, width() - 184.0));
-        painter.drawText(words, Qt::AlignCenter, text);
+        const auto& foot = set_up_.feet[i];
+        t.rows.push_back({qt(foot.name), qt(l.plain(foot.place.x)), qt(l.with_sign(foot.place.y)),
+                          correction_ ? qt(l.plain(correction_->moves[i].raise)) : QString()});
     }
+    return t;
 }
 
 // ---- page ---------------------------------------------------------------------------------------------------------
 
-SetUpPage::SetUpPage(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), drawing_(new SetUpDrawing(context, this)), surface_(new QComboBox(this)),
-      words_(new PlainLabel(this)), take_(new QPushButton(tr("Keep the set-up"), this)), wanted_(new QLineEdit(this)),
-      pieces_(new QLineEdit(this)), stack_(new PlainLabel(this)), dowel_(new PlainLabel(this)),
-      confirm_(new QPushButton(tr("Datum confirmed on its dowel"), this)),
-      echo_(new Echo(context, QStringLiteral("set-up-echo"), this)) {
-    for (const auto& [name, words] : {std::pair("deck", tr("deck")), {"plate", tr("plate")}, {"bar", tr("bar")}})
-        surface_->addItem(words, QString::fromLatin1(name));
-    surface_->setObjectName(QStringLiteral("set-up-surface"));
-    surface_->setAccessibleName(tr("what the indicator reads on"));
+SetUpPage::SetUpPage(Context context, QWidget* parent) : SetUpPage(context, new SetUpDrawing(context), parent) {}
+
+SetUpPage::SetUpPage(Context context, SetUpDrawing* drawing, QWidget* parent)
+    : DrawnPage(
+          context, drawing, wording::FiguresOf::cutter, [drawing] { return drawing->table(); }, parent),
+      context_(context), set_up_(drawing), words_(new PlainLabel(this)) {
+    set_type(words_, Type::text);
     words_->setObjectName(QStringLiteral("set-up-words"));
-    words_->setFont(font_of(Type::number, true));
     words_->setWordWrap(true);
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(8);
-    column->addWidget(drawing_, 1);
-    column->addWidget(words_);
-    auto* forms = new QHBoxLayout;
-    forms->setSpacing(28);
-    auto* corners = new QGridLayout;
-    corners->setVerticalSpacing(6);
-    corners->addWidget(new PlainLabel(tr("indicator, + is high, on the"), this), 0, 0);
-    corners->addWidget(surface_, 0, 1);
-    for (std::size_t i = 0; i < readings_.size(); ++i) {
-        corner_names_[i] = new PlainLabel(this);
-        readings_[i] = new QLineEdit(this);
-        readings_[i]->setObjectName(QStringLiteral("set-up-reading-%1").arg(i + 1));
-        readings_[i]->setFixedWidth(120);
-        corners->addWidget(corner_names_[i], static_cast<int>(i) + 1, 0);
-        corners->addWidget(readings_[i], static_cast<int>(i) + 1, 1);
-        connect(readings_[i], &QLineEdit::textChanged, this, &SetUpPage::follow);
-        connect(readings_[i], &QLineEdit::returnPressed, this, [this, i] {
-            if (i + 1 < readings_.size())
-                readings_[i + 1]->setFocus();
-            else
-                take();
-        });
-    }
-    forms->addLayout(corners);
-    auto* feet = new QGridLayout;
-    feet->setVerticalSpacing(6);
-    feet->addWidget(new PlainLabel(tr("foot, jack, screw"), this), 0, 0);
-    feet->addWidget(new PlainLabel(tr("along"), this), 0, 1);
-    feet->addWidget(new PlainLabel(tr("across"), this), 0, 2);
-    for (std::size_t i = 0; i < foot_u_.size(); ++i) {
-        const QString number = QString::number(i + 1);
-        foot_names_[i] = new QLineEdit(tr("foot %1").arg(number), this);
-        foot_u_[i] = new QLineEdit(this);
-        foot_v_[i] = new QLineEdit(this);
-        foot_names_[i]->setObjectName(QStringLiteral("foot-name-") + number);
-        foot_u_[i]->setObjectName(QStringLiteral("foot-u-") + number);
-        foot_v_[i]->setObjectName(QStringLiteral("foot-v-") + number);
-        foot_u_[i]->setAccessibleName(tr("foot %1 along").arg(number));
-        foot_v_[i]->setAccessibleName(tr("foot %1 across").arg(number));
-        foot_u_[i]->setToolTip(tr("From the origin dowel, + to the rear; leave the third foot empty for two feet"));
-        foot_v_[i]->setToolTip(tr("From the crankshaft's plane; the drawing shows which way"));
-        int c = 0;
-        for (QLineEdit* field : {foot_names_[i], foot_u_[i], foot_v_[i]}) {
-            feet->addWidget(field, static_cast<int>(i) + 1, c++);
-            connect(field, &QLineEdit::textChanged, this, &SetUpPage::follow);
-        }
-    }
-    feet->addWidget(take_, 4, 0, 1, 3);
-    forms->addLayout(feet);
-    column->addLayout(forms);
-    auto* stack = new QHBoxLayout;
-    stack->addWidget(new PlainLabel(tr("stack for"), this));
-    wanted_->setObjectName(QStringLiteral("stack-wanted"));
-    wanted_->setFixedWidth(100);
-    stack->addWidget(wanted_);
-    stack->addWidget(new PlainLabel(tr("from"), this));
-    pieces_->setObjectName(QStringLiteral("stack-pieces"));
-    pieces_->setText(context_.preferences.stack_pieces());
-    pieces_->setCursorPosition(0);
-    pieces_->setToolTip(tr("Blocks and shims on hand, each once, in the bench's unit or with one: 25 mm 10 mm 2 thou"));
-    stack->addWidget(pieces_, 1);
-    column->addLayout(stack);
-    stack_->setObjectName(QStringLiteral("stack-words"));
-    column->addWidget(stack_);
-    auto* datum = new QHBoxLayout;
-    dowel_->setObjectName(QStringLiteral("dowel-words"));
-    dowel_->setWordWrap(true);
-    confirm_->setObjectName(QStringLiteral("confirm-dowel"));
-    datum->addWidget(dowel_, 1);
-    datum->addWidget(confirm_);
-    column->addLayout(datum);
-    column->addWidget(echo_);
-    take_->setObjectName(QStringLiteral("keep-set-up"));
-    connect(take_, &QPushButton::clicked, this, &SetUpPage::take);
-    connect(surface_, &QComboBox::currentIndexChanged, this, &SetUpPage::follow);
-    connect(wanted_, &QLineEdit::textChanged, this, &SetUpPage::fill_stack);
-    connect(pieces_, &QLineEdit::textChanged, this, [this](const QString& text) {
-        context_.preferences.set_stack_pieces(text);
-        fill_stack();
+    add_below(words_);
+    connect(set_up_, &SetUpDrawing::feet_moved, this, [this](const block::SetUpRead& set_up) {
+        if (const auto taken = context_.session.take(set_up); !taken)
+            show_faults(taken.error(), context_, this);
     });
-    connect(confirm_, &QPushButton::clicked, this,
-            [this] { echo_->took(context_.session.take(block::StepDone{planning::datum_confirmed(bank_)})); });
 }
 
-void SetUpPage::take_focus() {
-    readings_[0]->setFocus(Qt::ShortcutFocusReason);
+void SetUpPage::show_bank(const std::string& bank) {
+    bank_ = bank;
+    set_up_->show_bank(bank);
+    fill_words();
+    show_bore({});
 }
 
-void SetUpPage::show_bank(const std::string& bank_id) {
+void SetUpPage::fill_words() {
     const auto& state = context_.session.state();
-    const auto& bank = *intake_of(state).blueprint->bank(bank_id);
-    const auto places = block::deck_places(bank);
-    const auto l = context_.lengths();
-    for (std::size_t i = 0; i < places.size(); ++i) {
-        corner_names_[i]->setText(qt(wording::corner_words(bank, places[i].rear, places[i].positive_v)));
-        readings_[i]->setAccessibleName(corner_names_[i]->text());
-    }
-    // What was kept of this bank, or where feet usually stand.
-    if (bank_ != bank_id || unit_ != context_.preferences.unit()) {
-        bank_ = bank_id;
-        unit_ = context_.preferences.unit();
-        const std::array<QSignalBlocker, 4> quiet{QSignalBlocker(readings_[0]), QSignalBlocker(readings_[1]),
-                                                  QSignalBlocker(readings_[2]), QSignalBlocker(readings_[3])};
-        const auto kept = decks_of(state).set_ups.find(bank_id);
-        const planning::DeckExtent e = planning::deck_extent(bank);
-        std::vector<block::SetUpRead::Foot> feet{{"front left", {e.low.x + 30, e.low.y}},
-                                                 {"front right", {e.low.x + 30, e.high.y}},
-                                                 {"rear", {e.high.x - 30, 0}}};
-        if (kept != decks_of(state).set_ups.end())
-            feet = kept->second.payload.feet;
-        for (std::size_t i = 0; i < readings_.size(); ++i) {
-            readings_[i]->clear();
-            if (kept != decks_of(state).set_ups.end())
-                for (const auto& r : kept->second.payload.readings)
-                    if (norm(r.place - places[i].place) < 1e-3)
-                        readings_[i]->setText(qt(l.with_sign(r.height)));
-        }
-        for (std::size_t i = 0; i < foot_u_.size(); ++i) {
-            foot_names_[i]->setText(i < feet.size() ? qt(feet[i].name) : QString());
-            foot_u_[i]->setText(i < feet.size() ? qt(l.plain(feet[i].place.x)) : QString());
-            foot_v_[i]->setText(i < feet.size() ? qt(l.with_sign(feet[i].place.y)) : QString());
-        }
-    }
-    follow();
-    fill_stack();
-    fill_dowel();
-}
-
-std::optional<block::SetUpRead> SetUpPage::typed(bool& fine) {
-    block::SetUpRead s{bank_, surface_->currentData().toString().toStdString(), {}, {}};
-    const auto places = block::deck_places(*intake_of(context_.session.state()).blueprint->bank(bank_));
-    const auto length = [&](const QLineEdit* field) -> std::optional<double> {
-        if (field->text().trimmed().isEmpty())
-            return std::nullopt;
-        const auto mm = block::read_length(field->text().toStdString(), context_.preferences.unit());
-        if (!mm) {
-            fine = false;
-            echo_->complain(field->accessibleName() + QStringLiteral(": ") + qt(mm.error()));
-            return std::nullopt;
-        }
-        return *mm;
-    };
-    for (std::size_t i = 0; i < readings_.size(); ++i)
-        if (const auto mm = length(readings_[i]))
-            s.readings.push_back({places[i].place, *mm});
-    for (std::size_t i = 0; i < foot_u_.size(); ++i)
-        if (const auto u = length(foot_u_[i]), v = length(foot_v_[i]); u && v)
-            s.feet.push_back({foot_names_[i]->text().trimmed().toStdString(), {*u, *v}});
-    return s;
-}
-
-void SetUpPage::follow() {
-    if (bank_.empty())
-        return;
-    bool fine = true;
-    echo_->say(tr("Level until the corners agree within half a thou; after rolling the block confirm the datum on this "
-                  "bank's dowel. Block clamped, hoist slack, no one under it."));
-    const auto set_up = typed(fine);
-    drawing_->show_set_up(bank_, *set_up);
-    const auto correction = fine ? planning::correct_set_up(*set_up) : std::nullopt;
+    const auto& a = context_.session.assessment();
     QStringList words;
-    if (correction)
-        for (const std::string& s : wording::set_up_sentences(*correction, context_.lengths()))
+    if (set_up_->correction())
+        for (const std::string& s : wording::set_up_sentences(*set_up_->correction(), context_.lengths()))
             words << qt(s);
     else
-        words << tr("Read at least three corners, and say where the feet stand.");
+        words << tr("Read at least three corners in the line below (Ctrl+M chooses the set-up), and drag the feet to "
+                    "where they stand. Block clamped, hoist slack, no one under it.");
+    const bool ticked = std::ranges::any_of(
+        tunnel_of(state).steps, [this](const auto& s) { return s.second == planning::datum_confirmed(bank_); });
+    const auto positions = std::ranges::find(a.positions, bank_, &planning::BankPositions::bank);
+    if (positions != a.positions.end() && positions->dowels)
+        words << qt(wording::dowel_pair_sentence(*positions->dowels, context_.lengths()));
+    else if (!ticked)
+        words << tr("After rolling: indicate this bank's dowel before its first cut.");
+    if (ticked)
+        words << tr("The datum is confirmed.");
     words_->setText(words.join(QLatin1Char(' ')));
-    take_->setEnabled(correction.has_value());
-}
-
-void SetUpPage::take() {
-    bool fine = true;
-    const auto set_up = typed(fine);
-    if (fine && echo_->took(context_.session.take(*set_up)))
-        echo_->say(tr("Kept."));
-}
-
-void SetUpPage::fill_stack() {
-    const auto l = context_.lengths();
-    const QString typed = wanted_->text().trimmed();
-    if (typed.isEmpty())
-        return stack_->clear();
-    const auto wanted = block::read_length(typed.toStdString(), context_.preferences.unit());
-    if (!wanted || *wanted < 0 || *wanted > 300)
-        return stack_->setText(wanted ? tr("A stack from 0 to 300 mm.") : qt(wanted.error()));
-    std::vector<double> pieces;
-    // "25 mm 10 mm 2 thou": a number with the unit that follows it.
-    static const QRegularExpression piece(QStringLiteral("([0-9.]+)\\s*(mm|in|thou|\"|t|µm)?"));
-    auto found = piece.globalMatch(pieces_->text());
-    while (found.hasNext()) {
-        const auto match = found.next();
-        const QString text =
-            match.captured(1) + (match.captured(2).isEmpty() ? QString() : QLatin1Char(' ') + match.captured(2));
-        if (const auto mm = block::read_length(text.toStdString(), context_.preferences.unit()); mm && *mm > 0)
-            pieces.push_back(*mm);
-    }
-    const planning::Stack stack = planning::stack_for(*wanted, pieces);
-    QStringList list;
-    for (const double mm : stack.pieces)
-        list << qt(l.plain(mm));
-    stack_->setText(list.isEmpty() ? tr("Nothing on hand comes near it.")
-                                   : tr("%1 = %2, off by %3")
-                                         .arg(list.join(QStringLiteral(" + ")), qt(l.with_unit(stack.height)),
-                                              qt(l.with_sign(stack.height - *wanted))));
-}
-
-void SetUpPage::fill_dowel() {
-    const auto& state = context_.session.state();
-    const auto& unconfirmed = context_.session.assessment().unconfirmed_banks;
-    const std::string step = "datum confirmed on the dowel, bank " + bank_;
-    const bool ticked = std::ranges::any_of(tunnel_of(state).steps, [&](const auto& s) { return s.second == step; });
-    const auto positions =
-        std::ranges::find(context_.session.assessment().positions, bank_, &planning::BankPositions::bank);
-    QString text;
-    if (positions != context_.session.assessment().positions.end() && positions->dowels)
-        text = qt(wording::dowel_pair_sentence(*positions->dowels, context_.lengths()));
-    else if (std::ranges::find(unconfirmed, bank_) != unconfirmed.end())
-        text = tr("Measured after the block was rolled, and this bank's dowels were not probed.");
-    else
-        text = tr("After rolling: indicate this bank's dowel before its first cut.");
-    dowel_->setText(ticked ? text + tr(" Confirmed.") : text);
-    confirm_->setEnabled(!ticked);
 }
 
 } // namespace pallix::ui

@@ -2,69 +2,78 @@
 #pragma once
 
 #include "planning/decks/set_up.h"
-#include "ui/frame/drawing.h"
+#include "planning/readings/reading_plan.h"
+#include "ui/frame/drawn_page.h"
 
-#include <QWidget>
-#include <array>
 #include <optional>
 #include <string>
 
-class QComboBox;
 class QLabel;
-class QLineEdit;
-class QPushButton;
 
 namespace pallix::ui {
 
-class Echo;
-
-/// The deck's outline with the readings at its corners and the feet under it, each with what it has to do.
-class SetUpDrawing : public Drawing {
+/// The block on its feet, tilted larger than life: the deck with what the indicator reads at its corners, and the feet,
+/// each with what it has to do. A foot is dragged to where it stands.
+class SetUpDrawing final : public Drawing {
     Q_OBJECT
   public:
     explicit SetUpDrawing(Context context, QWidget* parent = nullptr);
-    void show_set_up(const std::string& bank, const block::SetUpRead& set_up);
-    QSize minimumSizeHint() const override { return {420, 200}; }
+    void show_bank(const std::string& bank);
+    void set_asked(const std::optional<planning::AskedReading>& asked);
+    QSize minimumSizeHint() const override { return {420, 260}; }
+    [[nodiscard]] std::vector<SpokenPart> spoken() const override;
+    [[nodiscard]] TwinTable table() const;
+    [[nodiscard]] const std::optional<planning::SetUpCorrection>& correction() const { return correction_; }
+
+  Q_SIGNALS:
+    void feet_moved(const pallix::block::SetUpRead& set_up);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
 
   private:
+    /// The deck as it is seen, tilted: from (u, v) and how high it stands there to the screen, and back at no height.
+    struct View {
+        QPointF middle;
+        double scale = 1, lift = 0; ///< px per mm, in plan and of height
+        metrology::Vec2 centre;
+        [[nodiscard]] QPointF at(metrology::Vec2 place, double height = 0) const;
+        [[nodiscard]] metrology::Vec2 place(QPointF screen) const;
+    };
+    [[nodiscard]] View view() const;
+    [[nodiscard]] double tilt_at(metrology::Vec2 place) const; ///< mm above the middle
+    void move_foot(std::size_t foot, metrology::Vec2 to);
+    void paint_foot(QPainter& painter, const View& v, std::size_t foot);
+    void paint_corners(QPainter& painter, const View& v);
+
     std::string bank_;
     block::SetUpRead set_up_;
     std::optional<planning::SetUpCorrection> correction_;
+    std::optional<planning::AskedReading> asked_;
+    std::optional<std::size_t> gripped_;
+    std::size_t foot_ = 0; ///< of the keyboard
 };
 
-/// Readings on plate, bar or deck; which foot, how much; what stack of blocks makes a height; the datum confirmed.
-class SetUpPage : public QWidget {
+/// Readings at the corners, which foot has to do what, whether the datum is confirmed; and what the machine is set to.
+class SetUpPage : public DrawnPage {
     Q_OBJECT
   public:
     explicit SetUpPage(Context context, QWidget* parent = nullptr);
     void show_bank(const std::string& bank);
-    void take_focus();
-    void take();
+    void show_asked(const std::optional<planning::AskedReading>& asked) { set_up_->set_asked(asked); }
 
   private:
-    [[nodiscard]] std::optional<block::SetUpRead> typed(bool& fine);
-    void follow();
-    void fill_stack();
-    void fill_dowel();
+    SetUpPage(Context context, SetUpDrawing* drawing, QWidget* parent);
+    void fill_words();
 
     Context context_;
     std::string bank_;
-    block::Unit unit_ = block::Unit::mm; ///< the fields were filled in
-    SetUpDrawing* drawing_;
-    QComboBox* surface_;
-    std::array<QLabel*, 4> corner_names_{};
-    std::array<QLineEdit*, 4> readings_{};
-    std::array<QLineEdit*, 3> foot_names_{}, foot_u_{}, foot_v_{};
+    SetUpDrawing* set_up_;
     QLabel* words_;
-    QPushButton* take_;
-    QLineEdit *wanted_, *pieces_;
-    QLabel* stack_;
-    QLabel* dowel_;
-    QPushButton* confirm_;
-    Echo* echo_;
 };
 
 } // namespace pallix::ui

@@ -14,7 +14,8 @@ HelpDialog::HelpDialog(const QString& view_help, QWidget* parent) : QDialog(pare
     text->setObjectName(QStringLiteral("help-text"));
     text->setHtml(
         view_help +
-        tr("<h3>Everywhere</h3><p>F2 shop · F3 tunnel · F4 decks · F6 cylinders · F7 lifters · F5 passport<br>"
+        tr("<h3>Everywhere</h3><p>F2 shop · F3 block · F4 tunnel · F5 decks · F6 cylinders · F7 lifters · F8 "
+           "passport<br>"
            "Ctrl+N new job · Ctrl+I take in probe logs · Ctrl+L ledger<br>"
            "Ctrl+Z strikes the last entry, Ctrl+Shift+Z brings it back<br>"
            "Ctrl+U inch or millimetres · Ctrl+T day or night</p>"

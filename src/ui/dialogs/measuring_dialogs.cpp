@@ -171,39 +171,6 @@ void ReadingPlanDialog::accept() {
         QDialog::accept();
 }
 
-// ---- tunnel cut ---------------------------------------------------------------------------------------------------
-
-TunnelCutDialog::TunnelCutDialog(Context context, QWidget* parent)
-    : QDialog(parent), context_(context), method_(new QComboBox(this)), note_(new QLineEdit(this)),
-      echo_(new PlainLabel(this)) {
-    setWindowTitle(tr("The tunnel was cut"));
-    setMinimumWidth(520);
-    add_choice(method_, block::TunnelMethod::hone, tr("line honed"));
-    add_choice(method_, block::TunnelMethod::bore, tr("line bored"));
-    method_->setObjectName(QStringLiteral("tunnel-method"));
-    note_->setObjectName(QStringLiteral("tunnel-note"));
-    note_->setPlaceholderText(tr("caps cut, strokes, size aimed at"));
-    auto* form = new QFormLayout;
-    form->setVerticalSpacing(12);
-    form->addRow(tr("&How"), method_);
-    form->addRow(tr("&Note"), note_);
-    auto* warning = new PlainLabel(
-        tr("What was measured from the old tunnel is stale from here on: heights, positions, sizes of the mains."),
-        this);
-    warning->setWordWrap(true);
-    form->addRow(warning);
-    end_dialog(this, form, echo_, context_, tr("Log it"));
-}
-
-void TunnelCutDialog::accept() {
-    const auto method = choice_in<block::TunnelMethod>(method_);
-    if (const auto logged = context_.session.take(block::TunnelCut{method, note_->text().trimmed().toStdString()});
-        !logged)
-        echo_->setText(qt(logged.error().front().text()));
-    else
-        QDialog::accept();
-}
-
 // ---- gauge on the line --------------------------------------------------------------------------------------------
 
 GaugeDialog::GaugeDialog(Context context, QWidget* parent)

@@ -48,21 +48,6 @@ class ReadingPlanDialog : public QDialog {
     QLabel* echo_;
 };
 
-/// The tunnel was cut: how, and what was done.
-class TunnelCutDialog : public QDialog {
-    Q_OBJECT
-  public:
-    explicit TunnelCutDialog(Context context, QWidget* parent = nullptr);
-
-  private:
-    void accept() override;
-
-    Context context_;
-    QComboBox* method_;
-    QLineEdit* note_;
-    QLabel* echo_;
-};
-
 /// A gauge or probe on the line: where to listen, what has arrived.
 class GaugeDialog : public QDialog {
     Q_OBJECT

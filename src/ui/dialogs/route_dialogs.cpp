@@ -95,46 +95,4 @@ void RouteDialog::accept() {
     QDialog::accept();
 }
 
-GateDialog::GateDialog(Context context, QWidget* parent)
-    : QDialog(parent), context_(context), which_(new QComboBox(this)), reason_(new QLineEdit(this)),
-      echo_(new PlainLabel(this)) {
-    setWindowTitle(tr("Go on against a rule"));
-    setMinimumWidth(560);
-    which_->setObjectName(QStringLiteral("gate-rule"));
-    reason_->setObjectName(QStringLiteral("gate-reason"));
-    reason_->setPlaceholderText(tr("why: it stands in the ledger and in the passport"));
-    for (const planning::Step& step : context_.session.assessment().steps.steps)
-        for (const planning::Wait& wait : step.waits_for) {
-            // What only waits for its turn, or for readings that do not exist yet, is no gate.
-            if (wait.rule == block::Rule::order || step.state != planning::StepState::waits)
-                continue;
-            const std::string about = block::stage_keys[static_cast<std::size_t>(step.stage)];
-            if (std::ranges::any_of(gates_, [&](const Gate& g) { return g.rule == wait.rule && g.about == about; }))
-                continue;
-            gates_.push_back({wait.rule, about});
-            which_->addItem(tr("%1: %2").arg(qt(wording::stage_name(step.stage)), qt(wording::rule_name(wait.rule))));
-        }
-    auto* form = new QFormLayout;
-    form->setVerticalSpacing(12);
-    form->addRow(tr("R&ule"), which_);
-    form->addRow(tr("&Reason"), reason_);
-    end_dialog(this, form, echo_, context_, tr("Go on"));
-    if (gates_.empty())
-        echo_->setText(tr("No rule stands in the way."));
-}
-
-void GateDialog::accept() {
-    if (gates_.empty())
-        return reject();
-    const Gate& gate = gates_[static_cast<std::size_t>(std::max(0, which_->currentIndex()))];
-    const auto taken =
-        context_.session.take(block::GatePassed{gate.rule, gate.about, reason_->text().trimmed().toStdString()});
-    if (!taken) {
-        echo_->setText(qt(taken.error().front().text()));
-        reason_->setFocus();
-        return;
-    }
-    QDialog::accept();
-}
-
 } // namespace pallix::ui

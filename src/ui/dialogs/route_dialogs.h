@@ -30,24 +30,4 @@ class RouteDialog : public QDialog {
     QLabel* echo_;
 };
 
-/// Going on against a rule that stands in the way, with a reason that the passport shows.
-class GateDialog : public QDialog {
-    Q_OBJECT
-  public:
-    explicit GateDialog(Context context, QWidget* parent = nullptr);
-
-  private:
-    void accept() override;
-
-    Context context_;
-    struct Gate {
-        block::Rule rule;
-        std::string about;
-    };
-    std::vector<Gate> gates_; ///< as listed
-    QComboBox* which_;
-    QLineEdit* reason_;
-    QLabel* echo_;
-};
-
 } // namespace pallix::ui

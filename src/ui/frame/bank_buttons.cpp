@@ -27,7 +27,8 @@ void BankButtons::refresh() {
     for (QAbstractButton* old : group_->buttons())
         delete old;
     for (const auto& bank : banks) {
-        auto* button = new QPushButton(qt(wording::bank_name(bank)), this);
+        auto* button = new QPushButton(qt(wording::bank_name(bank)).section(QLatin1Char(' '), 0, 0), this);
+        button->setAccessibleName(qt(wording::bank_name(bank)));
         button->setCheckable(true);
         button->setToolTip(tr("Show this bank (Ctrl+B changes)"));
         group_->addButton(button);

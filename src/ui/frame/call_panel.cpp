@@ -1,121 +1,310 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/call_panel.h"
 
+#include "block/ledger.h"
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
-#include "ui/dialogs/fault_list.h"
+#include "planning/steps/any_time.h"
+#include "planning/steps/step_changes.h"
 #include "ui/frame/plain_label.h"
+#include "ui/frame/step_form.h"
+#include "ui/frame/step_list.h"
+#include "wording/common/sentences.h"
+#include "wording/steps/ask_words.h"
+#include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
 
+#include <QAccessible>
+#include <QHBoxLayout>
+#include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
 
 namespace pallix::ui {
 
-CallPanel::CallPanel(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), headline_(new PlainLabel(this)), number_(new PlainLabel(this)),
-      reasons_(new PlainLabel(this)), caution_(new PlainLabel(this)), answer_(new QPushButton(this)) {
-    setFixedWidth(296);
-    setObjectName(QStringLiteral("call"));
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(24, 24, 20, 16);
-    column->setSpacing(12);
-    headline_->setFont(font_of(Type::call, true));
-    number_->setFont(font_of(Type::dial, true));
-    reasons_->setFont(font_of(Type::text));
-    caution_->setFont(font_of(Type::small));
-    headline_->setObjectName(QStringLiteral("call-headline"));
-    number_->setObjectName(QStringLiteral("call-number"));
-    reasons_->setObjectName(QStringLiteral("call-reasons"));
-    caution_->setObjectName(QStringLiteral("call-caution"));
-    for (QLabel* label : {headline_, number_, reasons_, caution_}) {
-        label->setWordWrap(label != number_);
-        column->addWidget(label);
-        if (label == reasons_) {
-            column->addWidget(answer_);
-            column->addStretch();
-        }
-    }
-    headline_->setAccessibleName(tr("what to do now"));
-    answer_->setObjectName(QStringLiteral("call-answer"));
-    connect(answer_, &QPushButton::clicked, this, [this] {
-        const planning::Step* now = context_.session.assessment().steps.now();
-        if (!now)
-            return;
-        if (const auto taken = context_.session.answer(now->id, planning::proposed(*now)); !taken)
-            show_faults(taken.error(), context_, this);
-    });
-    refresh(Place::shop);
-}
+using planning::AskKind;
+using planning::Step;
+using planning::StepState;
 
 namespace {
 
-/// Where a step is answered in this window: its page and its keys.
-QString keys_for(const planning::Step& step, Place here) {
+constexpr int width_at_100 = 296, longest_answer = 200;
+
+bool can_be_answered(const Step& step) {
+    return step.state == StepState::now || step.state == StepState::ready;
+}
+
+/// Where a step is done that is not answered by a button, and by which keys.
+QString where_else(const Step& step) {
     using enum planning::Task;
     switch (step.task) {
     case mend_ledger:
         return CallPanel::tr("The ledger: Ctrl+L.");
+    case read:
+    case settle:
+    case feel:
+        return CallPanel::tr("In the line below (Ctrl+R).");
     case take_log:
     case probe:
     case prove_lifters:
         return CallPanel::tr("Drop the .csv on this window, or Ctrl+I.");
-    case state_caps:
-    case torque_caps:
-    case put_plate_on:
-        return CallPanel::tr("Conditions: Ctrl+J.");
-    case finish_tunnel:
-        return CallPanel::tr("Tunnel done: Ctrl+Shift+T.");
-    default:
-        break;
-    }
-    Place page = Place::tunnel;
-    QString name = CallPanel::tr("On the page Tunnel (F3)");
-    switch (step.stage) {
-    case planning::Stage::tunnel:
-        break;
-    case planning::Stage::decks:
-    case planning::Stage::mock_up:
-        page = Place::decks;
-        name = CallPanel::tr("On the page Decks (F4)");
-        break;
-    case planning::Stage::cylinders:
-        page = Place::cylinders;
-        name = CallPanel::tr("On the page Cylinders (F6)");
-        break;
-    case planning::Stage::lifters:
-        page = Place::lifters;
-        name = CallPanel::tr("On the page Lifters (F7)");
-        break;
-    case planning::Stage::passport:
-        return here == Place::passport ? QString() : CallPanel::tr("Passport: F5.");
+    case measure_insert:
+        return CallPanel::tr("Its sizes stand on the page of the sleeves.");
+    case mark_flaw:
+        return CallPanel::tr("Draw it on the deck: click a pit, drag along a crack.");
     default:
         return {};
     }
-    const bool line = step.task == read || step.task == settle || step.task == feel;
-    if (here == page)
-        return line ? CallPanel::tr("In the line below (Ctrl+R).") : QString();
-    return name + (line ? CallPanel::tr(", in the line below (Ctrl+R).") : QStringLiteral("."));
 }
 
-wording::CallText text_of(const Context& context, Place here) {
-    const auto& session = context.session;
-    if (!session.has_job())
-        return {"Choose a job",
-                "",
-                {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."},
-                ""};
-    wording::CallText call = wording::call_text(session.state(), session.assessment(), context.lengths());
-    if (const planning::Step* now = session.assessment().steps.now())
-        if (const QString keys = keys_for(*now, here); !keys.isEmpty())
-            call.reasons.push_back(keys.toStdString());
-    return call;
+/// The page where a stage is worked on.
+std::optional<Place> place_of(planning::Stage stage) {
+    switch (stage) {
+    case planning::Stage::tunnel:
+        return Place::tunnel;
+    case planning::Stage::decks:
+    case planning::Stage::mock_up:
+        return Place::decks;
+    case planning::Stage::cylinders:
+        return Place::cylinders;
+    case planning::Stage::lifters:
+        return Place::lifters;
+    case planning::Stage::passport:
+        return Place::passport;
+    default:
+        return std::nullopt;
+    }
 }
+
+QString page_name(Place place) {
+    switch (place) {
+    case Place::tunnel:
+        return CallPanel::tr("To the tunnel (F4)");
+    case Place::decks:
+        return CallPanel::tr("To the decks (F5)");
+    case Place::cylinders:
+        return CallPanel::tr("To the cylinders (F6)");
+    case Place::lifters:
+        return CallPanel::tr("To the lifters (F7)");
+    case Place::passport:
+        return CallPanel::tr("To the passport (F8)");
+    default:
+        return {};
+    }
+}
+
+void tint(QWidget* label, const QColor& colour) {
+    QPalette p = label->palette();
+    p.setColor(QPalette::WindowText, colour);
+    label->setPalette(p);
+}
+
+/// The first gate in its way that somebody can answer for; what only waits for its turn is none.
+const planning::Wait* gate_of(const Step& step) {
+    const auto gate = std::ranges::find_if(
+        step.waits_for, [](const planning::Wait& w) { return w.rule != block::Rule::order && w.until.empty(); });
+    return step.state == StepState::waits && gate != step.waits_for.end() ? &*gate : nullptr;
+}
+
+/// As tall as what it holds, and no taller; where there is less room, it scrolls.
+class Scroll : public QScrollArea {
+  public:
+    explicit Scroll(QWidget* parent) : QScrollArea(parent) {
+        setFrameShape(QFrame::NoFrame);
+        setWidgetResizable(true);
+        setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
+        setFocusPolicy(Qt::NoFocus);
+        setStyleSheet(QStringLiteral("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }"));
+    }
+    QSize sizeHint() const override {
+        const int room = std::max(100, parentWidget() ? parentWidget()->width() - 44 : width());
+        const int tall = widget() ? widget()->layout()->hasHeightForWidth() ? widget()->layout()->heightForWidth(room)
+                                                                            : widget()->sizeHint().height()
+                                  : 0;
+        return {room, tall};
+    }
+    QSize minimumSizeHint() const override { return {100, std::min(sizeHint().height(), scaled(64))}; }
+};
 
 } // namespace
 
+CallPanel::CallPanel(Context context, QWidget* parent)
+    : QWidget(parent), context_(context), headline_(new PlainLabel(this)), number_(new PlainLabel(this)),
+      reasons_(new PlainLabel(this)), then_(new PlainLabel(this)), called_(new PlainLabel(this)),
+      caution_(new PlainLabel(this)), echo_(new PlainLabel(this)), form_(new StepForm(context, this)),
+      answer_(new QPushButton(this)), later_(new QPushButton(tr("later"), this)),
+      other_(new QPushButton(tr("other…"), this)), gate_(new QPushButton(tr("Go on all the same…"), this)),
+      back_(new QPushButton(tr("back to the call"), this)), why_(new QLineEdit(this)) {
+    setFixedWidth(scaled(width_at_100));
+    setObjectName(QStringLiteral("call"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(24, 22, 20, 14);
+    column->setSpacing(10);
+    const auto name = [](QWidget* widget, const char* id, Type type, bool bold = false) {
+        widget->setObjectName(QString::fromLatin1(id));
+        set_type(widget, type, bold);
+    };
+    name(headline_, "call-headline", Type::call, true);
+    name(number_, "call-number", Type::dial, true);
+    name(reasons_, "call-reasons", Type::text);
+    name(then_, "call-then", Type::small);
+    name(called_, "call-called", Type::small);
+    name(caution_, "call-caution", Type::small);
+    name(echo_, "call-echo", Type::text);
+    name(answer_, "call-answer", Type::number, true);
+    name(later_, "call-later", Type::text);
+    name(other_, "call-other", Type::text);
+    name(gate_, "call-gate", Type::text);
+    name(back_, "call-back", Type::small);
+    name(why_, "call-why", Type::text);
+    headline_->setAccessibleName(tr("what to do now"));
+    why_->setAccessibleName(tr("why the rule is passed"));
+    why_->setPlaceholderText(tr("why: it stands in the passport"));
+    why_->setMaxLength(longest_answer);
+    answer_->setDefault(true);
+    answer_->setToolTip(tr("Answers as the fields have it (Ctrl+Return)"));
+    later_->setToolTip(tr("The next that could be done (Ctrl+Shift+N)"));
+    other_->setToolTip(tr("All that could be done (Ctrl+Shift+A)"));
+    for (QLabel* label : {headline_, reasons_, then_, called_, caution_, echo_})
+        label->setWordWrap(true);
+    for (QPushButton* link : {later_, other_, back_})
+        link->setFlat(true);
+    auto* buttons = new QHBoxLayout;
+    buttons->setSpacing(2);
+    buttons->addWidget(later_);
+    buttons->addWidget(other_);
+    buttons->addStretch();
+    auto* words = new QWidget(this);
+    words->setAutoFillBackground(false);
+    auto* lines = new QVBoxLayout(words);
+    lines->setContentsMargins(0, 0, 0, 0);
+    lines->setSpacing(8);
+    lines->addWidget(reasons_);
+    lines->addWidget(then_);
+    lines->addStretch();
+    auto* scroll = new Scroll(this);
+    scroll->setWidget(words);
+    scroll_ = scroll;
+    for (QWidget* w : std::initializer_list<QWidget*>{headline_, number_, scroll_, form_, echo_, answer_})
+        column->addWidget(w);
+    column->addLayout(buttons);
+    for (QWidget* w : std::initializer_list<QWidget*>{why_, gate_, called_, back_})
+        column->addWidget(w, 0, w == back_ || w == gate_ ? Qt::AlignLeft : Qt::Alignment());
+    column->addStretch();
+    column->addWidget(caution_);
+    soon_.setSingleShot(true);
+    soon_.setInterval(0);
+    clock_.setInterval(1000);
+    connect(&soon_, &QTimer::timeout, this, &CallPanel::tell_changes);
+    connect(&clock_, &QTimer::timeout, this, &CallPanel::tell_time);
+    connect(answer_, &QPushButton::clicked, this, &CallPanel::answer);
+    connect(form_, &StepForm::entered, this, &CallPanel::answer);
+    connect(form_, &StepForm::complained, this, &CallPanel::complain);
+    connect(later_, &QPushButton::clicked, this, &CallPanel::later);
+    connect(other_, &QPushButton::clicked, this, &CallPanel::show_others);
+    connect(back_, &QPushButton::clicked, this, [this] {
+        speak_of_the_call();
+        refresh(here_);
+    });
+    connect(gate_, &QPushButton::clicked, this, &CallPanel::pass_gate);
+    connect(why_, &QLineEdit::returnPressed, this, &CallPanel::pass_gate);
+    refresh(Place::shop);
+}
+
+std::optional<Step> CallPanel::step() const {
+    if (!context_.session.has_job())
+        return std::nullopt;
+    const auto& state = context_.session.state();
+    const auto& a = context_.session.assessment();
+    if (!chosen_.empty())
+        if (auto chosen = planning::step_by_id(state, a, chosen_); chosen && chosen->state <= StepState::waits)
+            return chosen;
+    if (marked_) {
+        const Step* best = nullptr;
+        for (const Step& s : a.steps.steps)
+            if (s.about == marked_ && s.state <= StepState::waits && (!best || s.state < best->state))
+                best = &s;
+        if (best)
+            return *best;
+    }
+    if (const Step* now = a.steps.now())
+        return *now;
+    const auto waits = std::ranges::find(a.steps.steps, StepState::waits, &Step::state); // for a time, a part, a person
+    return waits == a.steps.steps.end() ? std::nullopt : std::optional(*waits);
+}
+
+void CallPanel::mark(const std::optional<block::FeatureId>& about) {
+    if (about == marked_)
+        return;
+    marked_ = about;
+    chosen_.clear();
+    refresh(here_);
+}
+
+void CallPanel::speak_of(const std::string& id) {
+    chosen_ = id;
+    form_->forget();
+    refresh(here_);
+}
+
+void CallPanel::speak_of_the_call() {
+    marked_.reset();
+    chosen_.clear();
+}
+
 void CallPanel::refresh(Place here) {
-    const wording::CallText call = text_of(context_, here);
+    here_ = here;
+    const auto spoken = step();
+    if (!chosen_.empty() && (!spoken || spoken->id != chosen_))
+        chosen_.clear();
+    show_words(spoken ? &*spoken : nullptr);
+    if (spoken && form_->show_step(*spoken)) { // what was said of another
+        echo_->clear();
+        echo_->hide();
+    }
+    const bool answers = spoken && can_be_answered(*spoken);
+    const QString done = answers ? qt(wording::answer_name(*spoken)) : QString();
+    form_->setVisible(!done.isEmpty() && form_->asks());
+    const auto place = spoken ? place_of(spoken->stage) : std::nullopt;
+    const bool elsewhere = place && *place != here;
+    answer_->setText(!done.isEmpty() ? done : elsewhere ? page_name(*place) : QString());
+    const bool file = answers && done.isEmpty() && !spoken->asks.empty() && spoken->asks[0].kind == AskKind::file;
+    if (file)
+        answer_->setText(tr("Choose the log…"));
+    answer_->setVisible(!answer_->text().isEmpty());
+    later_->setVisible(context_.session.has_job());
+    other_->setVisible(context_.session.has_job());
+    offer_gate(spoken ? &*spoken : nullptr);
+    soon_.start();
+    tell_time();
+    update();
+}
+
+void CallPanel::show_words(const Step* spoken) {
+    const auto& session = context_.session;
+    wording::CallText call;
+    if (!session.has_job())
+        call = {"Choose a job",
+                "",
+                {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."},
+                ""};
+    else if (spoken)
+        call = wording::step_text(session.state(), session.assessment(), *spoken, context_.lengths());
+    else
+        call = wording::call_text(session.state(), session.assessment(), context_.lengths());
+    if (spoken && can_be_answered(*spoken))
+        if (const QString keys = where_else(*spoken); !keys.isEmpty())
+            call.reasons.push_back(keys.toStdString());
+    if (headline_->text() != qt(call.headline) && QAccessible::isActive()) {
+        QAccessibleEvent said(headline_, QAccessible::Alert);
+        QAccessible::updateAccessibility(&said);
+    }
     headline_->setText(qt(call.headline));
     number_->setText(qt(call.number));
     number_->setVisible(!call.number.empty());
@@ -123,22 +312,177 @@ void CallPanel::refresh(Place here) {
     for (const std::string& reason : call.reasons)
         lines << qt(reason);
     reasons_->setText(lines.join(QStringLiteral("\n\n")));
-    const planning::Step* now = context_.session.has_job() ? context_.session.assessment().steps.now() : nullptr;
-    const QString done = now ? qt(wording::answer_name(*now)) : QString();
-    answer_->setText(done);
-    answer_->setVisible(!done.isEmpty());
+    reasons_->setVisible(!lines.isEmpty());
     caution_->setText(qt(call.caution));
     caution_->setVisible(!call.caution.empty());
-    const auto tint = [](QLabel* label, const QColor& colour) {
-        QPalette p = label->palette();
-        p.setColor(QPalette::WindowText, colour);
-        label->setPalette(p);
+    const Step* now = session.has_job() ? session.assessment().steps.now() : nullptr;
+    const bool aside = now && spoken && now->id != spoken->id;
+    called_->setVisible(aside);
+    back_->setVisible(aside);
+    if (aside)
+        called_->setText(
+            tr("Called for: %1").arg(qt(wording::step_headline(session.state(), *now, context_.lengths()))));
+    echo_->setVisible(!echo_->text().isEmpty());
+    const Palette& p = context_.palette();
+    for (const auto& [label, colour] :
+         {std::pair(headline_, p.ink), std::pair(number_, p.accent), std::pair(reasons_, p.ink),
+          std::pair(then_, p.quiet), std::pair(called_, p.quiet), std::pair(caution_, p.quiet),
+          std::pair(echo_, p.fails)})
+        tint(label, colour);
+}
+
+void CallPanel::answer() {
+    const auto spoken = step();
+    if (!spoken)
+        return;
+    const auto place = place_of(spoken->stage);
+    if (!can_be_answered(*spoken) || wording::answer_name(*spoken).empty()) {
+        const bool file = !spoken->asks.empty() && spoken->asks[0].kind == AskKind::file && can_be_answered(*spoken);
+        if (file)
+            Q_EMIT logs_wanted();
+        else if (place && *place != here_)
+            Q_EMIT place_wanted(*place);
+        return;
+    }
+    auto answers = form_->answers(*spoken);
+    if (!answers)
+        return;
+    if (painted_)
+        for (auto& [key, value] : painted_(*spoken))
+            (*answers)[key] = std::move(value);
+    const bool had_keys = isAncestorOf(focusWidget()) || hasFocus();
+    const std::string picked = std::exchange(chosen_, {});
+    if (const auto taken = context_.session.answer(spoken->id, *answers); !taken) {
+        chosen_ = picked;
+        refresh(here_);
+        return complain(qt(taken.error().front().text()));
+    }
+    put_off_.clear();
+    form_->forget(); // the next is asked afresh, though it be of the same name
+    refresh(here_);
+    Q_EMIT answered(qt(spoken->id));
+    if (had_keys)
+        take_focus();
+}
+
+void CallPanel::complain(const QString& words) {
+    echo_->setText(words);
+    echo_->show();
+}
+
+void CallPanel::take_focus() {
+    if (!form_->take_focus())
+        (answer_->isVisible() ? answer_ : other_)->setFocus(Qt::ShortcutFocusReason);
+}
+
+// ---- other steps --------------------------------------------------------------------------------------------------
+
+void CallPanel::later() {
+    const auto spoken = step();
+    if (!spoken)
+        return;
+    put_off_.push_back(spoken->id);
+    const auto next = [this]() -> const Step* {
+        for (const Step& s : context_.session.assessment().steps.steps)
+            if (can_be_answered(s) && std::ranges::find(put_off_, s.id) == put_off_.end())
+                return &s;
+        return nullptr;
     };
-    tint(headline_, context_.palette().ink);
-    tint(number_, context_.palette().accent);
-    tint(reasons_, context_.palette().ink);
-    tint(caution_, context_.palette().quiet);
-    update();
+    const Step* found = next();
+    if (!found) { // all of them were put off: round again
+        put_off_.clear();
+        found = next();
+    }
+    marked_.reset();
+    speak_of(found ? found->id : "");
+}
+
+void CallPanel::show_others() {
+    if (!context_.session.has_job())
+        return;
+    const auto spoken = step();
+    auto* list = new StepListPopup(context_, spoken ? spoken->about : marked_,
+                                   spoken ? spoken->stage : planning::Stage::received, this);
+    connect(list, &StepListPopup::picked, this, [this](const QString& id) {
+        speak_of(id.toStdString());
+        take_focus();
+    });
+    list->open_under(other_);
+}
+
+void CallPanel::offer_gate(const Step* spoken) {
+    const planning::Wait* gate = spoken ? gate_of(*spoken) : nullptr;
+    gate_->setVisible(gate != nullptr);
+    if (!gate) {
+        why_->hide();
+        why_->clear();
+        return;
+    }
+    gate_->setText(why_->isVisible() ? tr("Go on, with this reason") : tr("Go on all the same…"));
+    gate_->setToolTip(plain_tip(qt(wording::rule_name(gate->rule))));
+}
+
+/// The first press asks why; the second passes it with the reason.
+void CallPanel::pass_gate() {
+    const auto spoken = step();
+    const planning::Wait* gate = spoken ? gate_of(*spoken) : nullptr;
+    if (!gate)
+        return;
+    if (why_->isHidden()) {
+        why_->show();
+        why_->setFocus();
+        return offer_gate(&*spoken);
+    }
+    const std::string about = block::stage_keys[static_cast<std::size_t>(spoken->stage)];
+    const auto taken =
+        context_.session.take(block::GatePassed{gate->rule, about, why_->text().trimmed().toStdString()});
+    if (!taken) {
+        complain(qt(taken.error().front().text()));
+        return why_->setFocus();
+    }
+}
+
+// ---- what follows -------------------------------------------------------------------------------------------------
+
+/// Where it is done, how long it takes and what else it changes: worked out after the call itself stands there.
+void CallPanel::tell_changes() {
+    const auto spoken = step();
+    QStringList lines;
+    if (spoken && spoken->state <= StepState::waits && !intake_of(context_.session.state()).troubles.empty())
+        then_->clear();
+    else if (spoken) {
+        const auto& state = context_.session.state();
+        if (const std::string where = wording::where_words(state, *spoken); !where.empty())
+            lines << qt(where);
+        if (spoken->cannot_be_undone)
+            for (const std::string& change : wording::change_words(
+                     state, planning::changes_of(state, context_.session.assessment(), *spoken), context_.lengths()))
+                lines << QStringLiteral("→ ") + qt(change);
+    }
+    then_->setText(lines.join(QLatin1Char('\n')));
+    then_->setVisible(!lines.isEmpty());
+    scroll_->updateGeometry();
+}
+
+/// A rest counts down where it is what the call waits for.
+void CallPanel::tell_time() {
+    const auto spoken = step();
+    const double left = context_.session.has_job() ? context_.session.rest_left() : 0;
+    const bool waits = left > 0 && spoken && spoken->stage == planning::Stage::cylinders &&
+                       std::ranges::any_of(spoken->waits_for, [](const auto& w) { return !w.until.empty(); });
+    if (waits) {
+        const int seconds = static_cast<int>(std::ceil(left * 60));
+        number_->setText(tr("%1:%2 left").arg(seconds / 60).arg(seconds % 60, 2, 10, QLatin1Char('0')));
+        number_->setVisible(true);
+    }
+    if (waits != clock_.isActive())
+        waits ? clock_.start() : clock_.stop();
+}
+
+void CallPanel::changeEvent(QEvent* event) {
+    QWidget::changeEvent(event);
+    if (event->type() == QEvent::StyleChange)
+        setFixedWidth(scaled(width_at_100));
 }
 
 void CallPanel::paintEvent(QPaintEvent*) {

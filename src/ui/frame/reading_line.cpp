@@ -69,24 +69,24 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
 }
 
 void ReadingLine::build_row() {
-    setFixedHeight(76);
+    setFixedHeight(scaled(84));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(18, 6, 12, 6);
     row->setSpacing(12);
     auto* words = new QVBoxLayout;
     words->setSpacing(3);
-    place_->setFont(font_of(Type::text, true));
+    set_type(place_, Type::number, true);
     place_->setWordWrap(true);
-    place_->setFixedWidth(280);
+    place_->setFixedWidth(scaled(270));
     place_->setObjectName(QStringLiteral("reading-place"));
-    detail_->setFont(font_of(Type::small));
+    set_type(detail_, Type::small);
     words->addStretch();
     words->addWidget(place_);
     words->addWidget(detail_);
     words->addStretch();
     row->addLayout(words);
-    field_->setFont(font_of(Type::title));
-    field_->setFixedSize(180, 44);
+    set_type(field_, Type::reading);
+    field_->setFixedSize(scaled(230), scaled(58));
     field_->setObjectName(QStringLiteral("reading"));
     field_->setMaxLength(longest_typed);
     field_->setAccessibleName(tr("reading"));
@@ -99,8 +99,8 @@ void ReadingLine::build_row() {
     auto* choices = new QVBoxLayout;
     choices->setSpacing(4);
     for (QComboBox* box : {what_, tool_}) {
-        box->setFixedSize(172, 30);
-        box->setFont(font_of(Type::small));
+        box->setFixedSize(scaled(172), scaled(32));
+        set_type(box, Type::small);
         choices->addWidget(box);
     }
     what_->setObjectName(QStringLiteral("what-to-measure"));
@@ -112,8 +112,8 @@ void ReadingLine::build_row() {
     auto* steps = new QVBoxLayout;
     steps->setSpacing(4);
     for (QPushButton* button : {back_, skip_}) {
-        button->setFixedSize(72, 30);
-        button->setFont(font_of(Type::small));
+        button->setFixedSize(scaled(72), scaled(32));
+        set_type(button, Type::small);
         button->setStyleSheet(QStringLiteral("padding: 2px 6px;"));
         steps->addWidget(button);
     }
@@ -222,7 +222,7 @@ void ReadingLine::refresh() {
     } else {
         place_->setText(tr("No reading is asked for here"));
         detail_->setText(context_.session.has_job()
-                             ? tr("Tunnel (F3), decks (F4), cylinders (F6) and lifters (F7) read.")
+                             ? tr("Tunnel (F4), decks (F5), cylinders (F6) and lifters (F7) read.")
                              : tr("Open a job first."));
     }
     QPalette quiet = detail_->palette();

@@ -16,11 +16,22 @@ namespace pallix::ui {
 using planning::Stage;
 using planning::StageMark;
 
+namespace {
+
+constexpr int route_width = 168, stop_height = 46;
+
+} // namespace
+
 RouteStop::RouteStop(Context context, QString name, Place place, QWidget* parent)
     : QAbstractButton(parent), context_(context), name_(std::move(name)), place_(place) {
+    set_type(this, Type::number);
     setFocusPolicy(Qt::TabFocus);
     setCursor(Qt::PointingHandCursor);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+}
+
+QSize RouteStop::sizeHint() const {
+    return {scaled(route_width), scaled(stop_height)};
 }
 
 void RouteStop::set_state(StageMark mark, bool open_here, bool enabled) {
@@ -41,20 +52,22 @@ void RouteStop::paintEvent(QPaintEvent*) {
     } else if (underMouse() && isEnabled()) {
         painter.fillRect(rect(), p.page);
     }
-    const bool is_stage = place_ != Place::shop;
+    const bool is_stage = !bare_;
     if (is_stage)
-        paint_mark(painter, QRectF(18, height() / 2.0 - 8, 16, 16), mark_, p);
-    const int left = is_stage ? 46 : 18;
+        paint_mark(painter, QRectF(scaled(18), height() / 2.0 - scaled(8), scaled(16), scaled(16)), mark_, p);
+    const int left = scaled(is_stage ? 44 : 18);
     painter.setFont(font_of(Type::number, open_here_));
     painter.setPen(isEnabled() ? p.ink : p.quiet);
     const QString word = qt(wording::stage_word(mark_));
     if (word.isEmpty() || !is_stage) {
         painter.drawText(QRect(left, 0, width() - left - 8, height()), Qt::AlignVCenter | Qt::AlignLeft, name_);
     } else {
-        painter.drawText(QRect(left, 5, width() - left - 8, 22), Qt::AlignVCenter | Qt::AlignLeft, name_);
+        painter.drawText(QRect(left, scaled(4), width() - left - 8, scaled(22)), Qt::AlignVCenter | Qt::AlignLeft,
+                         name_);
         painter.setFont(font_of(Type::small));
         painter.setPen(mark_colour(mark_, p));
-        painter.drawText(QRect(left, 25, width() - left - 8, 18), Qt::AlignVCenter | Qt::AlignLeft, word);
+        painter.drawText(QRect(left, scaled(24), width() - left - 8, scaled(18)), Qt::AlignVCenter | Qt::AlignLeft,
+                         word);
     }
     if (hasFocus()) {
         painter.setPen(QPen(p.accent, 2));
@@ -63,22 +76,24 @@ void RouteStop::paintEvent(QPaintEvent*) {
 }
 
 RoutePanel::RoutePanel(Context context, QWidget* parent)
-    : QWidget(parent), context_(context), shop_(new RouteStop(context, tr("The shop"), Place::shop, this)) {
-    setFixedWidth(184);
+    : QWidget(parent), context_(context), shop_(new RouteStop(context, tr("the shop"), Place::shop, this)),
+      block_(new RouteStop(context, tr("the block"), Place::block, this)) {
+    setFixedWidth(scaled(route_width));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 8, 1, 8);
     column->setSpacing(0);
     column->addWidget(shop_);
-    column->addSpacing(16);
+    column->addWidget(block_);
+    column->addSpacing(8);
     constexpr std::size_t count = block::stage_keys.size();
-    const std::array<Place, count> places{Place::tunnel,   Place::tunnel,    Place::tunnel,  Place::tunnel,
+    const std::array<Place, count> places{Place::block,    Place::block,     Place::block,   Place::tunnel,
                                           Place::decks,    Place::cylinders, Place::lifters, Place::decks,
                                           Place::passport, Place::passport};
-    const std::array<const char*, count> shortcuts{"", "", "", "F3", "F4", "F6", "F7", "", "", "F5"};
+    const std::array<const char*, count> shortcuts{"", "", "", "F4", "F5", "F6", "F7", "", "", "F8"};
     for (std::size_t i = 0; i < places.size(); ++i) {
         auto* stop = new RouteStop(context, qt(wording::stage_name(static_cast<Stage>(i))), places[i], this);
-        shortcuts_.push_back(shortcuts[i][0] != '\0');
-        if (shortcuts_.back())
+        own_page_.push_back(shortcuts[i][0] != '\0');
+        if (own_page_.back())
             stop->setToolTip(
                 plain_tip(tr("Go to %1 (%2)")
                               .arg(qt(wording::stage_name(static_cast<Stage>(i))), QString::fromLatin1(shortcuts[i]))));
@@ -87,25 +102,38 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
         connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
     }
     shop_->setToolTip(tr("All jobs of the shop (F2)"));
-    connect(shop_, &RouteStop::clicked, this, [this] { Q_EMIT chosen(Place::shop); });
+    block_->setToolTip(tr("The whole block at a glance (F3)"));
+    for (RouteStop* stop : {shop_, block_}) {
+        stop->set_bare();
+        connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
+    }
     column->addStretch();
 }
 
 void RoutePanel::refresh(Place here) {
     const bool job = context_.session.has_job();
     shop_->set_state(StageMark::open, here == Place::shop, true);
+    block_->set_state(StageMark::open, here == Place::block, job);
+    block_->setVisible(job);
     const auto& stages = context_.session.assessment().stages;
     for (std::size_t i = 0; i < stages_.size(); ++i) {
         const auto stage = static_cast<Stage>(i);
-        const bool has_place = shortcuts_[i];
-        stages_[i]->set_state(job ? stages[i].mark : StageMark::open, job && has_place && stages_[i]->place() == here,
-                              job && has_place);
-        stages_[i]->setFocusPolicy(has_place ? Qt::TabFocus : Qt::NoFocus);
+        stages_[i]->set_state(job ? stages[i].mark : StageMark::open,
+                              job && own_page_[i] && stages_[i]->place() == here, job);
         // Stages that a job does not ask for take no room.
-        const bool always = has_place || stage == Stage::received || stage == Stage::as_found;
+        const bool always = own_page_[i] || stage == Stage::received || stage == Stage::as_found;
         stages_[i]->setVisible(job && (always || context_.session.assessment().steps.of(stage)));
     }
     update();
+}
+
+void RoutePanel::changeEvent(QEvent* event) {
+    QWidget::changeEvent(event);
+    if (event->type() == QEvent::StyleChange) {
+        setFixedWidth(scaled(route_width));
+        for (RouteStop* stop : findChildren<RouteStop*>())
+            stop->updateGeometry();
+    }
 }
 
 void RoutePanel::paintEvent(QPaintEvent*) {

@@ -11,7 +11,7 @@
 namespace pallix::ui {
 
 /// The places of the bench a person can go to.
-enum class Place { shop, tunnel, decks, cylinders, lifters, passport };
+enum class Place { shop, block, tunnel, decks, cylinders, lifters, passport };
 
 /// One stop of the route: its state as shape and word.
 class RouteStop : public QAbstractButton {
@@ -21,7 +21,8 @@ class RouteStop : public QAbstractButton {
 
     Place place() const { return place_; }
     void set_state(planning::StageMark mark, bool open_here, bool enabled);
-    QSize sizeHint() const override { return {184, 48}; }
+    QSize sizeHint() const override;
+    void set_bare() { bare_ = true; } ///< no stage, so no state
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -32,6 +33,7 @@ class RouteStop : public QAbstractButton {
     Place place_;
     planning::StageMark mark_ = planning::StageMark::open;
     bool open_here_ = false;
+    bool bare_ = false;
 };
 
 /// On the left: the stages of the job and how each stands.
@@ -46,13 +48,13 @@ class RoutePanel : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void changeEvent(QEvent* event) override;
 
   private:
     Context context_;
-    RouteStop* shop_;
+    RouteStop *shop_, *block_;
     std::vector<RouteStop*> stages_;
-    std::vector<bool>
-        shortcuts_; ///< of each stage: whether it has a page to go to ///< in the order of planning::Stage
+    std::vector<bool> own_page_; ///< of each stage
 };
 
 } // namespace pallix::ui

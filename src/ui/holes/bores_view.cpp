@@ -8,6 +8,7 @@
 #include "planning/readings/reading_plan.h"
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/frame/bank_buttons.h"
+#include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
 #include "ui/holes/holes_page.h"
@@ -24,39 +25,39 @@ BoresView::BoresView(Context context, block::FeatureKind kind, const QString& he
                      QWidget* parent)
     : View(parent), context_(context), kind_(kind), banks_(new BankButtons(context, this)),
       page_buttons_(new PageButtons(pages, tr("Ctrl+Shift+Y goes from one to the next"), this)),
-      sources_(new QPushButton(tr("Where from"), this)), pages_(new QStackedWidget(this)),
-      found_(new HolesPage(context, kind, this)) {
+      pages_(new QStackedWidget(this)), found_(new HolesPage(context, kind, this)) {
     const bool cylinders = kind == block::FeatureKind::bore;
     setObjectName(cylinders ? QStringLiteral("cylinders") : QStringLiteral("lifters"));
-    sources_->setObjectName(cylinders ? QStringLiteral("cylinder-sources") : QStringLiteral("lifter-sources"));
-    sources_->setToolTip(tr("The entries that the marked bore's numbers come from (Ctrl+Shift+L)"));
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(14, 12, 14, 10);
+    column->setContentsMargins(20, 12, 20, 10);
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
     top->setSpacing(6);
     if (!heading.isEmpty()) {
         auto* words = new PlainLabel(heading, this);
-        words->setFont(font_of(Type::title, true));
+        set_type(words, Type::title, true);
         top->addWidget(words);
         top->addSpacing(8);
     }
     top->addWidget(page_buttons_);
     top->addStretch();
-    top->addWidget(sources_);
     top->addWidget(banks_);
     column->addLayout(top);
     column->addWidget(pages_, 1);
-    add_page(found_);
+    add_drawn(found_);
     setFocusProxy(found_);
     connect(banks_, &BankButtons::chosen, this, &BoresView::show_bank);
     connect(page_buttons_, &PageButtons::chosen, this, &BoresView::show_page_index);
-    connect(sources_, &QPushButton::clicked, this, &BoresView::show_sources);
-    connect(found_, &HolesPage::marked, this, &BoresView::mark);
 }
 
 void BoresView::add_page(QWidget* page) {
     pages_->addWidget(page);
+}
+
+void BoresView::add_drawn(DrawnPage* page) {
+    add_page(page);
+    connect(page, &DrawnPage::marked, this, &BoresView::mark);
+    connect(page, &DrawnPage::entered, this, &BoresView::entered);
 }
 
 int BoresView::page_index() const {
@@ -102,6 +103,7 @@ void BoresView::show_other_bank() {
 
 void BoresView::mark(const block::FeatureId& id) {
     marked_ = id;
+    Q_EMIT pointed_at(id);
     if (id.bank != bank_)
         return show_bank(id.bank);
     fill();
@@ -146,7 +148,6 @@ void BoresView::refresh() {
 }
 
 void BoresView::fill() {
-    sources_->setEnabled(marked_.has_value());
     if (page_index() > 0)
         return fill_page();
     found_->show_bank(bank_);

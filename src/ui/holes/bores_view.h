@@ -15,6 +15,7 @@ class QStackedWidget;
 namespace pallix::ui {
 
 class BankButtons;
+class DrawnPage;
 class HolesPage;
 class PageButtons;
 
@@ -31,11 +32,12 @@ class BoresView : public View {
     void mark(const block::FeatureId& id);
     [[nodiscard]] const std::optional<block::FeatureId>& marked() const { return marked_; }
     void show_asked(const std::optional<planning::AskedReading>& asked);
-    virtual void log_go() = 0; ///< caret into what is logged next
-    void show_sources();       ///< entries of the ledger that the marked bore's numbers come from
+    void show_sources(); ///< entries of the ledger that the marked bore's numbers come from
 
   Q_SIGNALS:
-    void scope_changed(); ///< another bank, page or bore: the reading line follows
+    void scope_changed();                                ///< another bank, page or bore: the reading line follows
+    void pointed_at(const pallix::block::FeatureId& id); ///< by a person: the call speaks of it
+    void entered();                                      ///< Enter on what is marked
 
   protected:
     /// @param kind cylinders or lifters
@@ -44,6 +46,7 @@ class BoresView : public View {
               QWidget* parent);
 
     void add_page(QWidget* page);
+    void add_drawn(DrawnPage* page);
     [[nodiscard]] int page_index() const;
     void show_page_index(int page);
     [[nodiscard]] const std::string& bank_id() const { return bank_; }
@@ -64,7 +67,6 @@ class BoresView : public View {
     std::optional<storage::JobId> job_;
     BankButtons* banks_;
     PageButtons* page_buttons_;
-    QPushButton* sources_;
     QStackedWidget* pages_;
     HolesPage* found_;
 };

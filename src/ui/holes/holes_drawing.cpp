@@ -34,21 +34,16 @@ const block::HoleResult* result_of(const block::JobState& state, const FeatureId
 } // namespace
 
 HolesDrawing::HolesDrawing(Context context, FeatureKind kind, QWidget* parent)
-    : QWidget(parent), context_(context), kind_(kind) {
-    setObjectName(kind == FeatureKind::bore ? QStringLiteral("positions") : QStringLiteral("lifter-positions"));
-    setAccessibleName(tr("bank in plan with the position errors of its holes"));
-    setToolTip(tr("Click a hole, or go from one to the next with the arrow keys"));
+    : Drawing(context, kind == FeatureKind::bore ? QStringLiteral("positions") : QStringLiteral("lifter-positions"),
+              tr("bank in plan with the position errors of its holes"), parent),
+      kind_(kind) {
+    setToolTip(tr("Click a hole, or go from one to the next with the arrow keys; T shows the table"));
     setFocusPolicy(Qt::StrongFocus);
 }
 
 void HolesDrawing::show_bank(const std::string& bank, bool from_dowel) {
     bank_ = bank;
     from_dowel_ = from_dowel;
-    update();
-}
-
-void HolesDrawing::mark(const std::optional<FeatureId>& id) {
-    marked_ = id;
     update();
 }
 
@@ -95,7 +90,7 @@ HolesDrawing::Layout HolesDrawing::lay_out() const {
     const QSizeF size(e.length() * l.per_mm, e.width() * l.per_mm);
     l.deck = QRectF(QPointF(room.center().x() - size.width() / 2, room.top()), size);
     l.lifters_y = height() / 2.0 - 6;
-    constexpr double lifter_px = 34; // what a lifter bore is drawn as
+    constexpr double lifter_px = 46; // what a lifter bore is drawn as
     if (kind_ == FeatureKind::lifter && !b.lifters.empty())
         l.per_mm = lifter_px / b.lifters.front().diameter.nominal;
     l.low = e.low;
@@ -107,10 +102,39 @@ HolesDrawing::Layout HolesDrawing::lay_out() const {
     return l;
 }
 
+double HolesDrawing::radius_of(const Layout& layout, const block::HoleBlueprint& hole) const {
+    return std::max(hole.diameter.nominal / 2 * layout.per_mm, 5.0);
+}
+
+/// A lifter stands in its row, front to the left; what else there is, at its place.
+QPointF HolesDrawing::middle_of(const Layout& layout, const block::HoleBlueprint& hole) const {
+    if (kind_ != FeatureKind::lifter)
+        return layout.at({hole.u, hole.v});
+    const std::vector<FeatureId> row = holes();
+    const auto place = static_cast<double>(std::ranges::find(row, hole.id) - row.begin());
+    return {50 + (width() - 210.0) * (place + 0.5) / static_cast<double>(row.size()), layout.lifters_y};
+}
+
+std::vector<Drawing::Thing> HolesDrawing::things() const {
+    std::vector<Thing> all;
+    const auto& blueprint = intake_of(context_.session.state()).blueprint;
+    if (!blueprint || !blueprint->bank(bank_))
+        return all;
+    const Layout layout = lay_out();
+    for (const FeatureId& id : holes()) {
+        const block::HoleBlueprint& hole = *blueprint->hole(id);
+        const double r = radius_of(layout, hole) + 4;
+        const auto error = error_of(id);
+        all.push_back({id, QRectF(middle_of(layout, hole) - QPointF(r, r), QSizeF(2 * r, 2 * r)),
+                       short_name(context_, id),
+                       error ? tr("%1 across").arg(qt(context_.lengths().with_sign(error->y))) : tr("not probed")});
+    }
+    return all;
+}
+
 void HolesDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
-    hot_.clear();
+    prepare(painter);
     const auto& blueprint = intake_of(context_.session.state()).blueprint;
     if (!blueprint || !blueprint->bank(bank_))
         return;
@@ -123,11 +147,7 @@ void HolesDrawing::paintEvent(QPaintEvent*) {
             if (hole.id.bank == bank_)
                 paint_hole(painter, layout, hole, layout.at({hole.u, hole.v}));
     paint_words(painter, layout);
-    if (hasFocus()) {
-        painter.setPen(QPen(context_.palette().accent, 2));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
-    }
+    paint_focus(painter);
 }
 
 /// Lifters evenly along the width, front to the left; only their errors are to scale.
@@ -138,27 +158,23 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's places
     painter.drawLine(QPointF(30, layout.lifters_y), QPointF(width() - 30, layout.lifters_y));
     for (std::size_t i = 0; i < row.size(); ++i) {
-        const double x = 50 + (width() - 210.0) * (static_cast<double>(i) + 0.5) / static_cast<double>(row.size());
-        paint_hole(painter, layout, *intake_of(context_.session.state()).blueprint->hole(row[i]),
-                   {x, layout.lifters_y});
+        const block::HoleBlueprint& lifter = *intake_of(context_.session.state()).blueprint->hole(row[i]);
+        const double x = middle_of(layout, lifter).x();
+        paint_hole(painter, layout, lifter, {x, layout.lifters_y});
         if (const block::HoleResult* hole = result_of(context_.session.state(), row[i])) {
             painter.setPen(p.quiet);
-            painter.drawText(QRectF(x - 45, height() - 20, 90, 18), Qt::AlignCenter,
+            painter.drawText(QRectF(x - 46, height() - scaled(32), 92, scaled(22)), Qt::AlignCenter,
                              qt(context_.lengths().plain(hole->diameter())));
         }
     }
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12, 2, 200, 18), Qt::AlignLeft, qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(12, height() - 38, 90, 18), Qt::AlignLeft,
+    painter.drawText(QRectF(12, 10, 200, 18), Qt::AlignLeft, qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(12, height() - scaled(54), 90, 18), Qt::AlignLeft,
                      qt(wording::across_word(planning::negative_side(bank))));
-    painter.drawText(QRectF(12, height() - 20, 90, 18), Qt::AlignLeft, tr("size"));
+    painter.drawText(QRectF(12, height() - scaled(30), 90, 18), Qt::AlignLeft, tr("size"));
     paint_scale(painter, layout);
-    if (hasFocus()) {
-        painter.setPen(QPen(p.accent, 2));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
-    }
+    paint_focus(painter);
 }
 
 void HolesDrawing::paint_outline(QPainter& painter, const Layout& layout) {
@@ -176,31 +192,28 @@ void HolesDrawing::paint_outline(QPainter& painter, const Layout& layout) {
 
 void HolesDrawing::paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole, QPointF at) {
     const Palette& p = context_.palette();
-    const double radius = std::max(hole.diameter.nominal / 2 * layout.per_mm, 5.0);
-    const bool marked = marked_ == hole.id, asked = asked_ && asked_->at.feature == hole.id;
+    const double radius = radius_of(layout, hole);
+    const bool marked = this->marked() == hole.id, asked = asked_ && asked_->at.feature == hole.id;
     painter.setPen(QPen(marked || asked ? p.accent : p.deck.edge, marked || asked ? 2.4 : 1.2));
     painter.setBrush(hole.id.kind == FeatureKind::dowel ? p.hairline : p.page);
     painter.drawEllipse(at, radius, radius);
-    if (hole.id.kind == kind_)
-        hot_.emplace_back(QRectF(at - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)), hole.id);
     const bool others = hole.id.kind == FeatureKind::bore && kind_ != FeatureKind::bore; // only for finding one's way
     const auto error = others ? std::nullopt : error_of(hole.id);
     if (error)
         paint_error(painter, layout, *error, at, marked);
-    painter.setFont(font_of(Type::small, marked));
+    painter.setFont(font_of(Type::number, marked));
     painter.setPen(p.ink);
     const bool lifter = hole.id.kind == FeatureKind::lifter;
     if (hole.id.kind == FeatureKind::bore) {
-        const QString name = hole.cylinder ? tr("cyl %1 · bore %2").arg(*hole.cylinder).arg(hole.id.number)
-                                           : tr("bore %1").arg(hole.id.number);
-        painter.drawText(QRectF(at.x() - 60, at.y() - radius + 8, 120, 18), Qt::AlignCenter, name);
+        const QString name = hole.cylinder ? tr("cyl %1").arg(*hole.cylinder) : tr("bore %1").arg(hole.id.number);
+        painter.drawText(QRectF(at.x() - 60, at.y() - radius + 10, 120, scaled(22)), Qt::AlignCenter, name);
         if (error)
-            painter.drawText(QRectF(at.x() - 70, at.y() + radius - 26, 140, 18), Qt::AlignCenter,
+            painter.drawText(QRectF(at.x() - 70, at.y() + radius - scaled(34), 140, scaled(22)), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     } else if (lifter) {
-        painter.drawText(QRectF(at.x() - 30, 2, 60, 18), Qt::AlignCenter, QString::number(hole.id.number));
+        painter.drawText(QRectF(at.x() - 30, 8, 60, scaled(22)), Qt::AlignCenter, QString::number(hole.id.number));
         if (error)
-            painter.drawText(QRectF(at.x() - 40, height() - 38, 80, 18), Qt::AlignCenter,
+            painter.drawText(QRectF(at.x() - 46, height() - scaled(56), 92, scaled(22)), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     }
     if (asked && asked_->at.quantity == block::Quantity::size) { // which way the gauge goes in
@@ -263,31 +276,6 @@ void HolesDrawing::paint_scale(QPainter& painter, const Layout& layout) {
     painter.setPen(p.quiet);
     painter.drawText(QRectF(x - 150, top + 10, 140, 18), Qt::AlignRight,
                      tr("errors × %1").arg(layout.scale.factor, 0, 'f', 0));
-}
-
-void HolesDrawing::mousePressEvent(QMouseEvent* event) {
-    setFocus();
-    for (const auto& [box, id] : hot_)
-        if (box.adjusted(-4, -4, 4, 4).contains(event->position()))
-            Q_EMIT pointed_at(id);
-}
-
-void HolesDrawing::keyPressEvent(QKeyEvent* event) {
-    const std::vector<FeatureId> all = holes();
-    if (all.empty() || (event->key() != Qt::Key_Left && event->key() != Qt::Key_Right))
-        return QWidget::keyPressEvent(event);
-    const auto here = marked_ ? std::ranges::find(all, *marked_) : all.end();
-    const auto n = static_cast<std::ptrdiff_t>(all.size());
-    std::ptrdiff_t i = here == all.end() ? -1 : here - all.begin();
-    i = event->key() == Qt::Key_Right ? (i + 1) % n : (i + n - 1) % n;
-    Q_EMIT pointed_at(all[static_cast<std::size_t>(std::max<std::ptrdiff_t>(i, 0))]);
-}
-
-void HolesDrawing::focusInEvent(QFocusEvent*) {
-    update();
-}
-void HolesDrawing::focusOutEvent(QFocusEvent*) {
-    update();
 }
 
 // ---- roundness ----------------------------------------------------------------------------------------------------

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "ui/context.h"
+#include "ui/frame/drawing.h"
 #include "ui/marks.h"
 
 #include <QWidget>
@@ -12,7 +12,7 @@ namespace pallix::ui {
 
 /// A bank in plan with its cylinders and dowels, or with its lifters in a row below; where each hole lies off its
 /// place is drawn larger than life, the part across the crankshaft strong, the part along it faint.
-class HolesDrawing : public QWidget {
+class HolesDrawing : public Drawing {
     Q_OBJECT
   public:
     /// @param kind cylinders or lifters
@@ -20,20 +20,13 @@ class HolesDrawing : public QWidget {
     QSize minimumSizeHint() const override { return {480, kind_ == block::FeatureKind::bore ? 230 : 150}; }
 
     void show_bank(const std::string& bank, bool from_dowel);
-    void mark(const std::optional<block::FeatureId>& id);
     void set_asked(const std::optional<planning::AskedReading>& asked);
     /// Holes of the bank that can be marked, cylinders first, each row from front to rear.
     [[nodiscard]] std::vector<block::FeatureId> holes() const;
 
-  Q_SIGNALS:
-    void pointed_at(const block::FeatureId& id);
-
   protected:
+    [[nodiscard]] std::vector<Thing> things() const override;
     void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-    void focusInEvent(QFocusEvent* event) override;
-    void focusOutEvent(QFocusEvent* event) override;
 
   private:
     struct Layout {
@@ -53,13 +46,13 @@ class HolesDrawing : public QWidget {
     void paint_row(QPainter& painter, const Layout& layout);
     void paint_scale(QPainter& painter, const Layout& layout);
 
-    Context context_;
+    [[nodiscard]] QPointF middle_of(const Layout& layout, const block::HoleBlueprint& hole) const;
+    [[nodiscard]] double radius_of(const Layout& layout, const block::HoleBlueprint& hole) const;
+
     block::FeatureKind kind_;
     std::string bank_;
     bool from_dowel_ = false;
-    std::optional<block::FeatureId> marked_;
     std::optional<planning::AskedReading> asked_;
-    std::vector<std::pair<QRectF, block::FeatureId>> hot_; ///< where each hole was drawn
 };
 
 /// The touches of one level about their circle, drawn larger than life, with the zone that holds them.

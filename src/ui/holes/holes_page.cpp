@@ -10,7 +10,6 @@
 #include "ui/frame/plain_label.h"
 #include "ui/holes/bore_section.h"
 #include "ui/holes/holes_drawing.h"
-#include "ui/lifters/timing_fan.h"
 #include "wording/common/sentences.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/lifters/lifter_words.h"
@@ -18,8 +17,6 @@
 
 #include <QCheckBox>
 #include <QHBoxLayout>
-#include <QHeaderView>
-#include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <array>
@@ -30,71 +27,41 @@ using block::FeatureId;
 using block::FeatureKind;
 
 HolesPage::HolesPage(Context context, FeatureKind kind, QWidget* parent)
-    : QWidget(parent), context_(context), kind_(kind), empty_(new PlainLabel(this)),
-      from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)), drawing_(new HolesDrawing(context, kind, this)),
+    : HolesPage(context, new HolesDrawing(context, kind), kind, parent) {}
+
+HolesPage::HolesPage(Context context, HolesDrawing* drawing, FeatureKind kind, QWidget* parent)
+    : DrawnPage(
+          context, drawing, std::nullopt, [this] { return levels(); }, parent),
+      context_(context), kind_(kind), drawing_(drawing), from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)),
       pattern_(new PlainLabel(this)), name_(new PlainLabel(this)), where_(new PlainLabel(this)),
-      levels_(new QTableWidget(this)), history_(new PlainLabel(this)), round_(new RoundnessPlot(context, this)),
-      section_(new BoreSection(context, this)),
-      fan_(kind == FeatureKind::lifter ? new TimingFan(context, this) : nullptr) {
+      history_(new PlainLabel(this)), round_(new RoundnessPlot(context, this)),
+      section_(new BoreSection(context, this)) {
     from_dowel_->setToolTip(tr("Errors from the bank's first dowel as measured, instead of the datum"));
     from_dowel_->setObjectName(QStringLiteral("from-dowel"));
-    empty_->setWordWrap(true);
-    empty_->setObjectName(QStringLiteral("positions-empty"));
-    pattern_->setWordWrap(true);
-    pattern_->setObjectName(QStringLiteral("pattern"));
-    name_->setFont(font_of(Type::number, true));
-    name_->setObjectName(QStringLiteral("hole-name"));
-    where_->setWordWrap(true);
-    where_->setObjectName(QStringLiteral("hole-where"));
-    history_->setFont(font_of(Type::small));
-    history_->setWordWrap(true);
-    history_->setObjectName(QStringLiteral("hole-history"));
-    levels_->setObjectName(QStringLiteral("hole-levels"));
-    levels_->setAccessibleName(tr("levels of the marked hole"));
-    levels_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    levels_->setSelectionBehavior(QAbstractItemView::SelectRows);
-    levels_->setSelectionMode(QAbstractItemView::SingleSelection);
-    levels_->setShowGrid(false);
-    levels_->setTabKeyNavigation(false);
-    levels_->verticalHeader()->hide();
-    levels_->verticalHeader()->setDefaultSectionSize(24);
-    levels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(6);
-    auto* top = new QHBoxLayout;
-    top->addStretch();
-    top->addWidget(from_dowel_);
-    column->addLayout(top);
-    column->addWidget(empty_);
-    column->addWidget(drawing_, 1);
-    if (fan_)
-        column->addWidget(fan_);
-    column->addWidget(pattern_);
-    column->addWidget(name_);
-    column->addWidget(where_);
-    auto* foot = new QHBoxLayout;
+    const auto label = [](QLabel* words, const char* name, Type type, bool bold = false) {
+        words->setObjectName(QString::fromLatin1(name));
+        words->setWordWrap(true);
+        set_type(words, type, bold);
+    };
+    label(pattern_, "pattern", Type::text);
+    label(name_, "hole-name", Type::number, true);
+    label(where_, "hole-where", Type::text);
+    label(history_, "hole-history", Type::small);
+    auto* below = new QWidget(this);
+    auto* foot = new QHBoxLayout(below);
+    foot->setContentsMargins(0, 0, 0, 0);
     foot->setSpacing(16);
     auto* facts = new QVBoxLayout;
-    facts->setSpacing(3);
-    facts->addWidget(levels_);
-    facts->addWidget(history_);
+    facts->setSpacing(4);
+    for (QWidget* w : std::initializer_list<QWidget*>{pattern_, name_, where_, history_})
+        facts->addWidget(w);
+    facts->addWidget(from_dowel_);
     facts->addStretch();
     foot->addLayout(facts, 1);
     foot->addWidget(section_, 0, Qt::AlignTop);
     foot->addWidget(round_, 0, Qt::AlignTop);
-    column->addLayout(foot);
+    add_below(below);
     connect(from_dowel_, &QCheckBox::toggled, this, [this] { fill(); });
-    connect(drawing_, &HolesDrawing::pointed_at, this, &HolesPage::mark);
-    connect(drawing_, &HolesDrawing::pointed_at, this, &HolesPage::marked);
-    connect(levels_, &QTableWidget::currentCellChanged, this, [this](int row) {
-        const block::HoleResult* hole = marked_result();
-        round_->show_level(hole && row >= 0 && row < static_cast<int>(hole->levels.size())
-                               ? std::optional(hole->levels[static_cast<std::size_t>(row)])
-                               : std::nullopt);
-    });
-    setFocusProxy(drawing_);
 }
 
 void HolesPage::show_bank(const std::string& bank) {
@@ -105,7 +72,7 @@ void HolesPage::show_bank(const std::string& bank) {
 
 void HolesPage::mark(const FeatureId& id) {
     marked_ = id;
-    drawing_->mark(id);
+    show_bore(marked_);
     fill_hole();
 }
 
@@ -114,25 +81,21 @@ void HolesPage::show_asked(const std::optional<planning::AskedReading>& asked) {
 }
 
 void HolesPage::fill() {
-    const auto& state = context_.session.state();
+    const auto& latest = tunnel_of(context_.session.state()).latest;
     const bool probed =
-        tunnel_of(state).latest && !(kind_ == FeatureKind::bore ? tunnel_of(state).latest->evaluation.bores
-                                                                : tunnel_of(state).latest->evaluation.lifters)
-                                        .empty();
-    empty_->setVisible(!probed);
-    empty_->setText(
-        (kind_ == FeatureKind::bore ? tr("No cylinder was probed.") : tr("No lifter bore was probed.")) +
-        tr(" Take in a log that holds them (Ctrl+I); sizes can be read with a gauge in the line below (Ctrl+R)."));
+        latest && !(kind_ == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters).empty();
     from_dowel_->setVisible(probed && kind_ == FeatureKind::bore); // lifters stand by datum and cam
     drawing_->show_bank(bank_, from_dowel_->isChecked());
-    if (fan_)
-        fan_->show_bank(bank_);
-    pattern_->setText(bank_sentences().join(QStringLiteral("  ")));
+    pattern_->setText(
+        probed ? bank_sentences().join(QStringLiteral("  "))
+               : (kind_ == FeatureKind::bore ? tr("No cylinder was probed.") : tr("No lifter bore was probed.")) +
+                     tr(" Take in a log that holds them (Ctrl+I); sizes can be read with a gauge in the "
+                        "line below (Ctrl+R)."));
     pattern_->setVisible(!pattern_->text().isEmpty());
     const std::vector<FeatureId> holes = drawing_->holes();
     if (!marked_ || std::ranges::find(holes, *marked_) == holes.end())
         marked_ = holes.empty() ? std::nullopt : std::optional(holes.front());
-    drawing_->mark(marked_);
+    show_bore(marked_);
     fill_hole();
 }
 
@@ -165,110 +128,93 @@ QStringList HolesPage::bank_sentences() const {
     return words;
 }
 
-const block::HoleResult* HolesPage::marked_result() const {
+const block::HoleResult* HolesPage::result(const FeatureId& id) const {
     const auto& latest = tunnel_of(context_.session.state()).latest;
-    if (!latest || !marked_)
+    if (!latest)
         return nullptr;
-    const auto& list = marked_->kind == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
-    const auto found = std::ranges::find(list, *marked_, &block::HoleResult::id);
+    const auto& list = id.kind == FeatureKind::bore ? latest->evaluation.bores : latest->evaluation.lifters;
+    const auto found = std::ranges::find(list, id, &block::HoleResult::id);
     return found == list.end() ? nullptr : &*found;
 }
 
 void HolesPage::fill_hole() {
-    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, levels_, history_, round_, section_})
+    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, history_, round_, section_})
         w->setVisible(marked_.has_value());
     if (!marked_)
         return;
-    const auto& state = context_.session.state();
-    const auto l = context_.lengths();
-    name_->setText(qt(wording::feature_words(*intake_of(state).blueprint, *marked_)));
-    const block::HoleResult* hole = marked_result();
-    QString words;
-    if (hole) {
-        const metrology::Vec2 error = from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
-        words = qt(wording::position_words(*intake_of(state).blueprint->bank(bank_), error, l));
-        const planning::Certainty* sure = context_.session.certainty_of_latest();
-        const auto& list = marked_->kind == FeatureKind::bore ? tunnel_of(state).latest->evaluation.bores
-                                                              : tunnel_of(state).latest->evaluation.lifters;
-        const std::string address =
-            (marked_->kind == FeatureKind::bore ? "bores[" : "lifters[") + std::to_string(hole - list.data()) + "]";
-        if (const auto u = sure ? sure->values.of(address + ".dv") : std::nullopt)
-            words += tr(" (±%1)").arg(qt(l.fine(2 * *u)));
-        if (hole->v_cam)
-            words += tr("; %1 from the plane through the cam").arg(qt(l.signed_with_unit(*hole->v_cam)));
-        words +=
-            tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
-                .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)), qt(l.plain(hole->clean_blueprint)));
-        if (tunnel_of(state).probe_stale())
-            words = tr("Stale, the tunnel was cut since: %1").arg(words);
-    } else {
-        words = tr("Not probed.");
-    }
-    where_->setText(words);
+    name_->setText(qt(wording::feature_words(*intake_of(context_.session.state()).blueprint, *marked_)));
+    where_->setText(where());
     section_->show_bore(*marked_);
-    fill_levels();
     history_->setText(history());
+    const block::HoleResult* hole = result(*marked_);
+    const auto worst = hole ? std::ranges::max_element(hole->levels, {}, &block::HoleLevel::roundness_mz)
+                            : std::vector<block::HoleLevel>::const_iterator();
+    round_->show_level(hole && worst != hole->levels.end() ? std::optional(*worst) : std::nullopt);
 }
 
-void HolesPage::fill_levels() {
+/// Where the marked hole lies, and at which sizes it cleans up.
+QString HolesPage::where() const {
+    const auto& state = context_.session.state();
     const auto l = context_.lengths();
-    const block::HoleResult* hole = marked_result();
-    const planning::BoreFinding* gauged = context_.session.assessment().gauge.bore(*marked_);
-    const QStringList heads{tr("level"), tr("along"), tr("across"), tr("size"), tr("round"), tr("gauge")};
-    QStringList rows; // levels by probe, then those only a gauge has seen
-    if (hole)
-        for (const auto& level : hole->levels)
-            rows << qt(level.level);
-    if (gauged)
-        for (const auto& s : gauged->sizes)
-            if (!rows.contains(qt(s.place.at.level)))
-                rows << qt(s.place.at.level);
-    levels_->clear();
-    levels_->setColumnCount(static_cast<int>(heads.size()));
-    levels_->setHorizontalHeaderLabels(heads);
-    levels_->setRowCount(static_cast<int>(rows.size()));
-    levels_->setFixedHeight(34 + 24 * std::clamp(static_cast<int>(rows.size()), 1, 3));
-    for (int row = 0; row < rows.size(); ++row) {
-        QStringList cells{rows[row], {}, {}, {}, {}, {}};
-        if (hole && row < static_cast<int>(hole->levels.size())) {
-            const auto& level = hole->levels[static_cast<std::size_t>(row)];
-            cells = {rows[row],
-                     qt(l.plain(level.centre.x)),
-                     qt(l.with_sign(level.centre.y)),
-                     qt(l.plain(level.diameter)),
-                     qt(l.plain(level.roundness_mz)),
-                     {}};
-        }
-        if (gauged) {
-            QStringList sizes;
+    const block::HoleResult* hole = result(*marked_);
+    if (!hole)
+        return tr("Not probed.");
+    const metrology::Vec2 error = from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
+    QString words = qt(wording::position_words(*intake_of(state).blueprint->bank(bank_), error, l));
+    const planning::Certainty* sure = context_.session.certainty_of_latest();
+    const bool cylinder = marked_->kind == FeatureKind::bore;
+    const auto& list =
+        cylinder ? tunnel_of(state).latest->evaluation.bores : tunnel_of(state).latest->evaluation.lifters;
+    const std::string address = (cylinder ? "bores[" : "lifters[") + std::to_string(hole - list.data()) + "]";
+    if (const auto u = sure ? sure->values.of(address + ".dv") : std::nullopt)
+        words += tr(" (±%1)").arg(qt(l.fine(2 * *u)));
+    if (hole->v_cam)
+        words += tr("; %1 from the plane through the cam").arg(qt(l.signed_with_unit(*hole->v_cam)));
+    words += tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
+                 .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)), qt(l.plain(hole->clean_blueprint)));
+    return tunnel_of(state).probe_stale() ? tr("Stale, the tunnel was cut since: %1").arg(words) : words;
+}
+
+/// Every level of every hole of the bank: by probe, then what only a gauge has seen.
+TwinTable HolesPage::levels() const {
+    TwinTable t{{tr("hole"), tr("level"), tr("along"), tr("across"), tr("size"), tr("round"), tr("gauge")}, 2, {}, {}};
+    const auto l = context_.lengths();
+    for (const FeatureId& id : drawing_->holes()) {
+        const block::HoleResult* hole = result(id);
+        const planning::BoreFinding* gauged = context_.session.assessment().gauge.bore(id);
+        QStringList names;
+        if (hole)
+            for (const auto& level : hole->levels)
+                names << qt(level.level);
+        if (gauged)
             for (const auto& s : gauged->sizes)
-                if (qt(s.place.at.level) == rows[row])
-                    sizes << qt(s.place.at.direction + " " + l.plain(s.place.value));
-            cells[5] = (gauged->stale ? tr("stale: ") : QString()) + sizes.join(QStringLiteral(", "));
-        }
-        for (int c = 0; c < cells.size(); ++c) {
-            auto* item = new QTableWidgetItem(cells[c]);
-            item->setToolTip(plain_tip(cells[c]));
-            item->setTextAlignment((c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
-            levels_->setItem(row, c, item);
+                if (!names.contains(qt(s.place.at.level)))
+                    names << qt(s.place.at.level);
+        for (int row = 0; row < names.size(); ++row) {
+            QStringList cells{short_name(context_, id), names[row], {}, {}, {}, {}, {}};
+            if (hole && row < static_cast<int>(hole->levels.size())) {
+                const auto& level = hole->levels[static_cast<std::size_t>(row)];
+                cells[2] = qt(l.plain(level.centre.x));
+                cells[3] = qt(l.with_sign(level.centre.y));
+                cells[4] = qt(l.plain(level.diameter));
+                cells[5] = qt(l.plain(level.roundness_mz));
+            }
+            QStringList sizes;
+            if (gauged)
+                for (const auto& s : gauged->sizes)
+                    if (qt(s.place.at.level) == names[row])
+                        sizes << qt(s.place.at.direction + " " + l.plain(s.place.value));
+            cells[6] = (gauged && gauged->stale ? tr("stale: ") : QString()) + sizes.join(QStringLiteral(", "));
+            t.rows.push_back(cells);
+            t.ids.push_back(id);
         }
     }
-    constexpr std::array widths{56, 62, 62, 62, 54, 0};
-    for (int c = 0; c < levels_->columnCount(); ++c) {
-        const int width = widths[static_cast<std::size_t>(c)];
-        levels_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
-        if (width > 0)
-            levels_->setColumnWidth(c, width);
-        levels_->horizontalHeaderItem(c)->setTextAlignment((c == 0 || c == 5 ? Qt::AlignLeft : Qt::AlignRight) |
-                                                           Qt::AlignVCenter);
-    }
-    levels_->setCurrentCell(rows.isEmpty() ? -1 : 0, 0);
-    round_->show_level(hole ? std::optional(hole->levels.front()) : std::nullopt);
+    return t;
 }
 
 /// The entries of the ledger this hole comes from, the newest first.
 QString HolesPage::history() const {
-    const int most = kind_ == FeatureKind::bore ? 3 : 1; // beside the fan there is less room
+    constexpr int most = 3;
     const auto& state = context_.session.state();
     const auto out = block::struck(context_.session.entries());
     std::vector<std::int64_t> probed;

@@ -1,26 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/hole_evaluation.h"
 #include "planning/readings/reading_plan.h"
-#include "ui/context.h"
+#include "ui/frame/drawn_page.h"
 
-#include <QWidget>
 #include <optional>
 #include <string>
 
 class QCheckBox;
 class QLabel;
-class QTableWidget;
 
 namespace pallix::ui {
 
 class BoreSection;
 class HolesDrawing;
 class RoundnessPlot;
-class TimingFan;
 
-/// Where the cylinders or the lifters of a bank lie, how round they are, and what was measured of each.
-class HolesPage : public QWidget {
+/// Where the cylinders or the lifters of a bank lie, and of the marked one its section, how round it is and what was
+/// measured of it. The table has every level of every hole.
+class HolesPage : public DrawnPage {
     Q_OBJECT
   public:
     /// @param kind cylinders or lifters
@@ -30,32 +29,25 @@ class HolesPage : public QWidget {
     void mark(const block::FeatureId& id);
     void show_asked(const std::optional<planning::AskedReading>& asked);
 
-  Q_SIGNALS:
-    void marked(const block::FeatureId& id);
-
   private:
+    HolesPage(Context context, HolesDrawing* drawing, block::FeatureKind kind, QWidget* parent);
     void fill();
     void fill_hole();
-    void fill_levels();
+    [[nodiscard]] TwinTable levels() const;
     [[nodiscard]] QStringList bank_sentences() const;
+    [[nodiscard]] QString where() const;
     [[nodiscard]] QString history() const;
-    [[nodiscard]] const block::HoleResult* marked_result() const;
+    [[nodiscard]] const block::HoleResult* result(const block::FeatureId& id) const;
 
     Context context_;
     block::FeatureKind kind_;
     std::string bank_;
     std::optional<block::FeatureId> marked_;
-    QLabel* empty_;
-    QCheckBox* from_dowel_;
     HolesDrawing* drawing_;
-    QLabel* pattern_;
-    QLabel* name_;
-    QLabel* where_;
-    QTableWidget* levels_;
-    QLabel* history_;
+    QCheckBox* from_dowel_;
+    QLabel *pattern_, *name_, *where_, *history_;
     RoundnessPlot* round_;
     BoreSection* section_;
-    TimingFan* fan_; ///< of the lifters; null for cylinders
 };
 
 } // namespace pallix::ui

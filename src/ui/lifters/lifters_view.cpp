@@ -2,21 +2,19 @@
 #include "ui/lifters/lifters_view.h"
 
 #include "planning/common/assessment.h"
-#include "ui/lifters/lifter_work_page.h"
+#include "ui/frame/drawn_page.h"
+#include "ui/holes/bore_tables.h"
+#include "ui/lifters/lifter_row.h"
 
 namespace pallix::ui {
 
 LiftersView::LiftersView(Context context, QWidget* parent)
-    : BoresView(context, block::FeatureKind::lifter, tr("Lifters"), {tr("As found"), tr("Work")}, parent),
-      work_(new LifterWorkPage(context, this)) {
-    add_page(work_);
-    connect(work_, &LifterWorkPage::marked, this, &LiftersView::mark);
+    : BoresView(context, block::FeatureKind::lifter, tr("Lifters"), {tr("as found"), tr("work")}, parent),
+      row_(new LifterRow(context, this)), work_(new DrawnPage(
+                                              context, row_, wording::FiguresOf::lifters,
+                                              [this, context] { return lifter_table(context, bank_id()); }, this)) {
+    add_drawn(work_);
     refresh();
-}
-
-void LiftersView::log_go() {
-    show_page(Page::work);
-    work_->take_focus();
 }
 
 std::optional<block::FeatureId> LiftersView::board_wants() const {
@@ -25,7 +23,8 @@ std::optional<block::FeatureId> LiftersView::board_wants() const {
 }
 
 void LiftersView::fill_page() {
-    work_->show_lifter(bank_id(), marked());
+    row_->show_bank(bank_id());
+    work_->show_bore(marked());
 }
 
 QString LiftersView::help() const {
@@ -37,7 +36,8 @@ QString LiftersView::help() const {
         "cannot take out.</p>"
         "<p><b>Work</b>: leave, hone or bush, each with its numbers; whether a bush covers the move; cut by cut to the "
         "seat, the bush, its inside, and the proof by a log taken afterwards.</p>"
-        "<p>Click a lifter, or the arrow keys. Ctrl+Shift+Y: the other page. Ctrl+B: the other bank. Ctrl+Shift+L: "
+        "<p>Click a lifter, or the arrow keys; T: the table; Enter: its answer in the call. Ctrl+Shift+Y: the other "
+        "page. Ctrl+B: the other bank. Ctrl+Shift+L: "
         "where its numbers come from. Ctrl+R: the reading line.</p>");
 }
 

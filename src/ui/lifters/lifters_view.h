@@ -5,7 +5,8 @@
 
 namespace pallix::ui {
 
-class LifterWorkPage;
+class DrawnPage;
+class LifterRow;
 
 /// The lifters: rows with their errors, sizes and timing, and the work on them.
 class LiftersView : public BoresView {
@@ -17,14 +18,15 @@ class LiftersView : public BoresView {
     enum class Page { found, work };
     [[nodiscard]] Page page() const { return static_cast<Page>(page_index()); }
     void show_page(Page page) { show_page_index(static_cast<int>(page)); }
-    void log_go() override; ///< caret into the size it was cut to
+    [[nodiscard]] DrawnPage& work() const { return *work_; }
 
   protected:
     void fill_page() override;
     [[nodiscard]] std::optional<block::FeatureId> board_wants() const override;
 
   private:
-    LifterWorkPage* work_;
+    LifterRow* row_;
+    DrawnPage* work_;
 };
 
 } // namespace pallix::ui

@@ -10,6 +10,7 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace pallix::ui {
 
@@ -17,8 +18,42 @@ using metrology::Vec3;
 using planning::Housing;
 
 namespace {
-constexpr double line_height = 96; // px, of the strip with the line below
+constexpr std::size_t few_points = 16; // by gauge: the readings are shown as dots on the curve
+
+/// A smooth closed curve through radii at clock angles: cubic between them, round the clock.
+/// @param radii (angle rad, px), by rising angle
+QPolygonF round_through(const std::vector<std::pair<double, double>>& radii, QPointF middle) {
+    QPolygonF curve;
+    const std::size_t n = radii.size();
+    if (n < 3)
+        return curve;
+    const auto at = [&](std::ptrdiff_t i) {
+        const auto whole = static_cast<std::ptrdiff_t>(n);
+        const std::ptrdiff_t round = i < 0 ? -1 : i >= whole ? 1 : 0;
+        auto place = radii[static_cast<std::size_t>(i - round * whole)];
+        place.first += static_cast<double>(round) * 2 * std::numbers::pi;
+        return place;
+    };
+    const auto slope = [&](std::ptrdiff_t i) {
+        const auto before = at(i - 1), after = at(i + 1);
+        return (after.second - before.second) / (after.first - before.first);
+    };
+    constexpr int pieces = 12;
+    for (std::ptrdiff_t i = 0; i < static_cast<std::ptrdiff_t>(n); ++i) {
+        const auto [a0, r0] = at(i);
+        const auto [a1, r1] = at(i + 1);
+        const double span = a1 - a0, m0 = slope(i) * span,
+                     m1 = slope(i + 1 == static_cast<std::ptrdiff_t>(n) ? 0 : i + 1) * span;
+        for (int k = 0; k < pieces; ++k) {
+            const double t = static_cast<double>(k) / pieces, u = t * t * (3 - 2 * t);
+            const double r = r0 + (r1 - r0) * u + m0 * t * (1 - t) * (1 - t) - m1 * t * t * (1 - t);
+            const double a = a0 + span * t;
+            curve << middle + r * QPointF(std::sin(a), -std::cos(a));
+        }
+    }
+    return curve;
 }
+} // namespace
 
 PlanDrawing::PlanDrawing(Context context, QWidget* parent)
     : Drawing(context, QStringLiteral("tunnel-plan"),
@@ -46,14 +81,19 @@ void PlanDrawing::back_to_plan() {
     update();
 }
 
+/// Of the strip with the line below, px.
+double PlanDrawing::line_height() const {
+    return std::max(96.0, height() * 0.3);
+}
+
 QPointF PlanDrawing::section_middle(std::size_t main) const {
     const double n = static_cast<double>(study_->housings.mains.size());
-    return {width() * (static_cast<double>(main) + 0.5) / n, (height() - line_height) / 2 + 4};
+    return {width() * (static_cast<double>(main) + 0.5) / n, (height() - line_height()) / 2 + 4};
 }
 
 double PlanDrawing::section_radius() const {
     const double n = static_cast<double>(std::max<std::size_t>(study_->housings.mains.size(), 1));
-    return std::min(width() / n * 0.36, (height() - line_height - 40) * 0.38);
+    return std::min(width() / n * 0.42, (height() - line_height() - 70) * 0.36);
 }
 
 /// How far a point of the old surface stays inside the finished bore.
@@ -96,9 +136,11 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     prepare(painter);
     if (!study_)
-        return;
+        return paint_empty(painter, tr("The tunnel must be measured before it can be planned: by probe, or sizes and "
+                                       "saddle heights by gauge."));
     for (std::size_t i = 0; i < study_->housings.mains.size(); ++i)
         paint_section(painter, i);
+    painter.setFont(font_of(Type::text));
     paint_line(painter);
     paint_focus(painter);
 }
@@ -125,9 +167,10 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
                         std::abs(std::asin(dz)) >= study_->policy.parting && !(q.z < 0 && replaced)});
     }
     std::ranges::sort(ring, {}, &Place::clock);
-    QPolygonF old;
+    std::vector<std::pair<double, double>> radii;
     for (const Place& place : ring)
-        old << place.at;
+        radii.emplace_back(place.clock, QLineF(middle, place.at).length());
+    const QPolygonF old = round_through(radii, middle);
     QPainterPath metal, finished;
     finished.addEllipse(middle, radius, radius);
     metal.addPolygon(old);
@@ -139,39 +182,38 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
     painter.setPen(QPen(p.accent, 2));
     painter.drawEllipse(middle, radius, radius);
     painter.setPen(QPen(p.quiet, 1, Qt::DashLine)); // the parting line
-    painter.drawLine(middle - QPointF(radius + 14, 0), middle + QPointF(radius + 14, 0));
+    painter.drawLine(middle - QPointF(radius + 8, 0), middle + QPointF(radius + 8, 0));
     for (const Place& place : ring) {
         if (!place.used)
             continue;
         const bool is_short = place.slack < -1e-6, binds = std::abs(place.slack) <= 1e-5;
         painter.setPen(Qt::NoPen);
         painter.setBrush(is_short ? p.fails : binds ? p.accent : p.deck.edge);
-        const double size = is_short || binds ? 4.5 : 1.8;
+        const double size = is_short || binds ? 5 : ring.size() <= few_points ? 3.5 : 1.8;
         painter.drawEllipse(place.at, size, size);
     }
-    painter.setFont(font_of(Type::small, marked_ == main && hasFocus()));
+    painter.setFont(font_of(Type::number, marked_ == main && hasFocus()));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(middle.x() - 60, middle.y() - radius - 34, 120, 18), Qt::AlignCenter,
+    painter.drawText(QRectF(middle.x() - 70, middle.y() - radius - scaled(42), 140, scaled(24)), Qt::AlignCenter,
                      tr("main %1").arg(h.id.number));
-    painter.setFont(font_of(Type::text, true));
+    painter.setFont(font_of(Type::number, true));
     painter.setPen(p.ink);
-    painter.drawText(QRectF(middle.x() - 70, middle.y() + radius * 0.30, 140, 20), Qt::AlignCenter,
+    painter.drawText(QRectF(middle.x() - 80, middle.y() + radius + scaled(16), 160, scaled(24)), Qt::AlignCenter,
                      replaced ? tr("cap replaced") : tr("cap %1").arg(qt(context_.lengths().plain(cuts_[main]))));
 }
 
 QPointF PlanDrawing::line_handle(bool rear) const {
     const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
-    const double middle = height() - line_height / 2 + 6;
+    const double middle = height() - line_height() / 2 + 6;
     return {section_middle(rear ? study_->housings.mains.size() - 1 : 0).x(), middle - line_.z(h.mean_x()) * factor_};
 }
 
 void PlanDrawing::paint_line(QPainter& painter) {
     const Palette& p = context_.palette();
-    const double middle = height() - line_height / 2 + 6;
+    const double middle = height() - line_height() / 2 + 6;
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
     painter.drawLine(QPointF(90, middle), QPointF(width() - 20, middle));
-    painter.setFont(font_of(Type::small));
-    painter.drawText(QRectF(12, middle - 9, 76, 18), Qt::AlignLeft | Qt::AlignVCenter, tr("old line"));
+    painter.drawText(QRectF(12, middle - 11, 76, 22), Qt::AlignLeft | Qt::AlignVCenter, tr("old line"));
     const QPointF front = line_handle(false), rear = line_handle(true);
     painter.setPen(QPen(p.accent, 2.4));
     painter.drawLine(front, rear);
@@ -183,13 +225,13 @@ void PlanDrawing::paint_line(QPainter& painter) {
     const auto l = context_.lengths();
     for (const Housing& h : study_->housings.mains) {
         const auto i = static_cast<std::size_t>(&h - study_->housings.mains.data());
-        painter.drawText(QRectF(section_middle(i).x() - 50, height() - 24, 100, 18), Qt::AlignCenter,
+        painter.drawText(QRectF(section_middle(i).x() - 50, height() - 26, 100, 22), Qt::AlignCenter,
                          qt(l.with_sign(line_.z(h.mean_x()))));
     }
     painter.setPen(p.quiet);
     painter.drawText(QRectF(12, height() - 24, 80, 18), Qt::AlignLeft, tr("rise"));
     painter.drawText(
-        QRectF(width() - 190, height() - line_height - 6, 178, 18), Qt::AlignRight,
+        QRectF(width() - 190, height() - line_height() - 6, 178, 18), Qt::AlignRight,
         tr("drawn × %1")
                 .arg(factor_ * study_->housings.mains.front().target_diameter / 2 / section_radius() / 10, 0, 'f', 0) +
             QStringLiteral("0"));

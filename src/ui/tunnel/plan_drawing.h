@@ -49,6 +49,7 @@ class PlanDrawing : public Drawing {
   private:
     [[nodiscard]] QPointF section_middle(std::size_t main) const;
     [[nodiscard]] double section_radius() const;
+    [[nodiscard]] double line_height() const;
     [[nodiscard]] double slack_of(const planning::Housing& housing, metrology::Vec3 p, double cut) const;
     void find_scale();
     void paint_section(QPainter& painter, std::size_t main);

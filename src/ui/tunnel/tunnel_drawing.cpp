@@ -14,16 +14,32 @@
 
 namespace pallix::ui {
 
-TunnelDrawing::TunnelDrawing(Context context, QWidget* parent) : QWidget(parent), context_(context) {
-    setMouseTracking(true);
-    setAccessibleName(tr("main tunnel seen from the side and from above"));
+TunnelDrawing::TunnelDrawing(Context context, QWidget* parent)
+    : Drawing(context, QStringLiteral("tunnel-drawing"), tr("main tunnel from the side and from above"), parent) {
+    setFocusPolicy(Qt::StrongFocus);
+    setToolTip(tr("Click a main, or go from one to the next with the arrow keys; T shows the table"));
 }
 
-void TunnelDrawing::mark(int section) {
-    if (section == marked_)
-        return;
-    marked_ = section;
-    update();
+std::vector<Drawing::Thing> TunnelDrawing::things() const {
+    std::vector<Thing> all;
+    const std::vector<Section> mains = sections();
+    if (mains.size() < 2)
+        return all;
+    Exaggeration scale;
+    const Panel panel = panel_in(QRectF(0, 0, width(), height() / 2.0 - 4), scale);
+    const auto l = context_.lengths();
+    for (const Section& m : mains) {
+        const double x = panel.to_screen(m.centre.x);
+        const QString value = m.height_known
+                                  ? tr("height %1").arg(qt(l.with_sign(m.centre.z))) +
+                                        (m.side_known ? tr(", across %1").arg(qt(l.with_sign(m.centre.y))) : QString())
+                                  : tr("not measured");
+        if (!all.empty() && all.back().id == m.id) // its other end
+            all.back().where.setRight(x + 22);
+        else
+            all.push_back({m.id, QRectF(x - 22, 0, 44, height()), tr("main %1").arg(m.id.number), value});
+    }
+    return all;
 }
 
 void TunnelDrawing::set_asked(const std::optional<planning::AskedReading>& asked) {
@@ -52,10 +68,10 @@ std::vector<TunnelDrawing::Section> TunnelDrawing::sections() const {
 void TunnelDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    hot_.clear();
     const double half = height() / 2.0;
     paint_panel(painter, QRectF(0, 0, width(), half - 4), Seen::from_side);
     paint_panel(painter, QRectF(0, half + 4, width(), half - 4), Seen::from_above);
+    paint_focus(painter);
 }
 
 /// The cut through one housing wall: two blocks of iron with the bore between them.
@@ -77,7 +93,7 @@ void TunnelDrawing::paint_housing(QPainter& painter, const Panel& panel, double 
 TunnelDrawing::Panel TunnelDrawing::panel_in(const QRectF& box, Exaggeration& scale) const {
     const std::vector<Section> mains = sections();
     // Words to the left, the scale bar to the right, numbers below.
-    Panel panel{box.adjusted(150, 26, -104, -42), 0, 0, 0, 0};
+    Panel panel{box.adjusted(150, 26, -104, -scaled(50)), 0, 0, 0, 0};
     const auto [front, rear] = std::ranges::minmax_element(mains, {}, [](const Section& m) { return m.centre.x; });
     const double margin = 0.06 * (rear->centre.x - front->centre.x);
     panel.x0 = front->centre.x - margin;
@@ -117,8 +133,7 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
         }
         const double n = static_cast<double>(end - i);
         const bool asked = asked_ && asked_->at.feature == mains[i].id;
-        paint_housing(painter, panel, x / n, off / n,
-                      asked || (marked_ >= static_cast<int>(i) && marked_ < static_cast<int>(end)));
+        paint_housing(painter, panel, x / n, off / n, asked || marked() == mains[i].id);
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(panel.to_screen(x / n) - 40, box.top() + 6, 80, 18), Qt::AlignCenter,
@@ -146,16 +161,15 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
     const auto lengths = context_.lengths();
     for (std::size_t i = 0; i < mains.size(); ++i) {
         const QPointF at = line[static_cast<qsizetype>(i)];
-        const bool marked = marked_ == static_cast<int>(i);
+        const bool marked = this->marked() == mains[i].id;
         painter.setPen(QPen(p.panel, 1.5));
         painter.setBrush(p.accent);
         painter.drawEllipse(at, marked ? 6.5 : 4.5, marked ? 6.5 : 4.5);
-        hot_.emplace_back(at, static_cast<int>(i));
         // Numbers in two rows, so that neighbours do not run into each other.
         painter.setPen(marked ? p.accent : p.ink);
-        painter.setFont(font_of(Type::small, marked));
-        painter.drawText(QRectF(at.x() - 44, box.bottom() - (i % 2 == 1 ? 22 : 39), 88, 18), Qt::AlignCenter,
-                         qt(lengths.with_sign(deviation(mains[i]))));
+        painter.setFont(font_of(Type::number, marked));
+        painter.drawText(QRectF(at.x() - 50, box.bottom() - scaled(i % 2 == 1 ? 24 : 46), 100, scaled(22)),
+                         Qt::AlignCenter, qt(lengths.with_sign(deviation(mains[i]))));
     }
     paint_scale(painter, box, panel, scale);
     if (side)
@@ -225,20 +239,8 @@ void TunnelDrawing::paint_scale(QPainter& painter, const QRectF& box, const Pane
     painter.drawText(QRectF(box.right() - 104, top + scale.bar_pixels + 4, 100, 18), Qt::AlignCenter,
                      qt(context_.lengths().with_unit(scale.bar)));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(box.right() - 104, box.bottom() - 26, 100, 18), Qt::AlignCenter,
+    painter.drawText(QRectF(box.right() - 150, box.top() + 8, 142, 20), Qt::AlignRight,
                      tr("drawn × %1").arg(scale.factor, 0, 'f', 0));
-}
-
-int TunnelDrawing::main_at(QPointF position) const {
-    for (const auto& [at, main] : hot_)
-        if (QLineF(at, position).length() < 16)
-            return main;
-    return -1;
-}
-
-void TunnelDrawing::mouseMoveEvent(QMouseEvent* event) {
-    if (const int main = main_at(event->position()); main >= 0)
-        Q_EMIT pointed_at(main);
 }
 
 } // namespace pallix::ui

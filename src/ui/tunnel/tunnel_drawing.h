@@ -2,32 +2,26 @@
 #pragma once
 
 #include "planning/readings/reading_plan.h"
-#include "ui/context.h"
+#include "ui/frame/drawing.h"
 #include "ui/marks.h"
 
-#include <QWidget>
 #include <optional>
 
 namespace pallix::ui {
 
 /// The main tunnel from the side and from above: housings where they are, section centres off datum A drawn larger
 /// than life, with the bar that says how much.
-class TunnelDrawing : public QWidget {
+class TunnelDrawing : public Drawing {
     Q_OBJECT
   public:
     explicit TunnelDrawing(Context context, QWidget* parent = nullptr);
     QSize minimumSizeHint() const override { return {480, 280}; }
 
-    /// @param section index into what is drawn, in its order; −1 for none
-    void mark(int section);
     void set_asked(const std::optional<planning::AskedReading>& asked);
 
-  Q_SIGNALS:
-    void pointed_at(int section);
-
   protected:
+    [[nodiscard]] std::vector<Thing> things() const override;
     void paintEvent(QPaintEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
 
   private:
     enum class Seen { from_side, from_above };
@@ -52,12 +46,8 @@ class TunnelDrawing : public QWidget {
     void paint_scale(QPainter& painter, const QRectF& box, const Panel& panel, const Exaggeration& scale);
     void paint_panel(QPainter& painter, const QRectF& box, Seen seen);
     void paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px, bool marked);
-    [[nodiscard]] int main_at(QPointF position) const;
 
-    Context context_;
-    int marked_ = -1;
     std::optional<planning::AskedReading> asked_;
-    std::vector<std::pair<QPointF, int>> hot_; ///< where the centres were drawn
 };
 
 } // namespace pallix::ui

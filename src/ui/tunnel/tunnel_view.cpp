@@ -1,73 +1,54 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/tunnel/tunnel_view.h"
 
+#include "block/shorthand.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
-#include "planning/readings/reading_plan.h"
+#include "planning/tunnel/tunnel_work.h"
+#include "ui/dialogs/ask.h"
+#include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
-#include "ui/marks.h"
 #include "ui/tunnel/plan_page.h"
+#include "ui/tunnel/stock_chart.h"
 #include "ui/tunnel/tunnel_drawing.h"
-#include "ui/tunnel/work_board.h"
 #include "wording/common/sentences.h"
 #include "wording/readings/readings.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
-#include <QHeaderView>
-#include <QPainter>
 #include <QPushButton>
 #include <QStackedWidget>
-#include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 
 namespace pallix::ui {
-namespace {
-
-constexpr int row_height = 25, most_rows = 8;
-
-QPixmap mark_pixmap(planning::StageMark mark, const Palette& palette, qreal ratio) {
-    QPixmap pixmap(QSize(16, 16) * ratio);
-    pixmap.setDevicePixelRatio(ratio);
-    pixmap.fill(Qt::transparent);
-    QPainter painter(&pixmap);
-    paint_mark(painter, QRectF(0, 0, 16, 16), mark, palette);
-    return pixmap;
-}
-
-} // namespace
 
 TunnelView::TunnelView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new PlainLabel(tr("Main tunnel"), this)),
-      summary_(new PlainLabel(this)), empty_(new PlainLabel(this)), drawing_(new TunnelDrawing(context, this)),
-      page_buttons_(new PageButtons({tr("measured"), tr("plan"), tr("board")},
-                                    tr("Measured, plan, board: Ctrl+Shift+M goes to the next"), this)),
-      pages_(new QStackedWidget(this)), plan_(new PlanPage(context, this)), board_(new WorkBoard(context, this)),
-      by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)),
-      table_(new QTableWidget(this)) {
-    heading_->setFont(font_of(Type::title, true));
-    summary_->setWordWrap(true);
-    empty_->setAlignment(Qt::AlignCenter);
-    empty_->setFont(font_of(Type::number));
-    empty_->setText(tr(
-        "The tunnel has not been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), or read its "
-        "sizes with a gauge in the line below (Ctrl+R)."));
-    empty_->setWordWrap(true);
-    table_->setObjectName(QStringLiteral("mains"));
-    table_->setAccessibleName(tr("mains, section by section"));
-    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
-    table_->setSelectionMode(QAbstractItemView::SingleSelection);
-    table_->setShowGrid(false);
-    table_->setTabKeyNavigation(false);
-    table_->verticalHeader()->hide();
-    table_->verticalHeader()->setDefaultSectionSize(row_height);
-    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+      drawing_(new TunnelDrawing(context, this)),
+      page_buttons_(new PageButtons({tr("as found"), tr("plan"), tr("board")},
+                                    tr("As found, plan, board: Ctrl+Shift+M goes to the next"), this)),
+      pages_(new QStackedWidget(this)), found_(new DrawnPage(
+                                            context, drawing_, std::nullopt, [this] { return measured(); }, this)),
+      plan_(new PlanPage(context, this)), chart_(new StockChart(context, this)),
+      board_(new DrawnPage(
+          context, chart_, std::nullopt, [this] { return chart_->table(); }, this)),
+      summary_(new PlainLabel(this)), board_summary_(new PlainLabel(this)),
+      by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)) {
+    set_type(heading_, Type::title, true);
+    for (QLabel* words : {summary_, board_summary_}) {
+        words->setWordWrap(true);
+        set_type(words, Type::text);
+    }
+    summary_->setObjectName(QStringLiteral("tunnel-words"));
+    board_summary_->setObjectName(QStringLiteral("board-words"));
+    found_->add_below(summary_);
+    board_->add_below(board_summary_);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(20, 14, 20, 12);
+    column->setContentsMargins(20, 12, 20, 10);
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
     top->addWidget(heading_);
@@ -81,98 +62,98 @@ TunnelView::TunnelView(Context context, QWidget* parent)
         sources->addButton(button);
         top->addWidget(button);
         connect(button, &QPushButton::toggled, this, [this](bool on) {
-            if (on && table_->isVisible())
-                fill_table();
+            if (on)
+                found_->show_bore(marked_);
         });
     }
     by_probe_->setChecked(true);
     column->addLayout(top);
-    auto* found = new QWidget(this);
-    auto* found_column = new QVBoxLayout(found);
-    found_column->setContentsMargins(0, 0, 0, 0);
-    found_column->setSpacing(8);
-    found_column->addWidget(summary_);
-    found_column->addWidget(empty_);
-    found_column->addWidget(drawing_, 1);
-    found_column->addWidget(table_);
-    pages_->addWidget(found);
-    pages_->addWidget(plan_);
-    pages_->addWidget(board_);
     column->addWidget(pages_, 1);
-    connect(table_, &QTableWidget::currentCellChanged, this,
-            [this](int row) { drawing_->mark(by_gauge_->isChecked() ? -1 : row); });
-    connect(drawing_, &TunnelDrawing::pointed_at, this, [this](int section) {
-        if (by_probe_->isChecked())
-            table_->selectRow(section);
-    });
-    setFocusProxy(table_);
+    for (DrawnPage* page : std::initializer_list<DrawnPage*>{found_, plan_, board_}) {
+        pages_->addWidget(page);
+        connect(page, &DrawnPage::marked, this, &TunnelView::mark);
+        connect(page, &DrawnPage::entered, this, &TunnelView::entered);
+    }
+    setFocusProxy(found_);
     refresh();
+}
+
+void TunnelView::mark(const block::FeatureId& id) {
+    marked_ = id;
+    drawn()->show_bore(marked_);
+    Q_EMIT pointed_at(id);
+}
+
+DrawnPage* TunnelView::drawn() const {
+    return static_cast<DrawnPage*>(pages_->currentWidget());
 }
 
 void TunnelView::refresh() {
     const auto& state = context_.session.state();
     const auto& assessment = context_.session.assessment();
-    const bool probed = tunnel_of(state).latest.has_value(), gauged = !assessment.gauge.mains.empty();
     const bool known = context_.session.has_job() && intake_of(state).blueprint;
-    empty_->setVisible(!probed && !gauged && !assessment.gauge.saddles);
-    drawing_->setVisible(known);
-    table_->setVisible(probed || gauged);
-    by_probe_->setVisible(probed && gauged);
-    by_gauge_->setVisible(probed && gauged);
+    const bool probed = known && tunnel_of(state).latest, gauged = known && !assessment.gauge.mains.empty();
+    pages_->setVisible(known);
+    by_probe_->setVisible(probed && gauged && page() == Page::found);
+    by_gauge_->setVisible(probed && gauged && page() == Page::found);
     if (!probed)
         by_gauge_->setChecked(true);
     else if (!gauged)
         by_probe_->setChecked(true);
+    if (!known) {
+        marked_.reset();
+        return show_page_of(Page::found);
+    }
     QStringList words;
     if (probed)
         words << probed_summary();
-    if (known)
-        for (const auto& sentences : {wording::tunnel_gauge_sentences(state, assessment, context_.lengths()),
-                                      wording::doubt_sentences(state, assessment, context_.lengths())})
-            for (const std::string& sentence : sentences)
-                words << qt(sentence);
+    for (const auto& sentences : {wording::tunnel_gauge_sentences(state, assessment, context_.lengths()),
+                                  wording::doubt_sentences(state, assessment, context_.lengths())})
+        for (const std::string& sentence : sentences)
+            words << qt(sentence);
+    if (!probed && !gauged && !assessment.gauge.saddles)
+        words << tr("The tunnel has not been measured. Take in a probe log (Ctrl+I, or drop the .csv on this window), "
+                    "or read its sizes with a gauge in the line below (Ctrl+R).");
     summary_->setText(words.join(QLatin1Char(' ')));
-    summary_->setVisible(!words.isEmpty());
-    if (probed || gauged)
-        fill_table();
-    drawing_->update();
-    if (!known && page() != Page::found) { // nothing of another job stays on the screen
-        pages_->setCurrentIndex(static_cast<int>(Page::found));
-        page_buttons_->press(static_cast<int>(Page::found));
-        plan_->refresh();
-    }
-    if (known && page() == Page::plan)
-        plan_->refresh();
-    if (known && page() == Page::board)
-        board_->refresh();
+    if (page() == Page::plan)
+        return plan_->refresh();
+    if (page() == Page::board)
+        board_summary_->setText(board_words().join(QLatin1Char(' ')));
+    drawn()->show_bore(marked_);
 }
 
 TunnelView::Page TunnelView::page() const {
     return static_cast<Page>(pages_->currentIndex());
 }
 
-void TunnelView::show_page(Page page) {
+void TunnelView::show_page_of(Page page) {
     pages_->setCurrentIndex(static_cast<int>(page));
     page_buttons_->press(static_cast<int>(page));
+    setFocusProxy(pages_->currentWidget());
+}
+
+void TunnelView::show_page(Page page) {
+    show_page_of(page);
     refresh();
-    if (page == Page::plan)
-        plan_->take_focus();
-    else if (page == Page::found)
-        table_->setFocus();
+    pages_->currentWidget()->setFocus(Qt::ShortcutFocusReason);
 }
 
 void TunnelView::show_next_page() {
     show_page(static_cast<Page>((pages_->currentIndex() + 1) % pages_->count()));
 }
 
-void TunnelView::log_caps() {
-    show_page(Page::plan);
-    plan_->log_caps();
+planning::Answers TunnelView::painted(const planning::Step& step) const {
+    return step.task == planning::Task::cut_caps ? plan_->painted() : planning::Answers();
 }
 
-void TunnelView::log_tunnel_go() {
-    show_page(Page::board);
-    board_->take_focus();
+void TunnelView::ask_for_bar() {
+    const auto typed = ask_for_text(this, tr("Bar and jacks"),
+                                    tr("Diameter of the bar, then where jacks and screws stand along the block:"),
+                                    context_.preferences.bar_and_jacks());
+    if (!typed)
+        return;
+    context_.preferences.set_bar_and_jacks(*typed);
+    refresh();
 }
 
 QString TunnelView::probed_summary() const {
@@ -205,98 +186,85 @@ void TunnelView::show_asked(const std::optional<planning::AskedReading>& asked) 
     drawing_->set_asked(asked);
 }
 
-void TunnelView::set_heads(const QStringList& heads, int rows) {
-    table_->clear();
-    table_->setColumnCount(static_cast<int>(heads.size()));
-    table_->setHorizontalHeaderLabels(heads);
-    table_->setRowCount(rows);
-    table_->setFixedHeight(36 + row_height * std::min(rows, most_rows));
-}
-
-void TunnelView::add_verdict(int row, int column, metrology::Verdict verdict) {
-    auto* item = new QTableWidgetItem(qt(wording::verdict_word(verdict)));
-    item->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    item->setIcon(mark_pixmap(mark_of(verdict), context_.palette(), devicePixelRatioF()));
-    table_->setItem(row, column, item);
-}
-
-void TunnelView::fill_table() {
-    const int before = table_->currentRow();
-    const bool gauged = by_gauge_->isChecked();
-    if (gauged)
-        fill_gauged();
-    else
-        fill_probed();
-    // The window takes what the others leave; words stand left, numbers right.
-    const std::vector<int> widths =
-        gauged ? std::vector<int>{56, 64, 92, 92, 64, 0, 124} : std::vector<int>{56, 64, 84, 84, 92, 96, 0, 124};
-    const auto is_word = [&](int c) { return c == 1 || c == table_->columnCount() - 1 || (gauged && c == 2); };
-    for (int c = 0; c < table_->columnCount(); ++c) {
-        const int width = widths[static_cast<std::size_t>(c)];
-        table_->horizontalHeader()->setSectionResizeMode(c, width == 0 ? QHeaderView::Stretch : QHeaderView::Fixed);
-        if (width > 0)
-            table_->setColumnWidth(c, width);
-        const auto side = (is_word(c) ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter;
-        table_->horizontalHeaderItem(c)->setTextAlignment(side);
-        for (int row = 0; row < table_->rowCount(); ++row)
-            if (QTableWidgetItem* item = table_->item(row, c))
-                item->setTextAlignment(side);
-    }
-    table_->setCurrentCell(std::clamp(before, 0, table_->rowCount() - 1), 0);
-}
-
-void TunnelView::fill_probed() {
+/// What the board says besides the stock itself.
+QStringList TunnelView::board_words() const {
+    const auto& work = context_.session.tunnel_work();
+    const auto& state = context_.session.state();
     const auto l = context_.lengths();
+    QStringList words;
+    for (const std::string& sentence : wording::prediction_sentences(*intake_of(state).blueprint, work.predictions, l))
+        words << qt(sentence);
+    if (words.isEmpty() && std::ranges::any_of(work.predictions, [](const auto& p) { return p.after.has_value(); }))
+        words << tr("Before less cut is what was found after it.");
+    if (work.dwell)
+        words << tr("Most stock: %1, %2.")
+                     .arg(qt(wording::place_of_reading(*intake_of(state).blueprint, work.dwell->at)),
+                          qt(l.with_unit(std::max(0.0, work.dwell->left))));
+    if (work.forecast)
+        words << tr("The last %1 strokes took %2; about %3 strokes more to the aim.")
+                     .arg(work.forecast->strokes)
+                     .arg(qt(l.with_unit(work.forecast->strokes * work.forecast->per_stroke)))
+                     .arg(work.forecast->strokes_left, 0, 'f', 0);
+    const QStringList typed = context_.preferences.bar_and_jacks().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    std::vector<double> numbers;
+    for (const QString& word : typed)
+        if (const auto mm = block::read_length(word.toStdString(), context_.preferences.unit()))
+            numbers.push_back(*mm);
+    if (!numbers.empty() && !work.board.empty() && work.method == block::TunnelMethod::bore) {
+        const double wanted = work.board.front().size + work.board.front().left;
+        words << tr("With a bar of %1 the cutter stands out by %2.")
+                     .arg(qt(l.plain(numbers.front())),
+                          qt(l.with_unit(planning::cutter_protrusion(wanted, numbers.front()))));
+    }
+    const std::vector<double> stations(numbers.begin() + (numbers.empty() ? 0 : 1), numbers.end());
+    for (const std::string& sentence : wording::jack_sentences(
+             planning::jack_moves(*intake_of(state).blueprint, context_.session.assessment().gauge.sweeps, stations),
+             l))
+        words << qt(sentence);
+    return words;
+}
+
+TwinTable TunnelView::measured() const {
+    return by_gauge_->isChecked() ? gauged() : probed();
+}
+
+TwinTable TunnelView::probed() const {
+    TwinTable t{{tr("main"), tr("level"), tr("verdict"), tr("across"), tr("height"), tr("diameter"), tr("round, zone"),
+                 tr("from"), tr("to")},
+                3,
+                {},
+                {}};
+    const auto l = context_.lengths();
+    if (!tunnel_of(context_.session.state()).latest)
+        return t;
     const auto& evaluation = tunnel_of(context_.session.state()).latest->evaluation;
     const auto& verdicts = context_.session.assessment().tunnel->mains;
-    set_heads({tr("main"), tr("level"), tr("across"), tr("height"), tr("diameter"), tr("round, zone"), tr("window"),
-               tr("verdict")},
-              static_cast<int>(evaluation.mains.size()));
-    for (int row = 0; row < table_->rowCount(); ++row) {
-        const block::MainResult& m = evaluation.mains[static_cast<std::size_t>(row)];
+    for (std::size_t i = 0; i < evaluation.mains.size(); ++i) {
+        const block::MainResult& m = evaluation.mains[i];
         const auto& main =
             *std::ranges::find(intake_of(context_.session.state()).blueprint->mains, m.id, &block::MainBlueprint::id);
-        const QStringList cells{
-            QString::number(m.id.number),
-            qt(m.level),
-            qt(l.with_sign(m.centre.y)),
-            qt(l.with_sign(m.centre.z)),
-            qt(l.plain(m.diameter)),
-            qt(l.plain(m.roundness_mz)),
-            tr("%1 to %2").arg(qt(l.plain(main.diameter.smallest())), qt(l.plain(main.diameter.largest())))};
-        for (int c = 0; c < cells.size(); ++c)
-            table_->setItem(row, c, new QTableWidgetItem(cells[c]));
-        add_verdict(row, static_cast<int>(cells.size()), verdicts[static_cast<std::size_t>(row)].verdict);
+        t.rows.push_back({tr("main %1").arg(m.id.number), qt(m.level), qt(wording::verdict_word(verdicts[i].verdict)),
+                          qt(l.with_sign(m.centre.y)), qt(l.with_sign(m.centre.z)), qt(l.plain(m.diameter)),
+                          qt(l.plain(m.roundness_mz)), qt(l.plain(main.diameter.smallest())),
+                          qt(l.plain(main.diameter.largest()))});
+        t.ids.push_back(m.id);
     }
+    return t;
 }
 
-void TunnelView::fill_gauged() {
+TwinTable TunnelView::gauged() const {
+    TwinTable t{
+        {tr("main"), tr("end"), tr("way"), tr("verdict"), tr("size"), tr("reads"), tr("from"), tr("to")}, 4, {}, {}};
     const auto l = context_.lengths();
-    const auto& mains = context_.session.assessment().gauge.mains;
-    int rows = 0;
-    for (const auto& main : mains)
-        rows += static_cast<int>(main.sizes.size());
-    set_heads({tr("main"), tr("end"), tr("way"), tr("size"), tr("reads"), tr("window"), tr("verdict")}, rows);
-    int row = 0;
-    for (const auto& main : mains)
+    for (const auto& main : context_.session.assessment().gauge.mains)
         for (const planning::SizeFinding& s : main.sizes) {
-            const QStringList cells{QString::number(main.id.number),
-                                    qt(s.place.at.level),
-                                    qt(s.place.at.direction),
-                                    qt(l.plain(s.place.value)),
-                                    QString::number(s.place.count),
-                                    tr("%1 to %2").arg(qt(l.plain(*s.limits.lower)), qt(l.plain(*s.limits.upper)))};
-            for (int c = 0; c < cells.size(); ++c)
-                table_->setItem(row, c, new QTableWidgetItem(cells[c]));
-            if (main.stale)
-                table_->setItem(row, 6, new QTableWidgetItem(tr("stale: cut since")));
-            else
-                add_verdict(row, 6, s.verdict);
-            table_->item(row, 6)->setToolTip(
-                plain_tip(qt(s.place.sureness ? wording::settling_sentence(s.settling, l)
-                                              : std::string("The gauge's uncertainty was not stated (Ctrl+G)."))));
-            ++row;
+            t.rows.push_back({tr("main %1").arg(main.id.number), qt(s.place.at.level), qt(s.place.at.direction),
+                              main.stale ? tr("stale: cut since") : qt(wording::verdict_word(s.verdict)),
+                              qt(l.plain(s.place.value)), QString::number(s.place.count), qt(l.plain(*s.limits.lower)),
+                              qt(l.plain(*s.limits.upper))});
+            t.ids.push_back(main.id);
         }
+    return t;
 }
 
 QString TunnelView::help() const {
@@ -305,13 +273,13 @@ QString TunnelView::help() const {
         "straight line that "
         "fits all section centres best. Dots are the section centres, drawn larger than life across; the bar "
         "says how much.</p>"
-        "<p>Point at a dot, or go through the table with the arrow keys, to see which is which.</p>"
-        "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. Ctrl+Shift+T: the tunnel was cut; "
-        "what was measured from the old one is stale from then on.</p>"
+        "<p>Click a main, or go from one to the next with the arrow keys; T: the table.</p>"
+        "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. A pass that nobody called for, or "
+        "that the tunnel was cut elsewhere: other… in the call.</p>"
         "<p>Ctrl+Shift+M: as found, plan, board. On the plan drag a cap or the line, or choose a cap with Left and "
         "Right and cut it with Up and Down; R marks a replaced cap. Cutting a cap's face brings the cap nearer, so the "
         "hole is too small at the cap and the new round hole has to sit higher: that is why cutting caps raises the "
-        "crankshaft. Ctrl+Shift+Return logs the caps as cut, Ctrl+Shift+K goes to strokes or passes.</p>");
+        "crankshaft. The call's answer cuts the caps as they stand on the drawing.</p>");
 }
 
 } // namespace pallix::ui

@@ -8,16 +8,17 @@
 class QLabel;
 class QPushButton;
 class QStackedWidget;
-class QTableWidget;
 
 namespace pallix::ui {
 
+class DrawnPage;
 class PageButtons;
+struct TwinTable;
 class PlanPage;
+class StockChart;
 class TunnelDrawing;
-class WorkBoard;
 
-/// The main tunnel as it was last measured, by probe or by gauge.
+/// The main tunnel: as it was last measured by probe or gauge, its plan, and the board beside the machine.
 class TunnelView : public View {
     Q_OBJECT
   public:
@@ -25,33 +26,40 @@ class TunnelView : public View {
     QString help() const override;
     void refresh() override;
     void show_asked(const std::optional<planning::AskedReading>& asked);
+    [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;
 
     enum class Page { found, plan, board };
     void show_page(Page page);
     void show_next_page();
     [[nodiscard]] Page page() const;
-    void log_caps();      ///< on the plan page, by the cuts it shows
-    void log_tunnel_go(); ///< on the board: caret into strokes or cutter
+    [[nodiscard]] DrawnPage* drawn() const; ///< the page on screen
+    void ask_for_bar();                     ///< diameter of the bar and where the jacks stand
+
+  Q_SIGNALS:
+    void pointed_at(const pallix::block::FeatureId& id);
+    void entered();
 
   private:
-    void fill_table();
-    void fill_probed();
-    void fill_gauged();
-    void set_heads(const QStringList& heads, int rows);
-    void add_verdict(int row, int column, metrology::Verdict verdict);
+    void show_page_of(Page page);
+    void mark(const block::FeatureId& id);
+    [[nodiscard]] TwinTable measured() const;
+    [[nodiscard]] TwinTable probed() const;
+    [[nodiscard]] TwinTable gauged() const;
     [[nodiscard]] QString probed_summary() const;
+    [[nodiscard]] QStringList board_words() const;
 
     Context context_;
+    std::optional<block::FeatureId> marked_;
     QLabel* heading_;
-    QLabel* summary_;
-    QLabel* empty_;
     TunnelDrawing* drawing_;
     PageButtons* page_buttons_;
     QStackedWidget* pages_;
+    DrawnPage* found_;
     PlanPage* plan_;
-    WorkBoard* board_;
+    StockChart* chart_;
+    DrawnPage* board_;
+    QLabel *summary_, *board_summary_;
     QPushButton *by_probe_, *by_gauge_;
-    QTableWidget* table_;
 };
 
 } // namespace pallix::ui

@@ -2,17 +2,11 @@
 #pragma once
 
 #include "planning/cylinders/texture.h"
-#include "ui/frame/drawing.h"
+#include "ui/frame/drawn_page.h"
 
 #include <optional>
 
-class QComboBox;
-class QLabel;
-
 namespace pallix::ui {
-
-class Echo;
-class PlainTable;
 
 /// A roughness profile and beside it its material-ratio curve with the straight line through its flattest part.
 class TraceDrawing : public Drawing {
@@ -20,38 +14,19 @@ class TraceDrawing : public Drawing {
   public:
     explicit TraceDrawing(Context context, QWidget* parent = nullptr);
     QSize minimumSizeHint() const override { return {480, 220}; }
-    void show_finding(std::optional<planning::TextureFinding> finding);
+    void refresh() override; ///< follows the marked cylinder and the limits
     [[nodiscard]] const std::optional<planning::TextureFinding>& finding() const { return finding_; }
+    [[nodiscard]] TwinTable table() const;
 
   protected:
+    [[nodiscard]] std::vector<Thing> things() const override;
     void paintEvent(QPaintEvent* event) override;
 
   private:
     void paint_profile(QPainter& painter, const QRectF& room, double low, double high);
     void paint_curve(QPainter& painter, const QRectF& room, double low, double high);
+    void paint_parameters(QPainter& painter, const QRectF& box);
     std::optional<planning::TextureFinding> finding_;
-};
-
-/// The wall under the stylus: a trace is read, worked out, and held against what the rings want.
-class TexturePage : public QWidget {
-    Q_OBJECT
-  public:
-    explicit TexturePage(Context context, QWidget* parent = nullptr);
-    void show_bore(const std::optional<block::FeatureId>& bore);
-    void take_trace(const QString& file = {}); ///< asks for a file where none is given
-
-  private:
-    void fill();
-    void keep_limits();
-    [[nodiscard]] block::TextureLimits limits_shown() const;
-
-    Context context_;
-    std::optional<block::FeatureId> bore_;
-    TraceDrawing* drawing_;
-    QLabel* words_;
-    PlainTable* table_;
-    QComboBox* rings_;
-    Echo* echo_;
     std::string worked_out_for_;
 };
 

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/block/block_view.h"
+
+#include "block/state/intake_state.h"
+#include "planning/common/assessment.h"
+#include "ui/block/block_drawing.h"
+#include "ui/frame/drawn_page.h"
+#include "ui/frame/plain_label.h"
+
+#include <QHBoxLayout>
+#include <QMouseEvent>
+#include <QVBoxLayout>
+
+namespace pallix::ui {
+
+BlockView::BlockView(Context context, QWidget* parent)
+    : View(parent), context_(context), drawing_(new BlockDrawing(context, this)),
+      page_(new DrawnPage(
+          context, drawing_, std::nullopt, [this] { return drawing_->table(); }, this)) {
+    auto* heading = new PlainLabel(tr("The block"), this);
+    set_type(heading, Type::title, true);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 12, 20, 10);
+    column->setSpacing(8);
+    column->addWidget(heading);
+    column->addWidget(page_, 1);
+    setFocusProxy(page_);
+    drawing_->installEventFilter(this);
+    connect(page_, &DrawnPage::marked, this, [this](const block::FeatureId& id) {
+        marked_ = id;
+        page_->show_bore(marked_);
+    });
+    connect(page_, &DrawnPage::entered, this, [this] {
+        if (marked_)
+            Q_EMIT feature_wanted(*marked_);
+    });
+    refresh();
+}
+
+void BlockView::refresh() {
+    if (!context_.session.has_job())
+        marked_.reset();
+    page_->show_bore(marked_);
+}
+
+/// A click leads on at once; by the keys one looks first.
+bool BlockView::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == drawing_ && event->type() == QEvent::MouseButtonRelease && marked_)
+        Q_EMIT feature_wanted(*marked_);
+    return View::eventFilter(watched, event);
+}
+
+QString BlockView::help() const {
+    return tr("<h2>The block</h2><p>All of it at once: from the rear, the tunnel from the side, the decks unfolded. A "
+              "feature that meets is drawn twice or marked between two limits, one that fails is crossed or hatched, "
+              "what is to be worked on is thick, what is no longer true is dashed, what nobody measured thin. The "
+              "number that decides is in the colour of the call.</p>"
+              "<p>Click a feature to go to its page; the arrow keys go from one to the next, Enter goes there. Hold B: "
+              "the block as it was found. T: the table.</p>");
+}
+
+} // namespace pallix::ui

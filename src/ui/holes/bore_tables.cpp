@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/holes/bore_tables.h"
+
+#include "block/state/bore_state.h"
+#include "planning/common/assessment.h"
+#include "wording/cylinders/cylinder_words.h"
+#include "wording/lifters/lifter_words.h"
+
+#include <QCoreApplication>
+#include <algorithm>
+#include <array>
+
+namespace pallix::ui {
+namespace {
+
+struct Tables {
+    Q_DECLARE_TR_FUNCTIONS(Tables)
+};
+
+QString text(const Context& context, const std::optional<double>& mm) {
+    return mm ? qt(context.lengths().plain(*mm)) : QString();
+}
+
+} // namespace
+
+TwinTable size_table(const Context& context) {
+    TwinTable t{{Tables::tr("cylinder"), Tables::tr("nominal"), Tables::tr("worn"), Tables::tr("anywhere"),
+                 Tables::tr("on the top"), Tables::tr("on the blueprint")},
+                1,
+                {},
+                {}};
+    const auto& work = context.session.assessment().cylinders;
+    if (!work)
+        return t;
+    for (const planning::CylinderNeed& n : work->study.each) {
+        QStringList row{short_name(context, n.found.id), text(context, n.found.nominal), text(context, n.found.worn)};
+        for (const auto school :
+             {block::CentreSchool::free, block::CentreSchool::top, block::CentreSchool::blueprint}) {
+            const auto need = std::ranges::find_if(n.schools, [school](const auto& s) { return s.school == school; });
+            row << (need == n.schools.end() ? QString() : text(context, need->needed_at_most));
+        }
+        t.rows.push_back(row);
+        t.ids.push_back(n.found.id);
+    }
+    return t;
+}
+
+TwinTable boring_table(const Context& context) {
+    TwinTable t{{Tables::tr("hole"), Tables::tr("as"), Tables::tr("to become"), Tables::tr("tool set"),
+                 Tables::tr("measured"), Tables::tr("to go"), Tables::tr("off setting")},
+                2,
+                {},
+                {}};
+    const auto& work = context.session.assessment().cylinders;
+    if (!work)
+        return t;
+    const auto l = context.lengths();
+    for (const planning::HoleProgress& h : work->boring.holes) {
+        t.rows.push_back({short_name(context, h.id), h.seat ? Tables::tr("sleeve seat") : Tables::tr("rough bore"),
+                          qt(l.plain(h.target)), text(context, h.set), text(context, h.size),
+                          h.size ? qt(l.with_sign(h.still())) : QString(),
+                          h.surplus ? qt(l.with_sign(*h.surplus)) : QString()});
+        t.ids.push_back(h.id);
+    }
+    return t;
+}
+
+TwinTable hone_table(const Context& context) {
+    TwinTable t{{Tables::tr("cylinder"),
+                 Tables::tr("finish"),
+                 Tables::tr("at most"),
+                 Tables::tr("top"),
+                 {},
+                 Tables::tr("middle"),
+                 {},
+                 Tables::tr("bottom"),
+                 {},
+                 Tables::tr("left")},
+                1,
+                {},
+                {}};
+    const auto& work = context.session.assessment().cylinders;
+    if (!work)
+        return t;
+    const auto l = context.lengths();
+    for (const planning::HoneBore& b : work->hone.bores) {
+        QStringList row{short_name(context, b.id), qt(l.plain(b.sizes.finish)), qt(l.plain(b.sizes.finish_most))};
+        for (const planning::HoneCell& cell : b.cells)
+            row << text(context, cell.size);
+        while (row.size() < t.heads.size() - 1)
+            row << QString();
+        row << (b.measured ? qt(l.with_sign(b.most)) : QString());
+        t.rows.push_back(row);
+        t.ids.push_back(b.id);
+    }
+    return t;
+}
+
+TwinTable sleeve_table(const Context& context) {
+    TwinTable t{{Tables::tr("cylinder"),
+                 Tables::tr("top"),
+                 {},
+                 Tables::tr("middle"),
+                 {},
+                 Tables::tr("bottom"),
+                 {},
+                 Tables::tr("inside"),
+                 Tables::tr("seat")},
+                1,
+                {},
+                {}};
+    const auto& work = context.session.assessment().cylinders;
+    if (!work)
+        return t;
+    for (const planning::SleeveWork& s : work->sleeves) {
+        const auto& insert = bores_of(context.session.state()).bore(s.bore).insert;
+        QStringList row{short_name(context, s.bore)};
+        for (std::size_t i = 0; i < 6; ++i)
+            row << (insert ? text(context, insert->payload.outside[i]) : QString());
+        row << (insert ? text(context, insert->payload.inside) : QString())
+            << (s.plan ? text(context, s.plan->seat) : QString());
+        t.rows.push_back(row);
+        t.ids.push_back(s.bore);
+    }
+    return t;
+}
+
+TwinTable lifter_table(const Context& context, const std::string& bank) {
+    TwinTable t{{Tables::tr("lifter"), Tables::tr("becomes"), Tables::tr("as it is"), Tables::tr("size"),
+                 Tables::tr("clearance"), Tables::tr("off across"), Tables::tr("timing, °"), Tables::tr("next")},
+                3,
+                {},
+                {}};
+    const auto& work = context.session.assessment().lifters;
+    if (!work)
+        return t;
+    const auto l = context.lengths();
+    for (const planning::LifterNeed& n : work->study.each) {
+        if (n.id.bank != bank)
+            continue;
+        const auto p = std::ranges::find(work->board.each, n.id, &planning::LifterProgress::id);
+        const bool known = p != work->board.each.end();
+        QString plan = qt(wording::lifter_choice_name(n.choice));
+        if (n.covers == false)
+            plan += Tables::tr(" (too small)");
+        t.rows.push_back({short_name(context, n.id), plan, qt(wording::lifter_reason_words(n.reason)),
+                          text(context, known && p->size ? p->size : n.diameter), text(context, n.clearance),
+                          n.error ? qt(l.with_sign(n.error->y)) : QString(),
+                          n.timing ? QString::number(2 * *n.timing / block::radians_per_degree, 'f', 2)
+                                         .replace(QLatin1Char('-'), QChar(0x2212))
+                                   : QString(),
+                          known && p->next ? qt(l.plain(p->next->to)) : QString()});
+        t.ids.push_back(n.id);
+    }
+    return t;
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,165 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/lifters/lifter_row.h"
+
+#include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
+#include "planning/common/assessment.h"
+#include "wording/lifters/lifter_words.h"
+
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::ui {
+
+using planning::LifterState;
+
+namespace {
+
+const planning::LifterProgress* progress_of(const Context& context, const block::FeatureId& id) {
+    const auto& work = context.session.assessment().lifters;
+    if (!work)
+        return nullptr;
+    const auto found = std::ranges::find(work->board.each, id, &planning::LifterProgress::id);
+    return found == work->board.each.end() ? nullptr : &*found;
+}
+
+QString state_word(LifterState state) {
+    switch (state) {
+    case LifterState::left_alone:
+        return LifterRow::tr("left alone");
+    case LifterState::to_cut:
+        return LifterRow::tr("to cut");
+    case LifterState::to_measure:
+        return LifterRow::tr("measure it");
+    case LifterState::to_press:
+        return LifterRow::tr("press it in");
+    case LifterState::too_large:
+        return LifterRow::tr("too large");
+    case LifterState::to_prove:
+        return LifterRow::tr("prove it");
+    case LifterState::proven:
+        return LifterRow::tr("proven");
+    case LifterState::off_place:
+        return LifterRow::tr("off its place");
+    }
+    return {};
+}
+
+} // namespace
+
+LifterRow::LifterRow(Context context, QWidget* parent)
+    : SectionRow(context, QStringLiteral("lifter-work"), tr("lifter bores and what becomes of them"), parent) {
+    setFocusPolicy(Qt::StrongFocus);
+    setToolTip(tr("Click a lifter, or go from one to the next with the arrow keys; Enter answers, T shows the table"));
+}
+
+std::vector<block::FeatureId> LifterRow::bores() const {
+    std::vector<block::FeatureId> ids;
+    if (const auto& work = context_.session.assessment().lifters)
+        for (const auto& need : work->study.each)
+            if (need.id.bank == bank())
+                ids.push_back(need.id);
+    return ids;
+}
+
+QString LifterRow::value_of(const block::FeatureId& id) const {
+    const auto& work = context_.session.assessment().lifters;
+    if (!work)
+        return {};
+    QStringList words;
+    for (const std::string& s : wording::lifter_sentences(context_.session.state(), *work, id, context_.lengths()))
+        words << qt(s);
+    return words.join(QLatin1Char(' '));
+}
+
+QString LifterRow::head_left() const {
+    const auto& work = context_.session.assessment().lifters;
+    return work ? qt(wording::spread_sentence(*work)) : QString();
+}
+QString LifterRow::head_right() const {
+    return {};
+}
+QString LifterRow::nothing_yet() const {
+    return tr("No lifter bore was measured yet: take in a probe log (Ctrl+I), or read sizes (Ctrl+R).");
+}
+
+void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) {
+    const auto& work = context_.session.assessment().lifters;
+    const auto* need = work->study.lifter(id);
+    const auto* p_of = progress_of(context_, id);
+    if (!need)
+        return;
+    const Palette& p = context_.palette();
+    const auto l = context_.lengths();
+    const double foot = scaled(196);
+    const QRectF section(box.left() + 4, box.top() + scaled(22), box.width() - 8,
+                         std::max(24.0, box.height() - foot - scaled(22)));
+    painter.setFont(font_of(Type::small, true));
+    painter.setPen(p.ink);
+    painter.drawText(QRectF(box.left(), box.top() - 2, box.width(), scaled(22)), Qt::AlignCenter | Qt::TextDontClip,
+                     qt(wording::lifter_choice_name(need->choice)));
+    paint_walls(painter, section, {});
+    const bool bush = bores_of(context_.session.state()).bore(id).fitted.has_value();
+    if (bush) { // the ring that is in
+        painter.setPen(QPen(p.accent, 1.4));
+        painter.setBrush(p.selected);
+        const double in = scaled(14), ring = scaled(7);
+        painter.drawRect(QRectF(section.left() + in, section.top(), ring, section.height()));
+        painter.drawRect(QRectF(section.right() - in - ring, section.top(), ring, section.height()));
+    }
+    const std::optional<double> size = p_of && p_of->size ? p_of->size : need->diameter;
+    double y = section.bottom() + scaled(4);
+    const auto line = [&](const QString& words, Type type, bool bold, const QColor& colour, int high) {
+        painter.setFont(font_of(type, bold));
+        painter.setPen(colour);
+        painter.drawText(QRectF(box.left(), y, box.width(), scaled(high)), Qt::AlignCenter | Qt::TextDontClip, words);
+        y += scaled(high);
+    };
+    line(size ? qt(l.plain(*size)) : QString(), Type::number, marked() == id, p.ink, 23);
+    line(p_of && p_of->next ? tr("→ %1").arg(qt(l.plain(p_of->next->to))) : QString(), Type::number, false, p.accent,
+         23);
+    const bool bad = p_of && (p_of->state == LifterState::too_large || p_of->state == LifterState::off_place);
+    const bool good = p_of && p_of->state == LifterState::proven;
+    line(p_of ? state_word(p_of->state) : QString(), Type::small, true, bad ? p.fails : good ? p.meets : p.ink, 20);
+    line(need->clearance ? tr("has %1").arg(qt(l.plain(*need->clearance))) : QString(), Type::small, false, p.quiet,
+         18);
+    line(need->error ? tr("off %1").arg(qt(l.with_sign(need->error->y))) : QString(), Type::small, false, p.quiet, 18);
+    paint_timing(painter, id, QRectF(box.left(), y + 2, box.width(), scaled(84)));
+}
+
+/// A stem that leans as the valve is late or early, larger than life: as found, and as planned or probed since.
+void LifterRow::paint_timing(QPainter& painter, const block::FeatureId& id, const QRectF& box) {
+    const auto& work = context_.session.assessment().lifters;
+    const auto* need = work->study.lifter(id);
+    if (!need->timing)
+        return;
+    const Palette& p = context_.palette();
+    double largest = 0.001; // rad
+    for (const auto& n : work->study.each)
+        if (n.timing)
+            largest = std::max(largest, std::abs(*n.timing));
+    const double factor = std::clamp(std::floor(0.6 / largest), 1.0, 60.0), stem = scaled(50);
+    const QPointF base(box.center().x(), box.top() + stem + 4);
+    const auto draw = [&](double timing, const QColor& colour, double wide) {
+        const double lean = timing * factor;
+        painter.setPen(QPen(colour, wide, Qt::SolidLine, Qt::RoundCap));
+        painter.drawLine(base, base + QPointF(stem * std::sin(lean), -stem * std::cos(lean)));
+    };
+    painter.setPen(QPen(p.hairline, 1));
+    painter.drawLine(base, base - QPointF(0, stem));
+    draw(*need->timing, p.quiet, 4);
+    const auto& after = work->board.timings_after;
+    const auto now = std::ranges::find(after, id, [](const auto& t) { return t.first; });
+    if (now != after.end())
+        draw(now->second, p.accent, 2.4);
+    else if (need->timing_planned)
+        draw(*need->timing_planned, p.accent, 1.6);
+    painter.setFont(font_of(Type::small));
+    painter.setPen(p.ink);
+    const double shown = 2 * (now != after.end() ? now->second : *need->timing) / block::radians_per_degree;
+    painter.drawText(QRectF(box.left(), base.y() + 4, box.width(), scaled(20)), Qt::AlignCenter | Qt::TextDontClip,
+                     tr("%1°").arg(shown, 0, 'f', 2).replace(QLatin1Char('-'), QChar(0x2212)));
+}
+
+} // namespace pallix::ui
