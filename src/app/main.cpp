@@ -31,6 +31,7 @@ struct Wishes {
     bool demo = false;
     QString copy_sound;
     QString screenshots;
+    QSize picture; ///< px
     int quit_after = 0; ///< s; 0 stays open
     QStringList files;
 };
@@ -53,14 +54,29 @@ Wishes read_wishes(const QCoreApplication& app) {
     const QCommandLineOption shots(QStringLiteral("screenshots"),
                                    QStringLiteral("Write a picture of every main view and quit."),
                                    QStringLiteral("folder"));
+    const QCommandLineOption size(QStringLiteral("picture-size"), QStringLiteral("How large those pictures are."),
+                                  QStringLiteral("width x height"), QStringLiteral("1280x800"));
     const QCommandLineOption quit(QStringLiteral("quit-after"), QStringLiteral("Quit after so many seconds."),
                                   QStringLiteral("seconds"), QStringLiteral("0"));
-    parser.addOptions({book, demo, take_over, copy, shots, quit});
+    parser.addOptions({book, demo, take_over, copy, shots, size, quit});
     parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Blueprints, probe logs or jobs to take in."),
                                  QStringLiteral("[files…]"));
     parser.process(app);
-    return {parser.value(book),  parser.isSet(take_over),    parser.isSet(demo),          parser.value(copy),
-            parser.value(shots), parser.value(quit).toInt(), parser.positionalArguments()};
+    const QStringList sides = parser.value(size).split(QLatin1Char('x'));
+    const QSize picture(sides.value(0).toInt(), sides.value(1).toInt());
+    if (sides.size() != 2 || picture.width() < 1024 || picture.height() < 700 || picture.width() > 7680 ||
+        picture.height() > 4320) {
+        std::fprintf(stderr, "--picture-size is %s, expected 1024x700 to 7680x4320\n", qPrintable(parser.value(size)));
+        std::exit(input_is_wrong);
+    }
+    return {parser.value(book),
+            parser.isSet(take_over),
+            parser.isSet(demo),
+            parser.value(copy),
+            parser.value(shots),
+            picture,
+            parser.value(quit).toInt(),
+            parser.positionalArguments()};
 }
 
 /// The folder is made for its owner alone.
@@ -111,7 +127,7 @@ int main(int argc, char** argv) {
         return copy_sound(file, wishes.copy_sound);
     session::Preferences preferences(pictures ? scratch.filePath(QStringLiteral("preferences.ini")) : QString());
     ui::load_fonts();
-    ui::apply_theme(app, preferences.theme());
+    ui::apply_theme(app, preferences.theme(), 1, preferences.touch());
     std::unique_ptr<storage::ShopBook> book;
     if (pictures || wishes.quit_after > 0) { // nobody is there to be asked
         auto opened = storage::ShopBook::open(file, wishes.take_over);
@@ -136,7 +152,7 @@ int main(int argc, char** argv) {
     ui::BenchWindow window(context);
     window.show();
     if (pictures) {
-        if (const auto done = ui::write_screenshots(window, context, wishes.screenshots); !done) {
+        if (const auto done = ui::write_screenshots(window, context, wishes.screenshots, wishes.picture); !done) {
             std::fprintf(stderr, "%s\n", qPrintable(done.error()));
             return input_is_wrong;
         }

@@ -51,7 +51,11 @@ void BenchWindow::build_actions() {
     build_bore_actions();
     build_measure_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
-    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this] { show_help(); });
+    const auto show = [this](const QString& html) { HelpDialog(html, this).exec(); };
+    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this, show] {
+        show(view_of(place_)->help() + tr("<p>Shift+F1: all keys.</p>"));
+    });
+    add_action(help, tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this, show] { show(all_keys()); });
 }
 
 void BenchWindow::build_job_menu() {
@@ -118,6 +122,10 @@ void BenchWindow::build_view_menu() {
     add_action(menu, tr("S&maller"), QKeySequence(QStringLiteral("Ctrl+-")), [resize_by] { resize_by(-0.1); });
     add_action(menu, tr("Usual si&ze"), QKeySequence(QStringLiteral("Ctrl+0")),
                [this] { context_.preferences.set_size(1); });
+    touch_ = add_action(menu, tr("&Gloves and touch screen"), QKeySequence(QStringLiteral("Ctrl+Shift+T")),
+                        [this] { context_.preferences.set_touch(touch_->isChecked()); });
+    touch_->setCheckable(true);
+    touch_->setChecked(context_.preferences.touch());
     add_action(menu, tr("Day or &night"), QKeySequence(tr("Ctrl+T")), [this] {
         context_.preferences.set_theme(context_.preferences.theme() == session::Theme::dark ? session::Theme::light
                                                                                             : session::Theme::dark);
@@ -157,6 +165,14 @@ void BenchWindow::build_deck_actions() {
                                       on_decks([this] { decks_->focus_level(); })));
     job_actions_.push_back(add_action(menu, tr("As &found, set-up, passes, mock-up"), QKeySequence(tr("Ctrl+Shift+D")),
                                       on_decks([this] { decks_->show_next_page(); })));
+    add_action(menu, tr("&Blocks and shims on hand…"), {}, [this] {
+        const auto typed = ask_for_text(this, tr("Blocks and shims on hand"),
+                                        tr("What stacks under the feet are made of, each with its unit:"),
+                                        context_.preferences.stack_pieces());
+        if (typed)
+            context_.preferences.set_stack_pieces(*typed);
+        refresh();
+    });
 }
 
 void BenchWindow::build_bore_actions() {
@@ -281,9 +297,44 @@ void BenchWindow::set_person() {
         context_.preferences.set_person(*name);
 }
 
-void BenchWindow::show_help() {
-    HelpDialog dialog(view_of(place_)->help(), this);
-    dialog.exec();
+/// Every key, as the menus have them, and those that drawings and fields take.
+QString BenchWindow::all_keys() const {
+    QString html = tr("<h2>All keys</h2>");
+    const auto begin = [&html](const QString& title) {
+        html += QStringLiteral("<h3>%1</h3><table cellpadding=\"2\">").arg(title.toHtmlEscaped());
+    };
+    const auto row = [&html](const QString& keys, const QString& words) {
+        html += QStringLiteral("<tr><td><b>%1</b>&nbsp;&nbsp;</td><td>%2</td></tr>")
+                    .arg(keys.toHtmlEscaped(), words.toHtmlEscaped());
+    };
+    const auto plain = [](QString text) { return text.remove(QLatin1Char('&')).remove(QStringLiteral("…")); };
+    const auto menus = menuBar()->actions();
+    for (const QAction* menu : menus) {
+        begin(plain(menu->text()));
+        const auto actions = menu->menu()->actions();
+        for (const QAction* action : actions)
+            if (!action->shortcut().isEmpty()) // what would be struck now is not what the key is for
+                row(action->shortcut().toString(QKeySequence::NativeText),
+                    plain(action->text().section(QLatin1Char(':'), 0, action == undo_ ? 0 : -1)));
+        html += QStringLiteral("</table>");
+    }
+    begin(tr("On a drawing"));
+    row(tr("arrows"), tr("from one thing to the next, in the order of the block"));
+    row(tr("Enter"), tr("to its answer in the call; from the block to its page"));
+    row(tr("T"), tr("the table in the drawing's place, and back"));
+    row(tr("B, held"), tr("the block as it was found (on the block)"));
+    row(tr("Space"), tr("paint what stayed dark, or mark a place (on a deck)"));
+    row(tr("Plus, Minus"), tr("a wider or a narrower brush (on a deck)"));
+    row(tr("Up, Down"), tr("cut the marked cap more or less, move the foot or the level"));
+    row(tr("R"), tr("the marked cap is replaced (on the tunnel's plan)"));
+    html += QStringLiteral("</table>");
+    begin(tr("In a table, a sentence, the reading line"));
+    row(tr("Ctrl+C"), tr("the table, or its marked rows, as tab-separated text"));
+    row(tr("Tab, Enter"), tr("from figure to figure of a sentence; change it"));
+    row(tr("Enter"), tr("takes the reading; once more, where it was asked about"));
+    row(tr("Page Up, Page Down"), tr("strike the last reading and read it again; leave this place for later"));
+    row(tr("Escape"), tr("forget what is typed"));
+    return html + QStringLiteral("</table>");
 }
 
 void BenchWindow::show_ledger() {

@@ -29,14 +29,13 @@
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QEventLoop>
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QIcon>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QMimeData>
 #include <QProgressDialog>
 #include <QStackedWidget>
-#include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
 
@@ -50,17 +49,15 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     setWindowIcon(QIcon(QStringLiteral(":/pallix.svg")));
     setAcceptDrops(true);
     auto* whole = new QWidget(this);
-    auto* column = new QVBoxLayout(whole);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    column->addWidget(top_);
-    auto* row = new QHBoxLayout;
-    row->setSpacing(0);
-    row->addWidget(route_);
-    row->addWidget(middle_, 1);
-    row->addWidget(call_);
-    column->addLayout(row, 1);
-    column->addWidget(reading_);
+    frame_ = new QGridLayout(whole);
+    frame_->setContentsMargins(0, 0, 0, 0);
+    frame_->setSpacing(0);
+    frame_->setRowStretch(1, 1);
+    frame_->setColumnStretch(1, 1);
+    frame_->addWidget(top_, 0, 0, 1, 3);
+    frame_->addWidget(route_, 1, 0);
+    frame_->addWidget(middle_, 1, 1);
+    arrange();
     setCentralWidget(whole);
     build_actions();
     resize(1280, 800);
@@ -88,6 +85,7 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
         connect(app, &BenchApplication::failed, this, &BenchWindow::tell_failure, Qt::QueuedConnection);
     qApp->installEventFilter(this);
     go_to(Place::shop);
+    follow_size();
 }
 
 BenchWindow::~BenchWindow() = default;
@@ -119,16 +117,28 @@ void BenchWindow::follow_marks(Drawn* view) {
 /// Everything is as large as the person chose, larger in a window that is larger than it must be, and never so large
 /// that it does not fit.
 void BenchWindow::follow_size() {
-    constexpr double usual_width = 1280, usual_height = 800, least_width = 1024, least_height = 700, step = 0.05;
+    constexpr double usual_width = 1280, usual_height = 800, step = 0.05;
+    const bool fingers = context_.preferences.touch();
+    const double least_width = fingers ? 1280 : 1024, least_height = fingers ? 800 : 700;
     const double room = std::max(1.0, std::min(width() / usual_width, height() / usual_height));
     const double fits = std::min(width() / least_width, height() / least_height);
     const double wanted = std::min(context_.preferences.size() * room, fits);
     const double size = std::max(0.8, std::floor(wanted / step + 1e-6) * step);
-    if (std::abs(size - scale()) < step / 2)
+    if (std::abs(size - scale()) < step / 2 && fingers == touch())
         return;
-    apply_theme(*qApp, context_.preferences.theme(), size);
+    apply_theme(*qApp, context_.preferences.theme(), size, fingers);
     rescale(this);
+    arrange();
     refresh();
+}
+
+/// The reading line goes the whole width; with its keypad it leaves the call the whole height.
+void BenchWindow::arrange() {
+    frame_->removeWidget(call_);
+    frame_->removeWidget(reading_);
+    frame_->addWidget(call_, 1, 2, touch() ? 2 : 1, 1);
+    frame_->addWidget(reading_, 2, 0, 1, touch() ? 2 : 3);
+    reading_->arrange();
 }
 
 void BenchWindow::resizeEvent(QResizeEvent* event) {
@@ -296,7 +306,8 @@ void BenchWindow::refresh() {
 }
 
 void BenchWindow::change_theme() {
-    apply_theme(*qApp, context_.preferences.theme(), scale());
+    apply_theme(*qApp, context_.preferences.theme(), scale(), touch());
+    rescale(this); // a new style sheet sets every font back
     refresh();
 }
 

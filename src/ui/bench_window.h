@@ -11,6 +11,7 @@
 #include <QStringList>
 
 class QAction;
+class QGridLayout;
 class QMenu;
 class QStackedWidget;
 
@@ -74,6 +75,7 @@ class BenchWindow : public QMainWindow {
     template <class Drawn>
     void follow_marks(Drawn* view);
     void follow_size();
+    void arrange(); ///< for keys or for fingers
     void go_to_feature(const block::FeatureId& id);
     void build_measure_menu();
     QAction* add_action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run);
@@ -84,7 +86,7 @@ class BenchWindow : public QMainWindow {
     void set_person();
     void undo();
     void redo();
-    void show_help();
+    [[nodiscard]] QString all_keys() const;
     void show_ledger();
     template <class Dialog, class... Arguments>
     void run_dialog(Arguments&&... arguments);
@@ -105,6 +107,7 @@ class BenchWindow : public QMainWindow {
     CallPanel* call_;
     ReadingLine* reading_;
     QStackedWidget* middle_;
+    QGridLayout* frame_ = nullptr;
     ShopView* shop_ = nullptr;
     BlockView* block_ = nullptr;
     TunnelView* tunnel_ = nullptr;
@@ -116,6 +119,7 @@ class BenchWindow : public QMainWindow {
     QAction* undo_ = nullptr;
     QAction* redo_ = nullptr;
     QAction* learner_ = nullptr;
+    QAction* touch_ = nullptr;
     QAction* stop_drawing_ = nullptr;
     std::vector<QAction*> job_actions_; ///< make sense only with a job open
     QSet<QString> told_;                ///< faults of the program

@@ -30,7 +30,6 @@ class Tour {
         : window_(window), context_(context), folder_(folder) {}
 
     tl::expected<void, QString> run() {
-        window_.resize(1280, 800);
         const auto jobs = context_.session.book().jobs();
         if (!jobs)
             return tl::unexpected(jobs.error().what);
@@ -206,9 +205,11 @@ class Tour {
 
 } // namespace
 
-tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context, const QString& folder) {
+tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context, const QString& folder,
+                                              const QSize& size) {
     if (!QDir().mkpath(folder))
         return tl::unexpected(QStringLiteral("%1 cannot be made").arg(folder));
+    window.resize(size);
     return Tour(window, context, folder).run();
 }
 

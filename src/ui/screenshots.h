@@ -10,9 +10,10 @@ namespace pallix::ui {
 
 class BenchWindow;
 
-/// Goes through the main views with the demo's jobs and writes a 1280×800 picture of each into a folder.
+/// Goes through the main views with the demo's jobs and writes a picture of each into a folder.
+/// @param size of the window, px
 /// @return the reason in words where one cannot be written
 [[nodiscard]] tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context,
-                                                            const QString& folder);
+                                                            const QString& folder, const QSize& size = {1280, 800});
 
 } // namespace pallix::ui

@@ -5,8 +5,10 @@
 #include <QFontDatabase>
 #include <QPalette>
 #include <QRegularExpression>
+#include <QSize>
 #include <QStyleFactory>
 #include <QWidget>
+#include <algorithm>
 #include <cmath>
 
 // Resources of a static library are registered from outside any namespace.
@@ -119,6 +121,7 @@ QPushButton:checked, QToolButton:checked { background: @accent; color: @on_accen
 QPushButton:default { background: @accent; color: @on_accent; border-color: @accent; }
 QPushButton:default:focus { border: 2px solid @ink; }
 QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @page; }
+QPushButton#reading-back, QPushButton#reading-skip { padding: 2px 6px; }
 QLineEdit, QComboBox, QPlainTextEdit, QSpinBox { background: @field; border: 1px solid @hairline; border-radius: 6px; padding: 5px 8px; selection-background-color: @accent; selection-color: @on_accent; }
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus, QSpinBox:focus { border: 2px solid @accent; padding: 4px 7px; }
 QComboBox::drop-down { border: 0; width: 26px; }
@@ -150,6 +153,19 @@ QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-w
     return in_scale(sheet);
 }
 
+/// With padding and border everything that is pressed is `touch_height` tall.
+const auto for_fingers = QStringLiteral(R"(
+QPushButton, QToolButton { min-height: 50px; min-width: 36px; }
+QLineEdit, QComboBox, QSpinBox { min-height: 52px; }
+QCheckBox, QRadioButton, QComboBox QAbstractItemView::item, QListWidget::item { min-height: 64px; }
+QWidget#keypad QPushButton { min-width: 62px; min-height: 62px; padding: 0; }
+QPushButton#reading-back, QPushButton#reading-skip { min-width: 58px; }
+QCheckBox::indicator, QRadioButton::indicator { width: 32px; height: 32px; }
+QMenuBar::item { padding: 20px 14px; }
+QMenu::item { padding: 20px 28px 20px 16px; }
+QScrollBar:vertical { width: 40px; }
+)");
+
 } // namespace
 
 const Palette& palette_of(session::Theme theme) {
@@ -158,6 +174,10 @@ const Palette& palette_of(session::Theme theme) {
 
 double scale() {
     return qApp->property("pallix-scale").isValid() ? qApp->property("pallix-scale").toDouble() : 1;
+}
+
+bool touch() {
+    return qApp->property("pallix-touch").toBool();
 }
 
 int scaled(double px) {
@@ -177,8 +197,18 @@ void set_type(QWidget* widget, Type type, bool bold) {
     widget->setFont(font_of(type, bold));
 }
 
+void fix_size(QWidget* widget, int width, int height) {
+    widget->setProperty("pallix-size", QSize(width, height));
+    if (width > 0)
+        widget->setFixedWidth(scaled(width));
+    if (height > 0)
+        widget->setFixedHeight(scaled(touch() ? std::max(height, touch_height) : height));
+}
+
 void rescale(QWidget* window) {
     const auto follow = [](QWidget* widget) {
+        if (const QVariant size = widget->property("pallix-size"); size.isValid())
+            fix_size(widget, size.toSize().width(), size.toSize().height());
         if (const QVariant type = widget->property("pallix-type"); type.isValid())
             widget->setFont(font_of(static_cast<Type>(type.toInt()), widget->property("pallix-bold").toBool()));
     };
@@ -194,12 +224,13 @@ void load_fonts() {
     QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Lato-Bold.ttf"));
 }
 
-void apply_theme(QApplication& app, session::Theme theme, double scale) {
+void apply_theme(QApplication& app, session::Theme theme, double scale, bool touch) {
     app.setProperty("pallix-scale", scale);
+    app.setProperty("pallix-touch", touch);
     app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     app.setFont(font_of(Type::text));
     app.setPalette(qt_palette(palette_of(theme)));
-    app.setStyleSheet(style_sheet(palette_of(theme), theme));
+    app.setStyleSheet(style_sheet(palette_of(theme), theme) + (touch ? in_scale(for_fingers) : QString()));
 }
 
 } // namespace pallix::ui

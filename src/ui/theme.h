@@ -32,9 +32,23 @@ enum class Type { small = 14, text = 15, number = 18, title = 20, reading = 28, 
 [[nodiscard]] double scale();
 /// A length of the screen at that size, px.
 [[nodiscard]] int scaled(double px);
+[[nodiscard]] inline double operator""_px(unsigned long long px) {
+    return static_cast<double>(px) * scale();
+}
+[[nodiscard]] inline double operator""_px(long double px) {
+    return static_cast<double>(px) * scale();
+}
+
+/// Whether a finger in a glove must hit what can be pressed.
+[[nodiscard]] bool touch();
+/// The least height of such a thing, px at 100 %.
+constexpr int touch_height = 64;
 
 /// Gives a widget its type, and again whenever the scale changes.
 void set_type(QWidget* widget, Type type, bool bold = false);
+/// Gives a widget a fixed size, and again whenever the scale changes.
+/// @param width,height px at 100 %; 0 where the layout decides. For fingers none is lower than `touch_height`.
+void fix_size(QWidget* widget, int width, int height);
 /// Follows the scale in a window and all that is in it.
 void rescale(QWidget* window);
 
@@ -43,6 +57,6 @@ void load_fonts();
 
 /// Sets palette, fonts and style sheet of the whole application.
 /// @param scale 1 is 100 %
-void apply_theme(QApplication& app, session::Theme theme, double scale = 1);
+void apply_theme(QApplication& app, session::Theme theme, double scale = 1, bool touch = false);
 
 } // namespace pallix::ui

@@ -7,6 +7,7 @@
 
 using namespace pallix::planning;
 using pallix::block::SetUpRead;
+using pallix::block::Unit;
 
 namespace {
 
@@ -68,6 +69,16 @@ TEST(Stack, TakesTheFewestPiecesThatMakeTheHeight) {
     const Stack s = stack_for(37.3, {25, 10, 5, 5, 2, 1, 0.2, 0.1, 0.3});
     EXPECT_NEAR(s.height, 37.3, 1e-9);
     EXPECT_EQ(s.pieces, (std::vector<double>{25, 10, 2, 0.3}));
+}
+
+TEST(Stack, PiecesAreTypedEachWithItsUnitOrTheBenchs) {
+    EXPECT_EQ(pieces_on_hand("25 mm, 0.5mm 3", Unit::mm), (std::vector<double>{25, 0.5, 3}));
+    const auto inch = pieces_on_hand("1 in 0.125 2 thou", Unit::inch);
+    ASSERT_EQ(inch.size(), 3U);
+    EXPECT_NEAR(inch[0], 25.4, 1e-9);
+    EXPECT_NEAR(inch[1], 3.175, 1e-9);
+    EXPECT_NEAR(inch[2], 0.0508, 1e-9);
+    EXPECT_TRUE(pieces_on_hand("none", Unit::mm).empty());
 }
 
 TEST(Stack, UsesEachPieceOnceAndComesAsNearAsItCan) {

@@ -243,6 +243,10 @@ TEST_F(DecksJourney, TheSetUpSaysWhichFoot) {
                                     .arg(across * 200, 0, 'f', 3)
                                     .arg(across * 100, 0, 'f', 3)))
         << text_of("set-up-words").toStdString();
+    // 0.088 and 0.044 out of 0.05, 0.03, 0.02, 0.02 and what is thicker: 0.09 and 0.04 come nearest.
+    EXPECT_TRUE(
+        text_of("set-up-words").contains(QStringLiteral("Under F2 0.050 + 0.020 + 0.020. Under F3 0.020 + 0.020.")))
+        << text_of("set-up-words").toStdString();
     // A foot is moved by keys, too; what was read stays.
     find<ui::Drawing>("set-up-drawing")->setFocus();
     key(Qt::Key_N);

@@ -152,7 +152,7 @@ TEST_F(WindowTest, HelpKnowsTheView) {
     });
     key(Qt::Key_F1);
     EXPECT_TRUE(help.contains(QStringLiteral("move the cut level")));
-    EXPECT_TRUE(help.contains(QStringLiteral("Ctrl+Shift+Z")));
+    EXPECT_TRUE(help.contains(QStringLiteral("Shift+F1")));
 }
 
 TEST_F(WindowTest, TheLedgerStrikesWithAReason) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/set_up.h"
 
+#include "block/reading_text.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
@@ -9,6 +10,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <regex>
 
 namespace pallix::planning {
 
@@ -142,6 +144,16 @@ Stack stack_for(double wanted, const std::vector<double>& on_hand) {
         }
     std::ranges::sort(stack.pieces, std::greater{});
     return stack;
+}
+
+std::vector<double> pieces_on_hand(const std::string& typed, block::Unit bench) {
+    static const std::regex piece("([0-9.]+)\\s*(mm|in|thou|\"|t|µm)?");
+    std::vector<double> pieces;
+    for (auto found = std::sregex_iterator(typed.begin(), typed.end(), piece); found != std::sregex_iterator();
+         ++found)
+        if (const auto mm = block::read_length((*found)[1].str() + " " + (*found)[2].str(), bench); mm && *mm > 0)
+            pieces.push_back(*mm);
+    return pieces;
 }
 
 } // namespace pallix::planning

@@ -4,6 +4,7 @@
 #include "block/forward.h"
 
 #include "block/entries/deck_entries.h"
+#include "block/units.h"
 
 #include <optional>
 #include <string>
@@ -47,5 +48,7 @@ struct Stack {
 /// The fewest pieces among the stacks nearest to the wanted height (told apart to 1 µm); each piece is used once.
 /// @param wanted mm, 0 to 300
 [[nodiscard]] Stack stack_for(double wanted, const std::vector<double>& on_hand);
+/// "25 mm 10 mm 2 thou": what is on hand for it, each a number with the unit that follows it, or the bench's.
+[[nodiscard]] std::vector<double> pieces_on_hand(const std::string& typed, block::Unit bench);
 
 } // namespace pallix::planning

@@ -17,6 +17,7 @@ constexpr double steps_per_mm = 10000; // the slider counts tenths of a micromet
 
 CutLevelBar::CutLevelBar(Context context, QWidget* parent) : QAbstractSlider(parent), context_(context) {
     setOrientation(Qt::Horizontal);
+    fix_size(this, 0, 64);
     setFocusPolicy(Qt::StrongFocus);
     setObjectName(QStringLiteral("cut-level"));
     setAccessibleName(tr("cut level, depth below the highest point"));
@@ -43,7 +44,7 @@ double CutLevelBar::depth() const {
 }
 
 QRectF CutLevelBar::rail() const {
-    return QRectF(28, height() / 2.0 - 7, width() - 56.0, 14);
+    return QRectF(28_px, height() / 2.0 - 7_px, width() - 56.0_px, 14_px);
 }
 
 double CutLevelBar::x_of(double depth) const {
@@ -66,26 +67,26 @@ void CutLevelBar::paintEvent(QPaintEvent*) {
     for (const Mark& mark : marks_) {
         const double mx = x_of(mark.depth);
         painter.setPen(QPen(p.ink, 1.4));
-        painter.drawLine(QPointF(mx, mark.above ? r.top() - 6 : r.top()),
-                         QPointF(mx, mark.above ? r.bottom() : r.bottom() + 6));
+        painter.drawLine(QPointF(mx, mark.above ? r.top() - 6_px : r.top()),
+                         QPointF(mx, mark.above ? r.bottom() : r.bottom() + 6_px));
         painter.setPen(p.quiet);
         const double w = painter.fontMetrics().horizontalAdvance(mark.name) + 8;
         double& taken = free_from[mark.above ? 0 : 1];
         const double left = std::clamp(std::max(mx - w / 2, taken), 0.0, width() - w);
         taken = left + w + 6;
-        painter.drawText(QRectF(left, mark.above ? r.top() - 24 : r.bottom() + 6, w, 18), Qt::AlignCenter, mark.name);
+        painter.drawText(QRectF(left, mark.above ? r.top() - 24_px : r.bottom() + 6_px, w, 18_px), Qt::AlignCenter, mark.name);
     }
     // The handle: a cutting edge.
     QPainterPath tool;
-    tool.moveTo(x, r.bottom() + 3);
-    tool.lineTo(x - 9, r.top() - 9);
-    tool.lineTo(x + 9, r.top() - 9);
+    tool.moveTo(x, r.bottom() + 3_px);
+    tool.lineTo(x - 9_px, r.top() - 9_px);
+    tool.lineTo(x + 9_px, r.top() - 9_px);
     tool.closeSubpath();
     painter.fillPath(tool, p.accent);
     if (hasFocus()) {
         painter.setPen(QPen(p.accent, 2));
         painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6_px, 6_px);
     }
 }
 

@@ -22,7 +22,7 @@ using metrology::Vec2;
 using metrology::Vec3;
 
 namespace {
-constexpr double side_margin = 32, top_margin = 30, bottom_margin = 28; // px, for the words round the deck
+constexpr double side_margin = 32, top_margin = 30, bottom_margin = 28; // px at 100 %, for the words round the deck
 }
 
 DeckDrawing::DeckDrawing(Context context, DeckTask task, QWidget* parent)
@@ -44,7 +44,7 @@ std::vector<SpokenPart> DeckDrawing::spoken() const {
         return parts;
     const block::BankBlueprint& bank = *blueprint_->bank(bank_id_);
     const auto around = [this](Vec2 place) {
-        return QRectF(picture_->to_screen(place) - QPointF(14, 14), QSizeF(28, 28)).toAlignedRect();
+        return QRectF(picture_->to_screen(place) - QPointF(14_px, 14_px), QSizeF(28_px, 28_px)).toAlignedRect();
     };
     for (const planning::CornerHeight& c : corners_)
         parts.push_back({qt(wording::corner_words(bank, c.rear, c.positive_v)),
@@ -61,7 +61,7 @@ std::vector<SpokenPart> DeckDrawing::spoken() const {
 }
 
 QRectF DeckDrawing::deck_area() const {
-    return QRectF(rect()).adjusted(side_margin, top_margin, -side_margin, -bottom_margin);
+    return QRectF(rect()).adjusted(scaled(side_margin), scaled(top_margin), -scaled(side_margin), -scaled(bottom_margin));
 }
 
 void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::SharedPoints& points, bool machined) {
@@ -169,7 +169,7 @@ void DeckDrawing::paintEvent(QPaintEvent*) {
     if (hasFocus()) {
         painter.setPen(QPen(context_.palette().accent, 2));
         painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6_px, 6_px);
     }
 }
 
@@ -179,21 +179,21 @@ void DeckDrawing::paint_words(QPainter& painter) {
     const auto& bank = *blueprint_->bank(bank_id_);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(f.left() + 120, f.top() - 24, f.width() - 240, 18), Qt::AlignCenter,
+    painter.drawText(QRectF(f.left() + 120_px, f.top() - 24_px, f.width() - 240_px, 18_px), Qt::AlignCenter,
                      qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(f.left() + 120, f.bottom() + 6, f.width() - 240, 18), Qt::AlignCenter,
+    painter.drawText(QRectF(f.left() + 120_px, f.bottom() + 6_px, f.width() - 240_px, 18_px), Qt::AlignCenter,
                      qt(wording::across_word(planning::negative_side(bank))));
     for (const bool rear : {false, true}) {
         painter.save();
-        painter.translate(rear ? f.right() + 16 : f.left() - 16, f.center().y());
+        painter.translate(rear ? f.right() + 16_px : f.left() - 16_px, f.center().y());
         painter.rotate(-90);
-        painter.drawText(QRectF(-60, -9, 120, 18), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
+        painter.drawText(QRectF(-60_px, -9_px, 120_px, 18_px), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
         painter.restore();
     }
     painter.setPen(p.ink);
     for (const auto& bore : blueprint_->bores)
         if (bore.id.bank == bank_id_ && bore.cylinder)
-            painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40, 10), QSizeF(80, 20)),
+            painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40_px, 10_px), QSizeF(80_px, 20_px)),
                              Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
 }
 
@@ -214,10 +214,10 @@ void DeckDrawing::paint_flaws(QPainter& painter) {
         const QPointF c = run.front();
         if (f.flaw.kind == block::FlawKind::pit)
             painter.drawPolygon(
-                QPolygonF{{c - QPointF(0, 7), c + QPointF(7, 0), c + QPointF(0, 7), c - QPointF(7, 0)}});
+                QPolygonF{{c - QPointF(0, 7_px), c + QPointF(7_px, 0), c + QPointF(0, 7_px), c - QPointF(7_px, 0)}});
         else if (run.size() == 1) {
-            painter.drawLine(c - QPointF(6, 6), c + QPointF(6, 6));
-            painter.drawLine(c - QPointF(6, -6), c + QPointF(6, -6));
+            painter.drawLine(c - QPointF(6_px, 6_px), c + QPointF(6_px, 6_px));
+            painter.drawLine(c - QPointF(6_px, -6_px), c + QPointF(6_px, -6_px));
         }
     }
     if (pressed_ && pointer_) {
@@ -234,9 +234,9 @@ void DeckDrawing::paint_corners(QPainter& painter) {
     painter.setPen(p.ink);
     for (const auto& corner : corners_) {
         const QString text = qt(lengths.with_sign(corner.height - target_));
-        const double x = corner.rear ? f.right() - 110 : f.left(),
-                     y = corner.positive_v ? f.top() - 26 : f.bottom() + 5;
-        painter.drawText(QRectF(x, y, 110, 20), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
+        const double x = corner.rear ? f.right() - 110_px : f.left(),
+                     y = corner.positive_v ? f.top() - 28_px : f.bottom() + 3_px;
+        painter.drawText(QRectF(x, y, 110_px, 24_px), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
     }
 }
 
@@ -249,15 +249,15 @@ void DeckDrawing::paint_asked(QPainter& painter) {
     const block::MeasuredAt& at = asked_->at;
     if (at.quantity == block::Quantity::height) {
         const QPointF middle = picture_->to_screen(at.place);
-        painter.drawEllipse(middle, 13, 13);
+        painter.drawEllipse(middle, 13_px, 13_px);
         for (const double angle : {45.0, 135.0, 225.0, 315.0}) {
             const QPointF d(std::cos(angle * M_PI / 180), std::sin(angle * M_PI / 180));
-            painter.drawLine(middle + 13 * d, middle + 20 * d);
+            painter.drawLine(middle + 13_px * d, middle + 20_px * d);
         }
     } else if (at.quantity == block::Quantity::gap) {
         paint_feelers(painter, at.direction);
     } else if (at.quantity == block::Quantity::slope) {
-        const QRectF f = picture_->frame().adjusted(20, 14, -20, -14);
+        const QRectF f = picture_->frame().adjusted(20_px, 14_px, -20_px, -14_px);
         if (at.direction == "along")
             painter.drawLine(QPointF(f.left(), f.center().y()), QPointF(f.right(), f.center().y()));
         else
@@ -287,11 +287,11 @@ void DeckDrawing::paint_feelers(QPainter& painter, const std::string& asked) {
             continue;
         const QString text = tr("%1 to %2").arg(qt(l.plain(read->value)), qt(l.plain(*read->upper)));
         // A third along, so that lines that cross do not write over each other.
-        QRectF box(QPointF(), QSizeF(painter.fontMetrics().horizontalAdvance(text) + 12, 20));
+        QRectF box(QPointF(), QSizeF(painter.fontMetrics().horizontalAdvance(text) + 12_px, 20_px));
         box.moveCenter(from + 0.34 * (to - from));
         painter.setPen(Qt::NoPen);
         painter.setBrush(p.panel);
-        painter.drawRoundedRect(box, 4, 4);
+        painter.drawRoundedRect(box, 4_px, 4_px);
         painter.setPen(p.ink);
         painter.drawText(box, Qt::AlignCenter, text);
     }
@@ -304,8 +304,8 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
     const QPointF at = picture_->to_screen(*pointer_);
     const auto height = picture_->map().height_at(*pointer_);
     painter.setPen(QPen(p.accent, 1.4));
-    painter.drawLine(at - QPointF(10, 0), at + QPointF(10, 0));
-    painter.drawLine(at - QPointF(0, 10), at + QPointF(0, 10));
+    painter.drawLine(at - QPointF(10_px, 0), at + QPointF(10_px, 0));
+    painter.drawLine(at - QPointF(0, 10_px), at + QPointF(0, 10_px));
     if (!height)
         return;
     QString text =
@@ -314,14 +314,14 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
         text += tr("  ±%1").arg(qt(context_.lengths().plain(2 * belief_->deviation_at(*pointer_))));
     painter.setFont(font_of(Type::text));
     const QSizeF size(painter.fontMetrics().horizontalAdvance(text) + 16, 24);
-    QRectF box(at + QPointF(14, -32), size);
-    if (box.right() > width() - 4)
+    QRectF box(at + QPointF(14_px, -32_px), size);
+    if (box.right() > width() - 4_px)
         box.moveRight(at.x() - 14);
     if (box.top() < 2)
         box.moveTop(at.y() + 12);
     painter.setPen(QPen(p.hairline, 1));
     painter.setBrush(p.panel);
-    painter.drawRoundedRect(box, 5, 5);
+    painter.drawRoundedRect(box, 5_px, 5_px);
     painter.setPen(p.ink);
     painter.drawText(box, Qt::AlignCenter, text);
 }

@@ -38,7 +38,7 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
     for (const Vec2 q : edge_->profile)
         profile.push_back(levelled(q));
     const auto [low, high] = std::ranges::minmax(profile, {}, &Vec2::y);
-    const QRectF area = QRectF(rect()).adjusted(24, 34, -24, -26);
+    const QRectF area = QRectF(rect()).adjusted(24_px, 34_px, -24_px, -26_px);
     const double height = std::max(high.y - low.y, 0.004);
     // A round factor, so that the scale can be said.
     double factor = 1;
@@ -46,7 +46,7 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
     while (factor * 2 * height * per_mm < area.height() * 0.8)
         factor *= 2;
     const auto at = [&](Vec2 q) {
-        return QPointF(area.left() + q.x * per_mm, area.bottom() - 4 - (q.y - low.y) * per_mm * factor);
+        return QPointF(area.left() + q.x * per_mm, area.bottom() - 4_px - (q.y - low.y) * per_mm * factor);
     };
     QPainterPath iron(at(profile.front()));
     for (const Vec2 q : profile)
@@ -59,7 +59,7 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::NoBrush);
     painter.drawPath(iron);
     painter.save();
-    painter.setClipRect(rect().adjusted(1, 28, -1, -2));
+    painter.setClipRect(QRectF(rect()).adjusted(1, 28_px, -1, -2));
     bool first = true;
     for (const planning::EdgeRest& r : edge_->laid.rests) {
         const double slope = (r.to.y - r.from.y) / (r.to.x - r.from.x);
@@ -79,17 +79,17 @@ void EdgeDrawing::paintEvent(QPaintEvent*) {
     }
     painter.restore();
     painter.setPen(p.ink);
-    painter.drawText(QRectF(12, 6, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+    painter.drawText(QRectF(12_px, 6_px, width() - 24_px, 20_px), Qt::AlignLeft | Qt::AlignVCenter,
                      painter.fontMetrics().elidedText(
                          qt(edge_->line.name + ": " + wording::edge_sentence(*edge_, context_.lengths())),
-                         Qt::ElideRight, width() - 24));
+                         Qt::ElideRight, width() - scaled(24)));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12, height_below() + 2, width() - 24, 20), Qt::AlignRight | Qt::AlignVCenter,
+    painter.drawText(QRectF(12_px, height_below() + 2, width() - 24_px, 20_px), Qt::AlignRight | Qt::AlignVCenter,
                      tr("heights drawn × %1").arg(factor, 0, 'f', 0));
 }
 
 double EdgeDrawing::height_below() const {
-    return height() - 24.0;
+    return height() - 24.0_px;
 }
 
 } // namespace pallix::ui

@@ -125,9 +125,9 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
     paint_corners(painter, v);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(14, height() / 2.0 - 10, 70, 20), Qt::AlignLeft, tr("front"));
-    painter.drawText(QRectF(width() - 84.0, height() / 2.0 - 10, 70, 20), Qt::AlignRight, tr("rear"));
-    painter.drawText(QRectF(14, 8, width() - 28, 20), Qt::AlignLeft, tr("tilt drawn larger than life · dashed: level"));
+    painter.drawText(QRectF(14_px, height() / 2.0 - 10_px, 70_px, 20_px), Qt::AlignLeft, tr("front"));
+    painter.drawText(QRectF(width() - 84.0_px, height() / 2.0 - 10_px, 70_px, 20_px), Qt::AlignRight, tr("rear"));
+    painter.drawText(QRectF(14_px, 8_px, width() - 28_px, 20_px), Qt::AlignLeft, tr("tilt drawn larger than life · dashed: level"));
     paint_focus(painter);
 }
 
@@ -147,8 +147,8 @@ void SetUpDrawing::paint_foot(QPainter& painter, const View& v, std::size_t i) {
     painter.setPen(moves ? p.accent : p.quiet);
     const QString text =
         moves ? tr("%1 ↑ %2").arg(qt(foot.name), qt(context_.lengths().with_unit(raise))) : qt(foot.name);
-    QRectF words(ground.x() - 120, ground.y() + scaled(9), 240, scaled(24));
-    words.moveLeft(std::clamp(words.left(), 4.0, width() - 244.0));
+    QRectF words(ground.x() - 120_px, ground.y() + 9_px, 240_px, 24_px);
+    words.moveLeft(std::clamp(words.left(), 4.0_px, width() - 244.0_px));
     painter.drawText(words, Qt::AlignCenter, text);
 }
 
@@ -165,7 +165,7 @@ void SetUpDrawing::paint_corners(QPainter& painter, const View& v) {
                            (asked_->at.direction == "+v") == corner.positive_v;
         painter.setPen(asked ? QPen(p.accent, 3) : QPen(Qt::NoPen));
         painter.setBrush(asked ? p.panel : p.deck.point);
-        painter.drawEllipse(c, asked ? 12 : 5, asked ? 12 : 5);
+        painter.drawEllipse(c, asked ? 12_px : 5_px, asked ? 12_px : 5_px);
         painter.setFont(font_of(Type::title, true));
         painter.setPen(asked ? p.accent : p.ink);
         const bool left = !corner.rear;
@@ -234,7 +234,7 @@ std::vector<SpokenPart> SetUpDrawing::spoken() const {
     const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
     const View v = view();
     const auto l = context_.lengths();
-    const auto box = [](QPointF c) { return QRectF(c.x() - 14, c.y() - 14, 28, 28).toAlignedRect(); };
+    const auto box = [](QPointF c) { return QRectF(c.x() - 14_px, c.y() - 14_px, 28_px, 28_px).toAlignedRect(); };
     for (const auto& r : set_up_.readings) {
         const auto corners = block::deck_places(bank);
         const auto found = std::ranges::find_if(corners, [&](const auto& c) { return norm(c.place - r.place) < 1e-3; });
@@ -289,10 +289,15 @@ void SetUpPage::fill_words() {
     const auto& state = context_.session.state();
     const auto& a = context_.session.assessment();
     QStringList words;
-    if (set_up_->correction())
-        for (const std::string& s : wording::set_up_sentences(*set_up_->correction(), context_.lengths()))
+    if (const auto& correction = set_up_->correction()) {
+        for (const std::string& s : wording::set_up_sentences(*correction, context_.lengths()))
             words << qt(s);
-    else
+        const auto pieces = planning::pieces_on_hand(context_.preferences.stack_pieces().toStdString(),
+                                                     context_.preferences.unit());
+        for (const planning::FootMove& foot : correction->moves)
+            if (correction->spread > planning::level_enough && foot.raise > planning::level_enough / 2)
+                words << qt(wording::stack_sentence(foot, planning::stack_for(foot.raise, pieces), context_.lengths()));
+    } else
         words << tr("Read at least three corners in the line below (Ctrl+M chooses the set-up), and drag the feet to "
                     "where they stand. Block clamped, hoist slack, no one under it.");
     const bool ticked = std::ranges::any_of(

@@ -5,11 +5,11 @@
 
 namespace pallix::ui {
 
-/// F1: what the view in front of you is for and which keys it takes.
+/// F1: what the view in front of you is for; Shift+F1: all keys there are.
 class HelpDialog : public QDialog {
     Q_OBJECT
   public:
-    explicit HelpDialog(const QString& view_help, QWidget* parent = nullptr);
+    explicit HelpDialog(const QString& html, QWidget* parent = nullptr);
 };
 
 } // namespace pallix::ui

@@ -44,7 +44,7 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     form->addRow(file_label, file_row);
     form->addRow(tr("&Standard uncertainty of one touch"), uncertainty_);
     form->addRow(QString(), echo_);
-    echo_->setFont(font_of(Type::small));
+    set_type(echo_, Type::small);
     echo_->setWordWrap(true);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
     take_ = buttons->button(QDialogButtonBox::Ok);

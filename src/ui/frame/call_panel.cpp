@@ -98,6 +98,18 @@ QString page_name(Place place) {
     }
 }
 
+/// Where a step is answered, if that is not here: on the page where it is drawn, so that who answers has seen what he
+/// answers for, or on the block, where all of them are.
+std::optional<Place> place_elsewhere(const Step& step, Place here) {
+    const auto place = place_of(step.stage);
+    return place && *place != here && here != Place::block ? place : std::nullopt;
+}
+
+bool asks_for_a_file(const Step& step) {
+    return can_be_answered(step) && wording::answer_name(step).empty() && !step.asks.empty() &&
+           step.asks[0].kind == AskKind::file;
+}
+
 void tint(QWidget* label, const QColor& colour) {
     QPalette p = label->palette();
     p.setColor(QPalette::WindowText, colour);
@@ -141,7 +153,7 @@ CallPanel::CallPanel(Context context, QWidget* parent)
       answer_(new QPushButton(this)), later_(new QPushButton(tr("later"), this)),
       other_(new QPushButton(tr("other…"), this)), gate_(new QPushButton(tr("Go on all the same…"), this)),
       back_(new QPushButton(tr("back to the call"), this)), why_(new QLineEdit(this)) {
-    setFixedWidth(scaled(width_at_100));
+    fix_size(this, width_at_100, 0);
     setObjectName(QStringLiteral("call"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 22, 20, 14);
@@ -268,15 +280,13 @@ void CallPanel::refresh(Place here) {
         echo_->clear();
         echo_->hide();
     }
-    const bool answers = spoken && can_be_answered(*spoken);
-    const QString done = answers ? qt(wording::answer_name(*spoken)) : QString();
-    form_->setVisible(!done.isEmpty() && form_->asks());
-    const auto place = spoken ? place_of(spoken->stage) : std::nullopt;
-    const bool elsewhere = place && *place != here;
-    answer_->setText(!done.isEmpty() ? done : elsewhere ? page_name(*place) : QString());
-    const bool file = answers && done.isEmpty() && !spoken->asks.empty() && spoken->asks[0].kind == AskKind::file;
-    if (file)
-        answer_->setText(tr("Choose the log…"));
+    const auto elsewhere = spoken ? place_elsewhere(*spoken, here) : std::nullopt;
+    const bool answers = spoken && can_be_answered(*spoken) && !elsewhere;
+    form_->setVisible(answers && !wording::answer_name(*spoken).empty() && form_->asks());
+    answer_->setText(spoken && asks_for_a_file(*spoken) ? tr("Choose the log…")
+                     : answers                          ? qt(wording::answer_name(*spoken))
+                     : elsewhere                        ? page_name(*elsewhere)
+                                                        : QString());
     answer_->setVisible(!answer_->text().isEmpty());
     later_->setVisible(context_.session.has_job());
     other_->setVisible(context_.session.has_job());
@@ -335,15 +345,16 @@ void CallPanel::answer() {
     const auto spoken = step();
     if (!spoken)
         return;
-    const auto place = place_of(spoken->stage);
-    if (!can_be_answered(*spoken) || wording::answer_name(*spoken).empty()) {
-        const bool file = !spoken->asks.empty() && spoken->asks[0].kind == AskKind::file && can_be_answered(*spoken);
-        if (file)
-            Q_EMIT logs_wanted();
-        else if (place && *place != here_)
-            Q_EMIT place_wanted(*place);
+    if (asks_for_a_file(*spoken)) {
+        Q_EMIT logs_wanted();
         return;
     }
+    if (const auto elsewhere = place_elsewhere(*spoken, here_)) {
+        Q_EMIT place_wanted(*elsewhere);
+        return;
+    }
+    if (!can_be_answered(*spoken) || wording::answer_name(*spoken).empty())
+        return;
     auto answers = form_->answers(*spoken);
     if (!answers)
         return;
@@ -477,12 +488,6 @@ void CallPanel::tell_time() {
     }
     if (waits != clock_.isActive())
         waits ? clock_.start() : clock_.stop();
-}
-
-void CallPanel::changeEvent(QEvent* event) {
-    QWidget::changeEvent(event);
-    if (event->type() == QEvent::StyleChange)
-        setFixedWidth(scaled(width_at_100));
 }
 
 void CallPanel::paintEvent(QPaintEvent*) {

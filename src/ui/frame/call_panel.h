@@ -51,7 +51,6 @@ class CallPanel : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent* event) override;
-    void changeEvent(QEvent* event) override;
 
   private:
     void show_words(const planning::Step* step);

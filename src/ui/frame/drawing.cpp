@@ -2,10 +2,16 @@
 #include "ui/frame/drawing.h"
 
 #include <QKeyEvent>
+#include <QLineF>
 #include <QPainter>
 #include <algorithm>
 
 namespace pallix::ui {
+namespace {
+
+constexpr int fine_reach = 12; // px at 100 %, the width within which a mouse still hits a small thing
+
+} // namespace
 
 Drawing::Drawing(Context context, const QString& name, const QString& spoken, QWidget* parent)
     : Spoken(parent), context_(context) {
@@ -35,11 +41,19 @@ void Drawing::press(std::size_t part) {
 
 void Drawing::mousePressEvent(QMouseEvent* event) {
     setFocus();
-    for (const Thing& thing : things())
-        if (thing.where.contains(event->position())) {
-            Q_EMIT pointed_at(thing.id);
-            return;
+    const auto all = things();
+    const Thing* nearest = nullptr;
+    double least = (touch() ? touch_height : fine_reach) * scale() / 2;
+    for (const Thing& thing : all) {
+        const QPointF at = event->position(), edge(std::clamp(at.x(), thing.where.left(), thing.where.right()),
+                                                   std::clamp(at.y(), thing.where.top(), thing.where.bottom()));
+        if (const double away = QLineF(at, edge).length(); away < least) {
+            least = away;
+            nearest = &thing;
         }
+    }
+    if (nearest)
+        Q_EMIT pointed_at(nearest->id);
 }
 
 void Drawing::keyPressEvent(QKeyEvent* event) {

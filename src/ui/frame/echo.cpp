@@ -7,7 +7,7 @@ namespace pallix::ui {
 
 Echo::Echo(Context context, const QString& name, QWidget* parent) : PlainLabel(parent), context_(context) {
     setObjectName(name);
-    setFont(font_of(Type::small));
+    set_type(this, Type::small);
     setWordWrap(true);
     setAlignment(Qt::AlignTop | Qt::AlignLeft);
 }

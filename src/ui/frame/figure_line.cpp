@@ -291,7 +291,7 @@ void FigureLine::begin(std::size_t place) {
     const wording::SentencePart& part = sentence_[places_[place].part];
     address_ = part.figure;
     field_->setAccessibleName(qt(part.name));
-    field_->setFont(font_of(Type::number));
+    set_type(field_, Type::number);
     field_->setText(part.gap ? QString() : qt(part.words));
     place_field();
     field_->show();

@@ -8,12 +8,13 @@
 #include "planning/readings/reading_plan.h"
 #include "session/counted.h"
 #include "ui/dialogs/ask.h"
+#include "ui/frame/keypad.h"
 #include "ui/frame/plain_label.h"
 #include "wording/common/sentences.h"
 #include "wording/readings/readings.h"
 
 #include <QComboBox>
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPainter>
@@ -36,8 +37,9 @@ constexpr int longest_typed = 80; // characters: a key that is held down stops t
 ReadingLine::ReadingLine(Context context, QWidget* parent)
     : QWidget(parent), context_(context), place_(new PlainLabel(this)), detail_(new PlainLabel(this)),
       field_(new QLineEdit(this)), echo_(new PlainLabel(this)), what_(new QComboBox(this)), tool_(new QComboBox(this)),
-      back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)) {
+      back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)), keypad_(new Keypad(this)) {
     build_row();
+    connect(keypad_, &Keypad::field_wanted, this, &ReadingLine::take_focus);
     connect(field_, &QLineEdit::textChanged, this, [this](const QString& text) {
         echo();
         if (text.isEmpty()) // answered or taken back: what the gauge sent meanwhile has its turn
@@ -69,37 +71,36 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
 }
 
 void ReadingLine::build_row() {
-    setFixedHeight(scaled(84));
-    auto* row = new QHBoxLayout(this);
+    auto* row = new QGridLayout(this);
     row->setContentsMargins(18, 6, 12, 6);
-    row->setSpacing(12);
+    row->setHorizontalSpacing(12);
+    row->setVerticalSpacing(0);
     auto* words = new QVBoxLayout;
     words->setSpacing(3);
     set_type(place_, Type::number, true);
     place_->setWordWrap(true);
-    place_->setFixedWidth(scaled(270));
+    fix_size(place_, 270, 0);
     place_->setObjectName(QStringLiteral("reading-place"));
     set_type(detail_, Type::small);
     words->addStretch();
     words->addWidget(place_);
     words->addWidget(detail_);
     words->addStretch();
-    row->addLayout(words);
+    row->addLayout(words, 0, 0);
     set_type(field_, Type::reading);
-    field_->setFixedSize(scaled(230), scaled(58));
+    fix_size(field_, 230, 58);
     field_->setObjectName(QStringLiteral("reading"));
     field_->setMaxLength(longest_typed);
     field_->setAccessibleName(tr("reading"));
     field_->setToolTip(tr("Type the reading and press Enter (Ctrl+R goes here)"));
     field_->installEventFilter(this);
-    row->addWidget(field_);
     echo_->setWordWrap(true);
     echo_->setObjectName(QStringLiteral("echo"));
-    row->addWidget(echo_, 1);
+    row->addWidget(keypad_, 0, 3, 3, 1);
     auto* choices = new QVBoxLayout;
     choices->setSpacing(4);
     for (QComboBox* box : {what_, tool_}) {
-        box->setFixedSize(scaled(172), scaled(32));
+        fix_size(box, 172, 32);
         set_type(box, Type::small);
         choices->addWidget(box);
     }
@@ -108,18 +109,32 @@ void ReadingLine::build_row() {
     what_->setToolTip(tr("What to measure (Ctrl+M goes to the next)"));
     tool_->setObjectName(QStringLiteral("instrument"));
     tool_->setAccessibleName(tr("instrument in hand"));
-    row->addLayout(choices);
+    row->addLayout(choices, 0, 4, 3, 1);
     auto* steps = new QVBoxLayout;
     steps->setSpacing(4);
     for (QPushButton* button : {back_, skip_}) {
-        button->setFixedSize(scaled(72), scaled(32));
+        fix_size(button, 72, 32);
         set_type(button, Type::small);
-        button->setStyleSheet(QStringLiteral("padding: 2px 6px;"));
+        button->setObjectName(button == back_ ? QStringLiteral("reading-back") : QStringLiteral("reading-skip"));
         steps->addWidget(button);
     }
-    row->addLayout(steps);
+    row->addLayout(steps, 0, 5, 3, 1);
+    arrange();
     back_->setToolTip(tr("Strike the last reading and read it again (Page Up)"));
     skip_->setToolTip(tr("Leave this place for later (Page Down)"));
+}
+
+/// For fingers the keypad stands in the line, and what is asked, the field and what is said below one another.
+void ReadingLine::arrange() {
+    auto* row = static_cast<QGridLayout*>(layout());
+    row->removeWidget(field_);
+    row->removeWidget(echo_);
+    row->addWidget(field_, touch() ? 1 : 0, touch() ? 0 : 1);
+    row->addWidget(echo_, touch() ? 2 : 0, touch() ? 0 : 2);
+    row->setColumnStretch(touch() ? 0 : 2, 1);
+    row->setColumnStretch(touch() ? 2 : 0, 0);
+    keypad_->setVisible(touch());
+    fix_size(this, 0, touch() ? 216 : 84);
 }
 
 void ReadingLine::set_scope(const ReadingScope& scope) {

@@ -13,10 +13,13 @@
 
 class QComboBox;
 class QLabel;
+class QGridLayout;
 class QLineEdit;
 class QPushButton;
 
 namespace pallix::ui {
+
+class Keypad;
 
 /// What a view lets a person measure.
 struct ReadingScope {
@@ -37,6 +40,7 @@ class ReadingLine : public QWidget {
     void set_scope(const ReadingScope& scope);
     void refresh();
     void take_focus();
+    void arrange(); ///< for keys or for fingers
 
     [[nodiscard]] std::optional<planning::Measuring> measuring() const;
     void measure(planning::Measuring what); ///< one of the scope's
@@ -96,6 +100,7 @@ class ReadingLine : public QWidget {
     QComboBox* tool_;
     QPushButton* back_;
     QPushButton* skip_;
+    Keypad* keypad_;
 };
 
 } // namespace pallix::ui

@@ -18,7 +18,7 @@ using planning::StageMark;
 
 namespace {
 
-constexpr int route_width = 168, stop_height = 46;
+constexpr int route_width = 168, stop_height = 46, least_stop_height = 40; // px at 100 %
 
 } // namespace
 
@@ -27,11 +27,15 @@ RouteStop::RouteStop(Context context, QString name, Place place, QWidget* parent
     set_type(this, Type::number);
     setFocusPolicy(Qt::TabFocus);
     setCursor(Qt::PointingHandCursor);
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
 }
 
 QSize RouteStop::sizeHint() const {
-    return {scaled(route_width), scaled(stop_height)};
+    return {scaled(route_width), scaled(touch() ? touch_height : stop_height)};
+}
+
+QSize RouteStop::minimumSizeHint() const {
+    return {scaled(route_width), scaled(least_stop_height)};
 }
 
 void RouteStop::set_state(StageMark mark, bool open_here, bool enabled) {
@@ -78,7 +82,7 @@ void RouteStop::paintEvent(QPaintEvent*) {
 RoutePanel::RoutePanel(Context context, QWidget* parent)
     : QWidget(parent), context_(context), shop_(new RouteStop(context, tr("the shop"), Place::shop, this)),
       block_(new RouteStop(context, tr("the block"), Place::block, this)) {
-    setFixedWidth(scaled(route_width));
+    fix_size(this, route_width, 0);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 8, 1, 8);
     column->setSpacing(0);
@@ -130,7 +134,6 @@ void RoutePanel::refresh(Place here) {
 void RoutePanel::changeEvent(QEvent* event) {
     QWidget::changeEvent(event);
     if (event->type() == QEvent::StyleChange) {
-        setFixedWidth(scaled(route_width));
         for (RouteStop* stop : findChildren<RouteStop*>())
             stop->updateGeometry();
     }

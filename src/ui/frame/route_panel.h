@@ -22,6 +22,7 @@ class RouteStop : public QAbstractButton {
     Place place() const { return place_; }
     void set_state(planning::StageMark mark, bool open_here, bool enabled);
     QSize sizeHint() const override;
+    QSize minimumSizeHint() const override;
     void set_bare() { bare_ = true; } ///< no stage, so no state
 
   protected:

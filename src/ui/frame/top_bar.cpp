@@ -20,7 +20,7 @@ TopBar::TopBar(Context context, QWidget* parent)
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(16, 6, 12, 6);
     row->setSpacing(8);
-    title_->setFont(font_of(Type::title, true));
+    set_type(title_, Type::title, true);
     row->addWidget(title_, 1);
     row->addWidget(datum_);
     row->addSpacing(16);

@@ -15,7 +15,7 @@ namespace pallix::ui {
 
 BoreSection::BoreSection(Context context, QWidget* parent)
     : Drawing(context, QStringLiteral("bore-section"), tr("the marked bore opened across the crankshaft"), parent) {
-    setFixedSize(190, 180);
+    fix_size(this, 190, 180);
     setFocusPolicy(Qt::NoFocus);
 }
 
@@ -43,7 +43,7 @@ void BoreSection::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const block::HoleBlueprint& meant = *blueprint->hole(h->id);
-    const double half = 40, middle = width() / 2.0, top = 34, bottom = height() - 46; // px
+    const double half = 40_px, middle = width() / 2.0, top = 34_px, bottom = height() - 46_px; // px
     const double high = h->levels.front().w, low = h->levels.back().w;
     double largest = 0.005; // mm
     for (const block::HoleLevel& level : h->levels)
@@ -71,7 +71,7 @@ void BoreSection::paintEvent(QPaintEvent*) {
     painter.drawPolygon(metal);
     painter.drawPolygon(other);
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's axis
-    painter.drawLine(QPointF(middle, top - 12), QPointF(middle, bottom + 12));
+    painter.drawLine(QPointF(middle, top - 12_px), QPointF(middle, bottom + 12_px));
     painter.setPen(QPen(p.accent, 2.2));
     painter.setBrush(Qt::NoBrush);
     painter.drawPolyline(left);
@@ -81,7 +81,7 @@ void BoreSection::paintEvent(QPaintEvent*) {
     painter.setFont(font_of(Type::small));
     painter.setPen(p.ink);
     painter.drawText(
-        QRectF(0, 2, width(), 16), Qt::AlignCenter,
+        QRectF(0, 2, width(), 16_px), Qt::AlignCenter,
         tr("leans %1 mm/m across").arg(h->lean.y * 1000, 0, 'f', 2).replace(QLatin1Char('-'), QChar(0x2212)));
     if (const auto& work = context_.session.assessment().cylinders)
         if (const planning::CylinderNeed* n = work->study.bore(h->id))
@@ -90,13 +90,13 @@ void BoreSection::paintEvent(QPaintEvent*) {
                     continue;
                 const double y = w.level == "bottom" ? bottom : w.level == "top" ? top : (top + bottom) / 2;
                 painter.setPen(w.thin() ? p.fails : p.ink);
-                painter.drawText(w.outwards.y > 0 ? QRectF(width() - 44, y - 8, 44, 16) : QRectF(0, y - 8, 44, 16),
+                painter.drawText(w.outwards.y > 0 ? QRectF(width() - 44_px, y - 8_px, 44_px, 16_px) : QRectF(0, y - 8_px, 44_px, 16_px),
                                  w.outwards.y > 0 ? Qt::AlignLeft : Qt::AlignRight,
                                  qt(l.plain(w.after.value_or(w.before))));
             }
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(0, height() - 36, width(), 16), Qt::AlignCenter, tr("left · seen from the rear · right"));
-    painter.drawText(QRectF(0, height() - 18, width(), 16), Qt::AlignCenter,
+    painter.drawText(QRectF(0, height() - 36_px, width(), 16_px), Qt::AlignCenter, tr("left · seen from the rear · right"));
+    painter.drawText(QRectF(0, height() - 18_px, width(), 16_px), Qt::AlignCenter,
                      tr("sideways × %1").arg(scale.factor, 0, 'f', 0));
 }
 

@@ -83,14 +83,14 @@ QPointF HolesDrawing::Layout::at(Vec2 place) const {
 HolesDrawing::Layout HolesDrawing::lay_out() const {
     const auto& b = *intake_of(context_.session.state()).blueprint;
     const planning::DeckExtent e = planning::deck_extent(*b.bank(bank_));
-    QRectF room = QRectF(rect()).adjusted(44, 26, -44, -26);
+    QRectF room = QRectF(rect()).adjusted(44_px, 26_px, -44_px, -26_px);
     room.setSize(room.size().expandedTo(QSizeF(40, 40))); // before it has a size
     Layout l;
     l.per_mm = std::min(room.width() / e.length(), room.height() / e.width());
     const QSizeF size(e.length() * l.per_mm, e.width() * l.per_mm);
     l.deck = QRectF(QPointF(room.center().x() - size.width() / 2, room.top()), size);
-    l.lifters_y = height() / 2.0 - 6;
-    constexpr double lifter_px = 46; // what a lifter bore is drawn as
+    l.lifters_y = height() / 2.0 - 6_px;
+    const double lifter_px = 46_px; // what a lifter bore is drawn as
     if (kind_ == FeatureKind::lifter && !b.lifters.empty())
         l.per_mm = lifter_px / b.lifters.front().diameter.nominal;
     l.low = e.low;
@@ -103,7 +103,7 @@ HolesDrawing::Layout HolesDrawing::lay_out() const {
 }
 
 double HolesDrawing::radius_of(const Layout& layout, const block::HoleBlueprint& hole) const {
-    return std::max(hole.diameter.nominal / 2 * layout.per_mm, 5.0);
+    return std::max(hole.diameter.nominal / 2 * layout.per_mm, 5.0_px);
 }
 
 /// A lifter stands in its row, front to the left; what else there is, at its place.
@@ -112,7 +112,7 @@ QPointF HolesDrawing::middle_of(const Layout& layout, const block::HoleBlueprint
         return layout.at({hole.u, hole.v});
     const std::vector<FeatureId> row = holes();
     const auto place = static_cast<double>(std::ranges::find(row, hole.id) - row.begin());
-    return {50 + (width() - 210.0) * (place + 0.5) / static_cast<double>(row.size()), layout.lifters_y};
+    return {50_px + (width() - 210.0_px) * (place + 0.5) / static_cast<double>(row.size()), layout.lifters_y};
 }
 
 std::vector<Drawing::Thing> HolesDrawing::things() const {
@@ -156,23 +156,23 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
     const std::vector<FeatureId> row = holes();
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's places
-    painter.drawLine(QPointF(30, layout.lifters_y), QPointF(width() - 30, layout.lifters_y));
+    painter.drawLine(QPointF(30_px, layout.lifters_y), QPointF(width() - 30_px, layout.lifters_y));
     for (std::size_t i = 0; i < row.size(); ++i) {
         const block::HoleBlueprint& lifter = *intake_of(context_.session.state()).blueprint->hole(row[i]);
         const double x = middle_of(layout, lifter).x();
         paint_hole(painter, layout, lifter, {x, layout.lifters_y});
         if (const block::HoleResult* hole = result_of(context_.session.state(), row[i])) {
             painter.setPen(p.quiet);
-            painter.drawText(QRectF(x - 46, height() - scaled(32), 92, scaled(22)), Qt::AlignCenter,
+            painter.drawText(QRectF(x - 46_px, height() - 32_px, 92_px, 22_px), Qt::AlignCenter,
                              qt(context_.lengths().plain(hole->diameter())));
         }
     }
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12, 10, 200, 18), Qt::AlignLeft, qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(12, height() - scaled(54), 90, 18), Qt::AlignLeft,
+    painter.drawText(QRectF(12_px, 10_px, 200_px, 18_px), Qt::AlignLeft, qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(12_px, height() - 54_px, 90_px, 18_px), Qt::AlignLeft,
                      qt(wording::across_word(planning::negative_side(bank))));
-    painter.drawText(QRectF(12, height() - scaled(30), 90, 18), Qt::AlignLeft, tr("size"));
+    painter.drawText(QRectF(12_px, height() - 30_px, 90_px, 18_px), Qt::AlignLeft, tr("size"));
     paint_scale(painter, layout);
     paint_focus(painter);
 }
@@ -187,7 +187,7 @@ void HolesDrawing::paint_outline(QPainter& painter, const Layout& layout) {
     painter.drawPolygon(outline);
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the plane through the crankshaft
     const double y = layout.at({0, 0}).y();
-    painter.drawLine(QPointF(layout.deck.left() - 12, y), QPointF(layout.deck.right() + 12, y));
+    painter.drawLine(QPointF(layout.deck.left() - 12_px, y), QPointF(layout.deck.right() + 12_px, y));
 }
 
 void HolesDrawing::paint_hole(QPainter& painter, const Layout& layout, const block::HoleBlueprint& hole, QPointF at) {
@@ -206,19 +206,19 @@ void HolesDrawing::paint_hole(QPainter& painter, const Layout& layout, const blo
     const bool lifter = hole.id.kind == FeatureKind::lifter;
     if (hole.id.kind == FeatureKind::bore) {
         const QString name = hole.cylinder ? tr("cyl %1").arg(*hole.cylinder) : tr("bore %1").arg(hole.id.number);
-        painter.drawText(QRectF(at.x() - 60, at.y() - radius + 10, 120, scaled(22)), Qt::AlignCenter, name);
+        painter.drawText(QRectF(at.x() - 60_px, at.y() - radius + 10_px, 120_px, 22_px), Qt::AlignCenter, name);
         if (error)
-            painter.drawText(QRectF(at.x() - 70, at.y() + radius - scaled(34), 140, scaled(22)), Qt::AlignCenter,
+            painter.drawText(QRectF(at.x() - 70_px, at.y() + radius - 34_px, 140_px, 22_px), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     } else if (lifter) {
-        painter.drawText(QRectF(at.x() - 30, 8, 60, scaled(22)), Qt::AlignCenter, QString::number(hole.id.number));
+        painter.drawText(QRectF(at.x() - 30_px, 8_px, 60_px, 22_px), Qt::AlignCenter, QString::number(hole.id.number));
         if (error)
-            painter.drawText(QRectF(at.x() - 46, height() - scaled(56), 92, scaled(22)), Qt::AlignCenter,
+            painter.drawText(QRectF(at.x() - 46_px, height() - 56_px, 92_px, 22_px), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     }
     if (asked && asked_->at.quantity == block::Quantity::size) { // which way the gauge goes in
         const bool across = asked_->at.direction == "across";
-        const QPointF d = across ? QPointF(0, radius - 3) : QPointF(radius - 3, 0);
+        const QPointF d = across ? QPointF(0, radius - 3_px) : QPointF(radius - 3_px, 0);
         painter.setPen(QPen(p.accent, 3));
         painter.drawLine(at - d, at + d);
     }
@@ -236,10 +236,10 @@ void HolesDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2 err
     painter.drawLine(at, at + along + across);
     painter.setPen(QPen(p.page, 1.5));
     painter.setBrush(p.accent);
-    painter.drawEllipse(at + along + across, 4.5, 4.5);
+    painter.drawEllipse(at + along + across, 4.5_px, 4.5_px);
     painter.setPen(QPen(p.ink, 1.2)); // where the blueprint has it
-    painter.drawLine(at - QPointF(4, 0), at + QPointF(4, 0));
-    painter.drawLine(at - QPointF(0, 4), at + QPointF(0, 4));
+    painter.drawLine(at - QPointF(4_px, 0), at + QPointF(4_px, 0));
+    painter.drawLine(at - QPointF(0, 4_px), at + QPointF(0, 4_px));
 }
 
 void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
@@ -248,15 +248,15 @@ void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     const QRectF d = layout.deck;
-    painter.drawText(QRectF(d.left(), d.top() - 20, d.width(), 18), Qt::AlignCenter,
+    painter.drawText(QRectF(d.left(), d.top() - 20_px, d.width(), 18_px), Qt::AlignCenter,
                      qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(d.left(), d.bottom() + 2, d.width(), 18), Qt::AlignCenter,
+    painter.drawText(QRectF(d.left(), d.bottom() + 2, d.width(), 18_px), Qt::AlignCenter,
                      qt(wording::across_word(planning::negative_side(bank))));
     for (const bool rear : {false, true}) {
         painter.save();
-        painter.translate(rear ? d.right() + 26 : d.left() - 26, d.center().y());
+        painter.translate(rear ? d.right() + 26_px : d.left() - 26_px, d.center().y());
         painter.rotate(-90);
-        painter.drawText(QRectF(-60, -9, 120, 18), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
+        painter.drawText(QRectF(-60_px, -9_px, 120_px, 18_px), Qt::AlignCenter, rear ? tr("rear") : tr("front"));
         painter.restore();
     }
     paint_scale(painter, layout);
@@ -266,15 +266,15 @@ void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
 void HolesDrawing::paint_scale(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
     painter.setFont(font_of(Type::small));
-    const double x = width() - 16, top = 8;
+    const double x = width() - 16_px, top = 8_px;
     painter.setPen(QPen(p.ink, 1.6));
     painter.drawLine(QPointF(x, top), QPointF(x, top + layout.scale.bar_pixels));
     for (const double y : {top, top + layout.scale.bar_pixels})
-        painter.drawLine(QPointF(x - 5, y), QPointF(x + 5, y));
-    painter.drawText(QRectF(x - 150, top - 6, 140, 18), Qt::AlignRight,
+        painter.drawLine(QPointF(x - 5_px, y), QPointF(x + 5_px, y));
+    painter.drawText(QRectF(x - 150_px, top - 6_px, 140_px, 18_px), Qt::AlignRight,
                      qt(context_.lengths().with_unit(layout.scale.bar)));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(x - 150, top + 10, 140, 18), Qt::AlignRight,
+    painter.drawText(QRectF(x - 150_px, top + 10_px, 140_px, 18_px), Qt::AlignRight,
                      tr("errors × %1").arg(layout.scale.factor, 0, 'f', 0));
 }
 
@@ -282,7 +282,7 @@ void HolesDrawing::paint_scale(QPainter& painter, const Layout& layout) {
 
 RoundnessPlot::RoundnessPlot(Context context, QWidget* parent) : QWidget(parent), context_(context) {
     setAccessibleName(tr("roundness of the marked level"));
-    setFixedSize(176, 180);
+    fix_size(this, 176, 180);
 }
 
 void RoundnessPlot::show_level(const std::optional<block::HoleLevel>& level) {
@@ -296,8 +296,8 @@ void RoundnessPlot::paintEvent(QPaintEvent*) {
     const Palette& p = context_.palette();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const QPointF middle(width() / 2.0, height() / 2.0 - 8);
-    const double radius = 58; // px, of the LSQ circle
+    const QPointF middle(width() / 2.0, height() / 2.0 - 8_px);
+    const double radius = 58_px; // px, of the LSQ circle
     const double r = level_->diameter / 2;
     double largest = 1e-4;
     for (const Vec2 q : level_->surface)
@@ -321,14 +321,14 @@ void RoundnessPlot::paintEvent(QPaintEvent*) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(p.accent);
     for (const QPointF at : line)
-        painter.drawEllipse(at, 2.6, 2.6);
+        painter.drawEllipse(at, 2.6_px, 2.6_px);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.ink);
     const auto l = context_.lengths();
-    painter.drawText(QRectF(0, middle.y() - 20, width(), 40), Qt::AlignCenter,
+    painter.drawText(QRectF(0, middle.y() - 20_px, width(), 40_px), Qt::AlignCenter,
                      tr("%1\nround %2").arg(qt(level_->level), qt(l.plain(level_->roundness_mz))));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(0, height() - 20, width(), 18), Qt::AlignCenter,
+    painter.drawText(QRectF(0, height() - 20_px, width(), 18_px), Qt::AlignCenter,
                      tr("form × %1").arg(scale.factor, 0, 'f', 0));
 }
 

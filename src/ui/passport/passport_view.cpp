@@ -13,18 +13,28 @@
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
 namespace pallix::ui {
 namespace {
 constexpr int on_screen = 1, on_paper = 3; // pixels of a picture
+
+/// The sheet's type at the size everything is shown at: 10 points of paper are the text of the screen.
+QString in_pixels(QString html) {
+    static const QRegularExpression points(QStringLiteral("font-size: ([0-9.]+)pt"));
+    for (auto found = points.match(html); found.hasMatch(); found = points.match(html, found.capturedStart() + 1))
+        html.replace(found.capturedStart(), found.capturedLength(),
+                     QStringLiteral("font-size: %1px").arg(scaled(found.captured(1).toDouble() * 1.5)));
+    return html;
+}
 }
 
 PassportView::PassportView(Context context, QWidget* parent)
     : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new PlainLabel(this)) {
     auto* heading = new PlainLabel(tr("Passport"), this);
-    heading->setFont(font_of(Type::title, true));
+    set_type(heading, Type::title, true);
     auto* save_button = new QPushButton(tr("Save as PDF or HTML…"), this);
     save_button->setToolTip(tr("One sheet to go with the block (Ctrl+S)"));
     auto* print_button = new QPushButton(tr("Print preview…"), this);
@@ -59,7 +69,7 @@ QString PassportView::html(int picture_scale) const {
 
 void PassportView::refresh() {
     if (context_.session.has_job())
-        sheet_->setHtml(html(on_screen));
+        sheet_->setHtml(in_pixels(html(on_screen)));
     else
         sheet_->setPlainText(tr("Open a job first (F2)."));
 }

@@ -15,7 +15,7 @@ using session::ShopModel;
 JobDelegate::JobDelegate(Context context, QObject* parent) : QStyledItemDelegate(parent), context_(context) {}
 
 QSize JobDelegate::sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const {
-    return {option.rect.width(), 112};
+    return {option.rect.width(), scaled(112)};
 }
 
 void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
@@ -25,11 +25,11 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     const bool chosen = option.state & QStyle::State_Selected;
     if (chosen) {
         painter->fillRect(r, p.selected);
-        painter->fillRect(QRect(r.left(), r.top(), 4, r.height()), p.accent);
+        painter->fillRect(QRect(r.left(), r.top(), scaled(4), r.height()), p.accent);
     }
     painter->fillRect(QRect(r.left(), r.bottom(), r.width(), 1), p.hairline);
 
-    const QRect text = r.adjusted(24, 12, -24, -12);
+    const QRect text = r.adjusted(scaled(24), scaled(12), -scaled(24), -scaled(12));
     painter->setPen(p.ink);
     painter->setFont(font_of(Type::title, true));
     painter->drawText(text, Qt::AlignLeft | Qt::AlignTop, index.data(Qt::DisplayRole).toString());
@@ -37,14 +37,14 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setPen(p.quiet);
     QStringList who{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()};
     who.removeAll(QString());
-    painter->drawText(text.adjusted(0, 28, 0, 0), Qt::AlignLeft | Qt::AlignTop, who.join(QStringLiteral("  ·  ")));
-    painter->drawText(text.adjusted(0, 4, 0, 0), Qt::AlignRight | Qt::AlignTop,
+    painter->drawText(text.adjusted(0, scaled(28), 0, 0), Qt::AlignLeft | Qt::AlignTop, who.join(QStringLiteral("  ·  ")));
+    painter->drawText(text.adjusted(0, scaled(4), 0, 0), Qt::AlignRight | Qt::AlignTop,
                       tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
 
     // The stages in a row, each its own shape and name.
     const QVariantList marks = index.data(ShopModel::stages_role).toList();
     int x = text.left();
-    const int y = text.top() + 50;
+    const int y = text.top() + scaled(50);
     painter->setFont(font_of(Type::small));
     for (qsizetype i = 0; i < marks.size(); ++i) {
         const auto mark = static_cast<planning::StageMark>(marks[i].toInt());
@@ -52,18 +52,18 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
         using enum planning::Stage;
         if (mark == planning::StageMark::open && (stage == cleaned || stage == mock_up || stage == finish))
             continue; // asked for by few jobs, and by this one not now
-        paint_mark(*painter, QRectF(x, y + 1, 14, 14), mark, p);
+        paint_mark(*painter, QRectF(x, y + 1, 14_px, 14_px), mark, p);
         const QString name = qt(wording::stage_name(static_cast<planning::Stage>(i)));
         painter->setPen(mark == planning::StageMark::open ? p.quiet : p.ink);
-        painter->drawText(QPoint(x + 20, y + 13), name);
-        x += 20 + painter->fontMetrics().horizontalAdvance(name) + 22;
+        painter->drawText(QPoint(x + scaled(20), y + scaled(13)), name);
+        x += scaled(42) + painter->fontMetrics().horizontalAdvance(name);
     }
     painter->setFont(font_of(Type::text));
     const bool readable = index.data(ShopModel::readable_role).toBool();
     painter->setPen(readable ? p.accent : p.fails);
     const QString words = index.data(ShopModel::waits_role).toString();
     const QString waits = readable ? tr("next: %1").arg(words) : words;
-    painter->drawText(QRect(text.left(), text.bottom() - 19, text.width(), 22), Qt::AlignLeft | Qt::AlignVCenter,
+    painter->drawText(QRect(text.left(), text.bottom() - scaled(19), text.width(), scaled(22)), Qt::AlignLeft | Qt::AlignVCenter,
                       painter->fontMetrics().elidedText(waits, Qt::ElideRight, text.width()));
     if (option.state & QStyle::State_HasFocus) {
         painter->setPen(QPen(p.accent, 1.5));

@@ -36,7 +36,7 @@ ShopView::ShopView(Context context, QWidget* parent)
 }
 
 void ShopView::build() {
-    heading_->setFont(font_of(Type::title, true));
+    set_type(heading_, Type::title, true);
     auto* fresh = new QPushButton(tr("New job…"), this);
     fresh->setToolTip(tr("Open a job from a blueprint (Ctrl+N)"));
     connect(fresh, &QPushButton::clicked, this, &ShopView::new_job_wanted);
@@ -51,7 +51,7 @@ void ShopView::build() {
         top->addWidget(w);
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
-    empty_->setFont(font_of(Type::number));
+    set_type(empty_, Type::number);
     empty_->setText(
         tr("No job yet.\n\nStart one from a blueprint: Ctrl+N, or drop a .pallix-blueprint.json file on this window.\n"
            "A whole job from elsewhere comes in by dropping its .pallix.json file."));

@@ -83,17 +83,17 @@ void PlanDrawing::back_to_plan() {
 
 /// Of the strip with the line below, px.
 double PlanDrawing::line_height() const {
-    return std::max(96.0, height() * 0.3);
+    return std::max(96.0_px, height() * 0.3);
 }
 
 QPointF PlanDrawing::section_middle(std::size_t main) const {
     const double n = static_cast<double>(study_->housings.mains.size());
-    return {width() * (static_cast<double>(main) + 0.5) / n, (height() - line_height()) / 2 + 4};
+    return {width() * (static_cast<double>(main) + 0.5) / n, (height() - line_height()) / 2 + 4_px};
 }
 
 double PlanDrawing::section_radius() const {
     const double n = static_cast<double>(std::max<std::size_t>(study_->housings.mains.size(), 1));
-    return std::min(width() / n * 0.42, (height() - line_height() - 70) * 0.36);
+    return std::min(width() / n * 0.42, (height() - line_height() - 70_px) * 0.36);
 }
 
 /// How far a point of the old surface stays inside the finished bore.
@@ -162,7 +162,7 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
     for (const Vec3 q : h.points) {
         const double clock = std::atan2(q.y, q.z), dz = std::cos(clock);
         const double slack = slack_of(h, q, cuts_[main]);
-        const double r = radius - std::clamp(slack * factor_, -18.0, radius * 0.6);
+        const double r = radius - std::clamp(slack * factor_, -18.0_px, radius * 0.6);
         ring.push_back({clock, middle + r * QPointF(std::sin(clock), -std::cos(clock)), slack, q.z < 0,
                         std::abs(std::asin(dz)) >= study_->policy.parting && !(q.z < 0 && replaced)});
     }
@@ -182,7 +182,7 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
     painter.setPen(QPen(p.accent, 2));
     painter.drawEllipse(middle, radius, radius);
     painter.setPen(QPen(p.quiet, 1, Qt::DashLine)); // the parting line
-    painter.drawLine(middle - QPointF(radius + 8, 0), middle + QPointF(radius + 8, 0));
+    painter.drawLine(middle - QPointF(radius + 8_px, 0), middle + QPointF(radius + 8_px, 0));
     for (const Place& place : ring) {
         if (!place.used)
             continue;
@@ -194,44 +194,44 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
     }
     painter.setFont(font_of(Type::number, marked_ == main && hasFocus()));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(middle.x() - 70, middle.y() - radius - scaled(42), 140, scaled(24)), Qt::AlignCenter,
+    painter.drawText(QRectF(middle.x() - 70_px, middle.y() - radius - 42_px, 140_px, 24_px), Qt::AlignCenter,
                      tr("main %1").arg(h.id.number));
     painter.setFont(font_of(Type::number, true));
     painter.setPen(p.ink);
-    painter.drawText(QRectF(middle.x() - 80, middle.y() + radius + scaled(16), 160, scaled(24)), Qt::AlignCenter,
+    painter.drawText(QRectF(middle.x() - 80_px, middle.y() + radius + 16_px, 160_px, 24_px), Qt::AlignCenter,
                      replaced ? tr("cap replaced") : tr("cap %1").arg(qt(context_.lengths().plain(cuts_[main]))));
 }
 
 QPointF PlanDrawing::line_handle(bool rear) const {
     const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
-    const double middle = height() - line_height() / 2 + 6;
+    const double middle = height() - line_height() / 2 + 6_px;
     return {section_middle(rear ? study_->housings.mains.size() - 1 : 0).x(), middle - line_.z(h.mean_x()) * factor_};
 }
 
 void PlanDrawing::paint_line(QPainter& painter) {
     const Palette& p = context_.palette();
-    const double middle = height() - line_height() / 2 + 6;
+    const double middle = height() - line_height() / 2 + 6_px;
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
-    painter.drawLine(QPointF(90, middle), QPointF(width() - 20, middle));
-    painter.drawText(QRectF(12, middle - 11, 76, 22), Qt::AlignLeft | Qt::AlignVCenter, tr("old line"));
+    painter.drawLine(QPointF(90_px, middle), QPointF(width() - 20_px, middle));
+    painter.drawText(QRectF(12_px, middle - 11_px, 76_px, 22_px), Qt::AlignLeft | Qt::AlignVCenter, tr("old line"));
     const QPointF front = line_handle(false), rear = line_handle(true);
     painter.setPen(QPen(p.accent, 2.4));
     painter.drawLine(front, rear);
     painter.setBrush(p.accent);
     painter.setPen(QPen(p.panel, 1.5));
     for (const QPointF at : {front, rear})
-        painter.drawEllipse(at, 7, 7);
+        painter.drawEllipse(at, 7_px, 7_px);
     painter.setPen(p.ink);
     const auto l = context_.lengths();
     for (const Housing& h : study_->housings.mains) {
         const auto i = static_cast<std::size_t>(&h - study_->housings.mains.data());
-        painter.drawText(QRectF(section_middle(i).x() - 50, height() - 26, 100, 22), Qt::AlignCenter,
+        painter.drawText(QRectF(section_middle(i).x() - 50_px, height() - 26_px, 100_px, 22_px), Qt::AlignCenter,
                          qt(l.with_sign(line_.z(h.mean_x()))));
     }
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12, height() - 24, 80, 18), Qt::AlignLeft, tr("rise"));
+    painter.drawText(QRectF(12_px, height() - 24_px, 80_px, 18_px), Qt::AlignLeft, tr("rise"));
     painter.drawText(
-        QRectF(width() - 190, height() - line_height() - 6, 178, 18), Qt::AlignRight,
+        QRectF(width() - 190_px, height() - line_height() - 6_px, 178_px, 18_px), Qt::AlignRight,
         tr("drawn × %1")
                 .arg(factor_ * study_->housings.mains.front().target_diameter / 2 / section_radius() / 10, 0, 'f', 0) +
             QStringLiteral("0"));
@@ -245,7 +245,7 @@ void PlanDrawing::mousePressEvent(QMouseEvent* event) {
     grip_ = Grip::none;
     grip_y_ = at.y();
     for (const bool rear : {false, true})
-        if (QLineF(line_handle(rear), at).length() < 14) {
+        if (QLineF(line_handle(rear), at).length() < 14_px) {
             grip_ = rear ? Grip::rear : Grip::front;
             const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
             grip_value_ = line_.z(h.mean_x());
@@ -289,7 +289,7 @@ void PlanDrawing::mouseDoubleClickEvent(QMouseEvent* event) {
     if (!study_)
         return;
     for (std::size_t i = 0; i < cuts_.size(); ++i)
-        if (QLineF(section_middle(i), event->position()).length() < section_radius() + 16) {
+        if (QLineF(section_middle(i), event->position()).length() < section_radius() + 16_px) {
             const block::FeatureId id = study_->housings.mains[i].id;
             Q_EMIT cap_clicked(id); // the study may be another one after this
             return;

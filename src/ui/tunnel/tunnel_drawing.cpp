@@ -26,7 +26,7 @@ std::vector<Drawing::Thing> TunnelDrawing::things() const {
     if (mains.size() < 2)
         return all;
     Exaggeration scale;
-    const Panel panel = panel_in(QRectF(0, 0, width(), height() / 2.0 - 4), scale);
+    const Panel panel = panel_in(QRectF(0, 0, width(), height() / 2.0 - 4_px), scale);
     const auto l = context_.lengths();
     for (const Section& m : mains) {
         const double x = panel.to_screen(m.centre.x);
@@ -37,7 +37,7 @@ std::vector<Drawing::Thing> TunnelDrawing::things() const {
         if (!all.empty() && all.back().id == m.id) // its other end
             all.back().where.setRight(x + 22);
         else
-            all.push_back({m.id, QRectF(x - 22, 0, 44, height()), tr("main %1").arg(m.id.number), value});
+            all.push_back({m.id, QRectF(x - 22_px, 0, 44_px, height()), tr("main %1").arg(m.id.number), value});
     }
     return all;
 }
@@ -69,8 +69,8 @@ void TunnelDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const double half = height() / 2.0;
-    paint_panel(painter, QRectF(0, 0, width(), half - 4), Seen::from_side);
-    paint_panel(painter, QRectF(0, half + 4, width(), half - 4), Seen::from_above);
+    paint_panel(painter, QRectF(0, 0, width(), half - 4_px), Seen::from_side);
+    paint_panel(painter, QRectF(0, half + 4_px, width(), half - 4_px), Seen::from_above);
     paint_focus(painter);
 }
 
@@ -78,7 +78,7 @@ void TunnelDrawing::paintEvent(QPaintEvent*) {
 void TunnelDrawing::paint_housing(QPainter& painter, const Panel& panel, double centre_x, double offset_px,
                                   bool marked) {
     const Palette& p = context_.palette();
-    const double half_bore = panel.box.height() * 0.17, wall = 15, reach = panel.box.height() * 0.12;
+    const double half_bore = panel.box.height() * 0.17, wall = 15_px, reach = panel.box.height() * 0.12;
     const double x = panel.to_screen(centre_x), middle = panel.box.center().y() - offset_px;
     painter.setPen(marked ? QPen(p.accent, 2) : QPen(Qt::NoPen));
     painter.setBrush(p.deck.iron_high);
@@ -93,7 +93,7 @@ void TunnelDrawing::paint_housing(QPainter& painter, const Panel& panel, double 
 TunnelDrawing::Panel TunnelDrawing::panel_in(const QRectF& box, Exaggeration& scale) const {
     const std::vector<Section> mains = sections();
     // Words to the left, the scale bar to the right, numbers below.
-    Panel panel{box.adjusted(150, 26, -104, -scaled(50)), 0, 0, 0, 0};
+    Panel panel{box.adjusted(150_px, 26_px, -104_px, -50_px), 0, 0, 0, 0};
     const auto [front, rear] = std::ranges::minmax_element(mains, {}, [](const Section& m) { return m.centre.x; });
     const double margin = 0.06 * (rear->centre.x - front->centre.x);
     panel.x0 = front->centre.x - margin;
@@ -112,7 +112,7 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
     const Palette& p = context_.palette();
     painter.setPen(Qt::NoPen);
     painter.setBrush(p.panel);
-    painter.drawRoundedRect(box, 6, 6);
+    painter.drawRoundedRect(box, 6_px, 6_px);
     const std::vector<Section> mains = sections();
     if (mains.size() < 2)
         return;
@@ -136,17 +136,17 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
         paint_housing(painter, panel, x / n, off / n, asked || marked() == mains[i].id);
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
-        painter.drawText(QRectF(panel.to_screen(x / n) - 40, box.top() + 6, 80, 18), Qt::AlignCenter,
+        painter.drawText(QRectF(panel.to_screen(x / n) - 40_px, box.top() + 6_px, 80_px, 18_px), Qt::AlignCenter,
                          tr("main %1").arg(mains[i].id.number));
         i = end;
     }
     // Datum A, then the line through the centres.
     const double axis = panel.box.center().y();
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
-    painter.drawLine(QPointF(panel.box.left() - 10, axis), QPointF(panel.box.right() + 10, axis));
+    painter.drawLine(QPointF(panel.box.left() - 10_px, axis), QPointF(panel.box.right() + 10_px, axis));
     if (const bool known = side ? mains.front().height_known : mains.front().side_known; !known) {
         painter.setFont(font_of(Type::small));
-        painter.drawText(QRectF(panel.box.left(), box.bottom() - 30, panel.box.width(), 18), Qt::AlignCenter,
+        painter.drawText(QRectF(panel.box.left(), box.bottom() - 30_px, panel.box.width(), 18_px), Qt::AlignCenter,
                          side ? tr("heights not measured") : tr("not measured from above"));
         if (side)
             paint_asked(painter, box);
@@ -164,11 +164,11 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
         const bool marked = this->marked() == mains[i].id;
         painter.setPen(QPen(p.panel, 1.5));
         painter.setBrush(p.accent);
-        painter.drawEllipse(at, marked ? 6.5 : 4.5, marked ? 6.5 : 4.5);
+        painter.drawEllipse(at, marked ? 6.5_px : 4.5_px, marked ? 6.5_px : 4.5_px);
         // Numbers in two rows, so that neighbours do not run into each other.
         painter.setPen(marked ? p.accent : p.ink);
         painter.setFont(font_of(Type::number, marked));
-        painter.drawText(QRectF(at.x() - 50, box.bottom() - scaled(i % 2 == 1 ? 24 : 46), 100, scaled(22)),
+        painter.drawText(QRectF(at.x() - 50_px, box.bottom() - (i % 2 == 1 ? 24_px : 46_px), 100_px, 22_px),
                          Qt::AlignCenter, qt(lengths.with_sign(deviation(mains[i]))));
     }
     paint_scale(painter, box, panel, scale);
@@ -181,13 +181,13 @@ void TunnelDrawing::paint_asked(QPainter& painter, const QRectF& box) {
     if (!asked_ || (asked_->at.quantity != block::Quantity::size && asked_->at.quantity != block::Quantity::sweep))
         return;
     const Palette& p = context_.palette();
-    const QPointF middle(box.left() + 62, box.top() + 92);
+    const QPointF middle(box.left() + 62_px, box.top() + 92_px);
     const double r = 28;
     painter.setPen(QPen(p.deck.edge, 1.4));
     painter.setBrush(p.page);
     painter.drawEllipse(middle, r, r);
-    painter.drawLine(middle - QPointF(r + 8, 0), middle - QPointF(r, 0)); // the parting line
-    painter.drawLine(middle + QPointF(r, 0), middle + QPointF(r + 8, 0));
+    painter.drawLine(middle - QPointF(r + 8_px, 0), middle - QPointF(r, 0)); // the parting line
+    painter.drawLine(middle + QPointF(r, 0), middle + QPointF(r + 8_px, 0));
     const std::string& way = asked_->at.direction;
     double angle = 0; // from upright, clockwise
     if (way == "60 left")
@@ -206,7 +206,7 @@ void TunnelDrawing::paint_asked(QPainter& painter, const QRectF& box) {
     painter.drawLine(middle + (asked_->at.quantity == block::Quantity::size ? -r : 0) * d, middle + r * d);
     painter.setPen(Qt::NoPen);
     painter.setBrush(p.accent);
-    painter.drawEllipse(middle + r * d, 4, 4);
+    painter.drawEllipse(middle + r * d, 4_px, 4_px);
 }
 
 /// What is seen and what is up.
@@ -216,14 +216,14 @@ void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Pa
     const double axis = panel.box.center().y();
     painter.setFont(font_of(Type::text, true));
     painter.setPen(p.ink);
-    painter.drawText(QRectF(box.left() + 16, box.top() + 8, 130, 20), Qt::AlignLeft,
+    painter.drawText(QRectF(box.left() + 16_px, box.top() + 8_px, 130_px, 20_px), Qt::AlignLeft,
                      side ? tr("From the side") : tr("From above"));
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(box.left() + 16, box.top() + 30, 120, 36), Qt::AlignLeft | Qt::TextWordWrap,
+    painter.drawText(QRectF(box.left() + 16_px, box.top() + 30_px, 120_px, 36_px), Qt::AlignLeft | Qt::TextWordWrap,
                      side ? tr("up: towards the cam") : tr("up: right, as seen from the rear"));
-    painter.drawText(QRectF(panel.box.left() - 66, axis - 9, 50, 18), Qt::AlignRight | Qt::AlignVCenter, tr("datum"));
-    painter.drawText(QRectF(box.left() + 16, box.bottom() - 26, 110, 18), Qt::AlignLeft, tr("front to the left"));
+    painter.drawText(QRectF(panel.box.left() - 66_px, axis - 9_px, 50_px, 18_px), Qt::AlignRight | Qt::AlignVCenter, tr("datum"));
+    painter.drawText(QRectF(box.left() + 16_px, box.bottom() - 26_px, 110_px, 18_px), Qt::AlignLeft, tr("front to the left"));
 }
 
 /// The bar that says how much larger than life it is drawn.
@@ -231,15 +231,15 @@ void TunnelDrawing::paint_scale(QPainter& painter, const QRectF& box, const Pane
     const Palette& p = context_.palette();
     const double axis = panel.box.center().y();
     painter.setFont(font_of(Type::small));
-    const double x = box.right() - 52, top = axis - scale.bar_pixels / 2;
+    const double x = box.right() - 52_px, top = axis - scale.bar_pixels / 2;
     painter.setPen(QPen(p.ink, 1.6));
     painter.drawLine(QPointF(x, top), QPointF(x, top + scale.bar_pixels));
     for (const double y : {top, top + scale.bar_pixels})
-        painter.drawLine(QPointF(x - 6, y), QPointF(x + 6, y));
-    painter.drawText(QRectF(box.right() - 104, top + scale.bar_pixels + 4, 100, 18), Qt::AlignCenter,
+        painter.drawLine(QPointF(x - 6_px, y), QPointF(x + 6_px, y));
+    painter.drawText(QRectF(box.right() - 104_px, top + scale.bar_pixels + 4_px, 100_px, 18_px), Qt::AlignCenter,
                      qt(context_.lengths().with_unit(scale.bar)));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(box.right() - 150, box.top() + 8, 142, 20), Qt::AlignRight,
+    painter.drawText(QRectF(box.right() - 150_px, box.top() + 8_px, 142_px, 20_px), Qt::AlignRight,
                      tr("drawn × %1").arg(scale.factor, 0, 'f', 0));
 }
 

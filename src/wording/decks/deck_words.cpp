@@ -229,6 +229,16 @@ std::vector<std::string> set_up_sentences(const planning::SetUpCorrection& c, co
     return out;
 }
 
+std::string stack_sentence(const planning::FootMove& foot, const planning::Stack& stack, const LengthText& l) {
+    if (stack.pieces.empty())
+        return "Nothing on hand comes near what " + foot.name + " wants.";
+    std::string words;
+    for (const double mm : stack.pieces)
+        words += (words.empty() ? "Under " + foot.name + " " : " + ") + l.plain(mm);
+    const double off = stack.height - foot.raise;
+    return words + (std::abs(off) > planning::level_enough / 2 ? ", off by " + l.signed_with_unit(off) + "." : ".");
+}
+
 std::string milling_sentence(const planning::MillingData& d, const LengthText& l) {
     std::string text = fixed(d.rpm, 0) + " rev/min, feed " +
                        (l.unit() == block::Unit::inch ? fixed(d.feed_rate / 25.4, 2) : fixed(d.feed_rate, 0)) + " " +

@@ -49,6 +49,9 @@ namespace pallix::wording {
                                                        const std::optional<planning::BanksLie>& banks,
                                                        const LengthText& l);
 /// What each foot has to do, and what is left then.
+/// What to put under a foot that is to be raised.
+[[nodiscard]] std::string stack_sentence(const planning::FootMove& foot, const planning::Stack& stack,
+                                         const LengthText& l);
 [[nodiscard]] std::vector<std::string> set_up_sentences(const planning::SetUpCorrection& correction,
                                                         const LengthText& l);
 [[nodiscard]] std::string milling_sentence(const planning::MillingData& data, const LengthText& l);
