@@ -61,7 +61,8 @@ std::array<Instrument, instrument_kinds> usual_instruments() {
             one("dial indicator", InstrumentKind::dial_indicator, thou / 2, 100 * thou),
             one("precision level", InstrumentKind::precision_level, 0.02),
             one("wall gauge", InstrumentKind::wall_gauge, 0.01),
-            one("thermometer", InstrumentKind::thermometer, 0.1)};
+            one("thermometer", InstrumentKind::thermometer, 0.1),
+            one("burette", InstrumentKind::burette, 0.1)};
 }
 
 } // namespace pallix::block

@@ -21,8 +21,9 @@ enum class InstrumentKind {
     precision_level, ///< mm per m
     wall_gauge,      ///< ultrasonic
     thermometer,     ///< °C
+    burette,         ///< cm³
 };
-inline constexpr std::size_t instrument_kinds = 10;
+inline constexpr std::size_t instrument_kinds = 11;
 
 /// Whether its readings are deviations from a zero that belongs to each of them.
 constexpr bool reads_from_zero(InstrumentKind kind) {
@@ -33,7 +34,7 @@ constexpr bool reads_from_zero(InstrumentKind kind) {
 struct Instrument {
     std::string name; ///< as the shop calls it; the register's key
     InstrumentKind kind = InstrumentKind::bore_gauge;
-    double resolution = 0;                      ///< mm (°C, mm per m), one step of its dial or display
+    double resolution = 0;                      ///< mm (°C, mm per m, cm³), one step of its dial or display
     std::optional<double> standard_uncertainty; ///< the same unit, of one reading as its last check states it
     double turn = 0;                            ///< mm, one turn of its dial; 0 without a dial
     std::string last_check;                     ///< ISO date; empty where nobody knows

@@ -24,14 +24,21 @@ enum class Quantity {
     temperature, ///< °C, of the block or the gauge
     indicator,   ///< mm, at a corner of a deck while the block is set up, + is high
     outside,     ///< mm, of a sleeve that is to go into a cylinder
+    head_gap,    ///< mm, under a straightedge on the head of a bank: a bracket
+    volume,      ///< cm³, of the chamber over a cylinder
+    valve,       ///< mm, what a valve of a cylinder may drop before it meets its piston
 };
-inline constexpr std::array quantity_names{
-    "size",  "height", "saddle",      "gap",       "sweep",  "piston",
-    "slope", "wall",   "temperature", "indicator", "outside"}; ///< as files spell them
-inline constexpr std::size_t quantities = 11;
+inline constexpr std::array quantity_names{"size",    "height",   "saddle", "gap",         "sweep",
+                                           "piston",  "slope",    "wall",   "temperature", "indicator",
+                                           "outside", "head_gap", "volume", "valve"}; ///< as files spell them
+inline constexpr std::size_t quantities = 14;
 
 constexpr bool is_length(Quantity q) {
-    return q != Quantity::slope && q != Quantity::temperature;
+    return q != Quantity::slope && q != Quantity::temperature && q != Quantity::volume;
+}
+/// Read with feelers: the thickest that goes in and the thinnest that does not.
+constexpr bool is_bracket(Quantity q) {
+    return q == Quantity::gap || q == Quantity::head_gap;
 }
 
 /// Where a reading is taken. Two readings of one place are repeats of each other.
@@ -63,7 +70,7 @@ struct Conditions {
 struct Reading {
     MeasuredAt at;
     std::string words;           ///< the place as it was asked for: "main 2, front, upright"
-    double value = 0;            ///< mm (mm per m, °C), whole; of a bracket, the thickest that goes in
+    double value = 0;            ///< mm (mm per m, °C, cm³), whole; of a bracket, the thickest that goes in
     std::optional<double> upper; ///< of a bracket, the thinnest that does not go in
     std::string typed;           ///< as the person typed it or the gauge sent it
     bool confirmed = false;      ///< it was asked about and meant

@@ -70,6 +70,12 @@ double mm_per_m(double number, const std::string& word) {
     return word == "thou/ft" ? number * per_foot / 1000 : std::nan("");
 }
 
+double cubic_centimetres(double number, const std::string& word) {
+    if (number > 0 && (word.empty() || word == "cm³" || word == "cm3" || word == "cc" || word == "ml"))
+        return number;
+    return std::nan("");
+}
+
 /// Goes through the thicknesses of a bracket, with the words between them left out.
 class Thicknesses {
   public:
@@ -162,7 +168,10 @@ Reads read_reading(std::string_view text, Quantity quantity, const Expected& exp
         return in_plain_unit(text, expected, "°C", celsius);
     case Quantity::slope:
         return in_plain_unit(text, expected, "mm/m", mm_per_m);
+    case Quantity::volume:
+        return in_plain_unit(text, expected, "cm³", cubic_centimetres);
     case Quantity::gap:
+    case Quantity::head_gap:
         return read_bracket(text, expected);
     default:
         return read_shorthand(text, expected);

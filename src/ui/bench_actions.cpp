@@ -52,9 +52,8 @@ void BenchWindow::build_actions() {
     build_measure_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     const auto show = [this](const QString& html) { HelpDialog(html, this).exec(); };
-    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this, show] {
-        show(view_of(place_)->help() + tr("<p>Shift+F1: all keys.</p>"));
-    });
+    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1),
+               [this, show] { show(view_of(place_)->help() + tr("<p>Shift+F1: all keys.</p>")); });
     add_action(help, tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this, show] { show(all_keys()); });
 }
 
@@ -120,8 +119,8 @@ void BenchWindow::build_view_menu() {
     const auto resize_by = [this](double by) { context_.preferences.set_size(context_.preferences.size() + by); };
     add_action(menu, tr("&Larger"), QKeySequence(QStringLiteral("Ctrl++")), [resize_by] { resize_by(0.1); });
     add_action(menu, tr("S&maller"), QKeySequence(QStringLiteral("Ctrl+-")), [resize_by] { resize_by(-0.1); });
-    add_action(menu, tr("Usual si&ze"), QKeySequence(QStringLiteral("Ctrl+0")),
-               [this] { context_.preferences.set_size(1); });
+    usual_size_ =
+        add_action(menu, {}, QKeySequence(QStringLiteral("Ctrl+0")), [this] { context_.preferences.set_size(1); });
     touch_ = add_action(menu, tr("&Gloves and touch screen"), QKeySequence(QStringLiteral("Ctrl+Shift+T")),
                         [this] { context_.preferences.set_touch(touch_->isChecked()); });
     touch_->setCheckable(true);
@@ -255,6 +254,7 @@ void BenchWindow::refresh_actions() {
     undo_->setText(target ? tr("&Undo: strike “%1”").arg(sentence(target)) : tr("&Undo"));
     stop_drawing_->setEnabled(context_.session.certainty().running());
     redo_->setEnabled(context_.session.redo_target() != nullptr);
+    usual_size_->setText(tr("Usual si&ze (100 %; now %1 %)").arg(100 * context_.preferences.size(), 0, 'f', 0));
 }
 
 void BenchWindow::fill_recent_files() {

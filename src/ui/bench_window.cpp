@@ -16,6 +16,7 @@
 #include "ui/dialogs/new_job_dialog.h"
 #include "ui/files.h"
 #include "ui/frame/call_panel.h"
+#include "ui/frame/place_card.h"
 #include "ui/frame/reading_line.h"
 #include "ui/frame/spoken.h"
 #include "ui/frame/top_bar.h"
@@ -35,6 +36,7 @@
 #include <QLineEdit>
 #include <QMimeData>
 #include <QProgressDialog>
+#include <QScreen>
 #include <QStackedWidget>
 #include <algorithm>
 #include <cmath>
@@ -43,7 +45,8 @@ namespace pallix::ui {
 
 BenchWindow::BenchWindow(Context context, QWidget* parent)
     : QMainWindow(parent), context_(context), top_(new TopBar(context, this)), route_(new RoutePanel(context, this)),
-      call_(new CallPanel(context, this)), reading_(new ReadingLine(context, this)), middle_(new QStackedWidget(this)) {
+      call_(new CallPanel(context, this)), reading_(new ReadingLine(context, this)),
+      place_card_(new PlaceCard(context, this)), middle_(new QStackedWidget(this)) {
     install_spoken();
     setWindowTitle(tr("Pallix"));
     setWindowIcon(QIcon(QStringLiteral(":/pallix.svg")));
@@ -122,7 +125,9 @@ void BenchWindow::follow_size() {
     const double least_width = fingers ? 1280 : 1024, least_height = fingers ? 800 : 700;
     const double room = std::max(1.0, std::min(width() / usual_width, height() / usual_height));
     const double fits = std::min(width() / least_width, height() / least_height);
-    const double wanted = std::min(context_.preferences.size() * room, fits);
+    constexpr double usual_dpi = 96; // what is over it the person has set for the whole system, and Qt has not scaled
+    const double system = screen() ? std::clamp(screen()->logicalDotsPerInch() / usual_dpi, 1.0, 3.0) : 1;
+    const double wanted = std::min(context_.preferences.size() * room * system, fits);
     const double size = std::max(0.8, std::floor(wanted / step + 1e-6) * step);
     if (std::abs(size - scale()) < step / 2 && fingers == touch())
         return;
@@ -138,6 +143,11 @@ void BenchWindow::arrange() {
     frame_->removeWidget(reading_);
     frame_->addWidget(call_, 1, 2, touch() ? 2 : 1, 1);
     frame_->addWidget(reading_, 2, 0, 1, touch() ? 2 : 3);
+    if (touch()) {
+        frame_->addWidget(place_card_, 1, 1, Qt::AlignLeft | Qt::AlignBottom);
+        place_card_->raise();
+    } else
+        route_->set_foot(place_card_);
     reading_->arrange();
 }
 
@@ -235,7 +245,9 @@ ReadingScope BenchWindow::reading_scope() {
     case Place::tunnel:
         return {{main_sizes, saddle_heights, bar_sweep, temperatures}, ""};
     case Place::decks:
-        return {{deck_heights, feelers, deck_level, piston_heights, set_up, temperatures}, decks_->bank().value_or("")};
+        return {{deck_heights, feelers, deck_level, piston_heights, set_up, head_feelers, chamber_volumes, valve_drops,
+                 temperatures},
+                decks_->bank().value_or("")};
     case Place::cylinders: {
         ReadingScope scope{{cylinder_sizes, cylinder_walls, sleeve_sizes, temperatures},
                            cylinders_->bank().value_or("")};
@@ -269,6 +281,7 @@ ReadingScope BenchWindow::reading_scope() {
 }
 
 void BenchWindow::show_asked(const std::optional<planning::AskedReading>& asked) {
+    place_card_->show_asked(asked, asked ? reading_->instrument().kind : block::InstrumentKind{});
     if (tunnel_)
         tunnel_->show_asked(asked);
     if (decks_)

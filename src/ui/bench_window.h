@@ -21,6 +21,7 @@ class CallPanel;
 class BlockView;
 class DecksView;
 class PassportView;
+class PlaceCard;
 class CylindersView;
 class LiftersView;
 class ReadingLine;
@@ -106,6 +107,7 @@ class BenchWindow : public QMainWindow {
     RoutePanel* route_;
     CallPanel* call_;
     ReadingLine* reading_;
+    PlaceCard* place_card_;
     QStackedWidget* middle_;
     QGridLayout* frame_ = nullptr;
     ShopView* shop_ = nullptr;
@@ -120,6 +122,7 @@ class BenchWindow : public QMainWindow {
     QAction* redo_ = nullptr;
     QAction* learner_ = nullptr;
     QAction* touch_ = nullptr;
+    QAction* usual_size_ = nullptr;
     QAction* stop_drawing_ = nullptr;
     std::vector<QAction*> job_actions_; ///< make sense only with a job open
     QSet<QString> told_;                ///< faults of the program

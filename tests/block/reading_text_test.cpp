@@ -81,6 +81,18 @@ TEST(ReadingText, FeelersAreABracket) {
     EXPECT_FALSE(read_reading("a bit", Quantity::gap, e));
 }
 
+TEST(ReadingText, ABuretteReadsCubicCentimetresAndAHeadIsABracketToo) {
+    const Expected e = inch(60, 55);
+    for (const char* typed : {"66.25", "66,25 cc", "66.25 cm³", "66.25 ml"})
+        EXPECT_NEAR(read(typed, Quantity::volume, e).value, 66.25, 1e-12) << typed;
+    EXPECT_EQ(read("660", Quantity::volume, e).suspicion, Suspicion::far);
+    for (const char* typed : {"4 in", "-3", "0", ""})
+        EXPECT_FALSE(read_reading(typed, Quantity::volume, e)) << typed;
+    const auto head = read("2 3", Quantity::head_gap, inch(0, 0.3));
+    EXPECT_NEAR(head.value, 0.0508, 1e-12);
+    EXPECT_NEAR(*head.upper, 0.0762, 1e-12);
+}
+
 TEST(ReadingText, TemperaturesAndSlopes) {
     const Expected e{20, 20, Unit::inch};
     EXPECT_NEAR(read("19.5", Quantity::temperature, e).value, 19.5, 1e-12);

@@ -201,6 +201,50 @@ TEST_F(MockUpTest, WorkOnTheHeadEntersTheSameSums) {
     EXPECT_NEAR(volumes_of(s, *FeatureId::parse("bore.C.1"))->chamber, 19'300, 1e-9) << "measured beats reckoned";
 }
 
+// Chambers, valves and the head's face are read like anything else, and hold until metal comes off them.
+TEST_F(MockUpTest, ChambersValvesAndTheHeadsFaceAreRead) {
+    const FeatureId bore = *FeatureId::parse("bore.C.1"), deck{FeatureKind::deck, "C", 0};
+    const auto read = [this](const MeasuredAt& at, double value, std::optional<double> upper = {}) {
+        Reading r = pallix::test::height_reading({}, value, 0.004);
+        r.at = at;
+        r.upper = upper;
+        add(r);
+    };
+    EngineFigures f = figures();
+    f.chamber = std::nullopt;
+    f.valve_exhaust = 2.5;
+    add(f);
+    read_piston("one side of the pin", 0.40);
+    EXPECT_EQ(missing_figures(state()), std::vector<std::string>{"chamber volume"});
+    EXPECT_FALSE(volumes_of(state(), bore));
+    read({bore, Quantity::volume, "", "", {}}, 20.5);
+    read({bore, Quantity::valve, "intake", "", {}}, 1.8);
+    read({deck, Quantity::head_gap, "", "middle", {}}, 0.04, 0.05);
+    read({deck, Quantity::head_gap, "", "left side", {}}, 0.02, 0.06);
+    EXPECT_TRUE(missing_figures(state()).empty());
+    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 20'500, 1e-9);
+    EXPECT_EQ(head_state(state(), "C").gap_low, 0.04);
+    EXPECT_EQ(head_state(state(), "C").gap_high, 0.06) << "the worst line";
+    auto c = deck_consequences(state(), piston_crowns(state()), "C", 200.0, 0.1);
+    EXPECT_NEAR(*c.valve_intake, 1.7, 1e-12);
+    EXPECT_NEAR(*c.valve_exhaust, 2.4, 1e-12) << "as it was told";
+
+    add(DeckCut{"C", PassKind::witness, 0.03, true, {}}); // valves come nearer, the head stays what it is
+    EXPECT_EQ(head_state(state(), "C").gap_low, 0.04);
+    EXPECT_FALSE(deck_consequences(state(), piston_crowns(state()), "C", 200.0, 0.1).valve_intake);
+    read({bore, Quantity::valve, "intake", "", {}}, 1.77); // 0.03 is off already, 0.07 more will be
+    c = deck_consequences(state(), piston_crowns(state()), "C", 200.0, 0.1);
+    EXPECT_NEAR(*c.valve_intake, 1.70, 1e-12);
+
+    add(HeadWork{"C", {}, {}, 0.2, {}});
+    EXPECT_FALSE(head_state(state(), "C").gap_low) << "the face is another one";
+    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 20'500 - chamber_loss(60.01, 0.2), 1e-9);
+    add(HeadWork{"C", {}, {}, 0, 19'300});
+    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 19'300, 1e-9) << "told after it was read";
+    read({bore, Quantity::volume, "", "", {}}, 19.4);
+    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 19'400, 1e-9) << "and read after it was told";
+}
+
 TEST(Milling, SpeedsAndFinish) { // machining tables: 100 ft/min on 1 in is 382 rev/min
     const CutterFitted inch{25.4, 1, 0.8, 30.48, 0.2, 30.48, 0.1, false};
     EXPECT_NEAR(milling_for(inch, PassKind::pass, 100).rpm, 381.97, 0.005);

@@ -41,6 +41,9 @@ TEST(ReadingPlan, HoldsEveryPlaceOfTheTrade) {
     EXPECT_EQ(count(Measuring::piston_heights), 2U);
     EXPECT_EQ(count(Measuring::lifter_sizes), 0U);
     EXPECT_EQ(count(Measuring::temperatures), 2U);
+    EXPECT_EQ(count(Measuring::head_feelers), 5U);
+    EXPECT_EQ(count(Measuring::chamber_volumes), 1U);
+    EXPECT_EQ(count(Measuring::valve_drops), 2U);
     for (std::size_t i = 0; i < measurings; ++i)
         for (const MeasuredAt& at : usual_places(b, static_cast<Measuring>(i), "C"))
             EXPECT_TRUE(b.lists(at.feature)) << at.key();

@@ -44,6 +44,12 @@ TEST(ReadingWords, NameThePlaceByFunction) {
     EXPECT_EQ(place_of_reading(b, planning::usual_places(b, Measuring::temperatures, "")[1]),
               "temperature of the gauge");
     EXPECT_EQ(place_of_reading(b, planning::usual_places(b, Measuring::feelers, "C")[0]), "deck, edge right side");
+    EXPECT_EQ(place_of_reading(b, planning::usual_places(b, Measuring::head_feelers, "C")[0]),
+              "head over the deck, edge right side");
+    EXPECT_EQ(place_of_reading(b, planning::usual_places(b, Measuring::chamber_volumes, "C")[0]),
+              "chamber of cylinder 1 (bore 1)");
+    EXPECT_EQ(place_of_reading(b, planning::usual_places(b, Measuring::valve_drops, "C")[1]),
+              "cylinder 1 (bore 1), exhaust valve to piston");
 }
 
 TEST(ReadingWords, SayTheSignOfAGaugeInWords) {

@@ -7,12 +7,13 @@
 namespace pallix::block {
 namespace {
 
-constexpr std::array instrument_kind_names{"bore_gauge",   "inside_micrometer", "outside_micrometer", "deck_bridge",
-                                           "straightedge", "lever_indicator",   "dial_indicator",     "precision_level",
-                                           "wall_gauge",   "thermometer"};
+constexpr std::array instrument_kind_names{
+    "bore_gauge",     "inside_micrometer", "outside_micrometer", "deck_bridge", "straightedge", "lever_indicator",
+    "dial_indicator", "precision_level",   "wall_gauge",         "thermometer", "burette"};
 static_assert(instrument_kind_names.size() == instrument_kinds && quantity_names.size() == quantities);
 
 constexpr Range celsius_range{-60, 200};
+constexpr Range burette_range{0, 10000, true}; // cm³
 
 /// Which features a quantity is read of.
 std::initializer_list<FeatureKind> kinds_of(Quantity quantity) {
@@ -24,6 +25,7 @@ std::initializer_list<FeatureKind> kinds_of(Quantity quantity) {
         return round;
     case Quantity::height:
     case Quantity::gap:
+    case Quantity::head_gap:
     case Quantity::slope:
     case Quantity::indicator:
         return decks;
@@ -32,6 +34,8 @@ std::initializer_list<FeatureKind> kinds_of(Quantity quantity) {
         return mains;
     case Quantity::piston:
     case Quantity::outside:
+    case Quantity::volume:
+    case Quantity::valve:
         return bores;
     case Quantity::wall:
         return holes;
@@ -49,7 +53,10 @@ Range range_of(Quantity quantity) {
     case Quantity::outside:
         return size_range;
     case Quantity::gap:
+    case Quantity::head_gap:
         return length_range;
+    case Quantity::volume:
+        return burette_range;
     case Quantity::temperature:
         return celsius_range;
     default:

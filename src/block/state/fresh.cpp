@@ -19,6 +19,9 @@ bool is_sweep(const MeasuredAt& at) {
 bool is_set_up(const MeasuredAt& at) {
     return at.quantity == Quantity::sweep || at.quantity == Quantity::indicator;
 }
+bool is_of_head(const MeasuredAt& at) {
+    return at.quantity == Quantity::head_gap || at.quantity == Quantity::volume || at.quantity == Quantity::valve;
+}
 bool is_size_or_wall(const MeasuredAt& at) {
     return at.quantity == Quantity::size || at.quantity == Quantity::wall;
 }
@@ -35,9 +38,16 @@ struct Ends {
 
     Rounds operator()(const DeckCut& cut) const {
         return {{"the deck was cut since", [bank = cut.bank](const MeasuredAt& at) {
-                     return at.feature.bank == bank &&
-                            (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston);
+                     return at.feature.bank == bank && at.quantity != Quantity::head_gap &&
+                            (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston ||
+                             at.quantity == Quantity::valve);
                  }}};
+    }
+    Rounds operator()(const HeadWork& work) const {
+        if (work.cut <= 0)
+            return {};
+        return {{"the head was cut since",
+                 [bank = work.bank](const MeasuredAt& at) { return at.feature.bank == bank && is_of_head(at); }}};
     }
 
     /// Said to be done after it was measured as it now is, nothing is measured twice.

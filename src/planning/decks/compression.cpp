@@ -3,6 +3,7 @@
 
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -18,6 +19,10 @@ namespace {
 
 double disc(double diameter) {
     return std::numbers::pi / 4 * diameter * diameter;
+}
+
+double middle_of(const block::Tolerance& t) {
+    return t.nominal + (t.lower + t.upper) / 2;
 }
 
 /// What was read at one cylinder, side by side.
@@ -114,11 +119,13 @@ std::vector<PistonCrown> piston_crowns(const JobState& state) {
     return crowns;
 }
 
-std::vector<std::string> missing_figures(const block::EngineFigures& f) {
+std::vector<std::string> missing_figures(const JobState& state) {
+    const block::EngineFigures& f = decks_of(state).figures;
+    const auto& bores = intake_of(state).blueprint->bores;
     std::vector<std::string> missing;
     if (!f.stroke)
         missing.emplace_back("stroke");
-    if (!f.chamber && f.chambers.empty())
+    if (std::ranges::none_of(bores, [&](const auto& bore) { return chamber_now(state, bore.id).has_value(); }))
         missing.emplace_back("chamber volume");
     if (!f.gasket_thickness)
         missing.emplace_back("gasket thickness");
@@ -144,26 +151,69 @@ HeadState head_state(const JobState& state, const std::string& bank) {
         }
         if (work.chamber) {
             head.chamber = work.chamber;
+            head.chamber_told = sequence;
             head.cut_since_chamber = 0;
         }
     }
+    std::optional<double> low, high; // line by line: the worst
+    for (const block::MeasuredPlace& p : readings_of(state).places)
+        if (p.at.quantity == block::Quantity::head_gap && p.at.feature.bank == bank && !p.stale() && p.upper) {
+            low = std::max(low.value_or(0), p.value);
+            high = std::max(high.value_or(0), *p.upper);
+        }
+    if (low) {
+        head.gap_low = low;
+        head.gap_high = high;
+    }
     return head;
+}
+
+std::optional<double> chamber_now(const JobState& state, const FeatureId& bore) {
+    const block::EngineFigures& f = decks_of(state).figures;
+    const block::HoleBlueprint* meant = intake_of(state).blueprint->hole(bore);
+    if (!meant)
+        return std::nullopt;
+    const HeadState head = head_state(state, bore.bank);
+    const double diameter = middle_of(meant->diameter);
+    const block::MeasuredPlace* read =
+        readings_of(state).place(block::MeasuredAt{bore, block::Quantity::volume, "", "", {}});
+    if (read && read->sequences.back() > head.chamber_told) {
+        double cut = 0;
+        for (const auto& [sequence, work] : decks_of(state).heads)
+            if (work.bank == bore.bank && sequence > read->sequences.back())
+                cut += work.cut;
+        constexpr double mm3 = 1000; // in a cm³
+        return read->value * mm3 - chamber_loss(diameter, cut);
+    }
+    const auto own = f.chambers.find(meant->cylinder.value_or(bore.number));
+    const auto told = head.chamber ? head.chamber : own != f.chambers.end() ? std::optional(own->second) : f.chamber;
+    return told ? std::optional(*told - chamber_loss(diameter, head.cut_since_chamber)) : std::nullopt;
+}
+
+std::optional<double> valve_clearance(const JobState& state, const std::string& bank, const std::string& valve) {
+    const block::EngineFigures& f = decks_of(state).figures;
+    std::optional<double> closest;
+    for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores) {
+        const block::MeasuredPlace* read =
+            readings_of(state).place(block::MeasuredAt{bore.id, block::Quantity::valve, valve, "", {}});
+        if (bore.id.bank == bank && read && !read->stale())
+            closest = std::min(closest.value_or(read->value), read->value);
+    }
+    if (closest) // nothing was cut since: all that came off was off by then
+        return *closest + decks_of(state).deck(bank).depth_in_all() + head_state(state, bank).cut;
+    return valve == "intake" ? f.valve_intake : f.valve_exhaust;
 }
 
 std::optional<CylinderVolumes> volumes_of(const JobState& state, const FeatureId& bore) {
     const block::EngineFigures& f = decks_of(state).figures;
     const block::HoleBlueprint* meant = intake_of(state).blueprint->hole(bore);
-    if (!meant || !missing_figures(f).empty())
+    const auto chamber = chamber_now(state, bore);
+    if (!meant || !chamber || !f.stroke || !f.gasket_thickness)
         return std::nullopt;
     CylinderVolumes v;
-    v.bore = meant->diameter.nominal + (meant->diameter.lower + meant->diameter.upper) / 2;
+    v.bore = middle_of(meant->diameter);
     v.stroke = *f.stroke;
-    const auto own = f.chambers.find(meant->cylinder.value_or(bore.number));
-    if (own == f.chambers.end() && !f.chamber)
-        return std::nullopt;
-    const HeadState head = head_state(state, bore.bank);
-    const double before = own != f.chambers.end() ? own->second : *f.chamber;
-    v.chamber = head.chamber.value_or(before) - chamber_loss(v.bore, head.cut_since_chamber);
+    v.chamber = *chamber;
     v.gasket_thickness = *f.gasket_thickness;
     v.gasket_bore = f.gasket_bore.value_or(v.bore);
     v.dish = f.dish;

@@ -55,13 +55,21 @@ struct PistonCrown {
 /// @param bore diameter, mm
 [[nodiscard]] std::optional<CylinderVolumes> volumes_of(const block::JobState& state, const block::FeatureId& bore);
 /// What the figures still lack for a compression ratio, in words; empty when they are complete.
-[[nodiscard]] std::vector<std::string> missing_figures(const block::EngineFigures& figures);
+[[nodiscard]] std::vector<std::string> missing_figures(const block::JobState& state);
+/// The chamber over a cylinder as it now is, mm³: what was told or measured last, less what came off the head since.
+[[nodiscard]] std::optional<double> chamber_now(const block::JobState& state, const block::FeatureId& bore);
+/// Valve to piston as it was before deck or head were cut, mm: as measured with the dial, the closest of the bank, or
+/// as it was told.
+/// @param valve "intake" or "exhaust"
+[[nodiscard]] std::optional<double> valve_clearance(const block::JobState& state, const std::string& bank,
+                                                    const std::string& valve);
 
 /// What a head's face reads and what came off it in all.
 struct HeadState {
     std::optional<double> gap_low, gap_high; ///< mm, the last bracket
     double cut = 0;                          ///< mm in all
     std::optional<double> chamber;           ///< mm³, measured after its last cut
+    std::int64_t chamber_told = 0;           ///< entry that says so
     double cut_since_chamber = 0;            ///< mm, after the chambers were measured, or in all where they never were
 };
 [[nodiscard]] HeadState head_state(const block::JobState& state, const std::string& bank);

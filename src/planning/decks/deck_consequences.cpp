@@ -44,10 +44,10 @@ DeckConsequences deck_consequences(const block::JobState& state, const std::vect
     }
     d.ratio_spread = most > least ? most - least : 0;
     const double nearer = cut + d.head_cut; // the head comes down by both
-    if (f.valve_intake)
-        d.valve_intake = *f.valve_intake - nearer;
-    if (f.valve_exhaust)
-        d.valve_exhaust = *f.valve_exhaust - nearer;
+    if (const auto intake = valve_clearance(state, bank_id, "intake"))
+        d.valve_intake = *intake - nearer;
+    if (const auto exhaust = valve_clearance(state, bank_id, "exhaust"))
+        d.valve_exhaust = *exhaust - nearer;
     const auto lifter = std::ranges::find_if(intake_of(state).blueprint->lifters,
                                              [&](const block::HoleBlueprint& l) { return l.id.bank == bank_id; });
     if (lifter != intake_of(state).blueprint->lifters.end() && nearer > 5e-4)

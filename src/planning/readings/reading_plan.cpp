@@ -22,8 +22,9 @@ using block::Quantity;
 using metrology::Vec2;
 
 constexpr std::array<const char*, measurings> names{
-    "main_sizes",     "saddle_heights", "bar_sweep",    "deck_heights", "feelers", "deck_level",  "cylinder_sizes",
-    "cylinder_walls", "piston_heights", "lifter_sizes", "temperatures", "set_up",  "sleeve_sizes"};
+    "main_sizes",     "saddle_heights", "bar_sweep",       "deck_heights", "feelers",      "deck_level",
+    "cylinder_sizes", "cylinder_walls", "piston_heights",  "lifter_sizes", "temperatures", "set_up",
+    "sleeve_sizes",   "head_feelers",   "chamber_volumes", "valve_drops"};
 
 FeatureId deck_id(const std::string& bank) {
     return {FeatureKind::deck, bank, 0};
@@ -113,7 +114,12 @@ Meant what_is_meant(const block::JobState& state, const MeasuredAt& at) {
     case Quantity::outside:
         return {nominal_of(b, at.feature) + 4, 8}; // a wall of two or more: the makers differ
     case Quantity::gap:
+    case Quantity::head_gap:
         return {0, 0.3};
+    case Quantity::volume:
+        return {60, 55};
+    case Quantity::valve:
+        return {3, 3};
     case Quantity::piston:
         return {0, 1.3};
     case Quantity::slope:
@@ -168,8 +174,9 @@ bool goes_by_bank(Measuring what) {
 block::InstrumentKind usual_instrument(Measuring what) {
     using enum block::InstrumentKind;
     constexpr std::array<block::InstrumentKind, measurings> kinds{
-        bore_gauge, lever_indicator, lever_indicator, deck_bridge, straightedge,   precision_level,   bore_gauge,
-        wall_gauge, dial_indicator,  bore_gauge,      thermometer, dial_indicator, outside_micrometer};
+        bore_gauge,         lever_indicator, lever_indicator, deck_bridge,   straightedge, precision_level,
+        bore_gauge,         wall_gauge,      dial_indicator,  bore_gauge,    thermometer,  dial_indicator,
+        outside_micrometer, straightedge,    burette,         dial_indicator};
     return kinds[static_cast<std::size_t>(what)];
 }
 
@@ -249,6 +256,16 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
         return places;
     case Measuring::sleeve_sizes:
         return bore_places(b.bores, bank, Quantity::outside, {"top", "middle", "bottom"}, {"one way", "the other way"});
+    case Measuring::head_feelers:
+        for (const EdgeLine& line : edge_lines(b, bank))
+            places.push_back({deck_id(bank), Quantity::head_gap, "", line.name, {}});
+        return places;
+    case Measuring::chamber_volumes:
+        return bore_places(b.bores, bank, Quantity::volume, {""}, {""});
+    case Measuring::valve_drops:
+        places = bore_places(b.bores, bank, Quantity::valve, {"intake", "exhaust"}, {""});
+        places.resize(std::min<std::size_t>(places.size(), 2));
+        return places;
     case Measuring::temperatures:
         break;
     }
@@ -257,6 +274,8 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
 }
 
 std::vector<MeasuredAt> all_places(const Blueprint& b, Measuring what, const std::string& bank) {
+    if (what == Measuring::valve_drops)
+        return bore_places(b.bores, bank, Quantity::valve, {"intake", "exhaust"}, {""});
     return what == Measuring::piston_heights ? piston_places(b, bank, false) : usual_places(b, what, bank);
 }
 
@@ -332,7 +351,8 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     e.believable = asked.believable;
     e.bench = bench;
     const Quantity q = asked.at.quantity;
-    e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston || q == Quantity::indicator;
+    e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston || q == Quantity::indicator ||
+               q == Quantity::valve;
     if (block::reads_from_zero(instrument.kind) && instrument.zero &&
         std::abs(*instrument.zero - asked.expected) <= asked.believable)
         e.zero = instrument.zero;
@@ -354,7 +374,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
 
 bool decides_a_cut(Measuring what) {
     return what != Measuring::temperatures && what != Measuring::bar_sweep && what != Measuring::deck_level &&
-           what != Measuring::set_up;
+           what != Measuring::set_up && what != Measuring::head_feelers;
 }
 
 } // namespace pallix::planning

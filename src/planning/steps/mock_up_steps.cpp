@@ -60,14 +60,16 @@ void add_mock_up_steps(Route& route) {
     Step& figures = route.add(Task::give_volumes, "mock_up/figures", Stage::mock_up);
     figures.leads = route.a.decks.kind == DeckStep::give_figures;
     const block::EngineFigures& known = decks_of(state).figures;
+    const auto wanted = missing_figures(state);
     const auto ask = [&figures](const char* key, AskKind kind, bool missing) {
         if (missing)
             figures.asks.push_back({key, kind, {}, {}, {}});
     };
     ask("engine_figures/stroke_mm", AskKind::length, !known.stroke);
-    ask("engine_figures/chamber_mm3", AskKind::count, !known.chamber && known.chambers.empty());
+    ask("engine_figures/chamber_mm3", AskKind::count,
+        std::ranges::find(wanted, "chamber volume") != wanted.end());
     ask("engine_figures/gasket_thickness_mm", AskKind::length, !known.gasket_thickness);
-    if (missing_figures(known).empty())
+    if (wanted.empty())
         figures.state = StepState::done;
 }
 

@@ -24,7 +24,8 @@ using block::InstrumentKind;
 namespace {
 
 bool is_plain(InstrumentKind kind) { // not a length
-    return kind == InstrumentKind::thermometer || kind == InstrumentKind::precision_level;
+    return kind == InstrumentKind::thermometer || kind == InstrumentKind::precision_level ||
+           kind == InstrumentKind::burette;
 }
 
 QPushButton* button(const QString& text, QWidget* parent) {

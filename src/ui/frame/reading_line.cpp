@@ -277,7 +277,8 @@ void ReadingLine::show_asked() {
     if (block::is_length(asked_->at.quantity) && asked_->expected != 0)
         detail += tr(" · expected %1").arg(qt(context_.lengths().with_unit(asked_->expected)));
     detail_->setText(detail);
-    field_->setPlaceholderText(asked_->at.quantity == block::Quantity::gap           ? tr("e.g. 6 7")
+    field_->setPlaceholderText(block::is_bracket(asked_->at.quantity)                ? tr("e.g. 6 7")
+                               : asked_->at.quantity == block::Quantity::volume      ? tr("e.g. 66.2")
                                : asked_->at.quantity == block::Quantity::temperature ? tr("e.g. 19.5")
                                                                                      : tr("e.g. −0.4 thou"));
     if (questioned_.isEmpty())

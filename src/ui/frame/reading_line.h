@@ -41,6 +41,7 @@ class ReadingLine : public QWidget {
     void refresh();
     void take_focus();
     void arrange(); ///< for keys or for fingers
+    [[nodiscard]] block::Instrument instrument() const; ///< in hand
 
     [[nodiscard]] std::optional<planning::Measuring> measuring() const;
     void measure(planning::Measuring what); ///< one of the scope's
@@ -73,7 +74,6 @@ class ReadingLine : public QWidget {
     void take_what_waits();
     void note_what_was_sent();
     void tell_asked();
-    [[nodiscard]] block::Instrument instrument() const;
     [[nodiscard]] block::Expected expected() const;
     [[nodiscard]] const block::Entry* last_reading() const;
 

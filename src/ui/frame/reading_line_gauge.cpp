@@ -95,8 +95,12 @@ void ReadingLine::take_from_gauge() {
     sent_.pop_front();
     const QString text = typed(reading);
     const bool celsius = reading.unit == "C";
-    if (celsius != (asked_->at.quantity == block::Quantity::temperature)) {
-        say(tr("Not taken: the gauge sent %1, expected %2.").arg(text, celsius ? tr("a length") : tr("a temperature")),
+    const block::Quantity wanted = asked_->at.quantity;
+    if (celsius != (wanted == block::Quantity::temperature) || wanted == block::Quantity::volume) {
+        say(tr("Not taken: the gauge sent %1, expected %2.")
+                .arg(text, wanted == block::Quantity::temperature ? tr("a temperature")
+                           : wanted == block::Quantity::volume    ? tr("a volume")
+                                                                  : tr("a length")),
             context_.palette().fails);
         return;
     }

@@ -114,6 +114,10 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
     column->addStretch();
 }
 
+void RoutePanel::set_foot(QWidget* widget) {
+    layout()->addWidget(widget);
+}
+
 void RoutePanel::refresh(Place here) {
     const bool job = context_.session.has_job();
     shop_->set_state(StageMark::open, here == Place::shop, true);

@@ -43,6 +43,7 @@ class RoutePanel : public QWidget {
   public:
     explicit RoutePanel(Context context, QWidget* parent = nullptr);
     void refresh(Place here);
+    void set_foot(QWidget* widget); ///< below the last stop
 
   Q_SIGNALS:
     void chosen(Place place);

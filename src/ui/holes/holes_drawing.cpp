@@ -216,12 +216,6 @@ void HolesDrawing::paint_hole(QPainter& painter, const Layout& layout, const blo
             painter.drawText(QRectF(at.x() - 46_px, height() - 56_px, 92_px, 22_px), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     }
-    if (asked && asked_->at.quantity == block::Quantity::size) { // which way the gauge goes in
-        const bool across = asked_->at.direction == "across";
-        const QPointF d = across ? QPointF(0, radius - 3_px) : QPointF(radius - 3_px, 0);
-        painter.setPen(QPen(p.accent, 3));
-        painter.drawLine(at - d, at + d);
-    }
 }
 
 void HolesDrawing::paint_error(QPainter& painter, const Layout& layout, Vec2 error, QPointF at, bool marked) {

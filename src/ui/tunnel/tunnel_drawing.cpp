@@ -148,8 +148,6 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
         painter.setFont(font_of(Type::small));
         painter.drawText(QRectF(panel.box.left(), box.bottom() - 30_px, panel.box.width(), 18_px), Qt::AlignCenter,
                          side ? tr("heights not measured") : tr("not measured from above"));
-        if (side)
-            paint_asked(painter, box);
         return;
     }
     QPolygonF line;
@@ -172,41 +170,6 @@ void TunnelDrawing::paint_panel(QPainter& painter, const QRectF& box, Seen seen)
                          Qt::AlignCenter, qt(lengths.with_sign(deviation(mains[i]))));
     }
     paint_scale(painter, box, panel, scale);
-    if (side)
-        paint_asked(painter, box);
-}
-
-/// The housing seen from the rear, with the way the gauge goes in or where the indicator stands.
-void TunnelDrawing::paint_asked(QPainter& painter, const QRectF& box) {
-    if (!asked_ || (asked_->at.quantity != block::Quantity::size && asked_->at.quantity != block::Quantity::sweep))
-        return;
-    const Palette& p = context_.palette();
-    const QPointF middle(box.left() + 62_px, box.top() + 92_px);
-    const double r = 28;
-    painter.setPen(QPen(p.deck.edge, 1.4));
-    painter.setBrush(p.page);
-    painter.drawEllipse(middle, r, r);
-    painter.drawLine(middle - QPointF(r + 8_px, 0), middle - QPointF(r, 0)); // the parting line
-    painter.drawLine(middle + QPointF(r, 0), middle + QPointF(r + 8_px, 0));
-    const std::string& way = asked_->at.direction;
-    double angle = 0; // from upright, clockwise
-    if (way == "60 left")
-        angle = -60;
-    else if (way == "60 right")
-        angle = 60;
-    else if (way == "3")
-        angle = 90;
-    else if (way == "6")
-        angle = 180;
-    else if (way == "9")
-        angle = -90;
-    const double a = angle * block::radians_per_degree;
-    const QPointF d(std::sin(a), -std::cos(a));
-    painter.setPen(QPen(p.accent, 3));
-    painter.drawLine(middle + (asked_->at.quantity == block::Quantity::size ? -r : 0) * d, middle + r * d);
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(p.accent);
-    painter.drawEllipse(middle + r * d, 4_px, 4_px);
 }
 
 /// What is seen and what is up.

@@ -33,7 +33,6 @@ class TunnelDrawing : public Drawing {
         bool side_known = true;
     };
     [[nodiscard]] std::vector<Section> sections() const;
-    void paint_asked(QPainter& painter, const QRectF& box);
     struct Panel {
         QRectF box;
         double x0, x1; ///< mm along the crankshaft at the box's ends

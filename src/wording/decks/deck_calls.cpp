@@ -242,7 +242,7 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
                 "Hands clear when the crank is turned; turn it by the bar, not by the pistons."};
     case DeckStep::give_figures: {
         std::string lacking;
-        for (const std::string& word : planning::missing_figures(decks_of(state).figures))
+        for (const std::string& word : planning::missing_figures(state))
             lacking += (lacking.empty() ? "" : ", ") + word;
         return {"Give the volumes",
                 "",

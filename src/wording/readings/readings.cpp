@@ -20,16 +20,25 @@ using block::Quantity;
 using planning::Measuring;
 
 std::string instrument_kind_name(InstrumentKind kind) {
-    constexpr std::array names{"dial bore gauge",          "inside micrometer", "outside micrometer", "deck bridge",
-                               "straightedge and feelers", "lever indicator",   "dial indicator",     "precision level",
-                               "ultrasonic wall gauge",    "thermometer"};
+    constexpr std::array names{"dial bore gauge",
+                               "inside micrometer",
+                               "outside micrometer",
+                               "deck bridge",
+                               "straightedge and feelers",
+                               "lever indicator",
+                               "dial indicator",
+                               "precision level",
+                               "ultrasonic wall gauge",
+                               "thermometer",
+                               "burette"};
     return names[static_cast<std::size_t>(kind)];
 }
 
 std::string measuring_name(Measuring what) {
-    constexpr std::array names{"main sizes",   "saddle heights", "bar sweep",      "deck heights",   "feelers",
-                               "deck level",   "cylinder sizes", "cylinder walls", "piston to deck", "lifter sizes",
-                               "temperatures", "set-up",         "sleeve, outside"};
+    constexpr std::array names{"main sizes",      "saddle heights", "bar sweep",       "deck heights",
+                               "feelers",         "deck level",     "cylinder sizes",  "cylinder walls",
+                               "piston to deck",  "lifter sizes",   "temperatures",    "set-up",
+                               "sleeve, outside", "head feelers",   "chamber volumes", "valve to piston"};
     return names[static_cast<std::size_t>(what)];
 }
 
@@ -91,6 +100,12 @@ std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt&
     }
     case Quantity::gap:
         return feature_words(b, at.feature) + ", edge " + at.direction;
+    case Quantity::head_gap:
+        return "head over the " + feature_words(b, at.feature) + ", edge " + at.direction;
+    case Quantity::volume:
+        return "chamber of " + feature_words(b, at.feature);
+    case Quantity::valve:
+        return feature_words(b, at.feature) + ", " + at.level + " valve to piston";
     case Quantity::temperature:
         return "temperature of the " + at.direction;
     case Quantity::saddle:
@@ -112,6 +127,8 @@ std::string quantity_text(Quantity q, double value, const LengthText& l) {
         return fixed(value, 1) + " °C";
     case Quantity::slope:
         return fixed(value, 3) + " mm/m";
+    case Quantity::volume:
+        return fixed(value, 2) + " cm³";
     case Quantity::saddle:
     case Quantity::sweep:
     case Quantity::indicator:
@@ -124,7 +141,7 @@ std::string quantity_text(Quantity q, double value, const LengthText& l) {
 std::string understood_words(const block::Understood& u, Quantity q, const block::Expected& e,
                              const std::string& zero_set_on, const LengthText& l) {
     std::string text = "understood: ";
-    if (q == Quantity::gap)
+    if (block::is_bracket(q))
         return text + (u.value > 0 ? l.with_unit(u.value) + " goes in, " : "nothing under ") + l.with_unit(*u.upper) +
                (u.value > 0 ? " does not" : " goes in");
     text += quantity_text(q, u.value, l);
@@ -142,7 +159,7 @@ std::string question_about(const block::Understood& u, Quantity q, const block::
     case block::Suspicion::none:
         return "";
     case block::Suspicion::ten_times:
-        if (q == Quantity::gap)
+        if (block::is_bracket(q))
             return "That is ten times more than feelers find: tenths taken for thou?" + again;
         return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
                (e.direct ? quantity_text(q, u.value, l) : l.signed_with_unit(u.deviation)) + ", or type it again.";
@@ -166,6 +183,7 @@ std::string question_about(const block::Understood& u, Quantity q, const block::
 std::string what_to_type(Quantity q, const block::Instrument& i, const LengthText& l) {
     switch (q) {
     case Quantity::gap:
+    case Quantity::head_gap:
         return l.unit() == block::Unit::inch ? "What goes in, then what does not, in thou: 6 7. Nothing: 0 1."
                                              : "What goes in, then what does not: 0.15 0.20. Nothing: 0 0.05.";
     case Quantity::temperature:
@@ -178,6 +196,10 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
         return "The indicator, + pushed in.";
     case Quantity::indicator:
         return "The indicator at that corner, + where the block is high.";
+    case Quantity::volume:
+        return "Cubic centimetres out of the burette.";
+    case Quantity::valve:
+        return "How far the valve drops before it meets the piston.";
     case Quantity::piston:
         return "Piston below the deck; − where it stands proud.";
     default:
@@ -189,6 +211,36 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
                                  : "A whole size, or its deviation with a sign or in thou, tenths, µm.";
 }
 
+std::string more_means(Quantity q) {
+    switch (q) {
+    case Quantity::size:
+    case Quantity::outside:
+        return "larger";
+    case Quantity::wall:
+        return "thicker";
+    case Quantity::height:
+        return "higher";
+    case Quantity::saddle:
+        return "the saddle is higher";
+    case Quantity::sweep:
+        return "pushed in";
+    case Quantity::indicator:
+        return "the block is high";
+    case Quantity::piston:
+        return "below the deck";
+    case Quantity::slope:
+        return "rises to the rear, or outwards";
+    case Quantity::valve:
+        return "drops further";
+    case Quantity::gap:
+    case Quantity::head_gap:
+    case Quantity::volume:
+    case Quantity::temperature:
+        break;
+    }
+    return "";
+}
+
 std::string instrument_words(const block::Instrument& i, const LengthText& l) {
     std::vector<std::string> parts;
     if (block::reads_from_zero(i.kind))
@@ -197,6 +249,7 @@ std::string instrument_words(const block::Instrument& i, const LengthText& l) {
                                : std::string("no zero set"));
     if (i.standard_uncertainty)
         parts.push_back("±" + (i.kind == InstrumentKind::thermometer ? fixed(2 * *i.standard_uncertainty, 1) + " °C"
+                               : i.kind == InstrumentKind::burette   ? fixed(2 * *i.standard_uncertainty, 2) + " cm³"
                                : i.kind == InstrumentKind::precision_level
                                    ? fixed(2 * *i.standard_uncertainty, 3) + " mm/m"
                                    : l.fine(2 * *i.standard_uncertainty)));

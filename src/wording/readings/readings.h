@@ -32,6 +32,8 @@ namespace pallix::wording {
 [[nodiscard]] std::string question_about(const block::Understood& understood, block::Quantity quantity,
                                          const block::Expected& expected, const LengthText& l);
 /// What may be typed, as the empty reading line says it.
+/// What plus stands for: "larger"; nothing where a reading has no sense of its own.
+[[nodiscard]] std::string more_means(block::Quantity q);
 [[nodiscard]] std::string what_to_type(block::Quantity quantity, const block::Instrument& instrument,
                                        const LengthText& l);
 /// "zero 73.990 mm, set on the ring" — or what is missing before its readings can be trusted.
