@@ -1,9 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/bench_application.h"
 
+#include "ui/frame/spoken.h"
+
 #include <cstdio>
 
 namespace pallix::ui {
+
+BenchApplication::BenchApplication(int& argc, char** argv) : QApplication(argc, argv) {
+    install_spoken();
+}
 
 bool BenchApplication::notify(QObject* receiver, QEvent* event) {
     try {

@@ -11,7 +11,7 @@ namespace pallix::ui {
 class BenchApplication : public QApplication {
     Q_OBJECT
   public:
-    using QApplication::QApplication;
+    BenchApplication(int& argc, char** argv);
     bool notify(QObject* receiver, QEvent* event) override;
 
   Q_SIGNALS:

@@ -18,7 +18,6 @@
 #include "ui/frame/call_panel.h"
 #include "ui/frame/place_card.h"
 #include "ui/frame/reading_line.h"
-#include "ui/frame/spoken.h"
 #include "ui/frame/top_bar.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
@@ -47,7 +46,6 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     : QMainWindow(parent), context_(context), top_(new TopBar(context, this)), route_(new RoutePanel(context, this)),
       call_(new CallPanel(context, this)), reading_(new ReadingLine(context, this)),
       place_card_(new PlaceCard(context, this)), middle_(new QStackedWidget(this)) {
-    install_spoken();
     setWindowTitle(tr("Pallix"));
     setWindowIcon(QIcon(QStringLiteral(":/pallix.svg")));
     setAcceptDrops(true);
@@ -70,7 +68,11 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
 
     connect(route_, &RoutePanel::chosen, this, &BenchWindow::go_to);
     call_->set_painted([this](const planning::Step& step) { return view_of(place_)->painted(step); });
-    connect(call_, &CallPanel::answered, this, [this] { view_of(place_)->answered(); });
+    connect(call_, &CallPanel::answered, this, [this] {
+        view_of(place_)->answered();
+        if (const auto next = call_->step())
+            reading_->take_up(*next); // where it is typed
+    });
     connect(call_, &CallPanel::place_wanted, this, &BenchWindow::go_to);
     connect(call_, &CallPanel::logs_wanted, this, [this] { import_logs(); });
     connect(&context_.preferences, &session::Preferences::size_changed, this, &BenchWindow::follow_size);

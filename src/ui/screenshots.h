@@ -13,7 +13,7 @@ class BenchWindow;
 /// Goes through the main views with the demo's jobs and writes a picture of each into a folder.
 /// @param size of the window, px
 /// @return the reason in words where one cannot be written
-[[nodiscard]] tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context,
-                                                            const QString& folder, const QSize& size = {1280, 800});
+[[nodiscard]] tl::expected<void, QString> write_screenshots(BenchWindow& window, Context context, const QString& folder,
+                                                            const QSize& size = {1280, 800});
 
 } // namespace pallix::ui

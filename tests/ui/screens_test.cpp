@@ -2,6 +2,7 @@
 // What all screens of the bench have in common, counted on each of them as somebody finds it who does not look at the
 // window, or as it is painted.
 #include "ui/bench_fixture.h"
+#include "ui/block/block_drawing.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/lifters/lifters_view.h"
@@ -224,4 +225,22 @@ TEST_F(Screens, AllOfItFollowsTheSizeAndNothingIsCutOffInASmallWindow) {
     QApplication::processEvents();
     EXPECT_EQ(window_->size(), QSize(1024, 700)) << "from there on it fits";
     EXPECT_EQ(headline(), 24);
+}
+
+// A click beside everything once led to whatever was marked before.
+TEST_F(Screens, OnTheBlockAClickLeadsOnOnlyWhereSomethingIs) {
+    open_demo_at_decks();
+    window_->go_to(ui::Place::block);
+    auto* block = find<ui::BlockDrawing>("block");
+    block->setFocus();
+    key(Qt::Key_Right); // something is marked
+    QTest::mouseClick(block, Qt::LeftButton, {}, QPoint(2, block->height() / 2));
+    EXPECT_EQ(window_->place(), ui::Place::block);
+    for (const ui::SpokenPart& part : block->spoken())
+        if (part.name.startsWith(QStringLiteral("cylinder 3"))) {
+            QTest::mouseClick(block, Qt::LeftButton, {}, part.where.center());
+            break;
+        }
+    EXPECT_EQ(window_->place(), ui::Place::cylinders);
+    EXPECT_EQ(window_->cylinders().marked(), (block::FeatureId{block::FeatureKind::bore, "R", 2}));
 }

@@ -175,6 +175,10 @@ Result<Payload> with_chain(EngineFigures figures, const std::string& typed, Unit
     return Payload(figures);
 }
 
+// Of a dry sleeve, mm on diameter: one to one and a half thou in iron (common practice, no source), tighter and heated
+// in aluminium (from memory). Both stand in the sentence of figures, to be changed there.
+constexpr double usual_interference_iron = 1.25 * 0.0254, usual_interference_aluminium = 2 * 0.0254;
+
 InsertMeasured insert_of(const JobState& state, const FeatureId& bore) {
     const auto& known = bores_of(state).bore(bore).insert;
     InsertMeasured insert = known ? known->payload : InsertMeasured{};
@@ -186,9 +190,13 @@ InsertMeasured insert_of(const JobState& state, const FeatureId& bore) {
                 readings_of(state).place(MeasuredAt{bore, Quantity::outside, levels[i / 2], ways[i % 2], {}});
             read && !read->stale())
             insert.outside[i] = read->value;
-    if (!known && intake_of(state).blueprint && intake_of(state).blueprint->material == Material::aluminium) {
+    if (known || !intake_of(state).blueprint)
+        return insert;
+    insert.interference = usual_interference_iron;
+    if (intake_of(state).blueprint->material == Material::aluminium) {
         insert.parent_modulus = 71000; // N/mm², from memory
         insert.parent_poisson = 0.33;
+        insert.interference = usual_interference_aluminium;
     }
     return insert;
 }

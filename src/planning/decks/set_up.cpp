@@ -149,8 +149,7 @@ Stack stack_for(double wanted, const std::vector<double>& on_hand) {
 std::vector<double> pieces_on_hand(const std::string& typed, block::Unit bench) {
     static const std::regex piece("([0-9.]+)\\s*(mm|in|thou|\"|t|µm)?");
     std::vector<double> pieces;
-    for (auto found = std::sregex_iterator(typed.begin(), typed.end(), piece); found != std::sregex_iterator();
-         ++found)
+    for (auto found = std::sregex_iterator(typed.begin(), typed.end(), piece); found != std::sregex_iterator(); ++found)
         if (const auto mm = block::read_length((*found)[1].str() + " " + (*found)[2].str(), bench); mm && *mm > 0)
             pieces.push_back(*mm);
     return pieces;

@@ -147,7 +147,7 @@ class Answering {
         std::optional<Payload> entry;
         for (const Ask& ask : step_.asks) {
             if (!entry)
-                entry = standing(state_, ask.key.substr(0, ask.key.find('/')));
+                entry = standing(state_, ask.key.substr(0, ask.key.find('/')), step_.about);
             *entry = with_field(*entry, ask.key.substr(ask.key.find('/') + 1), {.number = number(ask.key)});
         }
         if (!entry)
@@ -298,6 +298,8 @@ class Answering {
             pistons.size = number("piston");
             return one(pistons);
         }
+        case Task::measure_insert:
+            return figures();
         case Task::bore:
             return one(BoreCut{
                 bore, BoreOperation::rough, step_.number, number("setting"), is_ticked("new_edge"), 0, "", {}, ""});

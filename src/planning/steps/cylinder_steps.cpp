@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/common/figures.h"
 #include "planning/readings/reading_plan.h"
 
 #include "block/state/bore_state.h"
@@ -149,11 +150,21 @@ class CylinderPart {
                     r_.hold(step, Rule::flush_first, "deck." + bank.id + "/flush");
     }
 
+    /// What is still to be told of a sleeve, once it was read outside in the line.
+    void ask_for_figures(Step& measured) const {
+        const auto lacking = still_lacking(*standing(state_, "insert_measured", measured.about));
+        if (!lacking.empty() && !lacking.front().starts_with("outside_mm"))
+            for (const std::string& field : lacking)
+                measured.asks.push_back({"insert_measured/" + field, AskKind::length, {}, 0, block::longest});
+    }
+
     void add_sleeves() {
         for (const SleeveWork& s : w_->sleeves) {
             Step& measured = r_.add(Task::measure_insert, id_of(s.bore, "sleeve/measure"), Stage::cylinders, s.bore);
             if (s.measured)
                 measured.state = StepState::done;
+            else
+                ask_for_figures(measured);
             lead(measured);
             if (w_->step == CylinderStep::refuse_sleeve && w_->bore == s.bore)
                 decide(Task::refuse_insert, s.bore, "sleeve/refuse");

@@ -66,8 +66,7 @@ void add_mock_up_steps(Route& route) {
             figures.asks.push_back({key, kind, {}, {}, {}});
     };
     ask("engine_figures/stroke_mm", AskKind::length, !known.stroke);
-    ask("engine_figures/chamber_mm3", AskKind::count,
-        std::ranges::find(wanted, "chamber volume") != wanted.end());
+    ask("engine_figures/chamber_mm3", AskKind::count, std::ranges::find(wanted, "chamber volume") != wanted.end());
     ask("engine_figures/gasket_thickness_mm", AskKind::length, !known.gasket_thickness);
     if (wanted.empty())
         figures.state = StepState::done;

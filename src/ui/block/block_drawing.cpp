@@ -11,6 +11,7 @@
 #include "wording/readings/readings.h"
 
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
 #include <algorithm>
@@ -361,6 +362,17 @@ void BlockDrawing::paint_bank_words(QPainter& painter, const QRectF& box) {
 }
 
 // ---- keys, table --------------------------------------------------------------------------------------------------
+
+/// Pointing leads on at once; by the keys one looks first.
+void BlockDrawing::mouseReleaseEvent(QMouseEvent* event) {
+    if (thing_at(event->position()))
+        Q_EMIT entered();
+}
+
+void BlockDrawing::press(std::size_t part) {
+    Drawing::press(part);
+    Q_EMIT entered();
+}
 
 void BlockDrawing::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_B && event->modifiers() == Qt::NoModifier)

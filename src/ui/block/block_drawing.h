@@ -25,8 +25,10 @@ class BlockDrawing final : public Drawing {
     void show_as_found(bool found);
     [[nodiscard]] bool shows_as_found() const { return as_found_; }
     [[nodiscard]] TwinTable table() const;
+    void press(std::size_t part) override;
 
   protected:
+    void mouseReleaseEvent(QMouseEvent* event) override;
     [[nodiscard]] std::vector<Thing> things() const override;
     void paintEvent(QPaintEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;

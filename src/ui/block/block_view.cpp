@@ -7,8 +7,6 @@
 #include "ui/frame/drawn_page.h"
 #include "ui/frame/plain_label.h"
 
-#include <QHBoxLayout>
-#include <QMouseEvent>
 #include <QVBoxLayout>
 
 namespace pallix::ui {
@@ -25,7 +23,6 @@ BlockView::BlockView(Context context, QWidget* parent)
     column->addWidget(heading);
     column->addWidget(page_, 1);
     setFocusProxy(page_);
-    drawing_->installEventFilter(this);
     connect(page_, &DrawnPage::marked, this, [this](const block::FeatureId& id) {
         marked_ = id;
         page_->show_bore(marked_);
@@ -41,13 +38,6 @@ void BlockView::refresh() {
     if (!context_.session.has_job())
         marked_.reset();
     page_->show_bore(marked_);
-}
-
-/// A click leads on at once; by the keys one looks first.
-bool BlockView::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == drawing_ && event->type() == QEvent::MouseButtonRelease && marked_)
-        Q_EMIT feature_wanted(*marked_);
-    return View::eventFilter(watched, event);
 }
 
 QString BlockView::help() const {

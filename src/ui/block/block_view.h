@@ -23,9 +23,6 @@ class BlockView : public View {
   Q_SIGNALS:
     void feature_wanted(const pallix::block::FeatureId& id);
 
-  protected:
-    bool eventFilter(QObject* watched, QEvent* event) override;
-
   private:
     Context context_;
     std::optional<block::FeatureId> marked_;

@@ -74,7 +74,8 @@ void CutLevelBar::paintEvent(QPaintEvent*) {
         double& taken = free_from[mark.above ? 0 : 1];
         const double left = std::clamp(std::max(mx - w / 2, taken), 0.0, width() - w);
         taken = left + w + 6;
-        painter.drawText(QRectF(left, mark.above ? r.top() - 24_px : r.bottom() + 6_px, w, 18_px), Qt::AlignCenter, mark.name);
+        painter.drawText(QRectF(left, mark.above ? r.top() - 24_px : r.bottom() + 6_px, w, 18_px), Qt::AlignCenter,
+                         mark.name);
     }
     // The handle: a cutting edge.
     QPainterPath tool;

@@ -61,7 +61,8 @@ std::vector<SpokenPart> DeckDrawing::spoken() const {
 }
 
 QRectF DeckDrawing::deck_area() const {
-    return QRectF(rect()).adjusted(scaled(side_margin), scaled(top_margin), -scaled(side_margin), -scaled(bottom_margin));
+    return QRectF(rect()).adjusted(scaled(side_margin), scaled(top_margin), -scaled(side_margin),
+                                   -scaled(bottom_margin));
 }
 
 void DeckDrawing::set_deck(const block::BankBlueprint& bank, const block::SharedPoints& points, bool machined) {
@@ -193,8 +194,9 @@ void DeckDrawing::paint_words(QPainter& painter) {
     painter.setPen(p.ink);
     for (const auto& bore : blueprint_->bores)
         if (bore.id.bank == bank_id_ && bore.cylinder)
-            painter.drawText(QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40_px, 10_px), QSizeF(80_px, 20_px)),
-                             Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
+            painter.drawText(
+                QRectF(picture_->to_screen({bore.u, bore.v}) - QPointF(40_px, 10_px), QSizeF(80_px, 20_px)),
+                Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
 }
 
 /// A crack as a broken line, a pit as a diamond, a mark as a cross; undecided ones in the colour of doubt.

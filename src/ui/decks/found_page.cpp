@@ -8,6 +8,7 @@
 #include "ui/decks/edge_drawing.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
+#include "ui/frame/spoken.h"
 #include "wording/common/sentences.h"
 #include "wording/decks/deck_words.h"
 
@@ -29,6 +30,7 @@ FoundPage::FoundPage(Context context, DeckDrawing* drawing, QWidget* parent)
     words_->setObjectName(QStringLiteral("found-words"));
     words_->setWordWrap(true);
     words_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    set_announced(words_);
     set_type(words_, Type::small);
     auto* below = new QWidget(this);
     auto* row = new QHBoxLayout(below);

@@ -127,7 +127,8 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
     painter.setPen(p.quiet);
     painter.drawText(QRectF(14_px, height() / 2.0 - 10_px, 70_px, 20_px), Qt::AlignLeft, tr("front"));
     painter.drawText(QRectF(width() - 84.0_px, height() / 2.0 - 10_px, 70_px, 20_px), Qt::AlignRight, tr("rear"));
-    painter.drawText(QRectF(14_px, 8_px, width() - 28_px, 20_px), Qt::AlignLeft, tr("tilt drawn larger than life · dashed: level"));
+    painter.drawText(QRectF(14_px, 8_px, width() - 28_px, 20_px), Qt::AlignLeft,
+                     tr("tilt drawn larger than life · dashed: level"));
     paint_focus(painter);
 }
 
@@ -292,8 +293,8 @@ void SetUpPage::fill_words() {
     if (const auto& correction = set_up_->correction()) {
         for (const std::string& s : wording::set_up_sentences(*correction, context_.lengths()))
             words << qt(s);
-        const auto pieces = planning::pieces_on_hand(context_.preferences.stack_pieces().toStdString(),
-                                                     context_.preferences.unit());
+        const auto pieces =
+            planning::pieces_on_hand(context_.preferences.stack_pieces().toStdString(), context_.preferences.unit());
         for (const planning::FootMove& foot : correction->moves)
             if (correction->spread > planning::level_enough && foot.raise > planning::level_enough / 2)
                 words << qt(wording::stack_sentence(foot, planning::stack_for(foot.raise, pieces), context_.lengths()));

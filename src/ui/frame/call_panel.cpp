@@ -8,6 +8,7 @@
 #include "planning/steps/any_time.h"
 #include "planning/steps/step_changes.h"
 #include "ui/frame/plain_label.h"
+#include "ui/frame/spoken.h"
 #include "ui/frame/step_form.h"
 #include "ui/frame/step_list.h"
 #include "wording/common/sentences.h"
@@ -15,7 +16,6 @@
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
 
-#include <QAccessible>
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPainter>
@@ -54,7 +54,8 @@ QString where_else(const Step& step) {
     case prove_lifters:
         return CallPanel::tr("Drop the .csv on this window, or Ctrl+I.");
     case measure_insert:
-        return CallPanel::tr("Its sizes stand on the page of the sleeves.");
+        return step.asks.empty() ? CallPanel::tr("Outside, in the line below: top, middle, bottom, two ways each.")
+                                 : QString();
     case mark_flaw:
         return CallPanel::tr("Draw it on the deck: click a pit, drag along a crack.");
     default:
@@ -158,6 +159,9 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 22, 20, 14);
     column->setSpacing(10);
+    for (QLabel* heard : {headline_, number_, echo_})
+        set_announced(heard);
+    headline_->setAccessibleDescription(tr("what to do now"));
     const auto name = [](QWidget* widget, const char* id, Type type, bool bold = false) {
         widget->setObjectName(QString::fromLatin1(id));
         set_type(widget, type, bold);
@@ -175,7 +179,6 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     name(gate_, "call-gate", Type::text);
     name(back_, "call-back", Type::small);
     name(why_, "call-why", Type::text);
-    headline_->setAccessibleName(tr("what to do now"));
     why_->setAccessibleName(tr("why the rule is passed"));
     why_->setPlaceholderText(tr("why: it stands in the passport"));
     why_->setMaxLength(longest_answer);
@@ -311,10 +314,6 @@ void CallPanel::show_words(const Step* spoken) {
     if (spoken && can_be_answered(*spoken))
         if (const QString keys = where_else(*spoken); !keys.isEmpty())
             call.reasons.push_back(keys.toStdString());
-    if (headline_->text() != qt(call.headline) && QAccessible::isActive()) {
-        QAccessibleEvent said(headline_, QAccessible::Alert);
-        QAccessible::updateAccessibility(&said);
-    }
     headline_->setText(qt(call.headline));
     number_->setText(qt(call.number));
     number_->setVisible(!call.number.empty());
@@ -371,9 +370,9 @@ void CallPanel::answer() {
     put_off_.clear();
     form_->forget(); // the next is asked afresh, though it be of the same name
     refresh(here_);
-    Q_EMIT answered(qt(spoken->id));
     if (had_keys)
         take_focus();
+    Q_EMIT answered(qt(spoken->id)); // whoever hears it may have a better place for the caret
 }
 
 void CallPanel::complain(const QString& words) {

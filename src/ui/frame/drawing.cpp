@@ -39,21 +39,24 @@ void Drawing::press(std::size_t part) {
         Q_EMIT pointed_at(all[part].id);
 }
 
-void Drawing::mousePressEvent(QMouseEvent* event) {
-    setFocus();
-    const auto all = things();
-    const Thing* nearest = nullptr;
+std::optional<block::FeatureId> Drawing::thing_at(QPointF at) const {
+    std::optional<block::FeatureId> nearest;
     double least = (touch() ? touch_height : fine_reach) * scale() / 2;
-    for (const Thing& thing : all) {
-        const QPointF at = event->position(), edge(std::clamp(at.x(), thing.where.left(), thing.where.right()),
-                                                   std::clamp(at.y(), thing.where.top(), thing.where.bottom()));
+    for (const Thing& thing : things()) {
+        const QPointF edge(std::clamp(at.x(), thing.where.left(), thing.where.right()),
+                           std::clamp(at.y(), thing.where.top(), thing.where.bottom()));
         if (const double away = QLineF(at, edge).length(); away < least) {
             least = away;
-            nearest = &thing;
+            nearest = thing.id;
         }
     }
-    if (nearest)
-        Q_EMIT pointed_at(nearest->id);
+    return nearest;
+}
+
+void Drawing::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    if (const auto thing = thing_at(event->position()))
+        Q_EMIT pointed_at(*thing);
 }
 
 void Drawing::keyPressEvent(QKeyEvent* event) {

@@ -39,6 +39,9 @@ class Drawing : public Spoken {
     /// In the order of the block; none in a drawing where nothing is marked.
     [[nodiscard]] virtual std::vector<Thing> things() const { return {}; }
 
+    /// What stands there, or so near that a hand may have meant it.
+    [[nodiscard]] std::optional<block::FeatureId> thing_at(QPointF place) const;
+
     /// A painter's page: rounded panel, antialiasing on, the text size of drawings.
     void prepare(QPainter& painter) const;
     void paint_focus(QPainter& painter) const; ///< the frame round a drawing that has the keys

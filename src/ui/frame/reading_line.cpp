@@ -10,6 +10,7 @@
 #include "ui/dialogs/ask.h"
 #include "ui/frame/keypad.h"
 #include "ui/frame/plain_label.h"
+#include "ui/frame/spoken.h"
 #include "wording/common/sentences.h"
 #include "wording/readings/readings.h"
 
@@ -77,6 +78,8 @@ void ReadingLine::build_row() {
     row->setVerticalSpacing(0);
     auto* words = new QVBoxLayout;
     words->setSpacing(3);
+    for (QLabel* heard : {place_, echo_})
+        set_announced(heard);
     set_type(place_, Type::number, true);
     place_->setWordWrap(true);
     fix_size(place_, 270, 0);
@@ -203,28 +206,42 @@ void ReadingLine::fill_choices() {
                       .arg(qt(in_hand.name), qt(wording::instrument_words(in_hand, context_.lengths())))));
 }
 
+/// What the one list asks for comes first; a learner's second reading and the rest of the plan after it.
+void ReadingLine::ask_next() {
+    const auto& state = context_.session.state();
+    asked_ = planning::next_called(state, context_.session.assessment().steps, wish_);
+    if (!asked_)
+        asked_ = planning::next_reading(state, wish_);
+}
+
 void ReadingLine::refresh() {
     asked_.reset();
     wish_.every_place_twice = context_.preferences.learner();
     const bool reads =
         !scope_.measurings.empty() && context_.session.has_job() && intake_of(context_.session.state()).blueprint;
     if (reads) {
-        // What the one list asks for comes first; a learner's second reading and the rest of the plan after it.
-        asked_ = planning::next_called(context_.session.state(), context_.session.assessment().steps, wish_);
-        if (!asked_)
-            asked_ = planning::next_reading(context_.session.state(), wish_);
+        ask_next();
         if (!asked_ && !wish_.skipped.empty()) { // what was skipped comes round again
             wish_.skipped.clear();
-            asked_ = planning::next_reading(context_.session.state(), wish_);
+            ask_next();
         }
-        if (!asked_)
-            turn_to_what_is_called();
+        const planning::Step* now = context_.session.assessment().steps.now();
+        if (const auto what = asked_ || !now ? std::nullopt : measuring_for(*now)) {
+            wish_.what = *what; // all of one kind is read: the line goes on with what is called for
+            ask_next();
+        }
         fill_choices();
     }
     for (QWidget* w : std::initializer_list<QWidget*>{what_, tool_, back_, echo_})
         w->setVisible(reads);
+    if (reads && !asked_ && field_->hasFocus()) {
+        was_reading_ = true;
+        back_->setFocus();
+    }
     for (QWidget* w : std::initializer_list<QWidget*>{field_, skip_})
         w->setVisible(asked_.has_value());
+    if (asked_ && std::exchange(was_reading_, false) && back_->hasFocus()) // there is again
+        field_->setFocus();
     if (asked_)
         show_asked();
     else if (reads) {
@@ -232,8 +249,6 @@ void ReadingLine::refresh() {
         detail_->setText(tr("Ctrl+M: something else · Ctrl+Shift+R: once more"));
         said_.clear();
         echo_->clear();
-        if (!back_->hasFocus() && field_->hasFocus())
-            back_->setFocus();
     } else {
         place_->setText(tr("No reading is asked for here"));
         detail_->setText(context_.session.has_job()
@@ -247,20 +262,27 @@ void ReadingLine::refresh() {
     tell_asked();
 }
 
-/// All of one kind is read: where the call is a reading of another kind that this view takes, the line goes on with it.
-void ReadingLine::turn_to_what_is_called() {
-    const planning::StepList& steps = context_.session.assessment().steps;
-    const planning::Step* now = steps.now();
+/// What would have to be measured for a step, of what this view takes.
+std::optional<Measuring> ReadingLine::measuring_for(const planning::Step& step) const {
     for (const Measuring what : scope_.measurings) {
+        if ((step.task == planning::Task::feel && what == Measuring::feelers) ||
+            (step.task == planning::Task::measure_insert && step.asks.empty() && what == Measuring::sleeve_sizes))
+            return what;
         planning::ReadingWish wish = wish_;
         wish.what = what;
-        auto called = planning::next_called(context_.session.state(), steps, wish);
-        if (!called || !now || !now->place || called->at.key() != now->place->key())
-            continue;
-        wish_.what = what;
-        asked_ = std::move(called);
-        return;
+        const auto called = planning::next_called(context_.session.state(), context_.session.assessment().steps, wish);
+        if (called && step.place && called->at.key() == step.place->key())
+            return what;
     }
+    return std::nullopt;
+}
+
+void ReadingLine::take_up(const planning::Step& step) {
+    const auto what = measuring_for(step);
+    if (what && *what != wish_.what)
+        return measure(*what);
+    if (what && asked_)
+        take_focus();
 }
 
 /// The drawing shows the place while someone is reading: otherwise it would only be in the way.

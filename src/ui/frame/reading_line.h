@@ -40,8 +40,9 @@ class ReadingLine : public QWidget {
     void set_scope(const ReadingScope& scope);
     void refresh();
     void take_focus();
-    void arrange(); ///< for keys or for fingers
+    void arrange();                                     ///< for keys or for fingers
     [[nodiscard]] block::Instrument instrument() const; ///< in hand
+    void take_up(const planning::Step& step); ///< where it is a reading that the view takes: the caret is here
 
     [[nodiscard]] std::optional<planning::Measuring> measuring() const;
     void measure(planning::Measuring what); ///< one of the scope's
@@ -62,8 +63,9 @@ class ReadingLine : public QWidget {
   private:
     void build_row();
     void fill_choices();
+    void ask_next();
     void show_asked();
-    void turn_to_what_is_called();
+    [[nodiscard]] std::optional<planning::Measuring> measuring_for(const planning::Step& step) const;
     void echo();
     void take();
     void take_from_gauge();
@@ -81,6 +83,7 @@ class ReadingLine : public QWidget {
     ReadingScope scope_;
     planning::ReadingWish wish_;
     std::optional<planning::AskedReading> asked_;
+    bool was_reading_ = false; ///< the caret was here when there was nothing more to read
     QString said_;
     QString questioned_; ///< the text that was asked about: entered once more, it counts
     using Sent = std::deque<block::GaugeReading>;

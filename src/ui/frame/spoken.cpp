@@ -3,6 +3,7 @@
 
 #include <QAccessible>
 #include <QAccessibleWidget>
+#include <QLabel>
 #include <QPointer>
 #include <algorithm>
 
@@ -104,9 +105,23 @@ class SpokenInterface final : public QAccessibleWidget {
     mutable std::vector<QAccessible::Id> parts_;
 };
 
+constexpr const char* announced = "pallix-announced";
+
+/// A reader says what is in a status bar when its name becomes another; QLabel itself tells of that.
+class AnnouncedInterface final : public QAccessibleWidget {
+  public:
+    explicit AnnouncedInterface(QLabel* label) : QAccessibleWidget(label, QAccessible::StatusBar) {}
+    QString text(QAccessible::Text what) const override {
+        return what == QAccessible::Name ? static_cast<QLabel*>(widget())->text() : QAccessibleWidget::text(what);
+    }
+};
+
 QAccessibleInterface* interface_for(const QString&, QObject* object) {
-    auto* spoken = qobject_cast<Spoken*>(object);
-    return spoken ? new SpokenInterface(spoken) : nullptr;
+    if (auto* spoken = qobject_cast<Spoken*>(object))
+        return new SpokenInterface(spoken);
+    if (auto* label = qobject_cast<QLabel*>(object); label && label->property(announced).toBool())
+        return new AnnouncedInterface(label);
+    return nullptr;
 }
 
 } // namespace
@@ -123,6 +138,10 @@ void Spoken::say_changed() {
     QAccessibleEvent event(self, hasFocus() ? QAccessible::Focus : QAccessible::Selection);
     event.setChild(index);
     QAccessible::updateAccessibility(&event);
+}
+
+void set_announced(QLabel* label) {
+    label->setProperty(announced, true);
 }
 
 void install_spoken() {

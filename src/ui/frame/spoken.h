@@ -6,6 +6,8 @@
 #include <QWidget>
 #include <vector>
 
+class QLabel;
+
 namespace pallix::ui {
 
 /// Something painted that a person can point at, as a screen reader hears it.
@@ -28,6 +30,9 @@ class Spoken : public QWidget {
   protected:
     void say_changed(); ///< to whoever listens: what is marked, or its value, is another
 };
+
+/// Words that are heard as soon as they are other ones: what to do now, what was understood, a verdict.
+void set_announced(QLabel* label);
 
 /// Tells Qt how painted things are heard; to be called once before the first window.
 void install_spoken();

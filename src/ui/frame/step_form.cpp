@@ -199,18 +199,18 @@ bool StepForm::read(const Step& step, const Field& field, planning::Answers& ans
 bool StepForm::take_focus() {
     if (isHidden())
         return false;
-    for (const Field& field : fields_)
-        if (field.edit) {
-            field.edit->setFocus(Qt::ShortcutFocusReason);
+    for (const Field& field : fields_) {
+        QAbstractButton* checked = field.choices ? field.choices->checkedButton() : nullptr;
+        QWidget* first = field.edit      ? static_cast<QWidget*>(field.edit)
+                         : field.choices ? (checked ? checked : field.choices->button(0))
+                                         : nullptr;
+        if (!first)
+            continue;
+        first->setFocus(Qt::ShortcutFocusReason);
+        if (field.edit)
             field.edit->selectAll();
-            return true;
-        }
-    for (const Field& field : fields_)
-        if (field.choices) {
-            QAbstractButton* checked = field.choices->checkedButton();
-            (checked ? checked : field.choices->button(0))->setFocus(Qt::ShortcutFocusReason);
-            return true;
-        }
+        return true;
+    }
     return false;
 }
 

@@ -90,12 +90,14 @@ void BoreSection::paintEvent(QPaintEvent*) {
                     continue;
                 const double y = w.level == "bottom" ? bottom : w.level == "top" ? top : (top + bottom) / 2;
                 painter.setPen(w.thin() ? p.fails : p.ink);
-                painter.drawText(w.outwards.y > 0 ? QRectF(width() - 44_px, y - 8_px, 44_px, 16_px) : QRectF(0, y - 8_px, 44_px, 16_px),
+                painter.drawText(w.outwards.y > 0 ? QRectF(width() - 44_px, y - 8_px, 44_px, 16_px)
+                                                  : QRectF(0, y - 8_px, 44_px, 16_px),
                                  w.outwards.y > 0 ? Qt::AlignLeft : Qt::AlignRight,
                                  qt(l.plain(w.after.value_or(w.before))));
             }
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(0, height() - 36_px, width(), 16_px), Qt::AlignCenter, tr("left · seen from the rear · right"));
+    painter.drawText(QRectF(0, height() - 36_px, width(), 16_px), Qt::AlignCenter,
+                     tr("left · seen from the rear · right"));
     painter.drawText(QRectF(0, height() - 18_px, width(), 16_px), Qt::AlignCenter,
                      tr("sideways × %1").arg(scale.factor, 0, 'f', 0));
 }

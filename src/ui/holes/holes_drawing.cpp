@@ -169,7 +169,8 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     }
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12_px, 10_px, 200_px, 18_px), Qt::AlignLeft, qt(wording::across_word(planning::positive_side(bank))));
+    painter.drawText(QRectF(12_px, 10_px, 200_px, 18_px), Qt::AlignLeft,
+                     qt(wording::across_word(planning::positive_side(bank))));
     painter.drawText(QRectF(12_px, height() - 54_px, 90_px, 18_px), Qt::AlignLeft,
                      qt(wording::across_word(planning::negative_side(bank))));
     painter.drawText(QRectF(12_px, height() - 30_px, 90_px, 18_px), Qt::AlignLeft, tr("size"));

@@ -29,7 +29,7 @@ QString in_pixels(QString html) {
                      QStringLiteral("font-size: %1px").arg(scaled(found.captured(1).toDouble() * 1.5)));
     return html;
 }
-}
+} // namespace
 
 PassportView::PassportView(Context context, QWidget* parent)
     : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new PlainLabel(this)) {

@@ -37,7 +37,8 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setPen(p.quiet);
     QStringList who{index.data(ShopModel::customer_role).toString(), index.data(ShopModel::engine_role).toString()};
     who.removeAll(QString());
-    painter->drawText(text.adjusted(0, scaled(28), 0, 0), Qt::AlignLeft | Qt::AlignTop, who.join(QStringLiteral("  ·  ")));
+    painter->drawText(text.adjusted(0, scaled(28), 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                      who.join(QStringLiteral("  ·  ")));
     painter->drawText(text.adjusted(0, scaled(4), 0, 0), Qt::AlignRight | Qt::AlignTop,
                       tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
 
@@ -63,7 +64,8 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setPen(readable ? p.accent : p.fails);
     const QString words = index.data(ShopModel::waits_role).toString();
     const QString waits = readable ? tr("next: %1").arg(words) : words;
-    painter->drawText(QRect(text.left(), text.bottom() - scaled(19), text.width(), scaled(22)), Qt::AlignLeft | Qt::AlignVCenter,
+    painter->drawText(QRect(text.left(), text.bottom() - scaled(19), text.width(), scaled(22)),
+                      Qt::AlignLeft | Qt::AlignVCenter,
                       painter->fontMetrics().elidedText(waits, Qt::ElideRight, text.width()));
     if (option.state & QStyle::State_HasFocus) {
         painter->setPen(QPen(p.accent, 1.5));

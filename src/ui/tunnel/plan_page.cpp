@@ -7,6 +7,7 @@
 #include "ui/dialogs/fault_list.h"
 #include "ui/frame/figure_line.h"
 #include "ui/frame/plain_label.h"
+#include "ui/frame/spoken.h"
 #include "ui/tunnel/plan_drawing.h"
 #include "wording/tunnel/tunnel_words.h"
 
@@ -64,6 +65,7 @@ PlanPage::PlanPage(Context context, PlanDrawing* drawing, QWidget* parent)
           context, drawing, wording::FiguresOf::tunnel, [context] { return plan_table(context); }, parent),
       context_(context), plan_(drawing), verdict_(new PlainLabel(this)),
       back_(new QPushButton(tr("Back to the plan"), this)) {
+    set_announced(verdict_);
     set_type(verdict_, Type::number, true);
     verdict_->setObjectName(QStringLiteral("tunnel-plan-verdict"));
     verdict_->setWordWrap(true);

@@ -185,8 +185,10 @@ void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Pa
     painter.setPen(p.quiet);
     painter.drawText(QRectF(box.left() + 16_px, box.top() + 30_px, 120_px, 36_px), Qt::AlignLeft | Qt::TextWordWrap,
                      side ? tr("up: towards the cam") : tr("up: right, as seen from the rear"));
-    painter.drawText(QRectF(panel.box.left() - 66_px, axis - 9_px, 50_px, 18_px), Qt::AlignRight | Qt::AlignVCenter, tr("datum"));
-    painter.drawText(QRectF(box.left() + 16_px, box.bottom() - 26_px, 110_px, 18_px), Qt::AlignLeft, tr("front to the left"));
+    painter.drawText(QRectF(panel.box.left() - 66_px, axis - 9_px, 50_px, 18_px), Qt::AlignRight | Qt::AlignVCenter,
+                     tr("datum"));
+    painter.drawText(QRectF(box.left() + 16_px, box.bottom() - 26_px, 110_px, 18_px), Qt::AlignLeft,
+                     tr("front to the left"));
 }
 
 /// The bar that says how much larger than life it is drawn.

@@ -10,6 +10,7 @@
 #include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
+#include "ui/frame/spoken.h"
 #include "ui/tunnel/plan_page.h"
 #include "ui/tunnel/stock_chart.h"
 #include "ui/tunnel/tunnel_drawing.h"
@@ -40,6 +41,7 @@ TunnelView::TunnelView(Context context, QWidget* parent)
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)) {
     set_type(heading_, Type::title, true);
     for (QLabel* words : {summary_, board_summary_}) {
+        set_announced(words);
         words->setWordWrap(true);
         set_type(words, Type::text);
     }

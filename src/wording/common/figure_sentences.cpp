@@ -4,6 +4,7 @@
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/honing.h"
 #include "planning/cylinders/texture.h"
@@ -185,14 +186,32 @@ void say_cutter(Sentence& s, const JobState& state, const LengthText& l) {
     s.say(" For {gasket/gasket|gasket}: Ra at most {gasket/ra_at_most_mm|Ra at most} µm");
 }
 
-void say_mock_up(Sentence& s) {
+/// "65.90 to 66.30", of what was read in the line and still holds; nothing where nothing was.
+std::string span_read(const JobState& state, block::Quantity quantity, const std::string& level, const LengthText& l) {
+    std::optional<double> low, high;
+    for (const block::MeasuredPlace& p : readings_of(state).places)
+        if (p.at.quantity == quantity && p.at.level == level && !p.stale()) {
+            low = std::min(low.value_or(p.value), p.value);
+            high = std::max(high.value_or(p.value), p.value);
+        }
+    const auto text = [&](double v) { return quantity == block::Quantity::volume ? fixed(v, 2) : l.plain(v); };
+    return !low ? "" : text(*low) == text(*high) ? text(*low) : text(*low) + " to " + text(*high);
+}
+
+void say_mock_up(Sentence& s, const JobState& state, const LengthText& l) {
+    const std::string chambers = span_read(state, block::Quantity::volume, "", l),
+                      intake = span_read(state, block::Quantity::valve, "intake", l),
+                      exhaust = span_read(state, block::Quantity::valve, "exhaust", l);
     s.say("Stroke {engine_figures/stroke_mm|stroke}, rod {engine_figures/rod_mm|rod}, pin to crown "
           "{engine_figures/pin_height_mm|pin to crown}, {engine_figures/steel_rods|rods}");
-    s.say(" · chamber {engine_figures/chamber_mm3|chamber} cm³, gasket {engine_figures/gasket_bore_mm|gasket bore} × "
+    s.say(" · chamber " + (chambers.empty() ? "{engine_figures/chamber_mm3|chamber}" : "read " + chambers) +
+          " cm³, gasket {engine_figures/gasket_bore_mm|gasket bore} × "
           "{engine_figures/gasket_thickness_mm|gasket thickness}, dish {engine_figures/dish_mm3|dish} cm³, crevice "
           "{engine_figures/crevice_mm3|crevice} cm³");
-    s.say(" · valve to piston {engine_figures/valve_intake_mm|intake valve to piston} in, "
-          "{engine_figures/valve_exhaust_mm|exhaust valve to piston} out; intake face "
+    s.say(" · valve to piston " +
+          (intake.empty() ? "{engine_figures/valve_intake_mm|intake valve to piston}" : "read " + intake) + " in, " +
+          (exhaust.empty() ? "{engine_figures/valve_exhaust_mm|exhaust valve to piston}" : "read " + exhaust) +
+          " out; intake face "
           "{engine_figures/manifold_face_rad|intake face}°; cam chain {engine_figures/overhead_chain|cam chain: teeth "
           "of crank and cam, pitch, distance}");
 }
@@ -282,7 +301,7 @@ FigureSentence figure_sentence(FiguresOf what, const JobState& state, const plan
         say_cutter(s, state, l);
         break;
     case FiguresOf::mock_up:
-        say_mock_up(s);
+        say_mock_up(s, state, l);
         break;
     case FiguresOf::cylinder_size:
         say_size(s);

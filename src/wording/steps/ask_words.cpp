@@ -63,6 +63,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::give_target, "Keep"},
     {Task::give_volumes, "Keep"},
     {Task::give_sizes, "Keep"},
+    {Task::measure_insert, "Keep"},
     {Task::give_lifter_numbers, "Keep"},
     {Task::plan_cylinders, "Keep the plan"},
     {Task::decide_main, "Go on, with this reason"},
@@ -131,6 +132,8 @@ std::string flaw_consequence(block::FlawChoice choice) {
 } // namespace
 
 std::string answer_name(const Step& step) {
+    if (step.task == planning::Task::measure_insert && step.asks.empty()) // its outside is read first
+        return "";
     const auto found = std::ranges::find(done_words, step.task, &DoneWord::task);
     return found == done_words.end() ? "" : found->words;
 }
@@ -175,7 +178,11 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"log", "log"},
         {"value", "reading"},
     }};
-    static constexpr std::array<std::pair<std::string_view, const char*>, 8> figures{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 12> figures{{
+        {"insert_measured/inside_mm", "inside"},
+        {"insert_measured/length_mm", "length"},
+        {"insert_measured/interference_mm", "interference"},
+        {"insert_measured/parent_outside_mm", "iron around it, across"},
         {"engine_figures/stroke_mm", "stroke"},
         {"engine_figures/chamber_mm3", "chamber, cm³"},
         {"engine_figures/gasket_thickness_mm", "gasket thickness"},
