@@ -31,7 +31,7 @@ struct Wishes {
     bool demo = false;
     QString copy_sound;
     QString screenshots;
-    QSize picture; ///< px
+    QSize picture;      ///< px
     int quit_after = 0; ///< s; 0 stays open
     QStringList files;
 };
@@ -69,14 +69,9 @@ Wishes read_wishes(const QCoreApplication& app) {
         std::fprintf(stderr, "--picture-size is %s, expected 1024x700 to 7680x4320\n", qPrintable(parser.value(size)));
         std::exit(input_is_wrong);
     }
-    return {parser.value(book),
-            parser.isSet(take_over),
-            parser.isSet(demo),
-            parser.value(copy),
-            parser.value(shots),
-            picture,
-            parser.value(quit).toInt(),
-            parser.positionalArguments()};
+    return {parser.value(book),         parser.isSet(take_over),     parser.isSet(demo),
+            parser.value(copy),         parser.value(shots),         picture,
+            parser.value(quit).toInt(), parser.positionalArguments()};
 }
 
 /// The folder is made for its owner alone.

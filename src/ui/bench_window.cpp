@@ -43,14 +43,14 @@
 namespace pallix::ui {
 
 BenchWindow::BenchWindow(Context context, QWidget* parent)
-    : QMainWindow(parent), context_(context), top_(new TopBar(context, this)), route_(new RoutePanel(context, this)),
-      call_(new CallPanel(context, this)), reading_(new ReadingLine(context, this)),
-      place_card_(new PlaceCard(context, this)), middle_(new QStackedWidget(this)) {
+    : QMainWindow(parent), context_(context), whole_(new QWidget(this)), top_(new TopBar(context, whole_)),
+      route_(new RoutePanel(context, whole_)), call_(new CallPanel(context, whole_)),
+      reading_(new ReadingLine(context, whole_)), place_card_(new PlaceCard(context, route_)),
+      middle_(new QStackedWidget(whole_)) {
     setWindowTitle(tr("Pallix"));
-    setWindowIcon(QIcon(QStringLiteral(":/pallix.svg")));
+    setWindowIcon(QIcon(QStringLiteral(":/pallix.png")));
     setAcceptDrops(true);
-    auto* whole = new QWidget(this);
-    frame_ = new QGridLayout(whole);
+    frame_ = new QGridLayout(whole_);
     frame_->setContentsMargins(0, 0, 0, 0);
     frame_->setSpacing(0);
     frame_->setRowStretch(1, 1);
@@ -59,7 +59,7 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     frame_->addWidget(route_, 1, 0);
     frame_->addWidget(middle_, 1, 1);
     arrange();
-    setCentralWidget(whole);
+    setCentralWidget(whole_);
     build_actions();
     resize(1280, 800);
     setMinimumSize(1024, 700);

@@ -103,6 +103,7 @@ class BenchWindow : public QMainWindow {
 
     Context context_;
     Place place_ = Place::shop;
+    QWidget* whole_;
     TopBar* top_;
     RoutePanel* route_;
     CallPanel* call_;

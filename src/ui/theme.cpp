@@ -188,6 +188,8 @@ QFont font_of(Type type, bool bold) {
     QFont font(QStringLiteral("Lato"));
     font.setPixelSize(scaled(static_cast<int>(type)));
     font.setBold(bold);
+    font.setHintingPreference(QFont::PreferNoHinting);
+    font.setStyleStrategy(QFont::PreferNoShaping); // a page is painted sooner without pairs being looked up
     return font;
 }
 

@@ -38,9 +38,8 @@ constexpr int longest_typed = 80; // characters: a key that is held down stops t
 ReadingLine::ReadingLine(Context context, QWidget* parent)
     : QWidget(parent), context_(context), place_(new PlainLabel(this)), detail_(new PlainLabel(this)),
       field_(new QLineEdit(this)), echo_(new PlainLabel(this)), what_(new QComboBox(this)), tool_(new QComboBox(this)),
-      back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)), keypad_(new Keypad(this)) {
+      back_(new QPushButton(tr("Back"), this)), skip_(new QPushButton(tr("Skip"), this)) {
     build_row();
-    connect(keypad_, &Keypad::field_wanted, this, &ReadingLine::take_focus);
     connect(field_, &QLineEdit::textChanged, this, [this](const QString& text) {
         echo();
         if (text.isEmpty()) // answered or taken back: what the gauge sent meanwhile has its turn
@@ -99,7 +98,6 @@ void ReadingLine::build_row() {
     field_->installEventFilter(this);
     echo_->setWordWrap(true);
     echo_->setObjectName(QStringLiteral("echo"));
-    row->addWidget(keypad_, 0, 3, 3, 1);
     auto* choices = new QVBoxLayout;
     choices->setSpacing(4);
     for (QComboBox* box : {what_, tool_}) {
@@ -136,7 +134,13 @@ void ReadingLine::arrange() {
     row->addWidget(echo_, touch() ? 2 : 0, touch() ? 0 : 2);
     row->setColumnStretch(touch() ? 0 : 2, 1);
     row->setColumnStretch(touch() ? 2 : 0, 0);
-    keypad_->setVisible(touch());
+    if (touch() && !keypad_) {
+        keypad_ = new Keypad(this);
+        connect(keypad_, &Keypad::field_wanted, this, &ReadingLine::take_focus);
+        row->addWidget(keypad_, 0, 3, 3, 1);
+    }
+    if (keypad_)
+        keypad_->setVisible(touch());
     fix_size(this, 0, touch() ? 216 : 84);
 }
 

@@ -103,7 +103,7 @@ class ReadingLine : public QWidget {
     QComboBox* tool_;
     QPushButton* back_;
     QPushButton* skip_;
-    Keypad* keypad_;
+    Keypad* keypad_ = nullptr; ///< once it was wanted
 };
 
 } // namespace pallix::ui

@@ -56,8 +56,12 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
         paint_mark(*painter, QRectF(x, y + 1, 14_px, 14_px), mark, p);
         const QString name = qt(wording::stage_name(static_cast<planning::Stage>(i)));
         painter->setPen(mark == planning::StageMark::open ? p.quiet : p.ink);
-        painter->drawText(QPoint(x + scaled(20), y + scaled(13)), name);
-        x += scaled(42) + painter->fontMetrics().horizontalAdvance(name);
+        QStaticText& laid_out = stage_names_[name]; // the same on every row
+        if (laid_out.text().isEmpty())
+            laid_out = QStaticText(name);
+        laid_out.prepare(painter->transform(), painter->font());
+        painter->drawStaticText(QPointF(x + scaled(20), y - 1), laid_out);
+        x += scaled(42) + static_cast<int>(laid_out.size().width());
     }
     painter->setFont(font_of(Type::text));
     const bool readable = index.data(ShopModel::readable_role).toBool();

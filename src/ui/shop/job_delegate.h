@@ -3,6 +3,8 @@
 
 #include "ui/context.h"
 
+#include <QHash>
+#include <QStaticText>
 #include <QStyledItemDelegate>
 
 namespace pallix::ui {
@@ -17,6 +19,7 @@ class JobDelegate : public QStyledItemDelegate {
 
   private:
     Context context_;
+    mutable QHash<QString, QStaticText> stage_names_; ///< laid out
 };
 
 } // namespace pallix::ui
