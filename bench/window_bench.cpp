@@ -12,6 +12,7 @@
 #include "storage/shop_book.h"
 #include "ui/bench_window.h"
 #include "ui/decks/decks_view.h"
+#include "ui/decks/set_up_page.h"
 #include "ui/theme.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "workshop/harbour.h"
@@ -21,12 +22,15 @@
 #include <QElapsedTimer>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QMouseEvent>
 #include <QProcess>
 #include <QTemporaryDir>
 #include <QTimer>
+#include <array>
 #include <benchmark/benchmark.h>
 #include <cstdio>
 #include <fstream>
+#include <functional>
 
 using namespace pallix;
 
@@ -111,6 +115,7 @@ void DragTheCutLevel(benchmark::State& state) {
     ui::BenchWindow window(bench.context);
     const auto jobs = bench.book->jobs();
     window.open_job((*jobs)[2].id);
+    window.go_to(ui::Place::decks);
     paint_once(window);
     double depth = 0;
     for (auto _ : state) {
@@ -224,25 +229,69 @@ void LogANoteBesideAMillionTouches(benchmark::State& state) {
 }
 BENCHMARK(LogANoteBesideAMillionTouches)->Unit(benchmark::kMillisecond);
 
-/// A cap of the tunnel plan cut a step deeper, what gets short worked out and painted.
-void DragACapOfThePlan(benchmark::State& state) {
+/// A job of the demo, a view of it, and there one key after the other with everything that follows it painted.
+template <std::size_t N>
+void press_keys(benchmark::State& state, const char* job, ui::Place place, const char* widget,
+                const std::array<int, N>& keys, const std::function<void(ui::BenchWindow&)>& prepare = {}) {
     Bench bench;
     ui::BenchWindow window(bench.context);
-    window.open_job(bench.book->jobs()->front().id);
-    window.go_to(ui::Place::tunnel);
-    window.tunnel().show_page(ui::TunnelView::Page::plan);
+    const auto jobs = bench.book->jobs();
+    for (const auto& row : *jobs)
+        if (row.title.startsWith(QLatin1String(job)))
+            window.open_job(row.id);
+    window.go_to(place);
+    if (prepare)
+        prepare(window);
     paint_once(window);
-    auto* drawing = window.findChild<QWidget*>(QStringLiteral("tunnel-plan"));
-    bool deeper = true;
+    auto* drawing = window.findChild<QWidget*>(QLatin1String(widget));
+    if (!drawing || !drawing->isVisible())
+        return state.SkipWithError("the drawing is not on screen");
+    drawing->setFocus();
+    std::size_t i = 0;
     for (auto _ : state) {
-        QKeyEvent key(QEvent::KeyPress, deeper ? Qt::Key_Up : Qt::Key_Down, Qt::NoModifier);
-        deeper = !deeper;
+        QKeyEvent key(QEvent::KeyPress, keys[i++ % N], Qt::NoModifier);
         QApplication::sendEvent(drawing, &key);
         drawing->repaint();
         QApplication::processEvents();
     }
 }
+
+/// The next bore of the block, its page and call with it.
+void MarkAnotherBore(benchmark::State& state) {
+    press_keys(state, "Gannet", ui::Place::cylinders, "positions", std::array{int(Qt::Key_Right), int(Qt::Key_Left)});
+}
+BENCHMARK(MarkAnotherBore)->Unit(benchmark::kMillisecond);
+
+/// A cap of the tunnel plan cut a step deeper, what gets short worked out.
+void DragACapOfThePlan(benchmark::State& state) {
+    press_keys(state, "Tystie", ui::Place::tunnel, "tunnel-plan", std::array{int(Qt::Key_Up), int(Qt::Key_Down)},
+               [](ui::BenchWindow& window) { window.tunnel().show_page(ui::TunnelView::Page::plan); });
+}
 BENCHMARK(DragACapOfThePlan)->Unit(benchmark::kMillisecond);
+
+/// A foot under the block, dragged by hand from one place to another and back.
+void DragAFoot(benchmark::State& state) {
+    Bench bench;
+    ui::BenchWindow window(bench.context);
+    window.open_job((*bench.book->jobs())[2].id);
+    window.go_to(ui::Place::decks);
+    window.decks().show_page(ui::DecksView::Page::set_up);
+    paint_once(window);
+    auto* drawing = window.findChild<ui::SetUpDrawing*>();
+    const QRect foot = drawing->spoken().back().where;
+    const auto send = [drawing](QEvent::Type type, QPointF at) {
+        QMouseEvent event(type, at, drawing->mapToGlobal(at), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(drawing, &event);
+    };
+    send(QEvent::MouseButtonPress, QRectF(foot).center());
+    int i = 0;
+    for (auto _ : state) {
+        send(QEvent::MouseMove, QRectF(foot).center() + QPointF(++i % 40, 0));
+        drawing->repaint();
+        QApplication::processEvents();
+    }
+}
+BENCHMARK(DragAFoot)->Unit(benchmark::kMillisecond);
 
 /// The shop list of so many jobs, as at every start but the first.
 void ReadTheShopList(benchmark::State& state) {

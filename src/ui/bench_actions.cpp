@@ -52,8 +52,10 @@ void BenchWindow::build_actions() {
     build_measure_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     const auto show = [this](const QString& html) { HelpDialog(html, this).exec(); };
-    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1),
-               [this, show] { show(view_of(place_)->help() + tr("<p>Shift+F1: all keys.</p>")); });
+    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this, show] {
+        const auto* place = place_keys[static_cast<std::size_t>(place_)];
+        show(shipped_text(QStringLiteral("help/%1.html").arg(QLatin1String(place))) + tr("<p>Shift+F1: all keys.</p>"));
+    });
     add_action(help, tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this, show] { show(all_keys()); });
 }
 
@@ -215,7 +217,10 @@ void BenchWindow::build_measure_menu() {
     add(tr("&Places and their order…"), "Ctrl+Shift+P",
         on_line([this] { run_dialog<ReadingPlanDialog>(*reading_->measuring(), reading_scope().bank); }));
     menu->addSeparator();
-    add(tr("&Conditions…"), "Ctrl+J", [this] { run_dialog<ConditionsDialog>(); });
+    add(tr("&Conditions of the readings to come"), "Ctrl+J", [this] {
+        call_->speak_of("cleaned/any/conditions");
+        call_->take_focus();
+    });
     add(tr("&Instruments…"), "Ctrl+G", [this] {
         const auto what = reading_->measuring();
         run_dialog<InstrumentDialog>(what ? qt(context_.instruments.in_hand(*what).name) : QString());

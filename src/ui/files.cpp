@@ -10,6 +10,11 @@
 
 namespace pallix::ui {
 
+QString shipped_text(const QString& file) {
+    QFile resource(QStringLiteral(":/") + file);
+    return resource.open(QIODevice::ReadOnly) ? QString::fromUtf8(resource.readAll()) : QString();
+}
+
 QString file_name_of(const QString& title) {
     constexpr qsizetype longest_name = 80;
     QString name;

@@ -12,6 +12,9 @@ namespace pallix::ui {
 
 using session::read_text_file;
 
+/// A text that came with the program. @param file as the resources name it: "help/decks.html"
+[[nodiscard]] QString shipped_text(const QString& file);
+
 /// A title as the name of a file: no folder, no hidden file, nothing a shell or another system stumbles over.
 [[nodiscard]] QString file_name_of(const QString& title);
 

@@ -11,14 +11,12 @@
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/decks/found_page.h"
-#include "ui/dialogs/instrument_dialog.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings/readings.h"
 
 #include <QApplication>
 #include <QDir>
-#include <QPainter>
 
 namespace pallix::ui {
 namespace {
@@ -45,12 +43,12 @@ class Tour {
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
         wait_for_certainty();
         shoot("block");
+        shoot_by_night("block-night");
         window_.open_job(job(QStringLiteral("Puffling, port")));
         window_.go_to(Place::tunnel);
         wait_for_certainty();
         shoot("tunnel");
         window_.go_to(Place::decks);
-        shoot("decks-before");
         window_.decks().show_page(DecksView::Page::found);
         window_.decks().found().choose_line(3);
         shoot("decks-found");
@@ -76,7 +74,6 @@ class Tour {
         window_.tunnel().show_page(TunnelView::Page::board);
         finish_tunnel();
         window_.tunnel().show_page(TunnelView::Page::found);
-        shoot_instruments();
         window_.open_job(job(QStringLiteral("Samphire")));
         wait_for_certainty();
         window_.go_to(Place::passport);
@@ -119,82 +116,59 @@ class Tour {
         window_.lifters().show_page(LiftersView::Page::found);
         shoot("lifters-found");
         window_.lifters().show_page(LiftersView::Page::work);
-        context_.preferences.set_theme(session::Theme::dark); // and what a dim shop sees
-        shoot("lifters-work-night");
-        context_.preferences.set_theme(session::Theme::light);
+        shoot_by_night("lifters-work-night");
+    }
+
+    void take(block::Payload payload) {
+        const auto done = context_.session.take(std::move(payload));
+        if (!done && fault_.isEmpty())
+            fault_ = qt(done.error().front().text());
+    }
+
+    /// Reads all of a kind, a little apart.
+    void read_all(planning::Measuring what, double base, double apart) {
+        const auto& state = context_.session.state();
+        for (const auto& at : planning::usual_places(*intake_of(state).blueprint, what, "")) {
+            block::Reading r;
+            r.at = at;
+            r.words = wording::place_of_reading(*intake_of(state).blueprint, at);
+            r.value = base + apart * (at.feature.number % 2);
+            r.instrument = context_.instruments.in_hand(what);
+            r.conditions = readings_of(state).conditions;
+            take(r);
+        }
     }
 
     /// What the launch's tunnel goes through until it is done, written into the tour's own book.
     void finish_tunnel() {
-        auto& session = context_.session;
-        const auto done = [this](const session::Outcome& outcome) {
-            if (!outcome && fault_.isEmpty())
-                fault_ = qt(outcome.error().front().text());
-        };
-        const auto read_all = [&](double base) {
-            for (const auto& at :
-                 planning::usual_places(*intake_of(session.state()).blueprint, planning::Measuring::main_sizes, "")) {
-                block::Reading r{at,
-                                 wording::place_of_reading(*intake_of(session.state()).blueprint, at),
-                                 base + 0.001 * (at.feature.number % 2),
-                                 {},
-                                 "",
-                                 false,
-                                 context_.instruments.in_hand(planning::Measuring::main_sizes),
-                                 readings_of(session.state()).conditions};
-                done(session.take(r));
-            }
-        };
+        using enum planning::Measuring;
         block::CapsCut caps;
-        for (const auto& cut : session.tunnel_work().to_cut)
+        for (const auto& cut : context_.session.tunnel_work().to_cut)
             caps.cuts.emplace_back(cut.id, cut.cut);
-        done(session.take(caps));
-        done(session.take(block::ConditionsStated{readings_of(session.state()).conditions}));
-        read_all(57.998);
-        done(session.take(block::TunnelPass{block::TunnelPassKind::strokes, 40, {}, false}));
-        read_all(58.006);
+        take(caps);
+        take(block::ConditionsStated{readings_of(context_.session.state()).conditions});
+        read_all(main_sizes, 57.998, 0.001);
+        take(block::TunnelPass{block::TunnelPassKind::strokes, 40, {}, false});
+        read_all(main_sizes, 58.006, 0.001);
         shoot("tunnel-board");
-        done(session.take(block::TunnelCut{block::TunnelMethod::hone, "40 strokes, cross-hatch even"}));
-        read_all(58.006);
-        for (const auto& at :
-             planning::usual_places(*intake_of(session.state()).blueprint, planning::Measuring::saddle_heights, "")) {
-            const block::Reading r{at,
-                                   wording::place_of_reading(*intake_of(session.state()).blueprint, at),
-                                   at.feature.number == 3 ? 0.002 : 0.0,
-                                   {},
-                                   "",
-                                   false,
-                                   context_.instruments.in_hand(planning::Measuring::saddle_heights),
-                                   readings_of(session.state()).conditions};
-            done(session.take(r));
-        }
-    }
-
-    /// The register over the window, as it stands on the screen.
-    void shoot_instruments() {
-        InstrumentDialog dialog(context_, QStringLiteral("bore gauge, 50 to 100"), &window_);
-        dialog.show();
-        QApplication::processEvents();
-        QPixmap picture = window_.grab();
-        {
-            QPainter painter(&picture);
-            painter.fillRect(picture.rect(), QColor(0, 0, 0, 70));
-            const QPixmap over = dialog.grab();
-            painter.drawPixmap((picture.width() - over.width()) / 2, (picture.height() - over.height()) / 2, over);
-        }
-        keep(picture, "instruments");
+        take(block::TunnelCut{block::TunnelMethod::hone, "40 strokes, cross-hatch even"});
+        read_all(main_sizes, 58.006, 0.001);
+        read_all(saddle_heights, 0, 0.002);
     }
 
     void shoot(const char* name) {
         QApplication::processEvents();
         QApplication::sendPostedEvents();
-        keep(window_.grab(), name);
+        const QString file = QDir(folder_).filePath(QString::fromLatin1(name) + QStringLiteral(".png"));
+        if (!window_.grab().save(file) && fault_.isEmpty())
+            fault_ = QStringLiteral("%1 cannot be written").arg(file);
     }
 
-    void keep(const QPixmap& picture, const char* name) {
-        const QString file = QDir(folder_).filePath(QString::fromLatin1(name) + QStringLiteral(".png"));
-        if (!picture.save(file) && fault_.isEmpty())
-            fault_ = QStringLiteral("%1 cannot be written").arg(file);
+    /// What a dim shop sees.
+    void shoot_by_night(const char* name) {
+        context_.preferences.set_theme(session::Theme::dark);
+        shoot(name);
+        context_.preferences.set_theme(session::Theme::light);
     }
 
     BenchWindow& window_;

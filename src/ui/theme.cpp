@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/theme.h"
 
+#include "ui/files.h"
+
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
@@ -104,44 +106,9 @@ QString in_scale(const QString& sheet) {
     return result + sheet.mid(from);
 }
 
-QString style_sheet(const Palette& p, session::Theme theme) {
-    QString sheet = QStringLiteral(R"(
-QWidget#panel { background: @panel; }
-QMenuBar { background: @panel; border-bottom: 1px solid @hairline; padding: 2px 8px; }
-QMenuBar::item { padding: 4px 10px; border-radius: 4px; }
-QMenuBar::item:selected { background: @selected; color: @ink; }
-QMenu { background: @panel; border: 1px solid @hairline; padding: 4px; }
-QMenu::item { padding: 6px 28px 6px 16px; border-radius: 4px; }
-QMenu::item:selected { background: @accent; color: @on_accent; }
-QMenu::item:disabled { color: @quiet; }
-QPushButton, QToolButton { background: @panel; border: 1px solid @hairline; border-radius: 6px; padding: 6px 14px; }
-QPushButton:hover, QToolButton:hover { border-color: @accent; }
-QPushButton:focus, QToolButton:focus { border: 2px solid @accent; padding: 5px 13px; }
-QPushButton:checked, QToolButton:checked { background: @accent; color: @on_accent; border-color: @accent; }
-QPushButton:default { background: @accent; color: @on_accent; border-color: @accent; }
-QPushButton:default:focus { border: 2px solid @ink; }
-QPushButton:disabled, QToolButton:disabled { color: @quiet; background: @page; }
-QPushButton#reading-back, QPushButton#reading-skip { padding: 2px 6px; }
-QLineEdit, QComboBox, QPlainTextEdit, QSpinBox { background: @field; border: 1px solid @hairline; border-radius: 6px; padding: 5px 8px; selection-background-color: @accent; selection-color: @on_accent; }
-QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus, QSpinBox:focus { border: 2px solid @accent; padding: 4px 7px; }
-QComboBox::drop-down { border: 0; width: 26px; }
-QComboBox::down-arrow { image: url(:/chevron-@shade.svg); width: 12px; height: 12px; }
-QCheckBox { spacing: 8px; }
-QCheckBox::indicator { width: 16px; height: 16px; border: 1px solid @quiet; border-radius: 4px; background: @field; }
-QCheckBox::indicator:focus, QCheckBox::indicator:hover { border: 2px solid @accent; }
-QCheckBox::indicator:checked { background: @accent; border-color: @accent; image: url(:/tick-@shade.svg); }
-QComboBox QAbstractItemView { background: @field; selection-background-color: @accent; selection-color: @on_accent; }
-QListView, QTableView, QTextBrowser { background: @panel; border: 1px solid @hairline; border-radius: 6px; outline: 0; selection-background-color: @selected; selection-color: @ink; }
-QListWidget::item { padding: 5px 6px; }
-QTableView:focus, QListWidget:focus, QTextBrowser:focus { border-color: @accent; }
-QHeaderView::section { background: @panel; color: @quiet; border: 0; border-bottom: 1px solid @hairline; padding: 6px 8px; }
-QToolTip { background: @panel; color: @ink; border: 1px solid @hairline; padding: 4px; }
-QScrollBar:vertical { background: transparent; width: 10px; }
-QScrollBar::handle:vertical { background: @hairline; border-radius: 4px; min-height: 32px; }
-QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-QScrollBar:horizontal { background: transparent; height: 10px; }
-QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-width: 32px; }
-)");
+QString style_sheet(const Palette& p, session::Theme theme, bool touch) {
+    QString sheet =
+        shipped_text(QStringLiteral("bench.qss")) + (touch ? shipped_text(QStringLiteral("fingers.qss")) : QString());
     sheet.replace(QStringLiteral("@shade"),
                   theme == session::Theme::dark ? QStringLiteral("night") : QStringLiteral("day"));
     const std::initializer_list<std::pair<const char*, QColor>> names{
@@ -152,19 +119,6 @@ QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-w
         sheet.replace(QString::fromLatin1(name), colour.name());
     return in_scale(sheet);
 }
-
-/// With padding and border everything that is pressed is `touch_height` tall.
-const auto for_fingers = QStringLiteral(R"(
-QPushButton, QToolButton { min-height: 50px; min-width: 36px; }
-QLineEdit, QComboBox, QSpinBox { min-height: 52px; }
-QCheckBox, QRadioButton, QComboBox QAbstractItemView::item, QListWidget::item { min-height: 64px; }
-QWidget#keypad QPushButton { min-width: 62px; min-height: 62px; padding: 0; }
-QPushButton#reading-back, QPushButton#reading-skip { min-width: 58px; }
-QCheckBox::indicator, QRadioButton::indicator { width: 32px; height: 32px; }
-QMenuBar::item { padding: 20px 14px; }
-QMenu::item { padding: 20px 28px 20px 16px; }
-QScrollBar:vertical { width: 40px; }
-)");
 
 } // namespace
 
@@ -232,7 +186,7 @@ void apply_theme(QApplication& app, session::Theme theme, double scale, bool tou
     app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     app.setFont(font_of(Type::text));
     app.setPalette(qt_palette(palette_of(theme)));
-    app.setStyleSheet(style_sheet(palette_of(theme), theme) + (touch ? in_scale(for_fingers) : QString()));
+    app.setStyleSheet(style_sheet(palette_of(theme), theme, touch));
 }
 
 } // namespace pallix::ui

@@ -12,8 +12,7 @@ class View : public QWidget {
     Q_OBJECT
   public:
     using QWidget::QWidget;
-    virtual QString help() const = 0; ///< what F1 says, rich text
-    virtual void refresh() = 0;       ///< state, unit or theme has changed
+    virtual void refresh() = 0; ///< state, unit or theme has changed
     /// What is painted or dragged on this view and belongs to the answer of a step.
     [[nodiscard]] virtual planning::Answers painted(const planning::Step& /*step*/) const { return {}; }
     virtual void answered() {} ///< a step was: what was painted for it is in the ledger

@@ -236,11 +236,13 @@ TEST(Asks, ALengthIsReadInShorthandWhereASizeIsProposed) {
 namespace {
 
 /// Answers a step that can be done at any time, and adds what it makes.
-void answer_any(Story& s, const std::string& id, const Answers& answers) {
+void answer_any(Story& s, const std::string& id, Answers answers) {
     const Folded state = s.state();
     const Assessment a = s.now();
     const auto step = step_by_id(state, a, id);
     ASSERT_TRUE(step) << id;
+    for (const auto& [key, value] : proposed(*step))
+        answers.try_emplace(key, value); // as the window does
     const auto made = planning::answer(state, a, *step, answers, "2026-03-02T12:00:00Z");
     ASSERT_TRUE(made) << made.error().front().text();
     for (const Payload& entry : *made)
@@ -270,6 +272,25 @@ TEST(AnyTime, WhatIsSeenDecidedAndDoneOfOnesOwnIsWrittenAsItWasSaid) {
     EXPECT_EQ(decks_of(s.state()).heads.size(), 1U);
     answer_any(s, "tunnel/any/pass", {{"pass", std::string("strokes")}, {"strokes", 20.0}});
     EXPECT_EQ(tunnel_of(s.state()).tunnel_passes.back().pass.strokes, 20);
+}
+
+TEST(AnyTime, ConditionsAreKeptButForWhatIsChanged) {
+    Story s;
+    answer_any(s, "cleaned/any/conditions",
+               {{"caps", std::string("yes")}, {"part_c", 19.5}, {"fasteners", std::string("oil, three steps")}});
+    EXPECT_EQ(readings_of(s.state()).conditions, (Conditions{true, {}, 19.5, {}, "oil, three steps"}));
+    answer_any(s, "cleaned/any/conditions", {{"plate", std::string("no")}});
+    EXPECT_EQ(readings_of(s.state()).conditions, (Conditions{true, false, 19.5, {}, "oil, three steps"}));
+    answer_any(s, "cleaned/any/conditions", {{"caps", std::string("not_stated")}});
+    EXPECT_EQ(readings_of(s.state()).conditions.caps_torqued, std::nullopt);
+    const auto step = step_by_id(s.state(), s.now(), "cleaned/any/conditions");
+    ASSERT_TRUE(step);
+    Answers answers = proposed(*step);
+    answers["part_c"] = 300.0;
+    EXPECT_FALSE(planning::answer(s.state(), s.now(), *step, answers, ""));
+    const auto part = std::ranges::find(step->asks, "part_c", &Ask::key);
+    EXPECT_FALSE(read_ask(*part, "300", Unit::mm));
+    EXPECT_EQ(**read_ask(*part, "19,5 °C", Unit::inch), 19.5);
 }
 
 TEST(AnyTime, NeverCalledForAndRefusedWhereAnswersAreMissing) {

@@ -206,16 +206,21 @@ TEST_F(DecksJourney, ACrackIsDrawnDecidedAndStandsInTheCall) {
     EXPECT_EQ(crack.flaw.path.size(), 2U);
     EXPECT_NEAR(crack.flaw.length(), std::hypot(30, 5), 1.5) << "to the pixel";
     EXPECT_FALSE(crack.decided);
-    window_->call().speak_of("deck.C/flaw/" + std::to_string(crack.sequence));
+    QTest::mouseClick(deck, Qt::LeftButton, {}, from); // where it begins: what becomes of it
+    EXPECT_TRUE(headline().startsWith(QStringLiteral("Decide"))) << headline().toStdString();
+    tick("choice-watch");
+    answer();
+    QTest::mouseClick(deck, Qt::LeftButton, {}, from); // decided otherwise
     tick("choice-stop_and_pin");
     answer();
+    EXPECT_EQ(deck->spoken().back().name.right(18), QStringLiteral("stop-drill and pin"));
     ASSERT_TRUE(decks_of(session_.state()).flaws[0].decided);
     EXPECT_EQ(decks_of(session_.state()).flaws[0].decided->choice, block::FlawChoice::stop_and_pin);
     window_->call().speak_of("cleaned/any/pressure");
     tick("result-leaks");
     answer();
     EXPECT_FALSE(decks_of(session_.state()).pressure_test->payload.tight);
-    QTest::mouseClick(deck, Qt::LeftButton, {}, from);
+    QTest::mouseClick(deck, Qt::LeftButton, {}, from - QPoint(40, 0));
     tick("flaw-pit");
     tick("near-open_deck");
     ask("depth", QStringLiteral("deep"));

@@ -64,12 +64,15 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
     open_window();
     key(Qt::Key_F4);
     // Conditions first: caps torqued, said by keys.
-    in_dialog([](QDialog& d) {
-        QTest::keyClick(in<QComboBox>(d, "caps"), Qt::Key_Down);
-        QTest::keyClicks(in<QLineEdit>(d, "fasteners"), QStringLiteral("oil, three steps"));
-        QTest::keyClick(in<QLineEdit>(d, "fasteners"), Qt::Key_Return);
-    });
     key(Qt::Key_J, Qt::ControlModifier);
+    EXPECT_EQ(headline(), QStringLiteral("Conditions of the readings to come"));
+    EXPECT_EQ(focused()->objectName(), QStringLiteral("ask-caps-not_stated"));
+    key(Qt::Key_Down);
+    EXPECT_EQ(focused()->objectName(), QStringLiteral("ask-caps-yes"));
+    auto* fasteners = find<QLineEdit>("ask-fasteners");
+    QTest::keyClicks(fasteners, QStringLiteral("oil, three steps"));
+    QTest::keyClick(fasteners, Qt::Key_Return);
+    EXPECT_EQ(headline(), QStringLiteral("Wash the block")) << "back at the call";
     EXPECT_EQ(readings_of(session_.state()).conditions.caps_torqued, true);
 
     key(Qt::Key_R, Qt::ControlModifier);

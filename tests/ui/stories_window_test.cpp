@@ -117,12 +117,14 @@ TEST_F(WindowStories, WordsAreRight) {
 TEST_F(WindowStories, ACommaIsAPointWhereverANumberIsTyped) {
     open_small_job();
     open_window();
-    in_dialog([](QDialog& d) {
-        QTest::keyClicks(in<QLineEdit>(d, "part-temperature"), QStringLiteral("19,5"));
-        QTest::keyClicks(in<QLineEdit>(d, "gauge-temperature"), QStringLiteral("21,25 °C"));
-        QTest::keyClick(in<QLineEdit>(d, "gauge-temperature"), Qt::Key_Return);
-    });
     key(Qt::Key_J, Qt::ControlModifier);
+    ask("part_c", QStringLiteral("195"));
+    answer();
+    EXPECT_FALSE(readings_of(session_.state()).conditions.part_c) << "no block is as hot as that";
+    EXPECT_TRUE(text_of("call-echo").contains(QStringLiteral("−40 to 120"))) << text_of("call-echo").toStdString();
+    ask("part_c", QStringLiteral("19,5"));
+    ask("gauge_c", QStringLiteral("21,25 °C"));
+    answer();
     EXPECT_EQ(readings_of(session_.state()).conditions.part_c, 19.5);
     EXPECT_EQ(readings_of(session_.state()).conditions.gauge_c, 21.25);
     ASSERT_TRUE(instruments_.save([] {

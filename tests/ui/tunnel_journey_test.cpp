@@ -30,12 +30,10 @@ class TunnelJourney : public test::BenchFixture {
         }
     }
     void torque_caps() {
-        in_dialog([](QDialog& d) {
-            in<QComboBox>(d, "caps")->setCurrentIndex(1);
-            QTest::keyClicks(in<QLineEdit>(d, "fasteners"), QStringLiteral("oil, three steps"));
-            QTest::keyClick(in<QLineEdit>(d, "fasteners"), Qt::Key_Return);
-        });
         key(Qt::Key_J, Qt::ControlModifier);
+        tick("caps-yes");
+        ask("fasteners", QStringLiteral("oil, three steps"));
+        answer();
     }
     void finish_tunnel() {
         EXPECT_EQ(find<QPushButton>("call-answer")->text(), QStringLiteral("The tunnel is done"));

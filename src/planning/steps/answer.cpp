@@ -142,6 +142,17 @@ class Answering {
         return c;
     }
 
+    Payloads conditions() const {
+        const auto stated = [this](const char* key) {
+            const auto value = words(key);
+            return value == "not_stated" ? std::nullopt : std::optional(value == "yes");
+        };
+        Conditions c{stated("caps"), stated("plate"), if_given("part_c"), if_given("gauge_c"), words_if("fasteners")};
+        if (c.fasteners.empty())
+            c.fasteners = readings_of(state_).conditions.fasteners;
+        return one(ConditionsStated{c, is_ticked("also_before")});
+    }
+
     /// Figures that were missing, each by its address: one entry of them all.
     Payloads figures() const {
         std::optional<Payload> entry;
@@ -158,6 +169,8 @@ class Answering {
     Payloads of_intake() const {
         if (step_.task == Task::test_pressure)
             return of_decks();
+        if (step_.task == Task::state_conditions)
+            return conditions();
         ticked("done");
         if (step_.task == Task::wash)
             return one(StepDone{"washed"});
@@ -374,6 +387,8 @@ Answers proposed(const Step& step) {
     for (const Ask& ask : step.asks)
         if (ask.proposed && ask.kind == AskKind::tick)
             answers[ask.key] = *ask.proposed != 0;
+        else if (ask.proposed && ask.kind == AskKind::choice)
+            answers[ask.key] = ask.choices[static_cast<std::size_t>(*ask.proposed)];
         else if (ask.proposed)
             answers[ask.key] = *ask.proposed;
     return answers;
@@ -393,9 +408,14 @@ tl::expected<std::optional<double>, std::string> read_ask(const Ask& ask, const 
     }
     if (ask.kind == AskKind::length)
         return read_length(typed, bench).map([](double mm) { return std::optional(mm); });
-    return read_number(typed, {"%", "µm", "cm³"}).map([&](double number) {
-        return std::optional(ask.key.ends_with("_mm3") ? number * mm3_per_cm3 : number);
-    });
+    const auto number = read_number(typed, {"%", "µm", "cm³", "°", "°c", "c"});
+    if (!number)
+        return tl::unexpected(number.error());
+    const double value = ask.key.ends_with("_mm3") ? *number * mm3_per_cm3 : *number;
+    const bool temperature = ask.key.ends_with("_c");
+    if (temperature && ((ask.least && value < *ask.least) || (ask.most && value > *ask.most)))
+        return tl::unexpected("\"" + typed + "\" is no temperature of a block: −40 to 120 °C");
+    return std::optional(value);
 }
 
 Result<std::vector<Payload>> answer(const JobState& state, const Assessment& a, const Step& step,

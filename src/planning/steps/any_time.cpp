@@ -4,6 +4,7 @@
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/steps.h"
@@ -58,6 +59,23 @@ class Steps {
     const JobState& state_;
     const std::optional<FeatureId>& about_;
 };
+
+/// What holds for the readings to come: as it is stated now, but for what is changed.
+void add_conditions(Steps& steps, const JobState& state) {
+    const block::Conditions& now = readings_of(state).conditions;
+    const auto stated = [](const char* key, const std::optional<bool>& value) {
+        Ask ask = choice(key, {"not_stated", "yes", "no"});
+        ask.proposed = !value ? 0 : *value ? 1 : 2;
+        return ask;
+    };
+    steps.add(Task::state_conditions, "any/conditions", Stage::cleaned,
+              {stated("caps", now.caps_torqued),
+               stated("plate", now.plate_on),
+               {"part_c", AskKind::count, now.part_c, -40, 120, {}, true},
+               {"gauge_c", AskKind::count, now.gauge_c, -40, 120, {}, true},
+               {"fasteners", AskKind::text, {}, {}, {}},
+               {"also_before", AskKind::tick, {}, {}, {}}});
+}
 
 void add_of_deck(Steps& steps, const JobState& state, const std::string& bank) {
     steps.add(Task::mark_flaw, "any/flaw", Stage::decks,
@@ -114,6 +132,7 @@ std::vector<Step> any_time_steps(const JobState& state, const std::optional<Feat
         return {};
     Steps steps(state, about);
     if (!about) {
+        add_conditions(steps, state);
         steps.add(Task::test_pressure, "any/pressure", Stage::cleaned, {choice("result", {"tight", "leaks"}), note});
         add_of_tunnel(steps, state);
         return steps.all;

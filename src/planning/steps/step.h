@@ -91,6 +91,7 @@ enum class Task {
     prove_lifters,
     hand_over,
     // At any time, of the thing that is marked; never in the list and never called for.
+    state_conditions,
     mark_flaw,
     test_pressure,
     note_finish,
@@ -163,7 +164,7 @@ inline constexpr std::array ask_kind_keys{"length", "count", "choice", "tick", "
 struct Ask {
     std::string key;
     AskKind kind = AskKind::length;
-    std::optional<double> proposed;     ///< mm; of a count, the number; of a tick, 1
+    std::optional<double> proposed;     ///< mm; of a count, the number; of a tick, 1; of a choice, which
     std::optional<double> least, most;  ///< what would be believed
     std::vector<std::string> choices{}; ///< of a choice
     bool optional = false;              ///< what is not known is left out

@@ -111,6 +111,7 @@ StepKind kind_of(Task task) {
         return StepKind::look;
     case wash:
     case state_caps:
+    case state_conditions:
     case finish_tunnel:
     case dress:
     case tick_tunnel:

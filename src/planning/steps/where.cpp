@@ -40,6 +40,8 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
         return {Machine::bench, set_up_of(about), 1};
     case settle:
         return {Machine::bench, set_up_of(about), 5};
+    case state_conditions:
+        return {Machine::bench, SetUp::any, 1};
     case torque_caps:
         return {Machine::bench, SetUp::mains_up, 3 * each};
     case cut_caps:

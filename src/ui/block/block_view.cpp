@@ -40,13 +40,4 @@ void BlockView::refresh() {
     page_->show_bore(marked_);
 }
 
-QString BlockView::help() const {
-    return tr("<h2>The block</h2><p>All of it at once: from the rear, the tunnel from the side, the decks unfolded. A "
-              "feature that meets is drawn twice or marked between two limits, one that fails is crossed or hatched, "
-              "what is to be worked on is thick, what is no longer true is dashed, what nobody measured thin. The "
-              "number that decides is in the colour of the call.</p>"
-              "<p>Click a feature to go to its page; the arrow keys go from one to the next, Enter goes there. Hold B: "
-              "the block as it was found. T: the table.</p>");
-}
-
 } // namespace pallix::ui

@@ -16,7 +16,6 @@ class BlockView : public View {
     Q_OBJECT
   public:
     explicit BlockView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
     void refresh() override;
     [[nodiscard]] DrawnPage& page() { return *page_; }
 

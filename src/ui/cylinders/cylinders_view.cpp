@@ -24,7 +24,7 @@ CylindersView::CylindersView(Context context, QWidget* parent)
         drawn_.push_back(page);
         add_drawn(page);
     };
-    rows_ = {new BoringRow(context, this), new HoneRow(context, this)};
+    rows_ = {boring_row(context, this), hone_row(context, this)};
     auto* trace = new TraceDrawing(context, this);
     add(new LadderDrawing(context, this), cylinder_size, [context] { return size_table(context); });
     add(rows_[0], boring, [context] { return boring_table(context); });
@@ -65,27 +65,6 @@ void CylindersView::fill_page() {
         row->show_bank(bank_id());
     if (DrawnPage* page = drawn())
         page->show_bore(marked());
-}
-
-QString CylindersView::help() const {
-    return tr(
-        "<h2>Cylinders</h2><p><b>As found</b>: the bank from outside, front to the left. The cross is where the "
-        "blueprint has a bore, the dot where it is, drawn larger than life; the strong line is the part across the "
-        "crankshaft, which turns into side thrust.</p>"
-        "<p><b>Size</b>: what every cylinder needs about each centre, against the sizes on offer; who sets the size, "
-        "and what it would be without that one.</p>"
-        "<p><b>Bore</b>: one hole at a time, the worst first, with the tool in the one that is on. Each is measured "
-        "before the next; a hole that comes out off the one before it at the same setting stops the work until the "
-        "edge was looked at.</p>"
-        "<p><b>Hone</b>: stock left on the walls at three levels; shape and where to dwell. <b>Texture</b>: a trace "
-        "against what the rings want. <b>Sleeve</b>: six readings, seat, press force or heat.</p>"
-        "<p>What is underlined below a drawing is changed where it stands. What was done is answered in the call on "
-        "the right: Enter on a marked cylinder, or Ctrl+Return. A pit, or a decision of your own: other… there.</p>"
-        "<p>Click a cylinder, or the arrow keys; T: the table. Ctrl+Shift+Y: the next page. Ctrl+B: the other bank. "
-        "Ctrl+Shift+L: "
-        "where its numbers come from. Ctrl+R: the reading line.</p>"
-        "<p>Guards, eye protection, no gloves near rotating tools. Limits come from the engine maker and local codes; "
-        "the machinist decides.</p>");
 }
 
 } // namespace pallix::ui

@@ -13,7 +13,6 @@ class CylindersView : public BoresView {
     Q_OBJECT
   public:
     explicit CylindersView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
 
     enum class Page { found, size, bore, hone, texture, sleeve };
     [[nodiscard]] Page page() const { return static_cast<Page>(page_index()); }

@@ -56,8 +56,15 @@ std::vector<SpokenPart> DeckDrawing::spoken() const {
                              {},
                              around(f.flaw.path.front()),
                              false,
-                             false});
+                             task_ == DeckTask::mark_flaw});
     return parts;
+}
+
+void DeckDrawing::press(std::size_t part) {
+    std::size_t i = corners_.size();
+    for (const block::KnownFlaw& f : flaws_)
+        if (f.flaw.bank == bank_id_ && i++ == part)
+            return Q_EMIT flaw_pointed_at(f);
 }
 
 QRectF DeckDrawing::deck_area() const {
@@ -199,7 +206,26 @@ void DeckDrawing::paint_words(QPainter& painter) {
                 Qt::AlignCenter, tr("cyl %1").arg(*bore.cylinder));
 }
 
-/// A crack as a broken line, a pit as a diamond, a mark as a cross; undecided ones in the colour of doubt.
+/// The flaw whose beginning a hand means that points there.
+const block::KnownFlaw* DeckDrawing::flaw_at(QPointF place) const {
+    const double reach = touch() ? touch_height / 2 * scale() : 12_px;
+    for (const block::KnownFlaw& f : flaws_)
+        if (f.flaw.bank == bank_id_ && QLineF(picture_->to_screen(f.flaw.path.front()), place).length() < reach)
+            return &f;
+    return nullptr;
+}
+
+/// Words on a panel of their own, so that they can be read over whatever lies beneath.
+void DeckDrawing::paint_note(QPainter& painter, const QRectF& box, const QString& words, const QColor& colour) const {
+    painter.setPen(QPen(context_.palette().hairline, 1));
+    painter.setBrush(context_.palette().panel);
+    painter.drawRoundedRect(box, 5_px, 5_px);
+    painter.setPen(colour);
+    painter.drawText(box, Qt::AlignCenter, words);
+}
+
+/// A crack as a broken line, a pit as a diamond, a mark as a cross, each with what was decided; undecided ones in the
+/// colour of doubt.
 void DeckDrawing::paint_flaws(QPainter& painter) {
     const Palette& p = context_.palette();
     for (const block::KnownFlaw& f : flaws_) {
@@ -221,6 +247,12 @@ void DeckDrawing::paint_flaws(QPainter& painter) {
             painter.drawLine(c - QPointF(6_px, 6_px), c + QPointF(6_px, 6_px));
             painter.drawLine(c - QPointF(6_px, -6_px), c + QPointF(6_px, -6_px));
         }
+        painter.setFont(font_of(Type::small, true));
+        const QString words = f.decided ? qt(wording::flaw_choice_name(f.decided->choice)) : tr("decide");
+        QRectF box(c + QPointF(12_px, 8_px), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 14_px, 22_px));
+        if (box.right() > width() - 4_px)
+            box.moveRight(c.x() - 12_px);
+        paint_note(painter, box, words, f.decided ? p.accent : p.fails);
     }
     if (pressed_ && pointer_) {
         painter.setPen(QPen(p.fails, 2, Qt::DashLine));
@@ -291,11 +323,7 @@ void DeckDrawing::paint_feelers(QPainter& painter, const std::string& asked) {
         // A third along, so that lines that cross do not write over each other.
         QRectF box(QPointF(), QSizeF(painter.fontMetrics().horizontalAdvance(text) + 12_px, 20_px));
         box.moveCenter(from + 0.34 * (to - from));
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(p.panel);
-        painter.drawRoundedRect(box, 4_px, 4_px);
-        painter.setPen(p.ink);
-        painter.drawText(box, Qt::AlignCenter, text);
+        paint_note(painter, box, text, p.ink);
     }
 }
 
@@ -321,11 +349,7 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
         box.moveRight(at.x() - 14);
     if (box.top() < 2)
         box.moveTop(at.y() + 12);
-    painter.setPen(QPen(p.hairline, 1));
-    painter.setBrush(p.panel);
-    painter.drawRoundedRect(box, 5_px, 5_px);
-    painter.setPen(p.ink);
-    painter.drawText(box, Qt::AlignCenter, text);
+    paint_note(painter, box, text, p.ink);
 }
 
 void DeckDrawing::toggle_dark(Vec2 place) {
@@ -372,11 +396,13 @@ void DeckDrawing::mouseReleaseEvent(QMouseEvent* event) {
     if (!picture_ || !pressed_)
         return;
     const Vec2 from = *std::exchange(pressed_, std::nullopt), to = picture_->to_deck(event->position());
-    std::vector<Vec2> path{from};
-    if (norm(to - from) * picture_->pixels_per_mm() > 6) // less is a trembling hand
-        path.push_back(to);
     update();
-    Q_EMIT flaw_drawn(path);
+    if (norm(to - from) * picture_->pixels_per_mm() > 6) // less is a trembling hand
+        Q_EMIT flaw_drawn({from, to});
+    else if (const block::KnownFlaw* flaw = flaw_at(event->position()))
+        Q_EMIT flaw_pointed_at(*flaw);
+    else
+        Q_EMIT flaw_drawn({from});
 }
 
 void DeckDrawing::leaveEvent(QEvent*) {
@@ -407,6 +433,8 @@ void DeckDrawing::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Space:
         if (task_ == DeckTask::paint_dark)
             toggle_dark(*pointer_);
+        else if (const block::KnownFlaw* flaw = flaw_at(picture_->to_screen(*pointer_)))
+            Q_EMIT flaw_pointed_at(*flaw);
         else
             Q_EMIT flaw_drawn({*pointer_});
         break;

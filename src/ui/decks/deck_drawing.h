@@ -51,10 +51,12 @@ class DeckDrawing : public Drawing {
     QSize minimumSizeHint() const override { return {480, 200}; }
     /// Corners with what they stand over the target, and flaws.
     [[nodiscard]] std::vector<SpokenPart> spoken() const override;
+    void press(std::size_t part) override;
 
   Q_SIGNALS:
     void dark_changed();
     void flaw_drawn(const std::vector<pallix::metrology::Vec2>& path);
+    void flaw_pointed_at(const pallix::block::KnownFlaw& flaw); ///< its decision is wanted
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -69,7 +71,9 @@ class DeckDrawing : public Drawing {
     [[nodiscard]] QRectF deck_area() const;
     void toggle_dark(metrology::Vec2 place);
     void brush_at(metrology::Vec2 place, bool wipe);
+    [[nodiscard]] const block::KnownFlaw* flaw_at(QPointF place) const;
     void paint_flaws(QPainter& painter);
+    void paint_note(QPainter& painter, const QRectF& box, const QString& words, const QColor& colour) const;
     void paint_words(QPainter& painter);
     void paint_corners(QPainter& painter);
     void paint_asked(QPainter& painter);

@@ -80,8 +80,7 @@ DecksView::DecksView(Context context, QWidget* parent)
         if (!bank_.empty() && page() == Page::passes)
             fill_passes();
     });
-    connect(found_, &FoundPage::flaw_drawn, this,
-            [this] { Q_EMIT step_wanted(QStringLiteral("deck.") + qt(bank_) + QStringLiteral("/any/flaw")); });
+    connect(found_, &FoundPage::step_wanted, this, &DecksView::step_wanted);
     connect(mock_up_, &DrawnPage::marked, this, [this](const block::FeatureId& id) {
         marked_ = id;
         mock_up_->show_bore(marked_);
@@ -302,25 +301,6 @@ void DecksView::show_asked(const std::optional<planning::AskedReading>& asked) {
 }
 void DecksView::set_depth(double mm) {
     level_->set_depth(mm);
-}
-
-QString DecksView::help() const {
-    return tr("<h2>Decks</h2><p>The deck seen from outside, front to the left. Dark iron is untouched, bright metal is "
-              "what a cut at the level "
-              "reaches; contours show how it lies. Between touches the map runs straight; where nothing was probed it "
-              "is hatched.</p>"
-              "<p>Ctrl+D then arrow keys: move the cut level. Ctrl+B: the other bank. T: what is known of the deck, "
-              "as a table.<br>"
-              "Paint the deck with the mouse, or arrow keys and Space on it: what stayed dark. Then answer the call: "
-              "Ctrl+Return. Tick that it was touched everywhere else, and the map learns from both; it tells where "
-              "paint and heights contradict each other.<br>"
-              "Ctrl+Shift+D: as found (straightedge, flatness, flaws), set-up (feet, stacks, dowel), passes, mock-up "
-              "(pistons, compression). Work on a head, roughness: other… in the call.<br>"
-              "Ctrl+R: the reading line; Ctrl+M: heights, feelers, level or piston to deck. Page Up strikes the last "
-              "reading, "
-              "Page Down skips a place, Ctrl+Shift+R reads the last one once more.</p>"
-              "<p>After the last pass measure again: a verdict needs heights that are still true, and an uncertainty "
-              "that was stated.</p>");
 }
 
 } // namespace pallix::ui

@@ -27,7 +27,6 @@ class DecksView : public View {
     Q_OBJECT
   public:
     explicit DecksView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
     void refresh() override;
 
     enum class Page { found, set_up, passes, mock_up };

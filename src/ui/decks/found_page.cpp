@@ -42,7 +42,12 @@ FoundPage::FoundPage(Context context, DeckDrawing* drawing, QWidget* parent)
     connect(this, &DrawnPage::row_marked, this, &FoundPage::choose_line);
     connect(deck_, &DeckDrawing::flaw_drawn, this, [this](const std::vector<Vec2>& path) {
         drawn_ = path;
-        Q_EMIT flaw_drawn();
+        Q_EMIT step_wanted(QStringLiteral("deck.%1/any/flaw").arg(qt(bank_)));
+    });
+    connect(deck_, &DeckDrawing::flaw_pointed_at, this, [this](const block::KnownFlaw& flaw) {
+        Q_EMIT step_wanted(QStringLiteral("deck.%1/%2flaw/%3")
+                               .arg(qt(bank_), flaw.decided ? QStringLiteral("any/") : QString())
+                               .arg(flaw.sequence));
     });
 }
 

@@ -28,7 +28,7 @@ class FoundPage : public DrawnPage {
     [[nodiscard]] const std::vector<metrology::Vec2>& drawn() const { return drawn_; } ///< the flaw drawn last
 
   Q_SIGNALS:
-    void flaw_drawn();
+    void step_wanted(const QString& step); ///< a flaw was drawn, or is to be decided on
 
   private:
     FoundPage(Context context, DeckDrawing* drawing, QWidget* parent);

@@ -2,19 +2,13 @@
 #include "ui/dialogs/measuring_dialogs.h"
 
 #include "block/ledger.h"
-#include "block/reading_text.h"
 #include "block/state/intake_state.h"
-#include "block/state/readings_state.h"
-#include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "session/counted.h"
 #include "ui/dialogs/dialog_end.h"
-#include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
 #include "wording/readings/readings.h"
 
-#include <QCheckBox>
-#include <QComboBox>
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -25,86 +19,6 @@
 #include <utility>
 
 namespace pallix::ui {
-namespace {
-
-enum class Stated { not_at_all, yes, no };
-
-QComboBox* three_way(QWidget* parent, const char* name, const QString& yes, const QString& no,
-                     std::optional<bool> now) {
-    auto* box = new QComboBox(parent);
-    box->setObjectName(QString::fromLatin1(name));
-    add_choice(box, Stated::not_at_all, QObject::tr("not stated"));
-    add_choice(box, Stated::yes, yes);
-    add_choice(box, Stated::no, no);
-    set_choice(box, !now ? Stated::not_at_all : *now ? Stated::yes : Stated::no);
-    return box;
-}
-
-std::optional<bool> answer(const QComboBox* box) {
-    const auto stated = choice_in<Stated>(box);
-    return stated == Stated::not_at_all ? std::nullopt : std::optional(stated == Stated::yes);
-}
-
-} // namespace
-
-// ---- conditions ---------------------------------------------------------------------------------------------------
-
-ConditionsDialog::ConditionsDialog(Context context, QWidget* parent)
-    : QDialog(parent), context_(context),
-      caps_(three_way(this, "caps", tr("torqued as they will run"), tr("off or loose"),
-                      readings_of(context.session.state()).conditions.caps_torqued)),
-      plate_(three_way(this, "plate", tr("on"), tr("off"), readings_of(context.session.state()).conditions.plate_on)),
-      part_(new QLineEdit(this)), gauge_(new QLineEdit(this)), fasteners_(new QLineEdit(this)),
-      before_(new QCheckBox(tr("It was &so already when what is there was read"), this)), echo_(new PlainLabel(this)) {
-    setWindowTitle(tr("Conditions of the readings to come"));
-    setMinimumWidth(560);
-    const block::Conditions& now = readings_of(context_.session.state()).conditions;
-    part_->setObjectName(QStringLiteral("part-temperature"));
-    gauge_->setObjectName(QStringLiteral("gauge-temperature"));
-    fasteners_->setObjectName(QStringLiteral("fasteners"));
-    for (QLineEdit* edit : {part_, gauge_})
-        edit->setPlaceholderText(tr("°C; empty where nobody knows"));
-    if (now.part_c)
-        part_->setText(QString::number(*now.part_c));
-    if (now.gauge_c)
-        gauge_->setText(QString::number(*now.gauge_c));
-    fasteners_->setText(qt(now.fasteners));
-    fasteners_->setPlaceholderText(tr("lubricant, torque or stretch, pattern, steps"));
-    before_->setObjectName(QStringLiteral("also-before"));
-    const planning::Step* step = context_.session.assessment().steps.now();
-    before_->setChecked(step && step->task == planning::Task::state_caps);
-    auto* form = new QFormLayout;
-    form->setVerticalSpacing(12);
-    form->addRow(tr("Main &caps"), caps_);
-    form->addRow(tr("Torque &plate"), plate_);
-    form->addRow(tr("&Block, °C"), part_);
-    form->addRow(tr("&Gauge, °C"), gauge_);
-    form->addRow(tr("&Fasteners"), fasteners_);
-    form->addRow(QString(), before_);
-    end_dialog(this, form, echo_, context_, tr("From here on"));
-}
-
-void ConditionsDialog::accept() {
-    block::Conditions c{answer(caps_), answer(plate_), {}, {}, fasteners_->text().trimmed().toStdString()};
-    for (const auto& [edit, value] : {std::pair(part_, &c.part_c), std::pair(gauge_, &c.gauge_c)}) {
-        const QString text = edit->text().trimmed();
-        if (text.isEmpty())
-            continue;
-        const auto celsius = block::read_number(text.toStdString(), {"°", "°c", "c"});
-        if (celsius)
-            *value = *celsius;
-        if (!celsius || **value < -40 || **value > 120) {
-            echo_->setText(tr("“%1”: a temperature from −40 to 120 °C is expected.").arg(text));
-            edit->setFocus();
-            return;
-        }
-    }
-    if (const auto stated = context_.session.take(block::ConditionsStated{c, before_->isChecked()}); !stated)
-        echo_->setText(qt(stated.error().front().text()));
-    else
-        QDialog::accept();
-}
-
 // ---- reading plan -------------------------------------------------------------------------------------------------
 
 ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, const std::string& bank,

@@ -5,30 +5,12 @@
 
 #include <QDialog>
 
-class QCheckBox;
-class QComboBox;
 class QLabel;
 class QLineEdit;
 class QListWidget;
 class QPushButton;
 
 namespace pallix::ui {
-
-/// What holds while readings are taken: caps, plate, temperatures, how the fasteners were brought up.
-class ConditionsDialog : public QDialog {
-    Q_OBJECT
-  public:
-    explicit ConditionsDialog(Context context, QWidget* parent = nullptr);
-
-  private:
-    void accept() override;
-
-    Context context_;
-    QComboBox *caps_, *plate_;
-    QLineEdit *part_, *gauge_, *fasteners_;
-    QCheckBox* before_;
-    QLabel* echo_;
-};
 
 /// Which places are read, in which order.
 class ReadingPlanDialog : public QDialog {

@@ -6,12 +6,14 @@
 
 #include <QAbstractButton>
 #include <QWidget>
+#include <array>
 #include <vector>
 
 namespace pallix::ui {
 
 /// The places of the bench a person can go to.
 enum class Place { shop, block, tunnel, decks, cylinders, lifters, passport };
+inline constexpr std::array place_keys{"shop", "block", "tunnel", "decks", "cylinders", "lifters", "passport"};
 
 /// One stop of the route: its state as shape and word.
 class RouteStop : public QAbstractButton {

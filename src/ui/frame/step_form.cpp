@@ -39,7 +39,7 @@ bool StepForm::show_step(const Step& step) {
     std::string key = step.id + context_.lengths().unit_name() + std::to_string(context_.session.job().value_or(0)) +
                       context_.palette().ink.name().toStdString();
     for (const planning::Ask& ask : step.asks)
-        key += " " + ask.key;
+        key += " " + ask.key + (ask.kind == AskKind::choice ? std::to_string(ask.proposed.value_or(-1)) : "");
     const bool anew = key != built_for_;
     if (anew) {
         built_for_ = key;
@@ -136,6 +136,7 @@ void StepForm::add_choices(const Step& step, Field& field) {
         button->setObjectName(QStringLiteral("ask-") + qt(field.ask.key) + QLatin1Char('-') + qt(key));
         set_type(button, Type::text);
         field.choices->addButton(button, static_cast<int>(i));
+        button->setChecked(field.ask.proposed == static_cast<double>(i));
         rows_->addWidget(button);
         const QString follows = qt(wording::choice_consequence(context_.session.state(), context_.session.assessment(),
                                                                step, key, context_.lengths()));

@@ -67,6 +67,13 @@ QString short_stock(const Context& context, double mm) {
 
 // ---- any row ------------------------------------------------------------------------------------------------------
 
+SectionRow::SectionRow(Context context, const QString& name, const QString& spoken, const QString& one, QWidget* parent)
+    : Drawing(context, name, spoken, parent) {
+    setFocusPolicy(Qt::StrongFocus);
+    setToolTip(
+        tr("Click %1, or go from one to the next with the arrow keys; Enter answers, T shows the table").arg(one));
+}
+
 void SectionRow::show_bank(const std::string& bank) {
     bank_ = bank;
     update();
@@ -93,11 +100,12 @@ void SectionRow::paintEvent(QPaintEvent*) {
     prepare(painter);
     const auto all = things();
     if (all.empty())
-        return paint_empty(painter, nothing_yet());
+        return paint_empty(painter, words().nothing);
     painter.setPen(context_.palette().quiet);
     const QRectF head(16, 8, width() - 32, scaled(20));
-    painter.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, head_left());
-    painter.drawText(head, Qt::AlignRight | Qt::AlignVCenter, head_right());
+    const Words over = words();
+    painter.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, over.left);
+    painter.drawText(head, Qt::AlignRight | Qt::AlignVCenter, over.right);
     for (const Thing& thing : all) {
         const QRectF box = thing.where.adjusted(3, 0, -3, 0);
         paint_frame(painter, box, marked() == thing.id);
@@ -134,13 +142,21 @@ void SectionRow::paint_walls(QPainter& painter, const QRectF& s, const std::vect
     painter.drawPolygon(right);
 }
 
+namespace {
+
 // ---- boring -------------------------------------------------------------------------------------------------------
 
-BoringRow::BoringRow(Context context, QWidget* parent)
-    : SectionRow(context, QStringLiteral("boring"), tr("holes to bore, the worst first"), parent) {
-    setFocusPolicy(Qt::StrongFocus);
-    setToolTip(tr("Click a hole, or go from one to the next with the arrow keys; Enter answers, T shows the table"));
-}
+class BoringRow final : public SectionRow {
+  public:
+    BoringRow(Context context, QWidget* parent)
+        : SectionRow(context, QStringLiteral("boring"), tr("holes to bore, the worst first"), tr("a hole"), parent) {}
+
+  protected:
+    [[nodiscard]] Words words() const override;
+    [[nodiscard]] std::vector<block::FeatureId> bores() const override;
+    [[nodiscard]] QString value_of(const block::FeatureId& id) const override;
+    void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) override;
+};
 
 std::vector<block::FeatureId> BoringRow::bores() const {
     std::vector<block::FeatureId> ids;
@@ -162,16 +178,11 @@ QString BoringRow::value_of(const block::FeatureId& id) const {
     return words + tr(", to become %1").arg(qt(l.with_unit(h->target)));
 }
 
-QString BoringRow::head_left() const {
-    return tr("what is left to take off either wall, larger than life · the worst first");
-}
-QString BoringRow::head_right() const {
-    return tr("seen from the rear");
-}
-QString BoringRow::nothing_yet() const {
-    return context_.session.assessment().cylinders
-               ? tr("Choose a size or state the pistons below: the bores follow from them.")
-               : tr("No cylinder was measured yet: take in a probe log (Ctrl+I), or read sizes (Ctrl+R).");
+BoringRow::Words BoringRow::words() const {
+    return {tr("what is left to take off either wall, larger than life · the worst first"), tr("seen from the rear"),
+            context_.session.assessment().cylinders
+                ? tr("Choose a size or state the pistons below: the bores follow from them.")
+                : tr("No cylinder was measured yet: take in a probe log (Ctrl+I), or read sizes (Ctrl+R).")};
 }
 
 void BoringRow::paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) {
@@ -238,11 +249,20 @@ void BoringRow::paint_section(QPainter& painter, const block::FeatureId& id, con
 
 // ---- honing -------------------------------------------------------------------------------------------------------
 
-HoneRow::HoneRow(Context context, QWidget* parent)
-    : SectionRow(context, QStringLiteral("honing"), tr("stock left in every bore"), parent) {
-    setFocusPolicy(Qt::StrongFocus);
-    setToolTip(tr("Click a bore, or go from one to the next with the arrow keys; Enter answers, T shows the table"));
-}
+class HoneRow final : public SectionRow {
+  public:
+    HoneRow(Context context, QWidget* parent)
+        : SectionRow(context, QStringLiteral("honing"), tr("stock left in every bore"), tr("a bore"), parent) {}
+
+  protected:
+    [[nodiscard]] Words words() const override;
+    [[nodiscard]] std::vector<block::FeatureId> bores() const override;
+    [[nodiscard]] QString value_of(const block::FeatureId& id) const override;
+    void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) override;
+
+  private:
+    void paint_foot(QPainter& painter, const planning::HoneBore& b, const QRectF& line, bool on);
+};
 
 std::vector<block::FeatureId> HoneRow::bores() const {
     std::vector<block::FeatureId> ids;
@@ -262,16 +282,12 @@ QString HoneRow::value_of(const block::FeatureId& id) const {
                        : tr("to be measured");
 }
 
-QString HoneRow::head_left() const {
-    return context_.preferences.unit() == block::Unit::inch
-               ? tr("stock left on diameter, tenths of a thou, the worse of both ways")
-               : tr("stock left on diameter, µm, the worse of both ways");
-}
-QString HoneRow::head_right() const {
-    return tr("walls larger than life");
-}
-QString HoneRow::nothing_yet() const {
-    return tr("Nothing to hone yet: measure the cylinders, and state the pistons or choose a size.");
+HoneRow::Words HoneRow::words() const {
+    return {context_.preferences.unit() == block::Unit::inch
+                ? tr("stock left on diameter, tenths of a thou, the worse of both ways")
+                : tr("stock left on diameter, µm, the worse of both ways"),
+            tr("walls larger than life"),
+            tr("Nothing to hone yet: measure the cylinders, and state the pistons or choose a size.")};
 }
 
 /// The shape it has become, and what to do about it.
@@ -360,6 +376,15 @@ void HoneRow::paint_section(QPainter& painter, const block::FeatureId& id, const
                                                                             : QString()));
     }
     paint_foot(painter, *b, QRectF(box.left(), section.bottom() + scaled(6), box.width(), scaled(22)), on);
+}
+
+} // namespace
+
+SectionRow* boring_row(Context context, QWidget* parent) {
+    return new BoringRow(context, parent);
+}
+SectionRow* hone_row(Context context, QWidget* parent) {
+    return new HoneRow(context, parent);
 }
 
 } // namespace pallix::ui

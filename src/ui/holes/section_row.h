@@ -6,28 +6,27 @@
 #include <string>
 #include <vector>
 
-namespace pallix::planning {
-struct HoneBore;
-}
-
 namespace pallix::ui {
 
 /// Bores cut open, side by side: what all rows of sections have in common.
 class SectionRow : public Drawing {
     Q_OBJECT
   public:
-    using Drawing::Drawing;
+    /// @param name,spoken as of any drawing; @param one what is pointed at: "a hole"
+    SectionRow(Context context, const QString& name, const QString& spoken, const QString& one, QWidget* parent);
     void show_bank(const std::string& bank);
 
   protected:
+    struct Words {
+        QString left, right; ///< over the row
+        QString nothing;     ///< where there is none yet
+    };
+    [[nodiscard]] virtual Words words() const = 0;
     [[nodiscard]] virtual std::vector<block::FeatureId> bores() const = 0;
     [[nodiscard]] const std::string& bank() const { return bank_; } ///< empty: all of them
     /// Name and value of one, as it is heard.
     [[nodiscard]] virtual QString value_of(const block::FeatureId& id) const = 0;
     virtual void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) = 0;
-    [[nodiscard]] virtual QString head_left() const = 0;
-    [[nodiscard]] virtual QString head_right() const = 0;
-    [[nodiscard]] virtual QString nothing_yet() const = 0;
 
     [[nodiscard]] std::vector<Thing> things() const override;
     void paintEvent(QPaintEvent* event) override;
@@ -41,36 +40,8 @@ class SectionRow : public Drawing {
 };
 
 /// Holes to bore, the worst first, with the tool in the one that is on.
-class BoringRow final : public SectionRow {
-    Q_OBJECT
-  public:
-    explicit BoringRow(Context context, QWidget* parent = nullptr);
-
-  protected:
-    [[nodiscard]] std::vector<block::FeatureId> bores() const override;
-    [[nodiscard]] QString value_of(const block::FeatureId& id) const override;
-    void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) override;
-    [[nodiscard]] QString head_left() const override;
-    [[nodiscard]] QString head_right() const override;
-    [[nodiscard]] QString nothing_yet() const override;
-};
-
+[[nodiscard]] SectionRow* boring_row(Context context, QWidget* parent);
 /// Stock left on the walls of every bore, where to dwell, the stones in the one that is on.
-class HoneRow final : public SectionRow {
-    Q_OBJECT
-  public:
-    explicit HoneRow(Context context, QWidget* parent = nullptr);
-
-  protected:
-    [[nodiscard]] std::vector<block::FeatureId> bores() const override;
-    [[nodiscard]] QString value_of(const block::FeatureId& id) const override;
-    void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) override;
-    [[nodiscard]] QString head_left() const override;
-    [[nodiscard]] QString head_right() const override;
-    [[nodiscard]] QString nothing_yet() const override;
-
-  private:
-    void paint_foot(QPainter& painter, const planning::HoneBore& b, const QRectF& line, bool on);
-};
+[[nodiscard]] SectionRow* hone_row(Context context, QWidget* parent);
 
 } // namespace pallix::ui

@@ -27,32 +27,40 @@ const planning::LifterProgress* progress_of(const Context& context, const block:
 QString state_word(LifterState state) {
     switch (state) {
     case LifterState::left_alone:
-        return LifterRow::tr("left alone");
+        return SectionRow::tr("left alone");
     case LifterState::to_cut:
-        return LifterRow::tr("to cut");
+        return SectionRow::tr("to cut");
     case LifterState::to_measure:
-        return LifterRow::tr("measure it");
+        return SectionRow::tr("measure it");
     case LifterState::to_press:
-        return LifterRow::tr("press it in");
+        return SectionRow::tr("press it in");
     case LifterState::too_large:
-        return LifterRow::tr("too large");
+        return SectionRow::tr("too large");
     case LifterState::to_prove:
-        return LifterRow::tr("prove it");
+        return SectionRow::tr("prove it");
     case LifterState::proven:
-        return LifterRow::tr("proven");
+        return SectionRow::tr("proven");
     case LifterState::off_place:
-        return LifterRow::tr("off its place");
+        return SectionRow::tr("off its place");
     }
     return {};
 }
 
-} // namespace
+class LifterRow final : public SectionRow {
+  public:
+    LifterRow(Context context, QWidget* parent)
+        : SectionRow(context, QStringLiteral("lifter-work"), tr("lifter bores and what becomes of them"),
+                     tr("a lifter"), parent) {}
 
-LifterRow::LifterRow(Context context, QWidget* parent)
-    : SectionRow(context, QStringLiteral("lifter-work"), tr("lifter bores and what becomes of them"), parent) {
-    setFocusPolicy(Qt::StrongFocus);
-    setToolTip(tr("Click a lifter, or go from one to the next with the arrow keys; Enter answers, T shows the table"));
-}
+  protected:
+    [[nodiscard]] Words words() const override;
+    [[nodiscard]] std::vector<block::FeatureId> bores() const override;
+    [[nodiscard]] QString value_of(const block::FeatureId& id) const override;
+    void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) override;
+
+  private:
+    void paint_timing(QPainter& painter, const block::FeatureId& id, const QRectF& box);
+};
 
 std::vector<block::FeatureId> LifterRow::bores() const {
     std::vector<block::FeatureId> ids;
@@ -73,15 +81,10 @@ QString LifterRow::value_of(const block::FeatureId& id) const {
     return words.join(QLatin1Char(' '));
 }
 
-QString LifterRow::head_left() const {
+LifterRow::Words LifterRow::words() const {
     const auto& work = context_.session.assessment().lifters;
-    return work ? qt(wording::spread_sentence(*work)) : QString();
-}
-QString LifterRow::head_right() const {
-    return {};
-}
-QString LifterRow::nothing_yet() const {
-    return tr("No lifter bore was measured yet: take in a probe log (Ctrl+I), or read sizes (Ctrl+R).");
+    return {work ? qt(wording::spread_sentence(*work)) : QString(), QString(),
+            tr("No lifter bore was measured yet: take in a probe log (Ctrl+I), or read sizes (Ctrl+R).")};
 }
 
 void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) {
@@ -160,6 +163,12 @@ void LifterRow::paint_timing(QPainter& painter, const block::FeatureId& id, cons
     const double shown = 2 * (now != after.end() ? now->second : *need->timing) / block::radians_per_degree;
     painter.drawText(QRectF(box.left(), base.y() + 4, box.width(), scaled(20)), Qt::AlignCenter | Qt::TextDontClip,
                      tr("%1°").arg(shown, 0, 'f', 2).replace(QLatin1Char('-'), QChar(0x2212)));
+}
+
+} // namespace
+
+SectionRow* lifter_row(Context context, QWidget* parent) {
+    return new LifterRow(context, parent);
 }
 
 } // namespace pallix::ui

@@ -7,21 +7,6 @@ namespace pallix::ui {
 
 /// The lifter bores of a bank, cut open: what becomes of each, its seat, its bush, its inside, and below how its valve
 /// is timed.
-class LifterRow final : public SectionRow {
-    Q_OBJECT
-  public:
-    explicit LifterRow(Context context, QWidget* parent = nullptr);
-
-  protected:
-    [[nodiscard]] std::vector<block::FeatureId> bores() const override;
-    [[nodiscard]] QString value_of(const block::FeatureId& id) const override;
-    void paint_section(QPainter& painter, const block::FeatureId& id, const QRectF& box) override;
-    [[nodiscard]] QString head_left() const override;
-    [[nodiscard]] QString head_right() const override;
-    [[nodiscard]] QString nothing_yet() const override;
-
-  private:
-    void paint_timing(QPainter& painter, const block::FeatureId& id, const QRectF& box);
-};
+[[nodiscard]] SectionRow* lifter_row(Context context, QWidget* parent);
 
 } // namespace pallix::ui

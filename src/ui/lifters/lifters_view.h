@@ -6,14 +6,13 @@
 namespace pallix::ui {
 
 class DrawnPage;
-class LifterRow;
+class SectionRow;
 
 /// The lifters: rows with their errors, sizes and timing, and the work on them.
 class LiftersView : public BoresView {
     Q_OBJECT
   public:
     explicit LiftersView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
 
     enum class Page { found, work };
     [[nodiscard]] Page page() const { return static_cast<Page>(page_index()); }
@@ -25,7 +24,7 @@ class LiftersView : public BoresView {
     [[nodiscard]] std::optional<block::FeatureId> board_wants() const override;
 
   private:
-    LifterRow* row_;
+    SectionRow* row_;
     DrawnPage* work_;
 };
 

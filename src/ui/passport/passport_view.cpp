@@ -101,10 +101,4 @@ void PassportView::preview_print() {
     preview.exec();
 }
 
-QString PassportView::help() const {
-    return tr("<h2>Passport</h2><p>As found, what was cut, as left, by whom and when, on one sheet. Ctrl+S saves it as "
-              "PDF or HTML, "
-              "Ctrl+P shows it as it would be printed.</p>");
-}
-
 } // namespace pallix::ui

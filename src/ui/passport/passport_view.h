@@ -14,7 +14,6 @@ class PassportView : public View {
     Q_OBJECT
   public:
     explicit PassportView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
     void refresh() override;
 
     void save(); ///< asks for a name: .pdf or .html

@@ -133,12 +133,4 @@ void ShopView::copy_out() {
     save_job(*entries, row->title, context_, this);
 }
 
-QString ShopView::help() const {
-    return tr(
-        "<h2>The shop</h2><p>Every job with its stages and what comes next. Arrow keys mark a job, Enter opens "
-        "it. A job that is damaged says so; what is sound of it can be copied out, and it can be set aside.</p>"
-        "<p>Shapes: a dash is not begun; a point is where the work is; a bar is done; a dot between two limits meets; "
-        "a ring on a limit can't be told yet; a cross fails; an open ring was cut since it was measured.</p>");
-}
-
 } // namespace pallix::ui

@@ -17,7 +17,6 @@ class ShopView : public View {
     Q_OBJECT
   public:
     explicit ShopView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
     void refresh() override;
 
   Q_SIGNALS:

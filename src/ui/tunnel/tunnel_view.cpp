@@ -269,19 +269,4 @@ TwinTable TunnelView::gauged() const {
     return t;
 }
 
-QString TunnelView::help() const {
-    return tr(
-        "<h2>Main tunnel</h2><p>Everything is measured from the mains. The dash-dotted line is the datum: the "
-        "straight line that "
-        "fits all section centres best. Dots are the section centres, drawn larger than life across; the bar "
-        "says how much.</p>"
-        "<p>Click a main, or go from one to the next with the arrow keys; T: the table.</p>"
-        "<p>Ctrl+R: the reading line; Ctrl+M: sizes, saddle heights or bar sweep. A pass that nobody called for, or "
-        "that the tunnel was cut elsewhere: other… in the call.</p>"
-        "<p>Ctrl+Shift+M: as found, plan, board. On the plan drag a cap or the line, or choose a cap with Left and "
-        "Right and cut it with Up and Down; R marks a replaced cap. Cutting a cap's face brings the cap nearer, so the "
-        "hole is too small at the cap and the new round hole has to sit higher: that is why cutting caps raises the "
-        "crankshaft. The call's answer cuts the caps as they stand on the drawing.</p>");
-}
-
 } // namespace pallix::ui

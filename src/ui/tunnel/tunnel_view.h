@@ -23,7 +23,6 @@ class TunnelView : public View {
     Q_OBJECT
   public:
     explicit TunnelView(Context context, QWidget* parent = nullptr);
-    QString help() const override;
     void refresh() override;
     void show_asked(const std::optional<planning::AskedReading>& asked);
     [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;

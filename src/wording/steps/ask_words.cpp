@@ -13,6 +13,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <string_view>
 #include <utility>
 
@@ -54,6 +55,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::look_why_dark, "Looked at"},
     {Task::look_at_edge, "Looked at"},
     {Task::mark_flaw, "Mark it"},
+    {Task::state_conditions, "From here on"},
     {Task::test_pressure, "Note it"},
     {Task::note_finish, "Note it"},
     {Task::note_pit, "Note it"},
@@ -139,7 +141,7 @@ std::string answer_name(const Step& step) {
 }
 
 std::string ask_name(const Step& step, const Ask& ask) {
-    static constexpr std::array<std::pair<std::string_view, const char*>, 37> names{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 40> names{{
         {"depth", "depth"},
         {"clean", "touched everywhere"},
         {"dark", "dark places: paint them on the deck"},
@@ -161,6 +163,9 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"plate", "torque plate"},
         {"fasteners", "fasteners and lube"},
         {"torqued", "torqued"},
+        {"part_c", "block, °C"},
+        {"gauge_c", "gauge, °C"},
+        {"also_before", "so it was when what is there was read"},
         {"done", "done"},
         {"flaw", "kind"},
         {"near", "where"},
@@ -208,7 +213,8 @@ std::string proposed_text(const Ask& ask, const LengthText& l) {
         return "";
     if (ask.kind == AskKind::length)
         return l.with_unit(*ask.proposed);
-    return ask.kind == AskKind::count ? fixed(*ask.proposed, 0) : "";
+    const bool whole = *ask.proposed == std::round(*ask.proposed);
+    return ask.kind == AskKind::count ? fixed(*ask.proposed, whole ? 0 : 2) : "";
 }
 
 std::string choice_name(const Step& step, const Ask& ask, const std::string& key) {
@@ -225,6 +231,10 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
     if (ask.key == "cutter")
         return cutter_state_name(value_of<block::CutterState>(block::cutter_state_keys, key));
+    if (ask.key == "caps")
+        return key == "yes" ? "caps torqued as they will run" : key == "no" ? "caps off or loose" : "caps not stated";
+    if (ask.key == "plate" && ask.kind == AskKind::choice)
+        return key == "yes" ? "torque plate on" : key == "no" ? "no torque plate" : "plate not stated";
     if (ask.key == "method")
         return key == "hone" ? "line hone" : "line bore";
     if (ask.key == "pass") {

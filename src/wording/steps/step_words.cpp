@@ -4,6 +4,7 @@
 #include "block/ledger.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/decks/deck_work.h"
 #include "planning/steps/answer.h"
 #include "wording/common/phrases.h"
@@ -112,6 +113,9 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
     case Task::take_log:
         return {"It holds mains, the origin dowel and the decks.",
                 "No probe: go to the tunnel or the decks and read by gauge."};
+    case Task::state_conditions:
+        return {"Now: " + conditions_words(readings_of(state).conditions) + ".",
+                "Fasteners: lubricant, torque or stretch, pattern, steps; left empty they stay as they are."};
     case Task::accept:
         return {"Whoever goes on against a rule says why, once; it stands in the passport."};
     case Task::confirm_datum:
@@ -218,6 +222,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::give_lifter_numbers, "Give the shop's numbers for the lifters"},
     {Task::prove_lifters, "Probe the lifters again"},
     {Task::hand_over, "Print the passport"},
+    {Task::state_conditions, "Conditions of the readings to come"},
     {Task::test_pressure, "Pressure test"},
     {Task::pass_tunnel, "Strokes or a pass through the tunnel"},
     {Task::cut_tunnel, "The tunnel was cut"},
