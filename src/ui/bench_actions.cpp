@@ -101,18 +101,15 @@ void BenchWindow::build_edit_menu() {
 
 void BenchWindow::build_view_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
-    add_action(menu, tr("The &shop"), QKeySequence(Qt::Key_F2), [this] { go_to(Place::shop); });
-    job_actions_.push_back(
-        add_action(menu, tr("The &block"), QKeySequence(Qt::Key_F3), [this] { go_to(Place::block); }));
-    job_actions_.push_back(
-        add_action(menu, tr("Main &tunnel"), QKeySequence(Qt::Key_F4), [this] { go_to(Place::tunnel); }));
-    job_actions_.push_back(add_action(menu, tr("&Decks"), QKeySequence(Qt::Key_F5), [this] { go_to(Place::decks); }));
-    job_actions_.push_back(
-        add_action(menu, tr("&Cylinders"), QKeySequence(Qt::Key_F6), [this] { go_to(Place::cylinders); }));
-    job_actions_.push_back(
-        add_action(menu, tr("L&ifters"), QKeySequence(Qt::Key_F7), [this] { go_to(Place::lifters); }));
-    job_actions_.push_back(
-        add_action(menu, tr("&Passport"), QKeySequence(Qt::Key_F8), [this] { go_to(Place::passport); }));
+    const std::array names{tr("The &shop"),  tr("The &block"), tr("Main &tunnel"), tr("&Decks"),
+                           tr("&Cylinders"), tr("L&ifters"),   tr("&Passport")};
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        const auto place = static_cast<Place>(i);
+        QAction* action =
+            add_action(menu, names[i], QKeySequence(Qt::Key_F2 + static_cast<int>(i)), [this, place] { go_to(place); });
+        if (place != Place::shop)
+            job_actions_.push_back(action);
+    }
     menu->addSeparator();
     add_action(menu, tr("&Inch or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
         context_.preferences.set_unit(context_.preferences.unit() == block::Unit::inch ? block::Unit::mm

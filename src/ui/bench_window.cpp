@@ -166,41 +166,33 @@ View* BenchWindow::view_of(Place place) {
         }
         return view;
     };
+    const auto bores = [this, built](auto*& view) {
+        if (!view) {
+            follow_marks(built(view));
+            connect(view, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
+        }
+        return view;
+    };
     switch (place) {
     case Place::tunnel:
-        if (!tunnel_) {
-            built(tunnel_);
-            follow_marks(tunnel_);
-        }
+        if (!tunnel_)
+            follow_marks(built(tunnel_));
         return tunnel_;
     case Place::decks:
         if (!decks_) {
-            built(decks_);
+            follow_marks(built(decks_));
             connect(decks_, &DecksView::bank_changed, this, [this] { reading_->set_scope(reading_scope()); });
             connect(decks_, &DecksView::step_wanted, this,
                     [this](const QString& step) { call_->speak_of(step.toStdString()); });
-            follow_marks(decks_);
         }
         return decks_;
     case Place::cylinders:
-        if (!cylinders_) {
-            built(cylinders_);
-            connect(cylinders_, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
-            follow_marks(cylinders_);
-        }
-        return cylinders_;
+        return bores(cylinders_);
     case Place::lifters:
-        if (!lifters_) {
-            built(lifters_);
-            connect(lifters_, &BoresView::scope_changed, this, [this] { reading_->set_scope(reading_scope()); });
-            follow_marks(lifters_);
-        }
-        return lifters_;
+        return bores(lifters_);
     case Place::block:
-        if (!block_) {
-            built(block_);
-            connect(block_, &BlockView::feature_wanted, this, &BenchWindow::go_to_feature);
-        }
+        if (!block_)
+            connect(built(block_), &BlockView::feature_wanted, this, &BenchWindow::go_to_feature);
         return block_;
     case Place::passport:
         return built(passport_);
@@ -208,8 +200,7 @@ View* BenchWindow::view_of(Place place) {
         break;
     }
     if (!shop_) {
-        built(shop_);
-        connect(shop_, &ShopView::job_chosen, this, &BenchWindow::open_job);
+        connect(built(shop_), &ShopView::job_chosen, this, &BenchWindow::open_job);
         connect(shop_, &ShopView::new_job_wanted, this, [this] { new_job(); });
     }
     return shop_;

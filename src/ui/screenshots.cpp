@@ -157,8 +157,10 @@ class Tour {
     }
 
     void shoot(const char* name) {
-        QApplication::processEvents();
-        QApplication::sendPostedEvents();
+        for (int settle = 0; settle < 4; ++settle) { // a layout asks for another where a scroll bar comes in
+            QApplication::processEvents();
+            QApplication::sendPostedEvents();
+        }
         const QString file = QDir(folder_).filePath(QString::fromLatin1(name) + QStringLiteral(".png"));
         if (!window_.grab().save(file) && fault_.isEmpty())
             fault_ = QStringLiteral("%1 cannot be written").arg(file);

@@ -4,6 +4,7 @@
 #include "ui/bench_fixture.h"
 #include "ui/block/block_drawing.h"
 #include "ui/cylinders/cylinders_view.h"
+#include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/tunnel/tunnel_view.h"
@@ -40,7 +41,8 @@ void count_fields(QAccessibleInterface* from, QStringList& found) {
 /// Paints nowhere and remembers in which sizes text would have been painted.
 class TextSizes : public QPaintDevice {
   public:
-    std::map<int, QStringList> of_size; ///< px, as they come out on the screen
+    std::map<int, QStringList> of_size;              ///< px, as they come out on the screen
+    std::vector<std::pair<QRectF, QString>> written; ///< where each stands, without what lies under and over letters
     QPaintEngine* paintEngine() const override { return &engine_; }
 
   protected:
@@ -73,9 +75,12 @@ class TextSizes : public QPaintDevice {
         void drawPath(const QPainterPath&) override {}
         void drawPolygon(const QPointF*, int, PolygonDrawMode) override {}
         void drawPolygon(const QPoint*, int, PolygonDrawMode) override {}
-        void drawTextItem(const QPointF&, const QTextItem& item) override {
+        void drawTextItem(const QPointF& at, const QTextItem& item) override {
             const double grown = std::sqrt(std::abs(painter()->worldTransform().determinant()));
             into->of_size[static_cast<int>(std::lround(QFontInfo(item.font()).pixelSize() * grown))] << item.text();
+            const QRectF letters(at.x(), at.y() - 0.6 * item.ascent(), item.width(), 0.6 * item.ascent());
+            if (!item.text().trimmed().isEmpty())
+                into->written.emplace_back(painter()->worldTransform().mapRect(letters), item.text());
         }
         Type type() const override { return User; }
         TextSizes* into;
@@ -89,7 +94,9 @@ class Screens : public BenchFixture {
   protected:
     /// Every page of every view, of a V block at work and of one that is further on.
     void walk(const std::function<void(const QString&)>& look) {
-        open_demo();
+        if (!window_)
+            open_demo();
+        window_->go_to(ui::Place::shop);
         look(QStringLiteral("shop"));
         for (const char* title : {"Puffling, starboard", "Gannet"}) {
             for (const auto& [place, name] :
@@ -149,6 +156,53 @@ TEST_F(Screens, NoTextInTheMiddleIsSmallerThanFourteenPixels) {
         for (const auto& [px, texts] : sizes.of_size)
             EXPECT_GE(px, 14) << name.toStdString() << ": " << texts.join(QStringLiteral(" | ")).toStdString();
     });
+}
+
+TEST_F(Screens, EveryPageIsADrawingOfSixTenthsOfItsHeight) {
+    int pages = 0;
+    open_demo();
+    for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(2560, 1440)}) {
+        window_->resize(size);
+        walk([&](const QString& name) {
+            for (auto* page : window_->findChildren<ui::DrawnPage*>())
+                if (page->isVisible()) {
+                    ++pages;
+                    EXPECT_GE(page->drawing().height(), (size.width() < 1280 ? 5 : 6) * page->height() / 10)
+                        << name.toStdString() << " at " << size.width() << " px";
+                }
+        });
+    }
+    EXPECT_GE(pages, 3 * 2 * 14);
+}
+
+TEST_F(Screens, NothingIsCutOffNorWrittenOverAnotherFromTheSmallestWindowToALargeOne) {
+    open_demo();
+    for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(2560, 1440)}) {
+        window_->resize(size);
+        QApplication::processEvents();
+        walk([&](const QString& screen) {
+            const std::string where = screen.toStdString() + " at " + std::to_string(size.width()) + " px, ";
+            for (auto* button : window_->findChildren<QAbstractButton*>())
+                EXPECT_TRUE(!button->isVisible() || button->text().isEmpty() ||
+                            button->width() >= button->minimumSizeHint().width())
+                    << where << button->text().toStdString();
+            for (auto* widget : window_->findChildren<ui::Spoken*>()) {
+                if (!widget->isVisible())
+                    continue;
+                TextSizes texts;
+                widget->render(&texts, {}, {}, QWidget::RenderFlags());
+                for (std::size_t i = 0; i < texts.written.size(); ++i) {
+                    const auto& [box, words] = texts.written[i];
+                    EXPECT_TRUE(QRectF(widget->rect()).contains(box))
+                        << where << widget->objectName().toStdString() << ": \"" << words.toStdString() << "\" is cut";
+                    for (std::size_t j = 0; j < i; ++j)
+                        EXPECT_FALSE(texts.written[j].first.intersects(box))
+                            << where << widget->objectName().toStdString() << ": \"" << words.toStdString()
+                            << "\" over \"" << texts.written[j].second.toStdString() << "\"";
+                }
+            }
+        });
+    }
 }
 
 TEST_F(Screens, OnePageListsAllKeysAndNoTwoActionsShareOne) {

@@ -146,7 +146,7 @@ BlockDrawing::Map BlockDrawing::end_map(const QRectF& box) const {
                 room.add(up * std::sin(a) + side * std::cos(a), up * std::cos(a) - side * std::sin(a));
         room.add(0, -h * skirt * 0.5);
     }
-    const QRectF inner = box.adjusted(scaled(10), scaled(64), -scaled(10), -scaled(34)); // for the words round it
+    const QRectF inner = box.adjusted(scaled(10), scaled(64), -scaled(10), -scaled(54)); // for the words round it
     const double scale = std::min(inner.width() / (room.right - room.left), inner.height() / (room.top - room.bottom));
     Map map{{}, scale};
     map.origin = inner.center() - scale * QPointF((room.left + room.right) / 2, -(room.top + room.bottom) / 2);
@@ -285,17 +285,17 @@ void BlockDrawing::paint_end(QPainter& painter, const QRectF& box) {
     }
     paint_bank_words(painter, box);
     const auto& a = context_.session.assessment();
-    painter.setFont(font_of(Type::number));
     const QRectF below(box.left(), map.at(0, -deepest).y() + 6, box.width(), scaled(26));
     if (a.tunnel && !as_found_ && tunnel_of(context_.session.state()).latest) {
         painter.setPen(mark_colour(mark_of(a.tunnel->straightness), p));
-        painter.drawText(below, Qt::AlignCenter,
-                         tr("tunnel straight within %1")
-                             .arg(qt(context_.lengths().with_unit(
-                                 tunnel_of(context_.session.state()).latest->evaluation.tunnel.straightness_lsq))));
+        write(painter, below, Qt::AlignCenter,
+              tr("tunnel straight within %1")
+                  .arg(qt(context_.lengths().with_unit(
+                      tunnel_of(context_.session.state()).latest->evaluation.tunnel.straightness_lsq))),
+              Type::number);
     } else if (worst) {
         painter.setPen(mark_colour(worst->mark, p));
-        painter.drawText(below, Qt::AlignCenter, tr("tunnel: %1").arg(words_of(*worst)));
+        write(painter, below, Qt::AlignCenter, tr("tunnel: %1").arg(words_of(*worst)), Type::number);
     }
 }
 
@@ -337,10 +337,9 @@ void BlockDrawing::paint_bank_words(QPainter& painter, const QRectF& box) {
         const Face* deck = face({FeatureKind::deck, banks[i]->id, 0});
         if (!deck)
             continue;
-        const QRectF cell(box.left() + column * static_cast<double>(i), box.top(), column - (i > 0 ? scaled(14) : 0),
-                          scaled(28));
+        const QRectF cell(box.left() + column * static_cast<double>(i), box.top(),
+                          column - (i > 0 ? scaled(14) : scaled(6)), scaled(28));
         const auto side = banks.size() == 1 ? Qt::AlignHCenter : i == 0 ? Qt::AlignLeft : Qt::AlignRight;
-        painter.setFont(font_of(Type::title, true));
         painter.setPen(mark_colour(deck->mark, p));
         const QString number = number_of(*deck);
         const QString words =
@@ -350,15 +349,15 @@ void BlockDrawing::paint_bank_words(QPainter& painter, const QRectF& box) {
                 ? tr("not measured")
                 : number + QLatin1Char(' ') +
                       (deck->mark == StageMark::done ? QString() : qt(wording::stage_word(deck->mark)));
-        painter.drawText(cell, side | Qt::AlignVCenter, words);
+        write(painter, cell, side | Qt::AlignVCenter, words, Type::title, true);
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(cell.translated(0, scaled(24)), side | Qt::AlignVCenter, qt(wording::bank_name(*banks[i])));
     }
-    painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(box.left(), box.bottom() - scaled(20), box.width(), scaled(20)), Qt::AlignLeft,
-                     as_found_ ? tr("as found · seen from the rear") : tr("seen from the rear · hold B for as found"));
+    write(painter, QRectF(box.left(), box.bottom() - scaled(20), box.width(), scaled(20)), Qt::AlignLeft,
+          as_found_ ? tr("as found · seen from the rear") : tr("seen from the rear · hold B for as found"),
+          Type::small);
 }
 
 // ---- keys, table --------------------------------------------------------------------------------------------------
@@ -392,7 +391,7 @@ void BlockDrawing::focusOutEvent(QFocusEvent* event) {
 }
 
 TwinTable BlockDrawing::table() const {
-    TwinTable t{{tr("feature"), tr("stands"), tr("number")}, 2, {}, {}};
+    TwinTable t = TwinTable::headed(tr("feature|stands|number"), 2);
     for (const Face& f : now_) {
         t.rows.push_back({name_of(f.id), words_of(f), number_of(f)});
         t.ids.push_back(f.id);

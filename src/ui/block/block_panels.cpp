@@ -83,12 +83,10 @@ void BlockDrawing::paint_side(QPainter& painter, const QRectF& box) {
         if (!f)
             continue;
         paint_mark(painter, QRectF(x - column / 2 + 4, box.bottom() - scaled(20), scaled(14), scaled(14)), f->mark, p);
-        painter.setFont(font_of(Type::small, f->decides));
         painter.setPen(f->decides ? p.accent : p.ink);
-        painter.drawText(
-            QRectF(x - column / 2 + scaled(18), box.bottom() - scaled(22), column - scaled(18), scaled(20)),
-            Qt::AlignLeft | Qt::AlignVCenter | Qt::TextDontClip,
-            f->what ? number_of(*f) : QString::number(b.mains[i].id.number));
+        write(painter, QRectF(x - column / 2 + scaled(22), box.bottom() - scaled(22), column - scaled(26), scaled(20)),
+              Qt::AlignLeft | Qt::AlignVCenter, f->what ? number_of(*f) : QString::number(b.mains[i].id.number),
+              Type::small, f->decides);
     }
     if (!known)
         return;
@@ -120,8 +118,11 @@ void BlockDrawing::paint_deck(QPainter& painter, const QRectF& box, const std::s
     painter.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, qt(wording::bank_name(bank)));
     if (deck) {
         painter.setPen(mark_colour(deck->mark, p));
-        const QString words = words_of(*deck);
-        painter.drawText(head.adjusted(0, 0, -scaled(20), 0), Qt::AlignRight | Qt::AlignVCenter, words);
+        const bool goes = deck->mark == StageMark::current && deck->what; // the mark says that it is worked on
+        const double name = painter.fontMetrics().horizontalAdvance(qt(wording::bank_name(bank))) + scaled(8);
+        write(painter, head.adjusted(name, 0, -scaled(20), 0), Qt::AlignRight | Qt::AlignVCenter,
+              goes ? (deck->decides ? tr("%1 to go, decides") : tr("%1 to go")).arg(number_of(*deck)) : words_of(*deck),
+              Type::small, true);
         paint_mark(painter, QRectF(head.right() - scaled(16), head.top() + scaled(4), scaled(14), scaled(14)),
                    deck->mark, p);
     }
@@ -164,10 +165,9 @@ void BlockDrawing::paint_hole(QPainter& painter, const Face& f, QPointF middle, 
     painter.setPen(f.decides ? p.accent : p.ink);
     painter.drawText(QRectF(middle.x() - radius, middle.y() - line, 2 * radius, line),
                      Qt::AlignCenter | Qt::TextDontClip, name);
-    painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(middle.x() - radius, middle.y(), 2 * radius, line), Qt::AlignCenter | Qt::TextDontClip,
-                     number_of(f));
+    write(painter, QRectF(middle.x() - radius, middle.y(), 2 * radius, line), Qt::AlignCenter | Qt::TextDontClip,
+          number_of(f), Type::small);
     if (f.mark == StageMark::fails || f.mark == StageMark::meets) {
         const double mark = scaled(12);
         paint_mark(painter, QRectF(middle.x() - mark / 2, middle.y() + line, mark, mark), f.mark, p);

@@ -72,7 +72,7 @@ double LadderDrawing::row_height() const {
 }
 
 LadderDrawing::Scale LadderDrawing::scale() const {
-    Scale s{scaled(168) * 1.0, width() - scaled(190) * 1.0, 0, 0.1};
+    Scale s{std::min(168_px, 0.24 * width()), width() - std::min(190_px, 0.28 * width()), 0, 0.1};
     const auto& study = context_.session.assessment().cylinders->study;
     const auto plan = planning::cylinder_plan_of(context_.session.state());
     for (const double o : plan.oversizes) {
@@ -104,11 +104,10 @@ void LadderDrawing::paintEvent(QPaintEvent*) {
         paint_row(painter, s, n, y);
         y += row_height();
     }
-    painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(
-        QRectF(12, height() - scaled(foot) + 2, width() - 24, scaled(22)), Qt::AlignCenter,
-        tr("needed on diameter:  ○ anywhere   ● on the unworn top   ✚ on the blueprint   ━ by gauge, between"));
+    write(painter, QRectF(12, height() - scaled(foot) + 2, width() - 24, scaled(22)), Qt::AlignCenter,
+          tr("needed on diameter:  ○ anywhere   ● on the unworn top   ✚ on the blueprint   ━ by gauge, between"),
+          Type::small);
     paint_focus(painter);
 }
 
@@ -116,7 +115,9 @@ void LadderDrawing::paint_sizes(QPainter& painter, const Scale& s) {
     const Palette& p = context_.palette();
     const auto& study = context_.session.assessment().cylinders->study;
     const double bottom = scaled(head) + row_height() * static_cast<double>(study.each.size());
-    for (const double o : planning::cylinder_plan_of(context_.session.state()).oversizes) {
+    const auto sizes = planning::cylinder_plan_of(context_.session.state()).oversizes;
+    const double room = sizes.size() < 2 ? 120_px : s.x(sizes[1]) - s.x(sizes[0]) - 4; // for one of the numbers
+    for (const double o : sizes) {
         const bool chosen = study.oversize && std::abs(*study.oversize - o) < 1e-9;
         const double x = s.x(o);
         if (chosen) { // what lies left of it cleans up
@@ -126,13 +127,13 @@ void LadderDrawing::paint_sizes(QPainter& painter, const Scale& s) {
         }
         painter.setPen(QPen(chosen ? p.accent : p.hairline, chosen ? 3 : 1.4));
         painter.drawLine(QPointF(x, scaled(head) - 6), QPointF(x, bottom));
-        painter.setFont(font_of(Type::small, chosen));
         painter.setPen(chosen ? p.accent : p.ink);
-        painter.drawText(QRectF(x - 60, 8, 120, scaled(20)), Qt::AlignCenter, qt(context_.lengths().with_sign(o)));
         if (chosen)
-            painter.drawText(QRectF(x - 60, 8 + scaled(19), 120, scaled(18)), Qt::AlignCenter,
-                             planning::cylinder_plan_of(context_.session.state()).oversize ? tr("decided")
-                                                                                           : tr("as planned"));
+            write(painter, QRectF(x - 60_px, 8 + scaled(19), 120_px, scaled(18)), Qt::AlignCenter,
+                  planning::cylinder_plan_of(context_.session.state()).oversize ? tr("decided") : tr("as planned"),
+                  Type::small, true);
+        write(painter, QRectF(x - room / 2, 8, room, scaled(20)), Qt::AlignCenter, qt(context_.lengths().with_sign(o)),
+              Type::small, chosen);
     }
 }
 
@@ -144,13 +145,13 @@ void LadderDrawing::paint_row(QPainter& painter, const Scale& s, const planning:
         painter.setBrush(Qt::NoBrush);
         painter.drawRoundedRect(QRectF(8, y - row_height() / 2 + 1, width() - 16, row_height() - 2), 5, 5);
     }
-    painter.setFont(font_of(Type::number, marked));
     painter.setPen(p.ink);
     const auto& bank = *intake_of(context_.session.state()).blueprint->bank(n.found.id.bank);
-    painter.drawText(QRectF(16, y - scaled(12), s.left - 30, scaled(24)), Qt::AlignLeft | Qt::AlignVCenter,
-                     intake_of(context_.session.state()).blueprint->banks.size() > 1
-                         ? tr("%1 · %2").arg(n.found.cylinder).arg(qt(wording::bank_name(bank)))
-                         : tr("cylinder %1").arg(n.found.cylinder));
+    write(painter, QRectF(16, y - scaled(12), s.left - 30, scaled(24)), Qt::AlignLeft | Qt::AlignVCenter,
+          intake_of(context_.session.state()).blueprint->banks.size() > 1
+              ? tr("%1 · %2").arg(n.found.cylinder).arg(qt(wording::bank_name(bank)))
+              : tr("cylinder %1").arg(n.found.cylinder),
+          Type::number, marked);
     painter.setPen(QPen(p.hairline, 1));
     painter.drawLine(QPointF(s.left, y), QPointF(s.right, y));
     const QString remark = remark_of(n);

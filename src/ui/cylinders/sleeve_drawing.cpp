@@ -159,12 +159,14 @@ void SleeveDrawing::paint_fit(QPainter& painter, const QRectF& box) {
                          tr("seat %1").arg(qt(l.plain(sleeve->plan->seat))));
         rest.setTop(box.top() + scaled(38));
     }
-    QStringList words;
-    for (const std::string& sentence : wording::sleeve_sentences(*sleeve, l))
-        words << qt(sentence);
-    painter.setFont(font_of(Type::small));
+    painter.setFont(font_of(Type::number));
     painter.setPen(p.ink);
-    painter.drawText(rest, Qt::AlignTop | Qt::AlignHCenter | Qt::TextWordWrap, words.join(QLatin1Char(' ')));
+    painter.drawText(rest, Qt::AlignTop | Qt::AlignHCenter | Qt::TextWordWrap,
+                     !sleeve->plan             ? qt(wording::sleeve_sentences(*sleeve, l).front())
+                     : sleeve->plan->force > 0 ? tr("press %1 kN\nor %2 K warmer block")
+                                                     .arg(sleeve->plan->force / 1000, 0, 'f', 1)
+                                                     .arg(sleeve->plan->heat, 0, 'f', 0)
+                                               : tr("%1 K warmer block").arg(sleeve->plan->heat, 0, 'f', 0));
 }
 
 } // namespace pallix::ui

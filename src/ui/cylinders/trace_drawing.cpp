@@ -112,7 +112,7 @@ void TraceDrawing::paint_parameters(QPainter& painter, const QRectF& box) {
 }
 
 TwinTable TraceDrawing::table() const {
-    TwinTable t{{tr("parameter"), tr("stands"), tr("measured")}, 2, {}, {}};
+    TwinTable t = TwinTable::headed(tr("parameter|stands|measured"), 2);
     if (finding_)
         for (std::size_t i = 0; i < parameters.size(); ++i)
             t.rows.push_back({QString::fromLatin1(parameters[i]),
@@ -145,10 +145,10 @@ void TraceDrawing::paint_profile(QPainter& painter, const QRectF& room, double l
                      tr("roughness profile"));
     painter.setPen(p.quiet);
     painter.drawText(
-        QRectF(room.left(), room.bottom() + 8, room.width(), 18), Qt::AlignRight,
+        QRectF(room.left(), room.bottom() + 8, room.width(), 18_px), Qt::AlignRight,
         tr("%1 mm, filtered at %2 mm").arg(finding_->shown.length(), 0, 'f', 1).arg(finding_->cutoff, 0, 'f', 2));
     for (const double h : {high, 0.0, low})
-        painter.drawText(QRectF(4, y_of(h) - 9, 58, 18), Qt::AlignRight | Qt::AlignVCenter,
+        painter.drawText(QRectF(4, y_of(h) - 9_px, 64_px, 18_px), Qt::AlignRight | Qt::AlignVCenter,
                          QString::number(h / um, 'f', 1).replace(QLatin1Char('-'), QChar(0x2212)) + tr(" µm"));
 }
 
@@ -180,15 +180,16 @@ void TraceDrawing::paint_curve(QPainter& painter, const QRectF& room, double low
     painter.setPen(p.ink);
     painter.drawText(QRectF(room.left(), room.top() - scaled(24), room.width() + 50, scaled(20)), Qt::AlignLeft,
                      tr("material ratio"));
-    painter.drawText(QRectF(x_of(r.mr1) - 60, room.bottom() + 8, 120, 18), Qt::AlignCenter,
+    painter.drawText(QRectF(x_of(r.mr1) - 60_px, room.bottom() + 8, 120_px, 18_px), Qt::AlignCenter,
                      tr("Mr1 %1").arg(qt(wording::texture_text(r.mr1, true))));
-    painter.drawText(QRectF(x_of(r.mr2) - 60, room.bottom() + 8, 120, 18), Qt::AlignCenter,
+    painter.drawText(QRectF(x_of(r.mr2) - 60_px, room.bottom() + 8, 120_px, 18_px), Qt::AlignCenter,
                      tr("Mr2 %1").arg(qt(wording::texture_text(r.mr2, true))));
     const double middle = (r.upper + r.lower) / 2;
     const std::array<std::pair<double, QString>, 3> names{
         {{r.upper + (high - r.upper) / 2, tr("Rpk")}, {middle, tr("Rk")}, {r.lower - (r.lower - low) / 2, tr("Rvk")}}};
     for (const auto& [h, name] : names)
-        painter.drawText(QRectF(room.right() + 6, y_of(h) - 9, 46, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
+        painter.drawText(QRectF(room.right() + 6, y_of(h) - 9_px, 46_px, 18_px), Qt::AlignLeft | Qt::AlignVCenter,
+                         name);
 }
 
 } // namespace pallix::ui

@@ -92,10 +92,9 @@ void MockUpDrawing::paint_strip(QPainter& painter, const std::vector<Cylinder>& 
         painter.setPen(p.quiet);
         painter.drawText(QRectF(box.left(), box.top() + 4, box.width(), scaled(20)), Qt::AlignCenter,
                          tr("cyl %1").arg(c.planned.cylinder));
-        painter.setFont(font_of(Type::number, true));
         painter.setPen(p.ink);
-        painter.drawText(QRectF(box.left(), box.top() + scaled(24), box.width(), scaled(24)), Qt::AlignCenter,
-                         qt(l.with_sign(c.planned.clearance)));
+        write(painter, QRectF(box.left(), box.top() + scaled(24), box.width(), scaled(24)), Qt::AlignCenter,
+              qt(l.with_sign(c.planned.clearance)), Type::number, true);
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(box.left(), box.top() + scaled(48), box.width(), scaled(20)), Qt::AlignCenter,
@@ -155,14 +154,13 @@ void MockUpDrawing::paint_numbers(QPainter& painter, const Cylinder& c, const QR
     const auto line = [&](const QString& what, const QString& number, bool strong, const QColor& colour) {
         if (number.isEmpty())
             return;
-        painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
-        painter.drawText(QRectF(box.left(), y, box.width(), scaled(20)), Qt::AlignLeft | Qt::AlignVCenter, what);
-        painter.setFont(font_of(strong ? Type::call : Type::title, strong));
+        write(painter, QRectF(box.left(), y, box.width(), scaled(18)), Qt::AlignLeft | Qt::AlignVCenter, what,
+              Type::small);
         painter.setPen(colour);
-        painter.drawText(QRectF(box.left(), y + scaled(18), box.width(), scaled(30)), Qt::AlignLeft | Qt::AlignVCenter,
-                         number);
-        y += scaled(56);
+        write(painter, QRectF(box.left(), y + scaled(15), box.width(), scaled(24)), Qt::AlignLeft | Qt::AlignVCenter,
+              number, strong ? Type::call : Type::title, strong);
+        y += std::min(box.height() / 5, 56_px);
     };
     constexpr std::array sources{QT_TR_NOOP("both sides read"), QT_TR_NOOP("one side only"),
                                  QT_TR_NOOP("between its neighbours"), QT_TR_NOOP("from the figures")};
@@ -178,11 +176,7 @@ void MockUpDrawing::paint_numbers(QPainter& painter, const Cylinder& c, const QR
 }
 
 TwinTable MockUpDrawing::table() const {
-    TwinTable t{{tr("cylinder"), tr("known from"), tr("rock"), tr("to deck now"), tr("as planned"), tr("compression"),
-                 tr("quench")},
-                2,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(tr("cylinder|known from|rock|to deck now|as planned|compression|quench"), 2);
     const auto l = context_.lengths();
     const QStringList sources{tr("both sides read"), tr("one side only"), tr("its neighbours"), tr("figures")};
     for (const Cylinder& c : cylinders()) {

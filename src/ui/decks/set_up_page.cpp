@@ -24,8 +24,8 @@ using metrology::Vec2;
 
 namespace {
 
-constexpr double slant = 0.55; // how much the far side of the deck is drawn nearer together
-constexpr double leg = 46;     // px at 100 %, what the feet stand below the deck
+constexpr double flattest = 0.55, steepest = 0.95; // how near together the far side of the deck is drawn
+constexpr double leg = 46;                         // px at 100 %, what the feet stand below the deck
 
 } // namespace
 
@@ -70,7 +70,8 @@ SetUpDrawing::View SetUpDrawing::view() const {
     const QRectF area = QRectF(rect()).adjusted(scaled(96), scaled(52), -scaled(96), -scaled(leg + 52));
     View v;
     v.centre = {(e.low.x + e.high.x) / 2, (e.low.y + e.high.y) / 2};
-    v.scale = std::min(area.width() / (e.length() + 0.22 * e.width()), area.height() / (slant * e.width()));
+    v.scale = std::min(area.width() / (e.length() + 0.22 * e.width()), area.height() / (flattest * e.width()));
+    v.slant = std::min(steepest, area.height() / (v.scale * e.width()));
     v.middle = area.center();
     double largest = 0.02; // mm
     for (const auto& r : set_up_.readings)
@@ -105,7 +106,7 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
     painter.setBrush(Qt::NoBrush);
     painter.drawPolygon(level);
     for (std::size_t i = 0; i < set_up_.feet.size(); ++i)
-        paint_foot(painter, v, i);
+        paint_leg(painter, v, i);
     painter.setPen(QPen(p.deck.edge, 1.6));
     QColor metal = p.deck.bright;
     metal.setAlphaF(0.9F);
@@ -122,6 +123,8 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
             painter.setBrush(p.panel);
             painter.drawPolygon(round);
         }
+    for (std::size_t i = 0; i < set_up_.feet.size(); ++i)
+        paint_foot(painter, v, i);
     paint_corners(painter, v);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
@@ -132,14 +135,27 @@ void SetUpDrawing::paintEvent(QPaintEvent*) {
     paint_focus(painter);
 }
 
+/// How much a foot is to be raised; nothing where it stays.
+std::optional<double> SetUpDrawing::raise_of(std::size_t foot) const {
+    const double raise = correction_ ? correction_->moves[foot].raise : 0;
+    return correction_ && correction_->spread > planning::level_enough && raise > 5e-4 ? std::optional(raise)
+                                                                                       : std::nullopt;
+}
+
+void SetUpDrawing::paint_leg(QPainter& painter, const View& v, std::size_t i) {
+    const bool moves = raise_of(i).has_value();
+    const Vec2 place = set_up_.feet[i].place;
+    painter.setPen(QPen(moves ? context_.palette().accent : context_.palette().deck.edge, moves ? 4 : 2.4));
+    painter.drawLine(v.at(place, tilt_at(place)), v.at(place) + QPointF(0, scaled(leg)));
+}
+
+/// Over the deck, as if one saw through it: a foot behind it is read too.
 void SetUpDrawing::paint_foot(QPainter& painter, const View& v, std::size_t i) {
     const Palette& p = context_.palette();
     const auto& foot = set_up_.feet[i];
-    const QPointF top = v.at(foot.place, tilt_at(foot.place)), ground = v.at(foot.place) + QPointF(0, scaled(leg));
-    const double raise = correction_ ? correction_->moves[i].raise : 0;
-    const bool moves = correction_ && correction_->spread > planning::level_enough && raise > 5e-4;
-    painter.setPen(QPen(moves ? p.accent : p.deck.edge, moves ? 4 : 2.4));
-    painter.drawLine(top, ground);
+    const QPointF ground = v.at(foot.place) + QPointF(0, scaled(leg));
+    const auto raise = raise_of(i);
+    const bool moves = raise.has_value();
     painter.setPen(QPen(moves ? p.accent : p.deck.edge, 2));
     painter.setBrush(gripped_ == i || (hasFocus() && foot_ == i) ? p.selected : p.panel);
     painter.drawPolygon(QPolygonF{ground + QPointF(0, -scaled(8)), ground + QPointF(scaled(13), scaled(8)),
@@ -147,10 +163,11 @@ void SetUpDrawing::paint_foot(QPainter& painter, const View& v, std::size_t i) {
     painter.setFont(font_of(Type::number, moves));
     painter.setPen(moves ? p.accent : p.quiet);
     const QString text =
-        moves ? tr("%1 ↑ %2").arg(qt(foot.name), qt(context_.lengths().with_unit(raise))) : qt(foot.name);
-    QRectF words(ground.x() - 120_px, ground.y() + 9_px, 240_px, 24_px);
+        moves ? tr("%1 ↑ %2").arg(qt(foot.name), qt(context_.lengths().with_unit(*raise))) : qt(foot.name);
+    const bool far = foot.place.y > v.centre.y; // beside it: below stands the corner's number
+    QRectF words(far ? ground.x() + 18_px : ground.x() - 120_px, ground.y() + (far ? -12_px : 9_px), 240_px, 24_px);
     words.moveLeft(std::clamp(words.left(), 4.0_px, width() - 244.0_px));
-    painter.drawText(words, Qt::AlignCenter, text);
+    painter.drawText(words, (far ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter, text);
 }
 
 /// What the indicator reads at the corners; the one that is asked for strong.
@@ -251,7 +268,7 @@ std::vector<SpokenPart> SetUpDrawing::spoken() const {
 }
 
 TwinTable SetUpDrawing::table() const {
-    TwinTable t{{tr("foot"), tr("along"), tr("across"), tr("raise")}, 1, {}, {}};
+    TwinTable t = TwinTable::headed(tr("foot|along|across|raise"), 1);
     const auto l = context_.lengths();
     for (std::size_t i = 0; i < set_up_.feet.size(); ++i) {
         const auto& foot = set_up_.feet[i];

@@ -40,6 +40,7 @@ class SetUpDrawing final : public Drawing {
     struct View {
         QPointF middle;
         double scale = 1, lift = 0; ///< px per mm, in plan and of height
+        double slant = 1;           ///< how near together the far side is drawn
         metrology::Vec2 centre;
         [[nodiscard]] QPointF at(metrology::Vec2 place, double height = 0) const;
         [[nodiscard]] metrology::Vec2 place(QPointF screen) const;
@@ -47,6 +48,8 @@ class SetUpDrawing final : public Drawing {
     [[nodiscard]] View view() const;
     [[nodiscard]] double tilt_at(metrology::Vec2 place) const; ///< mm above the middle
     void move_foot(std::size_t foot, metrology::Vec2 to);
+    [[nodiscard]] std::optional<double> raise_of(std::size_t foot) const; ///< mm
+    void paint_leg(QPainter& painter, const View& v, std::size_t foot);
     void paint_foot(QPainter& painter, const View& v, std::size_t foot);
     void paint_corners(QPainter& painter, const View& v);
 

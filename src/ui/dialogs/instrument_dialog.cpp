@@ -79,55 +79,51 @@ InstrumentDialog::InstrumentDialog(Context context, const QString& marked, QWidg
     uncertainty_->setFocus();
 }
 
-QLineEdit* InstrumentDialog::field(QFormLayout* form, const QString& label, const char* name, const QString& hint) {
+QLineEdit* InstrumentDialog::field(const char* name, const QString& hint, void (InstrumentDialog::*entered)()) {
     auto* edit = new QLineEdit(this);
     edit->setObjectName(QString::fromLatin1(name));
     edit->setPlaceholderText(hint);
-    form->addRow(label, edit);
-    connect(edit, &QLineEdit::returnPressed, this, &InstrumentDialog::save);
+    connect(edit, &QLineEdit::returnPressed, this, entered);
     return edit;
 }
 
 QFormLayout* InstrumentDialog::build_form() {
     auto* form = new QFormLayout;
     form->setVerticalSpacing(8);
-    name_ = field(form, tr("Na&me"), "instrument-name", tr("as the shop calls it"));
+    const auto add = [&](const QString& label, const char* name, const QString& hint) {
+        QLineEdit* edit = field(name, hint, &InstrumentDialog::save);
+        form->addRow(label, edit);
+        return edit;
+    };
+    name_ = add(tr("Na&me"), "instrument-name", tr("as the shop calls it"));
     kind_ = new QComboBox(this);
     kind_->setObjectName(QStringLiteral("instrument-kind"));
     for (std::size_t k = 0; k < block::instrument_kinds; ++k)
         kind_->addItem(qt(wording::instrument_kind_name(static_cast<InstrumentKind>(k))), static_cast<int>(k));
     form->addRow(tr("&Kind"), kind_);
-    resolution_ = field(form, tr("R&esolution"), "instrument-resolution", tr("one step of its dial: 0.5 thou, 1 µm"));
-    uncertainty_ = field(form, tr("Standard &uncertainty"), "instrument-uncertainty",
-                         tr("of one reading, from its last check; empty: no verdicts"));
-    turn_ = field(form, tr("One &turn of the dial"), "instrument-turn", tr("empty without a dial"));
-    last_check_ = field(form, tr("&Last check"), "instrument-check", tr("2026-03-01"));
-    zero_ = field(form, tr("&Zero is at"), "instrument-zero", tr("the size it reads 0 at"));
-    zero_on_ = field(form, tr("Zero set &on"), "instrument-zero-on", tr("ring, micrometer, master"));
-    angle_ = field(form, tr("Lever's an&gle, degrees"), "instrument-angle", tr("against the surface it follows"));
-
-    auto* ring = new QHBoxLayout;
-    ring_size_ = new QLineEdit(this);
-    ring_size_->setPlaceholderText(tr("size of the ring"));
-    ring_size_->setObjectName(QStringLiteral("ring-size"));
-    ring_reading_ = new QLineEdit(this);
-    ring_reading_->setPlaceholderText(tr("what it made of it"));
-    ring_reading_->setObjectName(QStringLiteral("ring-reading"));
+    resolution_ = add(tr("R&esolution"), "instrument-resolution", tr("one step of its dial: 0.5 thou, 1 µm"));
+    uncertainty_ = add(tr("Standard &uncertainty"), "instrument-uncertainty",
+                       tr("of one reading, from its last check; empty: no verdicts"));
+    turn_ = add(tr("One &turn of the dial"), "instrument-turn", tr("empty without a dial"));
+    last_check_ = add(tr("&Last check"), "instrument-check", tr("2026-03-01"));
+    zero_ = add(tr("&Zero is at"), "instrument-zero", tr("the size it reads 0 at"));
+    zero_on_ = add(tr("Zero set &on"), "instrument-zero-on", tr("ring, micrometer, master"));
+    angle_ = add(tr("Lever's an&gle, degrees"), "instrument-angle", tr("against the surface it follows"));
+    ring_size_ = field("ring-size", tr("size of the ring"), &InstrumentDialog::check_on_ring);
+    ring_reading_ = field("ring-reading", tr("what it made of it"), &InstrumentDialog::check_on_ring);
+    repeats_ = field("repeats", tr("five or more readings of one place, spaces between"),
+                     &InstrumentDialog::test_repeatability);
     auto* log_check = button(tr("Log the &check"), this);
-    ring->addWidget(ring_size_);
-    ring->addWidget(ring_reading_);
-    ring->addWidget(log_check);
-    form->addRow(tr("Check on a known size"), ring);
-    auto* repeat = new QHBoxLayout;
-    repeats_ = new QLineEdit(this);
-    repeats_->setObjectName(QStringLiteral("repeats"));
-    repeats_->setPlaceholderText(tr("five or more readings of one place, spaces between"));
     auto* log_repeats = button(tr("Log the te&st"), this);
-    repeat->addWidget(repeats_, 1);
-    repeat->addWidget(log_repeats);
-    form->addRow(tr("Repeatability"), repeat);
+    const auto side_by_side = [&](const QString& label, std::initializer_list<QWidget*> widgets) {
+        auto* row = new QHBoxLayout;
+        for (QWidget* w : widgets)
+            row->addWidget(w);
+        form->addRow(label, row);
+    };
+    side_by_side(tr("Check on a known size"), {ring_size_, ring_reading_, log_check});
+    side_by_side(tr("Repeatability"), {repeats_, log_repeats});
     connect(log_check, &QPushButton::clicked, this, &InstrumentDialog::check_on_ring);
-    connect(ring_reading_, &QLineEdit::returnPressed, this, &InstrumentDialog::check_on_ring);
     connect(log_repeats, &QPushButton::clicked, this, &InstrumentDialog::test_repeatability);
     return form;
 }

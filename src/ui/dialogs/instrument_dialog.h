@@ -23,7 +23,7 @@ class InstrumentDialog : public QDialog {
 
   private:
     QFormLayout* build_form();
-    QLineEdit* field(QFormLayout* form, const QString& label, const char* name, const QString& hint);
+    QLineEdit* field(const char* name, const QString& hint, void (InstrumentDialog::*entered)());
     void fill_list(const QString& marked);
     void show_marked();
     void make_new();

@@ -30,6 +30,7 @@ void BankButtons::refresh() {
         auto* button = new QPushButton(qt(wording::bank_name(bank)).section(QLatin1Char(' '), 0, 0), this);
         button->setAccessibleName(qt(wording::bank_name(bank)));
         button->setCheckable(true);
+        button->setProperty("narrow", true);
         button->setToolTip(tr("Show this bank (Ctrl+B changes)"));
         group_->addButton(button);
         row_->addWidget(button);

@@ -83,20 +83,8 @@ std::optional<Place> place_of(planning::Stage stage) {
 }
 
 QString page_name(Place place) {
-    switch (place) {
-    case Place::tunnel:
-        return CallPanel::tr("To the tunnel (F4)");
-    case Place::decks:
-        return CallPanel::tr("To the decks (F5)");
-    case Place::cylinders:
-        return CallPanel::tr("To the cylinders (F6)");
-    case Place::lifters:
-        return CallPanel::tr("To the lifters (F7)");
-    case Place::passport:
-        return CallPanel::tr("To the passport (F8)");
-    default:
-        return {};
-    }
+    const auto i = static_cast<std::size_t>(place);
+    return CallPanel::tr("To the %1 (F%2)").arg(QLatin1String(place_keys[i])).arg(i + 2);
 }
 
 /// Where a step is answered, if that is not here: on the page where it is drawn, so that who answers has seen what he

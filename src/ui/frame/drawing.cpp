@@ -108,6 +108,15 @@ void Drawing::paint_empty(QPainter& painter, const QString& words) const {
     painter.drawText(rect().adjusted(24, 0, -24, 0), Qt::AlignCenter | Qt::TextWordWrap, words);
 }
 
+void Drawing::write(QPainter& painter, const QRectF& box, int flags, const QString& words, Type type, bool bold) const {
+    constexpr int least = 10; // px at 100 %
+    QFont font = font_of(type, bold);
+    while (font.pixelSize() > scaled(least) && QFontMetricsF(font).horizontalAdvance(words) > box.width())
+        font.setPixelSize(font.pixelSize() - 1);
+    painter.setFont(font);
+    painter.drawText(box, flags, words);
+}
+
 void Drawing::paint_frame(QPainter& painter, const QRectF& box, bool strong) const {
     if (!strong)
         return;

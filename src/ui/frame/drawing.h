@@ -47,6 +47,9 @@ class Drawing : public Spoken {
     void paint_focus(QPainter& painter) const; ///< the frame round a drawing that has the keys
     /// Words in the middle of a drawing that has nothing to draw yet.
     void paint_empty(QPainter& painter, const QString& words) const;
+    /// Words in the largest type up to this one in which they fit the width, so that no number is ever cut.
+    void write(QPainter& painter, const QRectF& box, int flags, const QString& words, Type type,
+               bool bold = false) const;
     /// A panel of its own for one thing; strong where it is marked.
     void paint_frame(QPainter& painter, const QRectF& box, bool strong) const;
     void mousePressEvent(QMouseEvent* event) override;

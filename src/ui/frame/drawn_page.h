@@ -22,8 +22,13 @@ class FigureLine;
 struct TwinTable {
     QStringList heads;
     int words = 1; ///< how many of the first columns hold words
-    std::vector<QStringList> rows;
-    std::vector<block::FeatureId> ids; ///< of each row
+    std::vector<QStringList> rows{};
+    std::vector<block::FeatureId> ids{}; ///< of each row
+
+    /// An empty one. @param heads with | between them
+    [[nodiscard]] static TwinTable headed(const QString& heads, int words) {
+        return {heads.split(QLatin1Char('|')), words};
+    }
 };
 
 /// A page: one drawing with its numbers at their places, and under it one sentence of figures.

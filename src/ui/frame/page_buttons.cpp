@@ -17,6 +17,7 @@ PageButtons::PageButtons(const QStringList& names, const QString& tip, QWidget* 
     for (const QString& name : names) {
         auto* button = new QPushButton(name, this);
         button->setCheckable(true);
+        button->setProperty("narrow", true);
         button->setToolTip(plain_tip(tip));
         group_->addButton(button, static_cast<int>(group_->buttons().size()));
         row->addWidget(button);

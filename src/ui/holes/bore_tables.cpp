@@ -24,11 +24,7 @@ QString text(const Context& context, const std::optional<double>& mm) {
 } // namespace
 
 TwinTable size_table(const Context& context) {
-    TwinTable t{{Tables::tr("cylinder"), Tables::tr("nominal"), Tables::tr("worn"), Tables::tr("anywhere"),
-                 Tables::tr("on the top"), Tables::tr("on the blueprint")},
-                1,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(Tables::tr("cylinder|nominal|worn|anywhere|on the top|on the blueprint"), 1);
     const auto& work = context.session.assessment().cylinders;
     if (!work)
         return t;
@@ -46,11 +42,7 @@ TwinTable size_table(const Context& context) {
 }
 
 TwinTable boring_table(const Context& context) {
-    TwinTable t{{Tables::tr("hole"), Tables::tr("as"), Tables::tr("to become"), Tables::tr("tool set"),
-                 Tables::tr("measured"), Tables::tr("to go"), Tables::tr("off setting")},
-                2,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(Tables::tr("hole|as|to become|tool set|measured|to go|off setting"), 2);
     const auto& work = context.session.assessment().cylinders;
     if (!work)
         return t;
@@ -66,19 +58,7 @@ TwinTable boring_table(const Context& context) {
 }
 
 TwinTable hone_table(const Context& context) {
-    TwinTable t{{Tables::tr("cylinder"),
-                 Tables::tr("finish"),
-                 Tables::tr("at most"),
-                 Tables::tr("top"),
-                 {},
-                 Tables::tr("middle"),
-                 {},
-                 Tables::tr("bottom"),
-                 {},
-                 Tables::tr("left")},
-                1,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(Tables::tr("cylinder|finish|at most|top||middle||bottom||left"), 1);
     const auto& work = context.session.assessment().cylinders;
     if (!work)
         return t;
@@ -97,18 +77,7 @@ TwinTable hone_table(const Context& context) {
 }
 
 TwinTable sleeve_table(const Context& context) {
-    TwinTable t{{Tables::tr("cylinder"),
-                 Tables::tr("top"),
-                 {},
-                 Tables::tr("middle"),
-                 {},
-                 Tables::tr("bottom"),
-                 {},
-                 Tables::tr("inside"),
-                 Tables::tr("seat")},
-                1,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(Tables::tr("cylinder|top||middle||bottom||inside|seat"), 1);
     const auto& work = context.session.assessment().cylinders;
     if (!work)
         return t;
@@ -126,11 +95,7 @@ TwinTable sleeve_table(const Context& context) {
 }
 
 TwinTable lifter_table(const Context& context, const std::string& bank) {
-    TwinTable t{{Tables::tr("lifter"), Tables::tr("becomes"), Tables::tr("as it is"), Tables::tr("size"),
-                 Tables::tr("clearance"), Tables::tr("off across"), Tables::tr("timing, °"), Tables::tr("next")},
-                3,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(Tables::tr("lifter|becomes|as it is|size|clearance|off across|timing, °|next"), 3);
     const auto& work = context.session.assessment().lifters;
     if (!work)
         return t;

@@ -14,7 +14,6 @@
 #include "ui/holes/holes_page.h"
 
 #include <QHBoxLayout>
-#include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -23,7 +22,8 @@ namespace pallix::ui {
 
 BoresView::BoresView(Context context, block::FeatureKind kind, const QString& heading, const QStringList& pages,
                      QWidget* parent)
-    : View(parent), context_(context), kind_(kind), banks_(new BankButtons(context, this)),
+    : View(parent), context_(context), kind_(kind), heading_(new PlainLabel(heading, this)),
+      banks_(new BankButtons(context, this)),
       page_buttons_(new PageButtons(pages, tr("Ctrl+Shift+Y goes from one to the next"), this)),
       pages_(new QStackedWidget(this)), found_(new HolesPage(context, kind, this)) {
     const bool cylinders = kind == block::FeatureKind::bore;
@@ -33,12 +33,8 @@ BoresView::BoresView(Context context, block::FeatureKind kind, const QString& he
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
     top->setSpacing(6);
-    if (!heading.isEmpty()) {
-        auto* words = new PlainLabel(heading, this);
-        set_type(words, Type::title, true);
-        top->addWidget(words);
-        top->addSpacing(8);
-    }
+    set_type(heading_, Type::title, true);
+    top->addWidget(heading_);
     top->addWidget(page_buttons_);
     top->addStretch();
     top->addWidget(banks_);
@@ -58,6 +54,14 @@ void BoresView::add_drawn(DrawnPage* page) {
     add_page(page);
     connect(page, &DrawnPage::marked, this, &BoresView::mark);
     connect(page, &DrawnPage::entered, this, &BoresView::entered);
+}
+
+/// The heading goes before a page's button would be cut: the route says it too.
+void BoresView::resizeEvent(QResizeEvent* event) {
+    View::resizeEvent(event);
+    heading_->setVisible(heading_->sizeHint().width() + page_buttons_->sizeHint().width() + banks_->sizeHint().width() +
+                             scaled(70) <=
+                         width());
 }
 
 int BoresView::page_index() const {

@@ -9,7 +9,7 @@
 #include <string>
 #include <vector>
 
-class QPushButton;
+class QLabel;
 class QStackedWidget;
 
 namespace pallix::ui {
@@ -40,8 +40,8 @@ class BoresView : public View {
     void entered();                                      ///< Enter on what is marked
 
   protected:
+    void resizeEvent(QResizeEvent* event) override;
     /// @param kind cylinders or lifters
-    /// @param heading may be empty, where the pages need the room
     BoresView(Context context, block::FeatureKind kind, const QString& heading, const QStringList& pages,
               QWidget* parent);
 
@@ -65,6 +65,7 @@ class BoresView : public View {
     std::string bank_;
     std::optional<block::FeatureId> marked_;
     std::optional<storage::JobId> job_;
+    QLabel* heading_;
     BankButtons* banks_;
     PageButtons* page_buttons_;
     QStackedWidget* pages_;

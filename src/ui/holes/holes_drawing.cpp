@@ -112,7 +112,7 @@ QPointF HolesDrawing::middle_of(const Layout& layout, const block::HoleBlueprint
         return layout.at({hole.u, hole.v});
     const std::vector<FeatureId> row = holes();
     const auto place = static_cast<double>(std::ranges::find(row, hole.id) - row.begin());
-    return {50_px + (width() - 210.0_px) * (place + 0.5) / static_cast<double>(row.size()), layout.lifters_y};
+    return {35_px + (width() - 70.0_px) * (place + 0.5) / static_cast<double>(row.size()), layout.lifters_y};
 }
 
 std::vector<Drawing::Thing> HolesDrawing::things() const {
@@ -150,11 +150,17 @@ void HolesDrawing::paintEvent(QPaintEvent*) {
     paint_focus(painter);
 }
 
+/// Half of what a lifter's numbers may take, px.
+double HolesDrawing::lifter_reach() const {
+    return std::min(46_px, (width() - 70.0_px) / static_cast<double>(2 * std::max<std::size_t>(1, holes().size())) - 2);
+}
+
 /// Lifters evenly along the width, front to the left; only their errors are to scale.
 void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
     const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
     const std::vector<FeatureId> row = holes();
+    const double reach = lifter_reach();
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine)); // the blueprint's places
     painter.drawLine(QPointF(30_px, layout.lifters_y), QPointF(width() - 30_px, layout.lifters_y));
     for (std::size_t i = 0; i < row.size(); ++i) {
@@ -163,15 +169,15 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
         paint_hole(painter, layout, lifter, {x, layout.lifters_y});
         if (const block::HoleResult* hole = result_of(context_.session.state(), row[i])) {
             painter.setPen(p.quiet);
-            painter.drawText(QRectF(x - 46_px, height() - 32_px, 92_px, 22_px), Qt::AlignCenter,
-                             qt(context_.lengths().plain(hole->diameter())));
+            write(painter, QRectF(x - reach, height() - 32_px, 2 * reach, 22_px), Qt::AlignCenter,
+                  qt(context_.lengths().plain(hole->diameter())), Type::number);
         }
     }
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12_px, 10_px, 200_px, 18_px), Qt::AlignLeft,
+    painter.drawText(QRectF(12_px, layout.lifters_y - 48_px, 90_px, 18_px), Qt::AlignLeft,
                      qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(12_px, height() - 54_px, 90_px, 18_px), Qt::AlignLeft,
+    painter.drawText(QRectF(12_px, layout.lifters_y + 30_px, 90_px, 18_px), Qt::AlignLeft,
                      qt(wording::across_word(planning::negative_side(bank))));
     painter.drawText(QRectF(12_px, height() - 30_px, 90_px, 18_px), Qt::AlignLeft, tr("size"));
     paint_scale(painter, layout);
@@ -212,10 +218,12 @@ void HolesDrawing::paint_hole(QPainter& painter, const Layout& layout, const blo
             painter.drawText(QRectF(at.x() - 70_px, at.y() + radius - 34_px, 140_px, 22_px), Qt::AlignCenter,
                              qt(context_.lengths().with_sign(error->y)));
     } else if (lifter) {
-        painter.drawText(QRectF(at.x() - 30_px, 8_px, 60_px, 22_px), Qt::AlignCenter, QString::number(hole.id.number));
+        const double reach = lifter_reach();
+        painter.drawText(QRectF(at.x() - reach, 34_px, 2 * reach, 22_px), Qt::AlignCenter,
+                         QString::number(hole.id.number));
         if (error)
-            painter.drawText(QRectF(at.x() - 46_px, height() - 56_px, 92_px, 22_px), Qt::AlignCenter,
-                             qt(context_.lengths().with_sign(error->y)));
+            write(painter, QRectF(at.x() - reach, height() - 56_px, 2 * reach, 22_px), Qt::AlignCenter,
+                  qt(context_.lengths().with_sign(error->y)), Type::number, marked);
     }
 }
 

@@ -47,6 +47,7 @@ class HolesDrawing : public Drawing {
     void paint_scale(QPainter& painter, const Layout& layout);
 
     [[nodiscard]] QPointF middle_of(const Layout& layout, const block::HoleBlueprint& hole) const;
+    [[nodiscard]] double lifter_reach() const;
     [[nodiscard]] double radius_of(const Layout& layout, const block::HoleBlueprint& hole) const;
 
     block::FeatureKind kind_;

@@ -1,12 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/holes_page.h"
 
-#include "block/ledger.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
-#include "session/counted.h"
 #include "ui/frame/plain_label.h"
 #include "ui/holes/bore_section.h"
 #include "ui/holes/holes_drawing.h"
@@ -34,8 +32,7 @@ HolesPage::HolesPage(Context context, HolesDrawing* drawing, FeatureKind kind, Q
           context, drawing, std::nullopt, [this] { return levels(); }, parent),
       context_(context), kind_(kind), drawing_(drawing), from_dowel_(new QCheckBox(tr("&from the bank's dowel"), this)),
       pattern_(new PlainLabel(this)), name_(new PlainLabel(this)), where_(new PlainLabel(this)),
-      history_(new PlainLabel(this)), round_(new RoundnessPlot(context, this)),
-      section_(new BoreSection(context, this)) {
+      round_(new RoundnessPlot(context, this)), section_(new BoreSection(context, this)) {
     from_dowel_->setToolTip(tr("Errors from the bank's first dowel as measured, instead of the datum"));
     from_dowel_->setObjectName(QStringLiteral("from-dowel"));
     const auto label = [](QLabel* words, const char* name, Type type, bool bold = false) {
@@ -46,14 +43,13 @@ HolesPage::HolesPage(Context context, HolesDrawing* drawing, FeatureKind kind, Q
     label(pattern_, "pattern", Type::text);
     label(name_, "hole-name", Type::number, true);
     label(where_, "hole-where", Type::text);
-    label(history_, "hole-history", Type::small);
     auto* below = new QWidget(this);
     auto* foot = new QHBoxLayout(below);
     foot->setContentsMargins(0, 0, 0, 0);
     foot->setSpacing(16);
     auto* facts = new QVBoxLayout;
     facts->setSpacing(4);
-    for (QWidget* w : std::initializer_list<QWidget*>{pattern_, name_, where_, history_})
+    for (QWidget* w : std::initializer_list<QWidget*>{pattern_, name_, where_})
         facts->addWidget(w);
     facts->addWidget(from_dowel_);
     facts->addStretch();
@@ -73,6 +69,11 @@ void HolesPage::show_bank(const std::string& bank) {
 void HolesPage::mark(const FeatureId& id) {
     marked_ = id;
     show_bore(marked_);
+    fill_hole();
+}
+
+void HolesPage::resizeEvent(QResizeEvent* event) {
+    DrawnPage::resizeEvent(event);
     fill_hole();
 }
 
@@ -117,15 +118,7 @@ QStringList HolesPage::bank_sentences() const {
         if (p.dowels)
             words << qt(wording::dowel_pair_sentence(*p.dowels, l));
     }
-    if (const auto& lifters = context_.session.assessment().lifters; kind_ == FeatureKind::lifter && lifters)
-        words << qt(wording::spread_sentence(*lifters));
-    constexpr std::size_t most = 3; // the rest stands on the decks' page and in the ledger
-    const auto doubts = wording::doubt_sentences(state, context_.session.assessment(), l);
-    for (std::size_t i = 0; i < std::min(most, doubts.size()); ++i)
-        words << qt(doubts[i]);
-    if (doubts.size() > most)
-        words << tr("And %1 more to look at.").arg(doubts.size() - most);
-    return words;
+    return words; // what is in doubt stands on the tunnel's page and in the decks' table
 }
 
 const block::HoleResult* HolesPage::result(const FeatureId& id) const {
@@ -138,14 +131,14 @@ const block::HoleResult* HolesPage::result(const FeatureId& id) const {
 }
 
 void HolesPage::fill_hole() {
-    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, history_, round_, section_})
+    for (QWidget* w : std::initializer_list<QWidget*>{name_, where_, section_})
         w->setVisible(marked_.has_value());
+    round_->setVisible(marked_ && width() > scaled(600)); // before the words beside it grow into the drawing
     if (!marked_)
         return;
     name_->setText(qt(wording::feature_words(*intake_of(context_.session.state()).blueprint, *marked_)));
     where_->setText(where());
     section_->show_bore(*marked_);
-    history_->setText(history());
     const block::HoleResult* hole = result(*marked_);
     const auto worst = hole ? std::ranges::max_element(hole->levels, {}, &block::HoleLevel::roundness_mz)
                             : std::vector<block::HoleLevel>::const_iterator();
@@ -177,7 +170,7 @@ QString HolesPage::where() const {
 
 /// Every level of every hole of the bank: by probe, then what only a gauge has seen.
 TwinTable HolesPage::levels() const {
-    TwinTable t{{tr("hole"), tr("level"), tr("along"), tr("across"), tr("size"), tr("round"), tr("gauge")}, 2, {}, {}};
+    TwinTable t = TwinTable::headed(tr("hole|level|along|across|size|round|gauge"), 2);
     const auto l = context_.lengths();
     for (const FeatureId& id : drawing_->holes()) {
         const block::HoleResult* hole = result(id);
@@ -210,38 +203,6 @@ TwinTable HolesPage::levels() const {
         }
     }
     return t;
-}
-
-/// The entries of the ledger this hole comes from, the newest first.
-QString HolesPage::history() const {
-    constexpr int most = 3;
-    const auto& state = context_.session.state();
-    const auto out = block::struck(context_.session.entries());
-    std::vector<std::int64_t> probed;
-    for (const block::TakenLogs& logs : tunnel_of(state).logs)
-        if (std::ranges::binary_search(logs.features, *marked_))
-            probed.insert(probed.end(), logs.sequences.begin(), logs.sequences.end());
-    QStringList lines;
-    int more = 0;
-    for (std::size_t i = context_.session.entries().size(); i-- > 0;) {
-        const block::Entry& entry = context_.session.entries()[i];
-        const auto* reading = std::get_if<block::Reading>(&entry.payload);
-        const bool mine =
-            (reading && reading->at.feature == *marked_) || std::ranges::find(probed, entry.sequence) != probed.end();
-        if (!mine)
-            continue;
-        if (lines.size() >= most) {
-            ++more;
-            continue;
-        }
-        lines << tr("%1  %2%3")
-                     .arg(entry.sequence)
-                     .arg(qt(wording::entry_sentence(entry, state, context_.lengths())),
-                          out[i] ? tr(" (struck)") : QString());
-    }
-    if (more > 0)
-        lines << tr("and %1 before (Ctrl+L: ledger)").arg(session::counted(more, tr("entry"), tr("entries")));
-    return lines.join(QLatin1Char('\n'));
 }
 
 } // namespace pallix::ui

@@ -29,6 +29,9 @@ class HolesPage : public DrawnPage {
     void mark(const block::FeatureId& id);
     void show_asked(const std::optional<planning::AskedReading>& asked);
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
     HolesPage(Context context, HolesDrawing* drawing, block::FeatureKind kind, QWidget* parent);
     void fill();
@@ -36,7 +39,6 @@ class HolesPage : public DrawnPage {
     [[nodiscard]] TwinTable levels() const;
     [[nodiscard]] QStringList bank_sentences() const;
     [[nodiscard]] QString where() const;
-    [[nodiscard]] QString history() const;
     [[nodiscard]] const block::HoleResult* result(const block::FeatureId& id) const;
 
     Context context_;
@@ -45,7 +47,7 @@ class HolesPage : public DrawnPage {
     std::optional<block::FeatureId> marked_;
     HolesDrawing* drawing_;
     QCheckBox* from_dowel_;
-    QLabel *pattern_, *name_, *where_, *history_;
+    QLabel *pattern_, *name_, *where_;
     RoundnessPlot* round_;
     BoreSection* section_;
 };

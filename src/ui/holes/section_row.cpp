@@ -18,7 +18,7 @@ using planning::HoleState;
 
 namespace {
 
-constexpr double head_height = 34, wall = 14, number_width = 52; // px at 100 %
+constexpr double head_height = 34, wall = 14, number_width = 66; // px at 100 %
 
 const planning::BoringBoard* boring_of(const Context& context) {
     const auto& work = context.session.assessment().cylinders;
@@ -104,14 +104,15 @@ void SectionRow::paintEvent(QPaintEvent*) {
     painter.setPen(context_.palette().quiet);
     const QRectF head(16, 8, width() - 32, scaled(20));
     const Words over = words();
-    painter.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, over.left);
     painter.drawText(head, Qt::AlignRight | Qt::AlignVCenter, over.right);
+    const double right = painter.fontMetrics().horizontalAdvance(over.right + QStringLiteral("   "));
+    write(painter, head.adjusted(0, 0, -right, 0), Qt::AlignLeft | Qt::AlignVCenter, over.left, Type::small);
     for (const Thing& thing : all) {
         const QRectF box = thing.where.adjusted(3, 0, -3, 0);
         paint_frame(painter, box, marked() == thing.id);
-        painter.setFont(font_of(Type::number, true));
         painter.setPen(context_.palette().ink);
-        painter.drawText(QRectF(box.left(), box.top() + 6, box.width(), scaled(24)), Qt::AlignCenter, thing.name);
+        write(painter, QRectF(box.left(), box.top() + 6, box.width(), scaled(24)), Qt::AlignCenter, thing.name,
+              Type::number, true);
         paint_section(painter, thing.id, box.adjusted(6, scaled(36), -6, -6));
     }
     paint_focus(painter);
@@ -179,7 +180,7 @@ QString BoringRow::value_of(const block::FeatureId& id) const {
 }
 
 BoringRow::Words BoringRow::words() const {
-    return {tr("what is left to take off either wall, larger than life · the worst first"), tr("seen from the rear"),
+    return {tr("left to take off either wall, larger than life · worst first"), tr("seen from the rear"),
             context_.session.assessment().cylinders
                 ? tr("Choose a size or state the pistons below: the bores follow from them.")
                 : tr("No cylinder was measured yet: take in a probe log (Ctrl+I), or read sizes (Ctrl+R).")};

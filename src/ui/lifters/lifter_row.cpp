@@ -114,9 +114,9 @@ void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, con
     const std::optional<double> size = p_of && p_of->size ? p_of->size : need->diameter;
     double y = section.bottom() + scaled(4);
     const auto line = [&](const QString& words, Type type, bool bold, const QColor& colour, int high) {
-        painter.setFont(font_of(type, bold));
         painter.setPen(colour);
-        painter.drawText(QRectF(box.left(), y, box.width(), scaled(high)), Qt::AlignCenter | Qt::TextDontClip, words);
+        write(painter, QRectF(box.left() - 5, y, box.width() + 10, scaled(high)), Qt::AlignCenter | Qt::TextDontClip,
+              words, type, bold);
         y += scaled(high);
     };
     line(size ? qt(l.plain(*size)) : QString(), Type::number, marked() == id, p.ink, 23);

@@ -225,11 +225,11 @@ void PlanDrawing::paint_line(QPainter& painter) {
     const auto l = context_.lengths();
     for (const Housing& h : study_->housings.mains) {
         const auto i = static_cast<std::size_t>(&h - study_->housings.mains.data());
+        const QString rise = qt(l.with_sign(line_.z(h.mean_x())));
         painter.drawText(QRectF(section_middle(i).x() - 50_px, height() - 26_px, 100_px, 22_px), Qt::AlignCenter,
-                         qt(l.with_sign(line_.z(h.mean_x()))));
+                         i == 0 ? tr("rise %1").arg(rise) : rise);
     }
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(12_px, height() - 24_px, 80_px, 18_px), Qt::AlignLeft, tr("rise"));
     painter.drawText(
         QRectF(width() - 190_px, height() - line_height() - 6_px, 178_px, 18_px), Qt::AlignRight,
         tr("drawn × %1")

@@ -47,7 +47,7 @@ std::vector<Drawing::Thing> StockChart::things() const {
 }
 
 TwinTable StockChart::table() const {
-    TwinTable t{{tr("place"), tr("size"), tr("left"), tr("stands")}, 1, {}, {}};
+    TwinTable t = TwinTable::headed(tr("place|size|left|stands"), 1);
     const auto l = context_.lengths();
     for (const auto& [number, places] : mains())
         for (const auto* s : places) {

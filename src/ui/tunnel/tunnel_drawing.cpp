@@ -204,7 +204,7 @@ void TunnelDrawing::paint_scale(QPainter& painter, const QRectF& box, const Pane
     painter.drawText(QRectF(box.right() - 104_px, top + scale.bar_pixels + 4_px, 100_px, 18_px), Qt::AlignCenter,
                      qt(context_.lengths().with_unit(scale.bar)));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(box.right() - 150_px, box.top() + 8_px, 142_px, 20_px), Qt::AlignRight,
+    painter.drawText(QRectF(box.right() - 104_px, top - 24_px, 100_px, 18_px), Qt::AlignCenter,
                      tr("drawn × %1").arg(scale.factor, 0, 'f', 0));
 }
 

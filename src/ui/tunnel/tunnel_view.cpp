@@ -231,11 +231,7 @@ TwinTable TunnelView::measured() const {
 }
 
 TwinTable TunnelView::probed() const {
-    TwinTable t{{tr("main"), tr("level"), tr("verdict"), tr("across"), tr("height"), tr("diameter"), tr("round, zone"),
-                 tr("from"), tr("to")},
-                3,
-                {},
-                {}};
+    TwinTable t = TwinTable::headed(tr("main|level|verdict|across|height|diameter|round, zone|from|to"), 3);
     const auto l = context_.lengths();
     if (!tunnel_of(context_.session.state()).latest)
         return t;

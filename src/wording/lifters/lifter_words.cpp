@@ -79,7 +79,7 @@ std::string spread_sentence(const planning::LifterWork& w) {
     const auto degrees = [](const planning::TimingSpread& s) {
         return fixed(2 * s.spread() / block::radians_per_degree, 2) + "°";
     };
-    std::string s = "Timing spread over the cylinders at the crankshaft: " + degrees(*w.study.before) + " as found";
+    std::string s = "Timing spread at the crankshaft: " + degrees(*w.study.before) + " as found";
     if (w.board.after)
         s += ", " + degrees(*w.board.after) + " as probed since";
     else if (w.study.planned && w.study.planned->spread() != w.study.before->spread())
