@@ -269,7 +269,8 @@ void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
 void HolesDrawing::paint_scale(QPainter& painter, const Layout& layout) {
     const Palette& p = context_.palette();
     painter.setFont(font_of(Type::small));
-    const double x = width() - 16_px, top = 8_px;
+    const double x = width() - 16_px,
+                 top = kind_ == FeatureKind::bore ? height() - 10_px - layout.scale.bar_pixels : 8_px;
     painter.setPen(QPen(p.ink, 1.6));
     painter.drawLine(QPointF(x, top), QPointF(x, top + layout.scale.bar_pixels));
     for (const double y : {top, top + layout.scale.bar_pixels})

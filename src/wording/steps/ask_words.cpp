@@ -165,7 +165,7 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"torqued", "torqued"},
         {"part_c", "block, °C"},
         {"gauge_c", "gauge, °C"},
-        {"also_before", "so it was when what is there was read"},
+        {"also_before", "it was so before, too"},
         {"done", "done"},
         {"flaw", "kind"},
         {"near", "where"},
