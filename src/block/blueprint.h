@@ -13,13 +13,16 @@
 
 namespace pallix::block {
 
-/// A size with its allowed deviations, mm.
+/// A size with its allowed deviations, mm; nothing where nobody stated them.
 struct Tolerance {
     double nominal = 0;
-    double lower = 0; ///< deviation from nominal, ≤ upper
-    double upper = 0;
-    double smallest() const { return nominal + lower; }
-    double largest() const { return nominal + upper; }
+    std::optional<double> lower{}; ///< deviation from nominal, ≤ upper
+    std::optional<double> upper{};
+    [[nodiscard]] std::optional<double> smallest() const { return lower ? std::optional(nominal + *lower) : lower; }
+    [[nodiscard]] std::optional<double> largest() const { return upper ? std::optional(nominal + *upper) : upper; }
+    [[nodiscard]] bool whole() const { return lower && upper; }
+    /// The middle of its window; the nominal where it has none.
+    [[nodiscard]] double middle() const { return whole() ? nominal + (*lower + *upper) / 2 : nominal; }
 };
 
 /// What fixes the block frame's direction of z (docs/method.md, datum B).
@@ -47,6 +50,7 @@ struct BankBlueprint {
     Tolerance deck_height;
     std::optional<double> deck_flatness;       ///< mm
     std::vector<metrology::Vec2> deck_outline; ///< (u, v) corners in order, mm
+    bool outline_assumed = false;              ///< nobody stated it: a box round the bores, for the drawing's sake
 };
 
 struct MainBlueprint {
@@ -89,8 +93,8 @@ struct MainBearing {
 struct Blueprint {
     std::string name;
     Material material = Material::grey_iron;
-    Unit unit = Unit::mm; ///< of the file it came from and goes to
-    FeatureId origin_dowel;
+    Unit unit = Unit::mm;                  ///< of the file it came from and goes to
+    std::optional<FeatureId> origin_dowel; ///< nothing: the first main measured fixes where x is 0
     Clocking clocking = Clocking::cam;
     std::vector<BankBlueprint> banks;
     std::vector<MainBlueprint> mains;

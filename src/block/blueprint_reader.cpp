@@ -22,7 +22,8 @@ class BlueprintReader {
         mm_ = mm_per(b.unit);
         b.name = root_.value("name", "");
         b.material = material();
-        b.origin_dowel = *FeatureId::parse(root_["datum"]["origin_dowel"].get<std::string>());
+        if (root_["datum"].contains("origin_dowel"))
+            b.origin_dowel = *FeatureId::parse(root_["datum"]["origin_dowel"].get<std::string>());
         const std::string clocking = root_["datum"]["clocking"];
         b.clocking = clocking == "cam" ? Clocking::cam : clocking == "panrail" ? Clocking::panrail : Clocking::decks;
         read_list("banks", b.banks, [this](const Json& j, const std::string& at) { return bank(j, at); });
@@ -42,6 +43,7 @@ class BlueprintReader {
         read_list("lifters", b.lifters,
                   [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::lifter); });
         check_whole(b);
+        assume_outlines(b);
         if (!faults_.empty()) {
             std::ranges::stable_sort(faults_, {}, &Fault::line);
             return tl::unexpected(std::move(faults_));
@@ -83,8 +85,12 @@ class BlueprintReader {
     }
 
     Tolerance size(const Json& j, const std::string& at) {
-        const Tolerance t{length(j, at, "nominal"), length(j, at, "lower"), length(j, at, "upper")};
-        if (t.lower > t.upper)
+        Tolerance t{length(j, at, "nominal")};
+        if (j.contains("lower"))
+            t.lower = length(j, at, "lower");
+        if (j.contains("upper"))
+            t.upper = length(j, at, "upper");
+        if (t.whole() && *t.lower > *t.upper)
             fault(at, at + ".lower is " + j["lower"].dump() + " and greater than upper " + j["upper"].dump(),
                   "lower no greater than upper");
         return t;
@@ -110,14 +116,16 @@ class BlueprintReader {
         b.deck_height = size(j["deck_height"], member_address(at, "deck_height"));
         if (j.contains("deck_flatness"))
             b.deck_flatness = length(j, at, "deck_flatness");
-        for (std::size_t i = 0; i < j["deck_outline"].size(); ++i) {
-            const Json& corner = j["deck_outline"][i];
+        const Json outline = j.value("deck_outline", Json::array());
+        for (std::size_t i = 0; i < outline.size(); ++i) {
+            const Json& corner = outline[i];
             const std::string here = item_address(member_address(at, "deck_outline"), i);
             b.deck_outline.push_back({length(corner[0], here), length(corner[1], here)});
         }
         if (!banks_.insert(b.id).second)
             fault(member_address(at, "id"), at + ".id \"" + b.id + "\" stands twice", "each bank once");
-        if (std::abs(area(b.deck_outline)) < 1.0)
+        b.outline_assumed = outline.empty();
+        if (!b.outline_assumed && std::abs(area(b.deck_outline)) < 1.0)
             fault(member_address(at, "deck_outline"), at + ".deck_outline encloses no area",
                   "corners in order round the deck");
         return b;
@@ -178,8 +186,8 @@ class BlueprintReader {
     }
 
     void check_whole(const Blueprint& b) {
-        if (!b.hole(b.origin_dowel))
-            fault("datum.origin_dowel", "datum.origin_dowel \"" + b.origin_dowel.text() + "\" is not among the dowels",
+        if (b.origin_dowel && !b.hole(*b.origin_dowel))
+            fault("datum.origin_dowel", "datum.origin_dowel \"" + b.origin_dowel->text() + "\" is not among the dowels",
                   "the id of a listed dowel");
         if (b.clocking == Clocking::cam && (!b.cam || b.cam->bearings.empty()))
             fault("datum.clocking", "datum.clocking is \"cam\" and the file lists no cam bearings",
@@ -193,6 +201,26 @@ class BlueprintReader {
             if (!b.lifters[i].angle)
                 fault(item_address("lifters", i), b.lifters[i].id.text() + " has no \"angle_deg\"",
                       "the lifter's own angle");
+    }
+
+    /// Where nobody stated an outline: a box half a bore's radius round the bores, or as long as the mains lie apart.
+    static void assume_outlines(Blueprint& b) {
+        for (BankBlueprint& bank : b.banks) {
+            if (!bank.outline_assumed)
+                continue;
+            metrology::Vec2 low{b.mains.front().x, -40}, high{b.mains.back().x, 40};
+            bool first = true;
+            for (const HoleBlueprint& bore : b.bores) {
+                if (bore.id.bank != bank.id)
+                    continue;
+                const double reach = 0.75 * bore.diameter.nominal;
+                const metrology::Vec2 l{bore.u - reach, bore.v - reach}, h{bore.u + reach, bore.v + reach};
+                low = first ? l : metrology::Vec2{std::min(low.x, l.x), std::min(low.y, l.y)};
+                high = first ? h : metrology::Vec2{std::max(high.x, h.x), std::max(high.y, h.y)};
+                first = false;
+            }
+            bank.deck_outline = {low, {high.x, low.y}, high, {low.x, high.y}};
+        }
     }
 
     const JsonDocument& document_;

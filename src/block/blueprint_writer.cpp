@@ -20,7 +20,10 @@ class BlueprintWriter {
         set_text(root, "unit", std::string(unit_name(b_.unit)), "mm");
         set_text(root, "name", b_.name, "");
         set_text(root, "material", material(), "grey_iron");
-        root["datum"]["origin_dowel"] = b_.origin_dowel.text();
+        if (b_.origin_dowel)
+            root["datum"]["origin_dowel"] = b_.origin_dowel->text();
+        else if (root.contains("datum"))
+            root["datum"].erase("origin_dowel");
         root["datum"]["clocking"] = clocking();
         set_list(root, "banks", b_.banks, [this](Json& j, const BankBlueprint& bank) { set_bank(j, bank); });
         set_list(root, "mains", b_.mains, [this](Json& j, const MainBlueprint& main) { set_bearing(j, main); });
@@ -76,8 +79,14 @@ class BlueprintWriter {
 
     void set_size(Json& j, const char* key, const Tolerance& t) const {
         set_length(j[key], "nominal", t.nominal);
-        set_length(j[key], "lower", t.lower);
-        set_length(j[key], "upper", t.upper);
+        const auto set = [&](const char* side, const std::optional<double>& mm) {
+            if (mm)
+                set_length(j[key], side, *mm);
+            else
+                j[key].erase(side);
+        };
+        set("lower", t.lower);
+        set("upper", t.upper);
     }
 
     void set_bank(Json& j, const BankBlueprint& bank) const {
@@ -87,6 +96,10 @@ class BlueprintWriter {
             set_length(j, "deck_flatness", *bank.deck_flatness);
         else
             j.erase("deck_flatness");
+        if (bank.outline_assumed) {
+            j.erase("deck_outline");
+            return;
+        }
         Json outline = Json::array();
         for (std::size_t i = 0; i < bank.deck_outline.size(); ++i) {
             const bool had = j.contains("deck_outline") && i < j["deck_outline"].size();

@@ -205,11 +205,20 @@ class Evaluator {
         return metrology::facing(plane->normal, plane->point - on_axis_);
     }
 
-    /// Datum C: the origin dowel's centre, carried to the axis.
+    /// Datum C: the origin dowel's centre, carried to the axis; without one, the first main lies where it is meant to.
     void find_origin() {
-        const auto origin = std::ranges::find(dowels_, blueprint_.origin_dowel, &Section::feature);
+        if (!blueprint_.origin_dowel) {
+            const FeatureId& first = mains_.front()->feature;
+            double along = 0, sections = 0;
+            for (std::size_t i = 0; i < mains_.size() && mains_[i]->feature == first; ++i, ++sections)
+                along += dot(main_centres_[i] - on_axis_, frame_.x);
+            const auto meant = std::ranges::find(blueprint_.mains, first, &MainBlueprint::id);
+            frame_.origin = on_axis_ + (along / sections - meant->x) * frame_.x;
+            return;
+        }
+        const auto origin = std::ranges::find(dowels_, *blueprint_.origin_dowel, &Section::feature);
         if (origin == dowels_.end())
-            refuse_missing("the origin dowel " + blueprint_.origin_dowel.text() + " was not probed",
+            refuse_missing("the origin dowel " + blueprint_.origin_dowel->text() + " was not probed",
                            "at least 3 points of it");
         const double along = dot(dowel_centre(**origin).centre - on_axis_, frame_.x);
         frame_.origin = on_axis_ + along * frame_.x;

@@ -7,7 +7,7 @@
 namespace pallix::metrology {
 
 Verdict decide(double value, std::optional<double> standard_uncertainty, const Limits& limits, DecisionRule rule) {
-    if (!standard_uncertainty || !std::isfinite(value))
+    if (!standard_uncertainty || !std::isfinite(value) || (!limits.lower && !limits.upper))
         return Verdict::cannot_tell;
     const double guard = rule.coverage * *standard_uncertainty;
     const auto is_number = [](const std::optional<double>& limit) { return !limit || !std::isnan(*limit); };
@@ -32,7 +32,8 @@ double Sureness::standard_uncertainty() const {
 }
 
 Settling settle(double value, const Sureness& sureness, const Limits& limits, DecisionRule rule) {
-    if (decide(value, sureness.standard_uncertainty(), limits, rule) != Verdict::cannot_tell)
+    if ((!limits.lower && !limits.upper) ||
+        decide(value, sureness.standard_uncertainty(), limits, rule) != Verdict::cannot_tell)
         return {};
     double room = std::numeric_limits<double>::infinity(); // to the nearest limit, on either side of it
     for (const auto& limit : {limits.lower, limits.upper})

@@ -29,7 +29,8 @@ struct DecisionRule {
 };
 
 /// @param value measured, mm
-/// @param standard_uncertainty mm, ≥ 0; unknown uncertainty proves nothing, so the verdict is cannot_tell, as it is for
+/// @param standard_uncertainty mm, ≥ 0; unknown uncertainty proves nothing, nor does a value without any limit, so the
+/// verdict is cannot_tell, as it is for
 /// whatever is no finite number or less than 0 here
 [[nodiscard]] Verdict decide(double value, std::optional<double> standard_uncertainty, const Limits& limits,
                              DecisionRule rule = {});

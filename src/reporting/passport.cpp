@@ -110,8 +110,8 @@ class Sheet {
                                              b ? QStringLiteral(" · ") + q(b->name) : QString()));
         if (!b)
             return;
-        QString datum = QStringLiteral("Datum: main tunnel, clocked by %1, %2 · all lengths in %3")
-                            .arg(q(wording::clocking_name(b->clocking)), q(b->origin_dowel.text()), q(l_.unit_name()));
+        QString datum = QStringLiteral("Datum: main tunnel, clocked by %1 · all lengths in %2")
+                            .arg(q(wording::datum_name(*b)), q(l_.unit_name()));
         if (tunnel_of(s_.state).as_found && !tunnel_of(s_.state).as_found->logs.empty() &&
             tunnel_of(s_.state).as_found->logs.front().temperature_c)
             datum += QStringLiteral(" · as found at %1 °C")

@@ -49,11 +49,10 @@ class Prober {
         head();
         const std::string first = b_.banks.front().id;
         const double front = b_.mains.front().x, rear = b_.mains.back().x;
-        const double dowel_u = b_.hole(b_.origin_dowel)->u;
+        const double dowel_u = b_.origin_dowel ? b_.hole(*b_.origin_dowel)->u : 0;
         for (const auto& main : b_.mains) {
             const double bow = 4 * (main.x - front) * (rear - main.x) / ((rear - front) * (rear - front));
-            const double radius =
-                (main.diameter.nominal + (main.diameter.lower + main.diameter.upper) / 2 + block_.main_oversize) / 2;
+            const double radius = (main.diameter.middle() + block_.main_oversize) / 2;
             for (const double at : {-7.0, 7.0})
                 ring(first, main.id.text(), at < 0 ? "front" : "rear", 8,
                      {main.x + at - dowel_u, block_.tunnel_side * bow, block_.tunnel_sag * bow}, radius, {0, 1, 0},

@@ -45,7 +45,7 @@ TEST(Blueprint, IsReadInMillimetresAndRadians) {
     EXPECT_EQ(b->clocking, Clocking::panrail);
     ASSERT_EQ(b->mains.size(), 5U);
     EXPECT_NEAR(b->mains[1].x, 4.8086 * 25.4, 1e-12);
-    EXPECT_NEAR(b->banks[0].deck_height.smallest(), (11.5265 - 0.002) * 25.4, 1e-12);
+    EXPECT_NEAR(*b->banks[0].deck_height.smallest(), (11.5265 - 0.002) * 25.4, 1e-12);
     const auto v6 =
         read_blueprint(pallix::test::read_file(pallix::test::example("v6/block.pallix-blueprint.json")), "v6");
     ASSERT_TRUE(v6);
@@ -133,6 +133,40 @@ INSTANTIATE_TEST_SUITE_P(
         BadFile{"outline", "[150, -50], [150, 50], [0, 50]", "[150, -50], [300, -50]", "encloses no area", "corners",
                 "deck_outline"}),
     [](const auto& instance) { return std::string(instance.param.name); });
+
+// Nothing is demanded that the job does not need: banks with a height, and two mains.
+TEST(BareBlueprint, NeedsBanksAndMainsOnly) {
+    const std::string bare = R"({ "format": "pallix-blueprint", "version": 1, "datum": { "clocking": "decks" },
+ "banks": [ { "id": "C", "angle_deg": 0, "deck_height": { "nominal": 200, "lower": -0.05 } } ],
+ "mains": [ { "id": "main.1", "x": 20, "diameter": { "nominal": 60 } }, { "id": "main.2", "x": 120, "diameter": { "nominal": 60 } } ] })";
+    const auto b = read_blueprint(bare, "b.json");
+    ASSERT_TRUE(b) << b.error().front().text();
+    EXPECT_FALSE(b->origin_dowel);
+    EXPECT_FALSE(b->mains[0].diameter.smallest());
+    EXPECT_EQ(b->mains[0].diameter.middle(), 60);
+    EXPECT_EQ(*b->banks[0].deck_height.smallest(), 199.95);
+    EXPECT_FALSE(b->banks[0].deck_height.largest());
+    EXPECT_TRUE(b->banks[0].outline_assumed);
+    ASSERT_EQ(b->banks[0].deck_outline.size(), 4U) << "something to draw";
+    const std::string written = write_blueprint(*b);
+    for (const char* word : {"origin_dowel", "deck_outline", "upper"})
+        EXPECT_EQ(written.find(word), std::string::npos) << word << " was never stated";
+    const auto again = read_blueprint(written, "b.json");
+    ASSERT_TRUE(again) << again.error().front().text();
+    EXPECT_EQ(write_blueprint(*again), written);
+}
+
+TEST(BareBlueprint, DrawsABoxRoundItsBores) {
+    std::string text = pallix::test::small_blueprint();
+    const std::string outline = R"(,
+   "deck_outline": [ [0, -50], [150, -50], [150, 50], [0, 50] ])";
+    text.replace(text.find(outline), outline.size(), "");
+    const auto b = read_blueprint(text, "b.json");
+    ASSERT_TRUE(b) << b.error().front().text();
+    // A bore of 60 at (75, 0), three quarters of its size to either side.
+    EXPECT_EQ(b->banks[0].deck_outline[0].x, 30);
+    EXPECT_EQ(b->banks[0].deck_outline[2].y, 45);
+}
 
 TEST(BadBlueprintFile, NamesTheLineOfBrokenJson) {
     const auto b = read_blueprint("{\n \"format\": \"pallix-blueprint\",\n \"version\" 1\n}", "b.json");

@@ -38,6 +38,27 @@ TEST(Evaluation, ExactBlockComesOutExactly) {
     EXPECT_NEAR(e->dowels[0].diameter, 10.008, 1e-8);
 }
 
+// contract, section 1: the mean x of the first measured main's sections is that main's x in the blueprint.
+TEST(Evaluation, StandsOnTheFirstMainWhereThereIsNoDowel) {
+    std::string text = pallix::test::small_blueprint();
+    const std::string dowel = R"("origin_dowel": "dowel.C.1", )";
+    text.replace(text.find(dowel), dowel.size(), "");
+    const auto blueprint = read_blueprint(text, "b.json");
+    ASSERT_TRUE(blueprint);
+    LogWriter log; // main 1 at two levels, its middle at 21.5 of a machine that begins elsewhere
+    log.ring_x("main.1", {12.5, 0, 0}, 30.005, 8, "front").ring_x("main.1", {30.5, 0, 0}, 30.005, 8, "rear");
+    log.ring_x("main.2", {121.5, 0, 0}, 30.005).ring_x("cam.1", {21.5, 0, 100}, 20.005).deck(200.03, 0, 0);
+    const std::vector<NamedText> logs{{"log.csv", log.text()}};
+    const auto set = read_probe_logs(logs, *blueprint);
+    ASSERT_TRUE(set) << set.error().front().text();
+    const auto e = evaluate(*blueprint, *set);
+    ASSERT_TRUE(e) << e.error().front().text();
+    EXPECT_NEAR(e->mains[0].centre.x, 11, 1e-8);
+    EXPECT_NEAR(e->mains[1].centre.x, 29, 1e-8);
+    EXPECT_NEAR(e->mains[2].centre.x, 120, 1e-8);
+    EXPECT_TRUE(e->dowels.empty());
+}
+
 TEST(Evaluation, IsTheSameHoweverTheBlockLies) {
     const auto straight = evaluate_small(small_log(200.03, 0.05, -0.02).text());
     ASSERT_TRUE(straight);

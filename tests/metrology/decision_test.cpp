@@ -37,11 +37,15 @@ TEST(Decision, UnknownUncertaintyProvesNothing) {
     EXPECT_EQ(decide(70, std::nullopt, bore), Verdict::cannot_tell);
 }
 
+TEST(Decision, NoLimitProvesNothing) {
+    EXPECT_EQ(decide(64.01, known_u, {}), Verdict::cannot_tell);
+    EXPECT_EQ(settle(64.01, {0.001, 0.001, 1}, {}).by, SettledBy{});
+}
+
 TEST(Decision, OneSidedLimits) {
     EXPECT_EQ(decide(-100, 0.001, {std::nullopt, 0.05}), Verdict::meets);
     EXPECT_EQ(decide(0.06, 0.001, {std::nullopt, 0.05}), Verdict::fails);
     EXPECT_EQ(decide(5, 0.001, {1.0, std::nullopt}), Verdict::meets);
-    EXPECT_EQ(decide(5, 0.001, {}), Verdict::meets);
 }
 
 TEST(Decision, AWindowNarrowerThanTheGuardIsNeverMet) {

@@ -39,7 +39,7 @@ TEST(DeckPlan, LeastCutWithEqualBanksGoesToTheLowestOfAll) {
     EXPECT_EQ(plan.bank("R")->lowest.along, Along::rear);
     EXPECT_EQ(plan.bank("R")->lowest.across, Across::outboard) << "+v is outboard on the right bank";
     EXPECT_EQ(plan.bank("L")->lowest.across, Across::inboard) << "and inboard on the left one";
-    EXPECT_NEAR(plan.bank("R")->over_lower_limit, 0.07, 1e-12);
+    EXPECT_NEAR(*plan.bank("R")->over_lower_limit, 0.07, 1e-12);
 }
 
 TEST(DeckPlan, EachBankItsOwn) {
@@ -63,7 +63,7 @@ TEST(DeckPlan, GivenHeightBelowTheBlueprintsLimitIsSeen) {
     EXPECT_TRUE(plan_decks({{&right, &r}}, {TargetSchool::height, true, {}}).lack == TargetLack::height);
     const DeckPlan plan = plan_decks({{&right, &r}}, {TargetSchool::height, true, 199.9});
     EXPECT_NEAR(plan.banks[0].cut, 0.16, 1e-12);
-    EXPECT_NEAR(plan.banks[0].over_lower_limit, -0.05, 1e-12);
+    EXPECT_NEAR(*plan.banks[0].over_lower_limit, -0.05, 1e-12);
     EXPECT_EQ(plan_decks({}, {}).banks.size(), 0U);
 }
 

@@ -69,7 +69,9 @@ inline std::string log_of(double radius, double cap = 0, double deck = 200.03, d
 /// A ledger told entry by entry, and what is called for after it.
 class Story {
   public:
-    Story() { add(block::JobOpened{"story", "", "b.json", story_blueprint()}); }
+    explicit Story(const std::string& blueprint = story_blueprint()) {
+        add(block::JobOpened{"story", "", "b.json", blueprint});
+    }
     Story& add(block::Payload payload) {
         entries_.push_back(
             {static_cast<std::int64_t>(entries_.size() + 1), "2026-03-02T09:00:00Z", "Marit", std::move(payload)});

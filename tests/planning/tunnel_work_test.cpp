@@ -9,6 +9,7 @@
 
 #include "block/small_block.h"
 #include "planning/common/assessment.h"
+#include "story.h"
 
 #include <gmock/gmock.h>
 
@@ -305,4 +306,54 @@ TEST(TunnelWork, AGoodTunnelIsLeftAlone) {
     EXPECT_EQ(job.work(&verdict).step, TunnelStep::good);
     verdict.overall = metrology::Verdict::cannot_tell;
     EXPECT_NE(job.work(&verdict).step, TunnelStep::good);
+}
+
+namespace {
+
+/// The story's block without the limits that follow these words.
+test::Story without_limits_of(const std::string& words) {
+    std::string text = test::story_blueprint();
+    for (std::size_t at = text.find(words); at != std::string::npos; at = text.find(words, at + 1)) {
+        const std::size_t from = text.find(",\"lower\"", at), to = text.find('}', at);
+        text.erase(from, to - from);
+    }
+    test::Story s(text);
+    s.add(block::StepDone{"washed"}).add(block::StepDone{"inspected for cracks"}).caps(true);
+    return s;
+}
+
+} // namespace
+
+// A main with no limits is neither good nor bad: it is measured, and then the limits are asked for, not more readings.
+TEST(NoLimits, OfTheMainsAreAskedForOnceTheyAreMeasured) {
+    test::Story s = without_limits_of("\"nominal\":60");
+    s.probed(30.005);
+    EXPECT_EQ(s.called(), "tunnel/limits");
+    EXPECT_TRUE(s.metal().empty());
+    EXPECT_NE(s.mark(block::Stage::tunnel), StageMark::meets);
+    s.add(block::GatePassed{block::Rule::tunnel_first, "tunnel", "its papers say it is good"});
+    EXPECT_NE(s.called(), "tunnel/limits");
+    EXPECT_NE(s.mark(block::Stage::tunnel), StageMark::meets) << "a reason proves nothing";
+    test::Story known;
+    known.add(block::StepDone{"washed"}).add(block::StepDone{"inspected for cracks"}).caps(true).probed(30.005);
+    EXPECT_EQ(known.mark(block::Stage::tunnel), StageMark::meets);
+}
+
+TEST(NoLimits, OfAMainThatWasWorkedOnAllTheSame) {
+    test::Story s = without_limits_of("\"nominal\":60");
+    s.sizes(60, 60).saddles().strokes(20);
+    EXPECT_EQ(s.called(), "tunnel/limits");
+    EXPECT_TRUE(s.now().tunnel_work.board.empty()) << "no stock without an aim";
+}
+
+TEST(NoLimits, OfADecksHeightAreAskedForAfterItIsCut) {
+    test::Story s = without_limits_of("\"nominal\":200");
+    s.probed(30.005, 0, 200.03);
+    s.add(block::DeckTargetChosen{block::TargetSchool::height, true, 200.03});
+    s.deck(block::PassKind::witness, 0.0001);
+    s.log(test::log_of(30.005, 0, 200.03));
+    EXPECT_EQ(s.called(), "deck.C/limits");
+    EXPECT_NE(s.mark(block::Stage::decks), StageMark::meets);
+    s.add(block::GatePassed{block::Rule::sign_off, "deck.C", "as the customer wants it"});
+    EXPECT_NE(s.called(), "deck.C/limits");
 }

@@ -172,7 +172,7 @@ TEST_F(TunnelJourney, TheLineGoesOnWithWhatTheCallAsksFor) {
     for (const auto& main : intake_of(session_.state()).blueprint->mains)
         for (const char* end : {"front", "rear"})
             for (const char* way : {"upright", "60 left", "60 right"}) {
-                const double middle = (main.diameter.smallest() + main.diameter.largest()) / 2;
+                const double middle = main.diameter.middle();
                 ASSERT_TRUE(session_.take(test::size_reading(main.id.text(), end, way, middle, 0.0005)));
             }
     EXPECT_EQ(headline(), QStringLiteral("Read main 1, saddle over the bar"));

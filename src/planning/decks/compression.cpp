@@ -21,10 +21,6 @@ double disc(double diameter) {
     return std::numbers::pi / 4 * diameter * diameter;
 }
 
-double middle_of(const block::Tolerance& t) {
-    return t.nominal + (t.lower + t.upper) / 2;
-}
-
 /// What was read at one cylinder, side by side.
 struct CrownSides {
     std::map<std::string, std::pair<double, int>> sides; ///< sum and count
@@ -174,7 +170,7 @@ std::optional<double> chamber_now(const JobState& state, const FeatureId& bore) 
     if (!meant)
         return std::nullopt;
     const HeadState head = head_state(state, bore.bank);
-    const double diameter = middle_of(meant->diameter);
+    const double diameter = meant->diameter.middle();
     const block::MeasuredPlace* read =
         readings_of(state).place(block::MeasuredAt{bore, block::Quantity::volume, "", "", {}});
     if (read && read->sequences.back() > head.chamber_told) {
@@ -211,7 +207,7 @@ std::optional<CylinderVolumes> volumes_of(const JobState& state, const FeatureId
     if (!meant || !chamber || !f.stroke || !f.gasket_thickness)
         return std::nullopt;
     CylinderVolumes v;
-    v.bore = middle_of(meant->diameter);
+    v.bore = meant->diameter.middle();
     v.stroke = *f.stroke;
     v.chamber = *chamber;
     v.gasket_thickness = *f.gasket_thickness;

@@ -92,7 +92,8 @@ DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTarge
         b.cut = b.high - b.target;
         b.cleans = b.target <= b.low;
         b.short_by = std::max(0.0, b.target - b.low);
-        b.over_lower_limit = b.target - deck.bank->deck_height.smallest();
+        if (const auto least = deck.bank->deck_height.smallest())
+            b.over_lower_limit = b.target - *least;
         const Vec3 lowest = *std::ranges::min_element(deck.measured->points, {}, &Vec3::z);
         b.lowest_place = {lowest.x, lowest.y};
         b.lowest = place_on_deck(*deck.bank, b.lowest_place);

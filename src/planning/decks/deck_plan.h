@@ -25,8 +25,8 @@ struct BankPlan {
     double short_by = 0;          ///< how far the lowest place stays below the cut; 0 where it cleans up
     metrology::Vec2 lowest_place; ///< (u, v)
     PlaceOnDeck lowest;
-    double moved = 0;            ///< mm, how far the target went down because places stayed dark at it
-    double over_lower_limit = 0; ///< target less the blueprint's lowest allowed height; negative: below it
+    double moved = 0;                       ///< mm, how far the target went down because places stayed dark at it
+    std::optional<double> over_lower_limit; ///< target less the blueprint's lowest allowed height; negative: below it
 };
 
 /// What a chosen target cannot be worked out without.

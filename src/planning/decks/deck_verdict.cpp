@@ -26,7 +26,9 @@ std::optional<double> times(double factor, std::optional<double> u) {
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
                        bool dark_left, std::optional<double> flatness_uncertainty) {
     const auto u = measured.standard_uncertainty;
-    const double lower = target + bank.deck_height.lower, upper = target + bank.deck_height.upper;
+    const auto from_target = [target](const std::optional<double>& deviation) {
+        return deviation ? std::optional(target + *deviation) : deviation;
+    };
     BankVerdict v{bank.id, Verdict::meets, {}};
     const auto check = [&](CheckKind kind, double value, std::optional<double> uncertainty, Limits limits,
                            double factor) {
@@ -38,8 +40,8 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
         v.verdict = worse(v.verdict, v.checks.back().verdict);
     };
     const block::DeckResult& deck = measured.result;
-    check(CheckKind::lowest_height, deck.height_min, u, {lower, std::nullopt}, 1);
-    check(CheckKind::highest_height, deck.height_max, u, {std::nullopt, upper}, 1);
+    check(CheckKind::lowest_height, deck.height_min, u, {from_target(bank.deck_height.lower), std::nullopt}, 1);
+    check(CheckKind::highest_height, deck.height_max, u, {std::nullopt, from_target(bank.deck_height.upper)}, 1);
     // A zone is the difference of two heights: √2 of the uncertainty of one.
     check(CheckKind::flatness, deck.flatness_mz,
           flatness_uncertainty ? flatness_uncertainty : times(std::numbers::sqrt2, u),

@@ -116,8 +116,9 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
         p.dark_left = false; // heights say it better than marks
     if (!p.stale) {
         p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, flatness_uncertainty);
-        p.below_blueprint = metrology::decide(newest.result.height_min, newest.standard_uncertainty,
-                                              {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
+        p.below_blueprint =
+            bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
+                                                        {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
     }
     const bool good = p.verdict && p.verdict->verdict == Verdict::meets;
     p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
@@ -153,7 +154,8 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
             bank.moved = most;
         bank.target -= bank.moved;
         bank.cut += bank.moved;
-        bank.over_lower_limit -= bank.moved;
+        if (bank.over_lower_limit)
+            *bank.over_lower_limit -= bank.moved;
     }
 }
 
@@ -187,7 +189,7 @@ bool under_limit(const JobState& state, const BankProgress& b) {
     if (b.below_blueprint)
         return true;
     constexpr double rounding = 1e-6; // mm
-    return !b.passes.empty() && b.plan.over_lower_limit < -rounding;
+    return !b.passes.empty() && b.plan.over_lower_limit.value_or(0) < -rounding;
 }
 
 DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vector<BankProgress>& banks,
@@ -243,7 +245,9 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
     if (pair && pair->verdict == Verdict::fails && !pair_accepted())
         return {DeckStep::fails};
     if (const auto* b = has(Verdict::cannot_tell))
-        return {DeckStep::settle_doubt, b->plan.bank};
+        return {intake_of(state).blueprint->bank(b->plan.bank)->deck_height.whole() ? DeckStep::settle_doubt
+                                                                                    : DeckStep::no_limits,
+                b->plan.bank};
     if (pair && pair->verdict == Verdict::cannot_tell && !pair_accepted())
         return {DeckStep::settle_doubt};
     if (const auto unmeasured = std::ranges::find_if(

@@ -45,6 +45,7 @@ enum class DeckStep {
     look_why_dark,  ///< planned depth taken, places still dark
     measure_again,  ///< cut to depth, or measured from a tunnel that was cut since
     settle_doubt,   ///< measured, too near a limit to tell
+    no_limits,      ///< measured, and the blueprint gives its height no limits
     will_not_clean, ///< the target leaves places untouched
     under_limit,    ///< meets its plan, and stands under the blueprint's least height
     fails,          ///< measured and outside the limits, nothing left to cut

@@ -69,10 +69,10 @@ std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& ban
 double nominal_of(const Blueprint& b, const FeatureId& id) {
     if (id.kind == FeatureKind::main) {
         const auto main = std::ranges::find(b.mains, id, &block::MainBlueprint::id);
-        return main == b.mains.end() ? 0 : main->diameter.nominal + (main->diameter.lower + main->diameter.upper) / 2;
+        return main == b.mains.end() ? 0 : main->diameter.middle();
     }
     const auto* hole = b.hole(id);
-    return hole ? hole->diameter.nominal + (hole->diameter.lower + hole->diameter.upper) / 2 : 0;
+    return hole ? hole->diameter.middle() : 0;
 }
 
 /// What a cylinder or lifter bore was cut to, or what the sleeve in it came with; nothing where neither was.

@@ -225,6 +225,7 @@ class Answering {
             return one(TunnelCut{choice<TunnelMethod>("method"), words_if("note")});
         case Task::accept:
         case Task::decide_main:
+        case Task::give_limits:
         case Task::plan_tunnel:
             return one(GatePassed{Rule::tunnel_first, "tunnel", words("reason")});
         default:
@@ -278,6 +279,8 @@ class Answering {
                                                         : target.height) = value;
             return one(target);
         }
+        case Task::give_limits:
+            return one(GatePassed{Rule::sign_off, step_.about->text(), words("reason")});
         case Task::decide_deck:
             if (a_.decks.kind == DeckStep::will_not_clean)
                 return {Payload(Note{words("reason")}),

@@ -118,15 +118,17 @@ class DeckPart {
         add_flush(bank);
         add_done_cuts(bank, deck);
         if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank) || is(DeckStep::fails, bank))
-            add_decision(bank);
+            add_decision(bank, Task::decide_deck, "decide");
+        if (is(DeckStep::no_limits, bank))
+            add_decision(bank, Task::give_limits, "limits");
         if (is(DeckStep::look_why_dark, bank))
             lead(r_.add(Task::look_why_dark, id_of(bank, "look"), Stage::decks, deck_id(bank)));
         add_measuring(bank, deck);
         add_passes(bank);
     }
 
-    void add_decision(const std::string& bank) {
-        Step& step = r_.add(Task::decide_deck, id_of(bank, "decide"), Stage::decks, deck_id(bank));
+    void add_decision(const std::string& bank, Task task, const char* what) {
+        Step& step = r_.add(task, id_of(bank, what), Stage::decks, deck_id(bank));
         step.asks = {{"reason", AskKind::text, {}, {}, {}}};
         if (const auto& latest = decks_of(state_).deck(bank).latest)
             step.why = {latest->sequence};
@@ -178,8 +180,10 @@ class DeckPart {
             step.number = pass.depth;
             if (a_.bank(bank)) {
                 const block::BankBlueprint& meant = *intake_of(state_).blueprint->bank(bank);
-                step.least = target + meant.deck_height.lower;
-                step.most = target + meant.deck_height.upper;
+                if (meant.deck_height.whole()) {
+                    step.least = target + *meant.deck_height.lower;
+                    step.most = target + *meant.deck_height.upper;
+                }
             }
             step.asks = {{"depth", AskKind::length, pass.depth, 0, 5},
                          {"clean", AskKind::tick, {}, {}, {}},

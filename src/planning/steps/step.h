@@ -52,6 +52,7 @@ enum class Task {
     state_caps,
     settle, ///< too near a limit: the same again, surer
     torque_caps,
+    give_limits, ///< the blueprint has none to judge by
     plan_tunnel, ///< no plan within the limits
     cut_caps,
     hone_tunnel,

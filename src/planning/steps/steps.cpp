@@ -70,6 +70,7 @@ StepKind kind_of(Task task) {
     switch (task) {
     case mend_blueprint:
     case take_log:
+    case give_limits:
     case give_target:
     case give_volumes:
     case give_sizes:

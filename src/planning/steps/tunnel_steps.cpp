@@ -75,6 +75,8 @@ class TunnelPart {
         case measure_caps:
         case measure_work:
             return Rule::fresh;
+        case no_limits:
+            return Rule::figures;
         case decide:
         case too_large:
             return Rule::sign_off;
@@ -161,6 +163,8 @@ class TunnelPart {
             step.asks = {{"value", AskKind::length, {}, {}, {}}};
             lead(step);
         }
+        if (w_.step == TunnelStep::no_limits)
+            add_decision(Task::give_limits, "tunnel/limits");
         if (w_.step == TunnelStep::decide)
             add_decision(Task::plan_tunnel, "tunnel/plan");
         if (w_.step == TunnelStep::too_large)

@@ -19,7 +19,9 @@ Vec2 MovedAxis::of(Vec3 p) const {
 }
 
 Vec3 origin_dowel(const block::Blueprint& blueprint, const block::Evaluation& e) {
-    const auto dowel = std::ranges::find(e.dowels, blueprint.origin_dowel, &block::DowelResult::id);
+    if (!blueprint.origin_dowel)
+        return {};
+    const auto dowel = std::ranges::find(e.dowels, *blueprint.origin_dowel, &block::DowelResult::id);
     if (dowel == e.dowels.end())
         return {};
     const double angle = blueprint.bank(dowel->id.bank)->angle;

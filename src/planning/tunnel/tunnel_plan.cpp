@@ -338,8 +338,7 @@ std::vector<Housing> housings_of(const block::Blueprint& blueprint, const block:
                                  const TunnelPolicy& policy) {
     std::vector<Housing> housings;
     for (const block::MainBlueprint& main : blueprint.mains) {
-        Housing h{
-            main.id, {}, policy.target_diameter.value_or((main.diameter.smallest() + main.diameter.largest()) / 2)};
+        Housing h{main.id, {}, policy.target_diameter.value_or(main.diameter.middle())};
         for (const block::MainResult& section : evaluation.mains)
             if (section.id == main.id)
                 h.points.insert(h.points.end(), section.surface.begin(), section.surface.end());

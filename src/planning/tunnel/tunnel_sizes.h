@@ -22,7 +22,7 @@ inline const block::MainBlueprint& meant(const block::JobState& state, const blo
 }
 
 inline double target_of(const block::MainBlueprint& main, const block::TunnelPolicy& policy) {
-    return policy.target_diameter.value_or((main.diameter.smallest() + main.diameter.largest()) / 2);
+    return policy.target_diameter.value_or(main.diameter.middle());
 }
 
 /// Angle of a size's direction from upright, rad.

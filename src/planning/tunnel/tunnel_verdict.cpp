@@ -34,7 +34,9 @@ std::pair<double, double> diameters_of(const block::Evaluation& e, const block::
 } // namespace
 
 std::optional<double> usual_main_shape(const block::Tolerance& window) {
-    const double width = window.largest() - window.smallest();
+    if (!window.whole())
+        return std::nullopt;
+    const double width = *window.upper - *window.lower;
     return width > 0 ? std::optional(width / 2) : std::nullopt;
 }
 

@@ -117,8 +117,9 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
     std::vector<StockLeft> board;
     const auto add = [&](const MeasuredAt& at, double d, bool stale) {
         const block::MainBlueprint& main = meant(state, at.feature);
-        board.push_back(
-            {at, d, target_of(main, policy) - d, main.diameter.smallest() - d, main.diameter.largest() - d, stale});
+        if (main.diameter.whole()) // without limits nothing is left, and nothing is in size
+            board.push_back({at, d, target_of(main, policy) - d, *main.diameter.smallest() - d,
+                             *main.diameter.largest() - d, stale});
     };
     const auto sizes = last_sizes(state);
     const bool probe_is_newer = tunnel_of(state).latest && std::ranges::none_of(sizes, [&](const auto& size) {
@@ -240,6 +241,8 @@ class Stand {
             return TunnelStep::torque_caps;
         if (readings_of(state_).conditions.caps_torqued == false)
             return TunnelStep::caps_off;
+        if (c_.begun() && !limits_known())
+            return TunnelStep::no_limits;
         if (!c_.begun())
             return before_work();
         return c_.cut > c_.worked ? after_caps() : after_pass();
@@ -261,7 +264,14 @@ class Stand {
         return contradicted() ? TunnelStep::settle : judged();
     }
 
+    bool limits_known() const {
+        return std::ranges::all_of(intake_of(state_).blueprint->mains,
+                                   [](const block::MainBlueprint& m) { return m.diameter.whole(); });
+    }
+
     TunnelStep judged() {
+        if (!limits_known())
+            return TunnelStep::no_limits;
         switch (w_.verdict) {
         case Verdict::meets:
             return TunnelStep::good;

@@ -60,6 +60,7 @@ enum class TunnelStep {
     measure_work, ///< sizes after strokes or a pass
     log_finished, ///< every main is in size: say that the tunnel is done
     too_large,    ///< a main is over its window
+    no_limits,    ///< the blueprint gives a main no window: nothing can be judged or planned by its size
 };
 
 struct TunnelWork {

@@ -52,9 +52,7 @@ void TopBar::refresh() {
     QStringList facts;
     if (context_.session.has_job() && intake_of(state).blueprint) {
         facts << qt(intake_of(state).blueprint->name)
-              << tr("datum: mains, %1, %2")
-                     .arg(qt(wording::clocking_name(intake_of(state).blueprint->clocking)),
-                          qt(intake_of(state).blueprint->origin_dowel.text()));
+              << tr("datum: mains, %1").arg(qt(wording::datum_name(*intake_of(state).blueprint)));
         if (tunnel_of(state).latest && !tunnel_of(state).latest->logs.empty() &&
             tunnel_of(state).latest->logs.front().temperature_c)
             facts << tr("probed at %1 °C").arg(*tunnel_of(state).latest->logs.front().temperature_c, 0, 'f', 1);

@@ -243,8 +243,9 @@ TwinTable TunnelView::probed() const {
             *std::ranges::find(intake_of(context_.session.state()).blueprint->mains, m.id, &block::MainBlueprint::id);
         t.rows.push_back({tr("main %1").arg(m.id.number), qt(m.level), qt(wording::verdict_word(verdicts[i].verdict)),
                           qt(l.with_sign(m.centre.y)), qt(l.with_sign(m.centre.z)), qt(l.plain(m.diameter)),
-                          qt(l.plain(m.roundness_mz)), qt(l.plain(main.diameter.smallest())),
-                          qt(l.plain(main.diameter.largest()))});
+                          qt(l.plain(m.roundness_mz)),
+                          main.diameter.lower ? qt(l.plain(*main.diameter.smallest())) : QString(),
+                          main.diameter.upper ? qt(l.plain(*main.diameter.largest())) : QString()});
         t.ids.push_back(m.id);
     }
     return t;

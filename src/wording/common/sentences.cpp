@@ -93,9 +93,10 @@ std::string school_name(block::TargetSchool school) {
     return names[static_cast<std::size_t>(school)];
 }
 
-std::string clocking_name(block::Clocking clocking) {
-    constexpr std::array names{"cam", "pan rail", "decks"};
-    return names[static_cast<std::size_t>(clocking)];
+std::string datum_name(const block::Blueprint& b) {
+    constexpr std::array clocking{"cam", "pan rail", "decks"};
+    return std::string(clocking[static_cast<std::size_t>(b.clocking)]) + ", " +
+           (b.origin_dowel ? b.origin_dowel->text() : "the first main's place");
 }
 
 namespace {

@@ -21,7 +21,8 @@ namespace pallix::wording {
 [[nodiscard]] std::string bank_name(const block::BankBlueprint& bank);
 [[nodiscard]] std::string pass_name(block::PassKind kind);
 [[nodiscard]] std::string school_name(block::TargetSchool school);
-[[nodiscard]] std::string clocking_name(block::Clocking clocking);
+/// What fixes z and the origin: "cam, dowel.R.1".
+[[nodiscard]] std::string datum_name(const block::Blueprint& blueprint);
 /// "front, outboard"
 [[nodiscard]] std::string corner_words(const block::BankBlueprint& bank, bool rear, bool positive_v);
 

@@ -66,8 +66,7 @@ std::string hole_table(const std::string& title, const std::vector<block::HoleRe
 
 std::string evaluation_table(const block::Blueprint& blueprint, const block::Evaluation& e, const LengthText& l) {
     std::string out = blueprint.name + "\n";
-    out += "all lengths in " + l.unit_name() + "; datum: mains, " + clocking_name(blueprint.clocking) + ", " +
-           blueprint.origin_dowel.text() + "\n\n";
+    out += "all lengths in " + l.unit_name() + "; datum: mains, " + datum_name(blueprint) + "\n\n";
     out += "Main tunnel\n";
     Table tunnel({"straightness", "over all (LSQ)", "seen from the side (MZ)", "seen from above (MZ)"});
     tunnel.add({"", l.plain(e.tunnel.straightness_lsq), l.plain(e.tunnel.straightness_vertical_mz),

@@ -49,8 +49,8 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
         reasons.push_back("Planned from the tunnel as it will be: cut that first, then measure again.");
     for (const std::string& flaw : flaw_reasons(state, b.plan.bank, l))
         reasons.insert(reasons.begin(), flaw);
-    if (b.plan.over_lower_limit < 0)
-        reasons.push_back("That is " + l.with_unit(-b.plan.over_lower_limit) + " below the blueprint's lower limit.");
+    if (b.plan.over_lower_limit.value_or(0) < 0)
+        reasons.push_back("That is " + l.with_unit(-*b.plan.over_lower_limit) + " below the blueprint's lower limit.");
     return reasons;
 }
 
@@ -146,7 +146,7 @@ CallText will_not_clean_text(const JobState& state, const Assessment& a, const L
 
 CallText under_limit_text(const JobState& state, const Assessment& a, const LengthText& l) {
     const BankProgress& b = *a.bank(a.decks.bank);
-    const double least = bank_of(state, a.decks.bank).deck_height.smallest();
+    const double least = *bank_of(state, a.decks.bank).deck_height.smallest();
     CallText t;
     t.headline = capitalised(bank_name(bank_of(state, a.decks.bank))) + ": under the blueprint's least height";
     const double height =
@@ -265,6 +265,12 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
                 "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
     case DeckStep::settle_doubt:
         return verdict_text(state, a, Verdict::cannot_tell, l);
+    case DeckStep::no_limits:
+        return {"The blueprint gives no limits for the height of " + bank(),
+                "",
+                {"It was measured, and there is nothing to hold its height against.",
+                 "Amend the blueprint with its limits, or go on with a reason."},
+                ""};
     case DeckStep::under_limit:
         return under_limit_text(state, a, l);
     case DeckStep::fails:

@@ -249,6 +249,9 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Confirm the datum on " + the_bank(state, step.about->bank);
     case decide_flaw:
         return "Decide on the flaw on " + the_bank(state, step.about->bank);
+    case give_limits:
+        return step.about ? "The blueprint gives no limits for the height of " + the_bank(state, step.about->bank)
+                          : "The blueprint gives no limits for a main's size";
     case decide_deck:
         return step.about ? "Decide on " + the_bank(state, step.about->bank) : "Decide on the banks";
     case cut_deck:

@@ -273,6 +273,12 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
             {"Enough: more strokes would only take metal. Say that the tunnel is done; what was read last is as left.",
              "From then on what was measured from the old tunnel is measured again."},
             ""};
+    case no_limits:
+        return {"The blueprint gives no limits for a main's size",
+                "",
+                {"Sizes are taken and kept; nothing is judged or planned by them without limits.",
+                 "Amend the blueprint with the mains' limits, or go on without the tunnel, with a reason."},
+                ""};
     case too_large:
         break;
     }
