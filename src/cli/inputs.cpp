@@ -4,6 +4,7 @@
 #include "block/read_file.h"
 
 #include <iostream>
+#include <sstream>
 
 namespace pallix::cli {
 namespace {
@@ -21,6 +22,11 @@ bool take(block::Result<T> result, std::vector<T>& values, block::Faults& faults
 } // namespace
 
 block::Result<block::NamedText> read_file(const std::string& file) {
+    if (file == "-") {
+        std::ostringstream all;
+        all << std::cin.rdbuf();
+        return block::NamedText{"standard input", all.str()};
+    }
     return block::read_file(file, file);
 }
 

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/blueprint_command.h"
 #include "cli/evaluate_command.h"
 #include "cli/next_command.h"
 #include "cli/plan_command.h"
@@ -74,12 +75,32 @@ int main(int argc, char** argv) {
     next->add_flag("--all", next_request.all, "also what is done, skipped and stale");
     next->add_option("--format", next_format, "json, or lines to read")->check(CLI::IsMember({"json", "text"}));
 
+    cli::BlueprintRequest blueprint_request;
+    std::string blueprint_unit = "mm";
+    CLI::App* blueprint = app.add_subcommand("blueprint", "draw a blueprint from a recipe, or look one over");
+    blueprint->require_subcommand(1);
+    CLI::App* draw = blueprint->add_subcommand("new", "print the blueprint that a recipe makes");
+    draw->add_option("--recipe", blueprint_request.file, "the recipe, .pallix-recipe.json; - for standard input")
+        ->required();
+    draw->footer("example: pallix-cli blueprint new --recipe four.pallix-recipe.json > four.pallix-blueprint.json");
+    CLI::App* check = blueprint->add_subcommand("check", "say what a blueprint has, leaves out, and what looks wrong");
+    check->add_option("--blueprint", blueprint_request.file, "a blueprint or a recipe; - for standard input")
+        ->required();
+    check->add_option("--unit", blueprint_unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
+    check->footer("example: pallix-cli blueprint check --blueprint four.pallix-blueprint.json --unit in");
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
         const bool asked = error.get_exit_code() == 0; // --help, --version
         app.exit(error, std::cout, std::cerr);
         return asked ? 0 : wrong_usage;
+    }
+    if (draw->parsed())
+        return cli::draw_blueprint(blueprint_request);
+    if (check->parsed()) {
+        blueprint_request.unit = *block::unit_from_name(blueprint_unit);
+        return cli::check_blueprint(blueprint_request);
     }
     if (next->parsed()) {
         next_request.as_text = next_format == "text";

@@ -2,6 +2,7 @@
 #include "session/session.h"
 
 #include "block/digest.h"
+#include "block/drawing/recipe.h"
 #include "block/job_file.h"
 #include "block/ledger.h"
 #include "block/profile_trace.h"
@@ -217,15 +218,15 @@ Outcome Session::open_job(storage::JobId job) {
 
 Outcome Session::new_job(const QString& title, const QString& customer, const block::NamedText& blueprint, bool sure) {
     asks_ = false;
-    const auto read = block::read_blueprint(blueprint.text, blueprint.file);
+    const auto read = block::blueprint_from(blueprint.text, blueprint.file);
     if (!read)
         return tl::unexpected(read.error());
     auto doubts = planning::doubts_about_blueprint(*read, blueprint.file);
     asks_ = !sure && !doubts.empty();
     if (asks_)
         return tl::unexpected(std::move(doubts));
-    Payload opened = block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file,
-                                      blueprint.text};
+    Payload opened =
+        block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file, read->source};
     if (const auto faults = block::faults_in(opened); !faults.empty())
         return tl::unexpected(
             one_fault("the job's " + faults.front().field + " " + faults.front().what, faults.front().expected));

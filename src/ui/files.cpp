@@ -38,7 +38,8 @@ void save_job(const std::vector<block::Entry>& entries, const QString& title, Co
 }
 
 FileKind kind_of_file(const QString& file) {
-    if (file.endsWith(QStringLiteral(".pallix-blueprint.json"), Qt::CaseInsensitive))
+    if (file.endsWith(QStringLiteral(".pallix-blueprint.json"), Qt::CaseInsensitive) ||
+        file.endsWith(QStringLiteral(".pallix-recipe.json"), Qt::CaseInsensitive))
         return FileKind::blueprint;
     if (file.endsWith(QStringLiteral(".pallix.json"), Qt::CaseInsensitive))
         return FileKind::job;

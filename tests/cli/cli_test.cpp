@@ -288,3 +288,32 @@ TEST_F(Cli, ALedgerThatCannotBeFoldedIsAnErrorWithItsPlace) {
     EXPECT_EQ(run("next --job " + write("deep.pallix.json", "{}") + " --at yesterday").status, 2);
     EXPECT_EQ(run("next --job nowhere.pallix.json").status, 1);
 }
+
+TEST_F(Cli, DrawsABlueprintFromARecipeThatIsEvaluatedLikeAnyOther) {
+    const std::string recipe = write("four.pallix-recipe.json", R"({ "format": "pallix-recipe", "version": 1,
+ "figures": { "name": "a four", "layout": "inline", "clocking": "decks", "cylinders": 4, "bore": "82 H8", "pitch": 94,
+  "deck_height": "208.5 ±0.05", "main_size": "58 H6" } })");
+    const Outcome drawn = run("blueprint new --recipe " + recipe);
+    ASSERT_EQ(drawn.status, 0) << drawn.err;
+    const auto json = nlohmann::json::parse(drawn.out);
+    EXPECT_EQ(json["mains"].size(), 5U);
+    EXPECT_NEAR(json["mains"][0]["diameter"]["upper"].get<double>(), 0.019, 1e-12);
+    const std::string blueprint = write("four.pallix-blueprint.json", drawn.out);
+    const Outcome looked = run("blueprint check --blueprint " + blueprint);
+    EXPECT_EQ(looked.status, 0);
+    EXPECT_THAT(looked.out, HasSubstr("a four: 5 mains, 1 deck, 4 cylinders, 0 lifter bores, 0 dowels, no cam."));
+    EXPECT_THAT(looked.out, HasSubstr("No origin dowel"));
+    EXPECT_EQ(run("blueprint check --blueprint - < " + recipe).out, looked.out);
+}
+
+TEST_F(Cli, RefusesARecipeByFigureAndLine) {
+    const std::string recipe = write("r.json", "{ \"format\": \"pallix-recipe\", \"version\": 1,\n \"figures\": {\n"
+                                               "  \"bore\": \"wide\" } }");
+    const Outcome refused = run("blueprint new --recipe " + recipe);
+    EXPECT_EQ(refused.status, 1);
+    EXPECT_TRUE(refused.out.empty());
+    EXPECT_THAT(refused.err, HasSubstr("r.json:3: bore: "));
+    EXPECT_THAT(refused.err, HasSubstr("layout is missing"));
+    EXPECT_EQ(run("blueprint new").status, 2);
+    EXPECT_EQ(run("blueprint").status, 2);
+}

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/readings/log_doubts.h"
 
+#include "planning/common/blueprint_check.h"
+
 #include "block/number_text.h"
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
@@ -139,7 +141,12 @@ block::Faults doubts_about_blueprint(const block::Blueprint& blueprint, const st
         doubts.range(bore.id.text() + " has a diameter of", bore.diameter.nominal, 25, 600);
     for (const block::BankBlueprint& bank : blueprint.banks)
         doubts.range("deck " + bank.id + " has a height of", bank.deck_height.nominal, 50, 1500);
-    return doubts.all();
+    block::Faults all = doubts.all();
+    for (const BlueprintDoubt& doubt : doubts_of(blueprint)) // what no block can have; the rest can be meant
+        if (doubt.kind == BlueprintDoubtKind::overlap)
+            all.push_back({file, 0, doubt.about.text() + " and " + doubt.other->text() + " run into one another",
+                           "metal between them"});
+    return all;
 }
 
 } // namespace pallix::planning

@@ -24,7 +24,7 @@ NewJobDialog::NewJobDialog(Context context, const QString& blueprint_file, QWidg
     title_->setObjectName(QStringLiteral("job-title"));
     file_->setObjectName(QStringLiteral("blueprint-file"));
     title_->setPlaceholderText(tr("which block: boat and engine, car and owner"));
-    file_->setPlaceholderText(tr("a .pallix-blueprint.json file"));
+    file_->setPlaceholderText(tr("a .pallix-blueprint.json, or a .pallix-recipe.json to draw it from"));
     auto* form = new QFormLayout;
     form->setVerticalSpacing(12);
     form->addRow(tr("&Job"), title_);
@@ -48,7 +48,7 @@ NewJobDialog::NewJobDialog(Context context, const QString& blueprint_file, QWidg
     column->addWidget(buttons);
     connect(browse, &QPushButton::clicked, this, [this] {
         const QString chosen = QFileDialog::getOpenFileName(this, tr("Choose a blueprint"), file_->text(),
-                                                            tr("Blueprints (*.pallix-blueprint.json *.json)"));
+                                                            tr("Blueprints and recipes (*.json)"));
         if (!chosen.isEmpty())
             file_->setText(chosen);
     });
