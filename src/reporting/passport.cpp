@@ -117,6 +117,8 @@ class Sheet {
             datum += QStringLiteral(" · as found at %1 °C")
                          .arg(*tunnel_of(s_.state).as_found->logs.front().temperature_c, 0, 'f', 1);
         paragraph(QStringLiteral("<span class=\"quiet\">%1</span>").arg(datum));
+        for (const block::Amendment& a : intake_of(s_.state).amendments)
+            paragraph(QStringLiteral("Blueprint amended in entry %1: %2").arg(a.sequence).arg(q(a.reason)));
     }
 
     void tunnel() {

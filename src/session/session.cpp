@@ -19,6 +19,7 @@
 #include "planning/steps/any_time.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "session/session_worked.h"
+#include "wording/common/blueprint_words.h"
 #include "wording/common/sentences.h"
 #include "wording/steps/step_words.h"
 
@@ -332,6 +333,32 @@ Outcome Session::take(Payload payload) {
     std::vector<Payload> one;
     one.push_back(std::move(payload));
     return take_all(std::move(one));
+}
+
+block::Result<std::vector<std::string>> Session::if_amended(const block::BlueprintAmended& amended,
+                                                            block::Unit unit) const {
+    const wording::LengthText l(unit);
+    const block::JobState& state = worked_->state;
+    if (!job_ || !intake_of(state).blueprint)
+        return tl::unexpected(one_fault("no job is open", "an open job"));
+    if (auto fault = planning::fault_of(state, amended))
+        return tl::unexpected(block::Faults{std::move(*fault)});
+    std::vector<Entry> entries = entries_;
+    const std::string now = clock_();
+    entries.push_back(entry_of(amended, static_cast<std::int64_t>(entries.size() + 1), now));
+    block::ReadLogs logs = read_logs_;
+    const block::Folded after = block::fold(entries, &logs);
+    if (intake_of(after).troubles.size() > intake_of(state).troubles.size())
+        return tl::unexpected(
+            one_fault(intake_of(after).troubles.back().words, "a blueprint that fits what was measured"));
+    std::vector<std::string> changes =
+        wording::blueprint_changes(*intake_of(state).blueprint, *intake_of(after).blueprint, l);
+    if (changes.empty())
+        return tl::unexpected(one_fault("it is the blueprint that the job has", "one that differs from it"));
+    for (std::string& line :
+         wording::amendment_changes(state, worked_->assessment, after, planning::assess(after, nullptr, now), l))
+        changes.push_back(std::move(line));
+    return changes;
 }
 
 Outcome Session::answer(const std::string& id, const planning::Answers& answers) {

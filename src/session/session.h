@@ -84,6 +84,11 @@ class Session : public QObject {
     [[nodiscard]] Outcome take_all(std::vector<block::Payload> payloads);
     [[nodiscard]] Outcome take(block::Payload payload);
 
+    /// What would differ with another blueprint, in the blueprint and in what follows for the job; nothing is written.
+    /// @return the faults where it cannot be amended so
+    [[nodiscard]] block::Result<std::vector<std::string>> if_amended(const block::BlueprintAmended& amended,
+                                                                     block::Unit unit) const;
+
     /// Answers a step of the list.
     [[nodiscard]] Outcome answer(const std::string& step, const planning::Answers& answers);
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench's menus and keys.
+#include "block/drawing/recipe.h"
 #include "block/ledger.h"
 #include "block/state/intake_state.h"
 #include "session/certainty_work.h"
@@ -73,6 +74,7 @@ void BenchWindow::build_job_menu() {
         add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
     job_actions_.push_back(add_action(menu, tr("What is &wanted, and in which order…"),
                                       QKeySequence(tr("Ctrl+Shift+O")), [this] { run_dialog<RouteDialog>(); }));
+    job_actions_.push_back(add_action(menu, tr("&Amend the blueprint…"), {}, [this] { amend_blueprint({}); }));
     job_actions_.push_back(
         add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
     job_actions_.push_back(
@@ -93,8 +95,8 @@ void BenchWindow::build_job_menu() {
 
 void BenchWindow::build_edit_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Edit"));
-    undo_ = add_action(menu, tr("&Undo"), QKeySequence(tr("Ctrl+Z")), [this] { undo(); });
-    redo_ = add_action(menu, tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] { redo(); });
+    undo_ = add_action(menu, tr("&Undo"), QKeySequence(tr("Ctrl+Z")), [this] { done(context_.session.undo()); });
+    redo_ = add_action(menu, tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] { done(context_.session.redo()); });
     menu->addSeparator();
     add_action(menu, tr("&Who is at the bench…"), {}, [this] { set_person(); });
 }
@@ -268,18 +270,38 @@ void BenchWindow::fill_recent_files() {
         recent_->addAction(tr("nothing yet"))->setEnabled(false);
 }
 
-void BenchWindow::undo() {
-    if (const auto done = context_.session.undo(); !done)
-        report(done.error());
-}
-
-void BenchWindow::redo() {
-    if (const auto done = context_.session.redo(); !done)
-        report(done.error());
-}
-
 void BenchWindow::export_job() {
     save_job(context_.session.entries(), qt(intake_of(context_.session.state()).title), context_, this);
+}
+
+/// Another blueprint, or a recipe of one, in the place of the job's: what would change is shown before a reason is
+/// asked.
+void BenchWindow::amend_blueprint(const QString& wanted) {
+    const QString file = wanted.isEmpty() ? QFileDialog::getOpenFileName(this, tr("Amend the blueprint from a file"),
+                                                                         {}, tr("Blueprints and recipes (*.json)"))
+                                          : wanted;
+    if (file.isEmpty())
+        return;
+    const auto drawn = read_text_file(file).and_then(
+        [](const block::NamedText& text) { return block::blueprint_from(text.text, text.file); });
+    if (!drawn)
+        return report(drawn.error());
+    block::BlueprintAmended amended{QFileInfo(file).fileName().toStdString(), drawn->source, "-"};
+    const auto changes = context_.session.if_amended(amended, context_.preferences.unit());
+    if (!changes)
+        return report(changes.error());
+    constexpr std::size_t most = 14;
+    QStringList lines;
+    for (std::size_t i = 0; i < std::min(most, changes->size()); ++i)
+        lines << qt((*changes)[i]);
+    if (changes->size() > most)
+        lines << tr("… and %1 more.").arg(changes->size() - most);
+    const auto why = ask_for_text(this, tr("Amend the blueprint"),
+                                  lines.join(QLatin1Char('\n')) + tr("\n\nEverything is worked out anew. Why:"));
+    if (!why)
+        return;
+    amended.reason = why->trimmed().toStdString();
+    done(context_.session.take(amended));
 }
 
 void BenchWindow::back_up_book() {

@@ -275,14 +275,8 @@ ReadingScope BenchWindow::reading_scope() {
 
 void BenchWindow::show_asked(const std::optional<planning::AskedReading>& asked) {
     place_card_->show_asked(asked, asked ? reading_->instrument().kind : block::InstrumentKind{});
-    if (tunnel_)
-        tunnel_->show_asked(asked);
-    if (decks_)
-        decks_->show_asked(asked);
-    if (cylinders_)
-        cylinders_->show_asked(asked);
-    if (lifters_)
-        lifters_->show_asked(asked);
+    for (auto* view : middle_->findChildren<View*>(Qt::FindDirectChildrenOnly))
+        view->show_asked(asked);
 }
 
 void BenchWindow::go_to(Place place) {
@@ -365,9 +359,8 @@ void BenchWindow::open_job(storage::JobId job) {
     auto read = read_beforehand(job);
     if (!read)
         return;
-    if (const auto opened = context_.session.open_job(std::move(*read)); !opened)
-        return report(opened.error());
-    go_to(Place::block);
+    if (done(context_.session.open_job(std::move(*read))))
+        go_to(Place::block);
 }
 
 /// To the page of a feature, where it is marked.
@@ -414,10 +407,9 @@ void BenchWindow::take_trace(const QString& file) {
 }
 
 void BenchWindow::import_job_file(const QString& file) {
-    const auto done = read_text_file(file).and_then(
-        [this](const block::NamedText& text) { return context_.session.import_job(text); });
-    if (!done)
-        return report(done.error());
+    if (!done(read_text_file(file).and_then(
+            [this](const block::NamedText& text) { return context_.session.import_job(text); })))
+        return;
     context_.preferences.add_recent_file(file);
     go_to(Place::block);
 }
@@ -446,6 +438,12 @@ void BenchWindow::take_files(const QStringList& files) {
     }
     if (!logs.isEmpty())
         import_logs(logs);
+}
+
+bool BenchWindow::done(const session::Outcome& outcome) {
+    if (!outcome)
+        report(outcome.error());
+    return outcome.has_value();
 }
 
 void BenchWindow::report(const block::Faults& faults) {

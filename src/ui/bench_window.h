@@ -51,6 +51,9 @@ class BenchWindow : public QMainWindow {
     /// How long something may take before a bar is shown, ms.
     void set_patience(int ms) { patience_ = ms; }
     void open_job(storage::JobId job);
+    /// Shows what another blueprint, or a recipe of one, would change; asks why, and takes it.
+    /// @param file asked for where it is empty
+    void amend_blueprint(const QString& file);
     /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
     void take_files(const QStringList& files);
     void new_job(const QString& blueprint_file = {});
@@ -85,8 +88,7 @@ class BenchWindow : public QMainWindow {
     void export_job();
     void back_up_book();
     void set_person();
-    void undo();
-    void redo();
+    bool done(const session::Outcome& outcome); ///< reports what was refused
     [[nodiscard]] QString all_keys() const;
     void show_ledger();
     template <class Dialog, class... Arguments>

@@ -7,6 +7,7 @@
 #include "session/session.h"
 #include "ui/theme.h"
 #include "wording/common/lengths.h"
+#include "wording/readings/readings.h"
 
 #include <QString>
 #include <string>
@@ -29,6 +30,8 @@ inline QString qt(const std::string& text) {
 }
 
 /// "cylinder 3", "lifter 2": for a place that says which bank it is on.
-[[nodiscard]] QString short_name(const Context& context, const block::FeatureId& id);
+inline QString short_name(const Context& context, const block::FeatureId& id) {
+    return qt(wording::short_feature_words(context.session.state(), id));
+}
 
 } // namespace pallix::ui

@@ -21,6 +21,10 @@ JobOpened sample() {
     return {"title", "customer", "b.json", small_blueprint()};
 }
 template <>
+BlueprintAmended sample() {
+    return {"amended.json", small_blueprint("decks"), "the sheet was misread"};
+}
+template <>
 ProbeLogTaken sample() {
     return {"a.csv", sha256_hex("text\nwith lines"), "text\nwith lines", 0.002, true};
 }

@@ -365,3 +365,45 @@ TEST_F(WindowStories, ADamagedJobIsListedCopiedOutAndSetAside) {
                       QPoint(8, find<QCheckBox>("shop-all")->height() / 2));
     EXPECT_EQ(jobs->model()->rowCount(), 2);
 }
+
+// A misread sheet: the mains' window was typed too narrow, and everything was measured.
+TEST_F(WindowStories, ABlueprintIsAmendedAndEverythingWorkedOutAnew) {
+    std::string misread = test::small_blueprint();
+    for (auto at = misread.find("\"nominal\": 60, \"lower\": 0, \"upper\": 0.02"); at != std::string::npos;
+         at = misread.find("\"nominal\": 60, \"lower\": 0, \"upper\": 0.02"))
+        misread.replace(misread.find("0.02", at), 4, "0.005");
+    ASSERT_TRUE(session_.new_job(QStringLiteral("misread"), {}, {"misread.json", misread}));
+    ASSERT_TRUE(session_.take_probe_logs({{"log.csv", test::small_log(200.03).text()}}, 0.0005));
+    open_window();
+    const auto tunnel = [this] {
+        return session_.assessment().stages[static_cast<std::size_t>(planning::Stage::tunnel)].mark;
+    };
+    EXPECT_EQ(tunnel(), planning::StageMark::fails);
+    const QString file = folder_.filePath(QStringLiteral("right.pallix-blueprint.json"));
+    std::ofstream(file.toStdString()) << test::small_blueprint();
+    QString said;
+    const auto answer_with = [&](const char* reason) {
+        in_dialog([&said, reason](QDialog& d) {
+            for (const QLabel* label : d.findChildren<QLabel*>())
+                said += label->text();
+            auto* field = d.findChild<QLineEdit*>();
+            field->setText(QString::fromLatin1(reason));
+            QTest::keyClick(field, Qt::Key_Return);
+        });
+        window_->amend_blueprint(file);
+    };
+    answer_with("the sheet has 60 +0.02 0");
+    EXPECT_TRUE(said.contains(QStringLiteral("Main 1: 60 +0.005 0 becomes 60 +0.02 0 mm."))) << said.toStdString();
+    EXPECT_TRUE(said.contains(QStringLiteral("Tunnel: fails becomes meets."))) << said.toStdString();
+    EXPECT_EQ(tunnel(), planning::StageMark::meets);
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(tunnel(), planning::StageMark::fails) << "struck, it was never there";
+    // What is no blueprint, and what changes nothing, is told and not taken.
+    const auto before = session_.entries().size();
+    for (const std::string& text : {std::string("{"), misread}) {
+        std::ofstream(file.toStdString()) << text;
+        in_dialog([](QDialog& d) { d.reject(); });
+        window_->amend_blueprint(file);
+    }
+    EXPECT_EQ(session_.entries().size(), before);
+}

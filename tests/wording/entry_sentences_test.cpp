@@ -61,6 +61,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"scope", {"cylinders, passport", "tunnel good by its papers"}},
     {"route", {"least metal", "decks, tunnel"}},
     {"step_skipped", {"deck.C/spring", "marker lines gone"}},
+    {"blueprint_amended", {"amended.json", "the sheet was misread"}},
     {"bore_honed", {"\"bore_honed\"", "does not know"}},
 };
 

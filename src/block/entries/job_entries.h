@@ -31,6 +31,22 @@ inline void fields(Fields& f, JobOpened& p) {
     f.text("blueprint", p.blueprint, long_text);
 }
 
+/// Another blueprint in the place of the one before it, from the job's beginning on: everything is worked out anew from
+/// the touches and readings as they were taken.
+struct BlueprintAmended {
+    std::string blueprint_file;
+    std::string blueprint; ///< the whole text
+    std::string reason;
+    bool operator==(const BlueprintAmended&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<BlueprintAmended> = "blueprint_amended";
+inline void fields(Fields& f, BlueprintAmended& p) {
+    f.text("blueprint_file", p.blueprint_file);
+    f.text("blueprint", p.blueprint, long_text);
+    f.text("reason", p.reason);
+}
+
 /// A whole probe log is one entry.
 struct ProbeLogTaken {
     std::string file;
@@ -86,6 +102,6 @@ struct UnknownPayload {
     }
 };
 
-using JobKinds = Kinds<JobOpened, ProbeLogTaken, Note, Strike>;
+using JobKinds = Kinds<JobOpened, BlueprintAmended, ProbeLogTaken, Note, Strike>;
 
 } // namespace pallix::block

@@ -40,14 +40,32 @@ void take(Folding& f, const Entry& entry) {
     std::apply([&](auto... kinds) { (fold_entry(f, kinds, entry.payload), ...); }, PartsOfTheLedger());
 }
 
+/// Settles which blueprint holds: the one amended last that can be read, else the job's own.
+void find_blueprint(Folding& f, const std::vector<Entry>& entries, const std::vector<bool>& out) {
+    for (std::size_t i = entries.size(); i-- > 0 && !f.blueprint;) {
+        if (out[i])
+            continue;
+        const auto take = [&](const auto& p) {
+            if (auto read = blueprint_of(p.blueprint, p.blueprint_file, f.read))
+                f.blueprint = std::move(*read);
+        };
+        if (const auto* amended = std::get_if<BlueprintAmended>(&entries[i].payload)) {
+            take(*amended);
+            if (f.blueprint) // what logs say hangs on it
+                f.logs.key = "b" + std::to_string(entries[i].sequence) + ";";
+        } else if (const auto* opened = std::get_if<JobOpened>(&entries[i].payload)) {
+            take(*opened);
+        }
+    }
+}
+
 /// The error of an instrument shows only at its next check, so readings are corrected before the fold begins.
 std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, const std::vector<bool>& out,
-                                             ReadLogs* read) {
+                                             const Blueprint* blueprint) {
     std::vector<TakenReading> readings;
     readings.reserve(static_cast<std::size_t>(
         std::ranges::count_if(entries, [](const Entry& e) { return std::holds_alternative<Reading>(e.payload); })));
     std::vector<TakenCheck> checks;
-    double expansion = expansion_of(Material::grey_iron);
     for (std::size_t i = 0; i < entries.size(); ++i) {
         const Entry& e = entries[i];
         if (out[i])
@@ -57,12 +75,9 @@ std::vector<TakenReading> corrected_readings(const std::vector<Entry>& entries, 
                 {e.sequence, e.time, e.person, *r, r->value, 0, 0, fixed_uncertainty(r->instrument), ""});
         else if (const auto* check = std::get_if<RingCheck>(&e.payload))
             checks.push_back({e.sequence, check->instrument, check->reading - check->size});
-        else if (const auto* opened = std::get_if<JobOpened>(&e.payload))
-            if (const auto blueprint = blueprint_of(*opened, read))
-                expansion = expansion_of((*blueprint)->material);
     }
     spread_drift(readings, checks);
-    bring_to_reference_temperature(readings, expansion);
+    bring_to_reference_temperature(readings, expansion_of(blueprint ? blueprint->material : Material::grey_iron));
     return readings;
 }
 
@@ -128,7 +143,8 @@ Folded fold(const std::vector<Entry>& entries, ReadLogs* logs) {
     JobState& state = folded;
     const std::vector<bool> out = struck(entries);
     Folding folding{state, logs};
-    folding.corrected = corrected_readings(entries, out, logs);
+    find_blueprint(folding, entries, out);
+    folding.corrected = corrected_readings(entries, out, folding.blueprint.get());
     state.readings.reserve(folding.corrected.size());
     folding.fresh.reserve(folding.corrected.size());
     for (std::size_t i = 0; i < entries.size(); ++i)

@@ -20,6 +20,8 @@ struct Folding {
     JobState& state;
     ReadLogs* read = nullptr;     ///< may be null
     const Entry* entry = nullptr; ///< the one being taken
+    /// What holds from the beginning: the one that was amended last, else the job's own; null where none can be read.
+    std::shared_ptr<const Blueprint> blueprint{};
 
     /// Every reading that counts, corrected for what later checks tell of its gauge.
     std::vector<TakenReading> corrected{};
@@ -64,9 +66,10 @@ void finish_logs(Folding& f);
 /// Heights by hand that came one after the other are looked at once, after the last of them.
 void finish_heights(Folding& f);
 
-/// The blueprint of a job, read once.
+/// A blueprint, read once.
 /// @param read may be null
-[[nodiscard]] Result<std::shared_ptr<const Blueprint>> blueprint_of(const JobOpened& opened, ReadLogs* read);
+[[nodiscard]] Result<std::shared_ptr<const Blueprint>> blueprint_of(const std::string& text, const std::string& file,
+                                                                    ReadLogs* read);
 
 /// What was stated holds from then on, also for readings that say nothing of it themselves.
 void complete(Conditions& own, const Conditions& stated);

@@ -19,11 +19,18 @@ struct Trouble {
     std::string words; ///< "entry 7 (deck_cut) cannot be read: depth_mm is 12, expected 0 to 5"
 };
 
+/// That its blueprint was amended, and why.
+struct Amendment {
+    std::int64_t sequence = 0;
+    std::string file, reason;
+};
+
 /// What the job is, what of it is wanted in which order, and what of its ledger could not be used.
 struct IntakeState {
     std::string title;
     std::string customer;
-    std::optional<Blueprint> blueprint;
+    std::optional<Blueprint> blueprint; ///< as amended last
+    std::vector<Amendment> amendments;
     std::vector<Taken<GatePassed>> gates;    ///< in order
     std::vector<Taken<StepSkipped>> skipped; ///< in order
     std::optional<Taken<ScopeChosen>> scope; ///< the last

@@ -8,12 +8,19 @@ namespace {
 void apply(Folding& f, const JobOpened& opened) {
     f.state.title = opened.title;
     f.state.customer = opened.customer;
-    const auto blueprint = blueprint_of(opened, f.read);
-    if (!blueprint)
-        return f.trouble(f.entry->sequence, blueprint.error().front().text());
-    f.state.blueprint = **blueprint;
+    if (!f.blueprint) {
+        const auto unread = blueprint_of(opened.blueprint, opened.blueprint_file, f.read);
+        return f.trouble(f.entry->sequence, unread ? "no blueprint" : unread.error().front().text());
+    }
+    f.state.blueprint = *f.blueprint;
     for (const BankBlueprint& bank : f.state.blueprint->banks)
         f.state.decks[bank.id];
+}
+
+void apply(Folding& f, const BlueprintAmended& amended) {
+    if (const auto read = blueprint_of(amended.blueprint, amended.blueprint_file, nullptr); !read)
+        return f.trouble(f.entry->sequence, read.error().front().text());
+    f.state.amendments.push_back({f.entry->sequence, amended.blueprint_file, amended.reason});
 }
 
 void apply(Folding& f, const ProbeLogTaken& log) {
@@ -61,13 +68,14 @@ void fold_entry(Folding& f, RouteKinds kinds, const Payload& payload) {
     kinds.take(payload, [&f](const auto& entry) { apply(f, entry); });
 }
 
-Result<std::shared_ptr<const Blueprint>> blueprint_of(const JobOpened& opened, ReadLogs* read) {
-    if (auto known = read ? read->blueprint(opened.blueprint) : nullptr)
+Result<std::shared_ptr<const Blueprint>> blueprint_of(const std::string& text, const std::string& file,
+                                                      ReadLogs* read) {
+    if (auto known = read ? read->blueprint(text) : nullptr)
         return known;
-    return read_blueprint(opened.blueprint, opened.blueprint_file).map([&](Blueprint blueprint) {
+    return read_blueprint(text, file).map([&](Blueprint blueprint) {
         auto shared = std::make_shared<const Blueprint>(std::move(blueprint));
         if (read)
-            read->keep(opened.blueprint, shared);
+            read->keep(text, shared);
         return shared;
     });
 }

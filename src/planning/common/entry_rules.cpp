@@ -5,6 +5,8 @@
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/cylinders/press_fit.h"
 #include "planning/decks/set_up.h"
 #include "planning/steps/steps.h"
@@ -32,6 +34,27 @@ class Fits {
   public:
     explicit Fits(const JobState& state) : state_(state) {}
 
+    /// What was measured must still be there: a touch or reading of nothing would be a trouble for good.
+    MaybeFault operator()(const BlueprintAmended& p) const {
+        const auto amended = read_blueprint(p.blueprint, p.blueprint_file);
+        if (!amended)
+            return amended.error().front();
+        if (p.reason.find_first_not_of(" \t\n") == std::string::npos)
+            return refuse("nothing says why the blueprint is amended", "a reason: it stands in the passport");
+        const auto lost = [&](const FeatureId& id) { return !amended->lists(id); };
+        for (const TakenReading& r : readings_of(state_).readings)
+            if (lost(r.reading.at.feature))
+                return missing(r.reading.at.feature, r.sequence);
+        for (const TakenLogs& logs : tunnel_of(state_).logs)
+            if (const auto found = std::ranges::find_if(logs.features, lost); found != logs.features.end())
+                return missing(*found, logs.sequences.back());
+        return {};
+    }
+    static MaybeFault missing(const FeatureId& id, std::int64_t sequence) {
+        return refuse("the amended blueprint has no " + id.text() + ", which was measured in entry " +
+                          std::to_string(sequence),
+                      "a blueprint that lists what was measured, or that entry struck first");
+    }
     MaybeFault operator()(const DeckCut& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const FlawMarked& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const DeckForecastKept& p) const { return unlisted_bank(p.bank); }

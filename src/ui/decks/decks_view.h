@@ -43,7 +43,7 @@ class DecksView : public View {
     [[nodiscard]] DrawnPage& passes() { return *passes_; }
     [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;
     void answered() override;
-    void show_asked(const std::optional<planning::AskedReading>& asked);
+    void show_asked(const std::optional<planning::AskedReading>& asked) override;
     /// Puts the cut level this far below the highest point, mm.
     void set_depth(double mm);
 

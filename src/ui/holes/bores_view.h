@@ -31,7 +31,7 @@ class BoresView : public View {
     void show_other_bank();
     void mark(const block::FeatureId& id);
     [[nodiscard]] const std::optional<block::FeatureId>& marked() const { return marked_; }
-    void show_asked(const std::optional<planning::AskedReading>& asked);
+    void show_asked(const std::optional<planning::AskedReading>& asked) override;
     void show_sources(); ///< entries of the ledger that the marked bore's numbers come from
 
   Q_SIGNALS:

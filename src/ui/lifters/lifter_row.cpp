@@ -95,9 +95,9 @@ void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, con
         return;
     const Palette& p = context_.palette();
     const auto l = context_.lengths();
-    const double foot = scaled(196);
+    const double words_below = scaled(196);
     const QRectF section(box.left() + 4, box.top() + scaled(22), box.width() - 8,
-                         std::max(24.0, box.height() - foot - scaled(22)));
+                         std::max(24.0, box.height() - words_below - scaled(22)));
     painter.setFont(font_of(Type::small, true));
     painter.setPen(p.ink);
     painter.drawText(QRectF(box.left(), box.top() - 2, box.width(), scaled(22)), Qt::AlignCenter | Qt::TextDontClip,

@@ -24,7 +24,7 @@ class TunnelView : public View {
   public:
     explicit TunnelView(Context context, QWidget* parent = nullptr);
     void refresh() override;
-    void show_asked(const std::optional<planning::AskedReading>& asked);
+    void show_asked(const std::optional<planning::AskedReading>& asked) override;
     [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;
 
     enum class Page { found, plan, board };

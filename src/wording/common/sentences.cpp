@@ -165,6 +165,10 @@ std::string words(const block::JobOpened& p, const LengthText&) {
     return "job opened from " + p.blueprint_file;
 }
 
+std::string words(const block::BlueprintAmended& p, const LengthText&) {
+    return "blueprint amended from " + p.blueprint_file + ": " + p.reason;
+}
+
 std::string words(const block::ProbeLogTaken& p, const LengthText& l) {
     return "probe log " + p.file + " taken in" +
            (p.standard_uncertainty ? ", standard uncertainty " + l.fine(*p.standard_uncertainty) : std::string());

@@ -67,6 +67,14 @@ std::string feature_words(const block::Blueprint& b, const block::FeatureId& id)
     return "pan rail";
 }
 
+std::string short_feature_words(const block::JobState& state, const block::FeatureId& id) {
+    const auto& blueprint = intake_of(state).blueprint;
+    const block::HoleBlueprint* hole = blueprint ? blueprint->hole(id) : nullptr;
+    return id.kind == FeatureKind::bore
+               ? "cylinder " + std::to_string(hole ? hole->cylinder.value_or(id.number) : id.number)
+               : "lifter " + std::to_string(id.number);
+}
+
 namespace {
 
 std::string direction_words(const block::MeasuredAt& at) {

@@ -17,6 +17,8 @@ namespace pallix::wording {
 [[nodiscard]] std::string measuring_name(planning::Measuring what);
 /// "main 2", "cylinder 3 (right bank, bore 2)", "right bank deck", "lifter 4, left bank"
 [[nodiscard]] std::string feature_words(const block::Blueprint& blueprint, const block::FeatureId& id);
+/// "cylinder 3", "lifter 2": for a place that says which bank it is on.
+[[nodiscard]] std::string short_feature_words(const block::JobState& state, const block::FeatureId& id);
 /// "main 2, front, upright"; "right bank deck, rear, outboard"
 [[nodiscard]] std::string place_of_reading(const block::Blueprint& blueprint, const block::MeasuredAt& at);
 
