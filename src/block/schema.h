@@ -15,6 +15,7 @@ extern const char* const blueprint_schema_text;
 extern const char* const job_schema_text;
 extern const char* const policy_schema_text;
 extern const char* const recipe_schema_text;
+extern const char* const mapping_schema_text;
 
 /// A parsed document together with where its values stand.
 struct JsonDocument {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/blueprint_command.h"
+#include "cli/convert_command.h"
 #include "cli/evaluate_command.h"
 #include "cli/next_command.h"
 #include "cli/plan_command.h"
@@ -75,6 +76,12 @@ int main(int argc, char** argv) {
     next->add_flag("--all", next_request.all, "also what is done, skipped and stale");
     next->add_option("--format", next_format, "json, or lines to read")->check(CLI::IsMember({"json", "text"}));
 
+    cli::ConvertRequest convert_request;
+    CLI::App* convert = app.add_subcommand("convert", "print a shop's own probe log as one that Pallix reads");
+    convert->add_option("log", convert_request.log, "the log; - for standard input")->required();
+    convert->add_option("--mapping", convert_request.mapping, "how it is to be read, .pallix-mapping.json");
+    convert->footer("example: pallix-cli convert --mapping ours.pallix-mapping.json deck.txt > deck.csv");
+
     cli::BlueprintRequest blueprint_request;
     std::string blueprint_unit = "mm";
     CLI::App* blueprint = app.add_subcommand("blueprint", "draw a blueprint from a recipe, or look one over");
@@ -96,6 +103,8 @@ int main(int argc, char** argv) {
         app.exit(error, std::cout, std::cerr);
         return asked ? 0 : wrong_usage;
     }
+    if (convert->parsed())
+        return cli::convert(convert_request);
     if (draw->parsed())
         return cli::draw_blueprint(blueprint_request);
     if (check->parsed()) {

@@ -317,3 +317,16 @@ TEST_F(Cli, RefusesARecipeByFigureAndLine) {
     EXPECT_EQ(run("blueprint new").status, 2);
     EXPECT_EQ(run("blueprint").status, 2);
 }
+
+TEST_F(Cli, ConvertsAShopsOwnLogAndSaysHowItWasUnderstood) {
+    const std::string log = write("deck.txt", "Machine 4\nMerkmal;X;Y;Z\nHL1;1,5;-2;3\n");
+    EXPECT_EQ(run("convert " + log).status, 1);
+    const std::string mapping = write("m.json", R"({"format": "pallix-log-mapping", "version": 1,
+ "columns": {"feature": "Merkmal", "y": "-Y"}, "features": {"HL{n}": "main.{n}"}})");
+    const Outcome made = run("convert --mapping " + mapping + " " + log);
+    EXPECT_EQ(made.status, 0) << made.err;
+    EXPECT_EQ(made.out, "# pallix-probe-log: 1\n# unit: mm\nfeature,x,y,z\nmain.1,1.5,2,3\n");
+    EXPECT_THAT(made.err, HasSubstr("understood: decimal comma"));
+    EXPECT_EQ(run("convert --mapping " + mapping + " - < " + log).out, made.out);
+    EXPECT_EQ(run("convert").status, 2);
+}

@@ -228,13 +228,15 @@ class Draughtsman {
                                        : 0;
         const double apart = length("lifter_pitch", pitch_), pair = length("lifter_pair", 0),
                      first = length("lifter_first", first_bore_) + behind(bank.id);
-        for (int i = 0; i < cylinders_ * each; ++i)
+        for (int i = 0; i < cylinders_ * each; ++i) {
+            const int before = i / each;
             b_.lifters.push_back({{FeatureKind::lifter, bank.id, i + 1},
                                   {},
                                   own,
-                                  first + i / each * apart + i % each * pair,
+                                  first + before * apart + i % each * pair,
                                   across,
                                   size});
+        }
     }
 
     /// The maker's number of a cylinder. @param i from the front of its bank, from 0

@@ -62,6 +62,7 @@ class Checker {
         if (items.empty())
             return;
         std::vector<double> sizes;
+        sizes.reserve(items.size());
         for (const Item& item : items)
             sizes.push_back(item.diameter.nominal);
         const double usual = middle_value(sizes);
@@ -75,6 +76,7 @@ class Checker {
 
     void look_at_row(const std::vector<block::MainBlueprint>& row) {
         std::vector<double> at;
+        at.reserve(row.size());
         for (const block::MainBlueprint& bearing : row)
             at.push_back(bearing.x);
         look_at_pitch(at, [&](std::size_t i) { return row[i].id; });

@@ -248,9 +248,10 @@ void say_texture(Sentence& s) {
     for (const char* part : {"Ra", "Rz", "Rk", "Rpk", "Rvk", "Mr1", "Mr2"}) {
         std::string key(part);
         std::ranges::transform(key, key.begin(), [](char c) { return static_cast<char>(std::tolower(c)); });
-        s.say(std::string(part == std::string_view("Ra") ? ": " : " · ") + part + " {texture_limits/" + key +
-              ".least|" + part + " at least} to {texture_limits/" + key + ".most|" + part + " at most}" +
-              (part[0] == 'M' ? " %" : ""));
+        std::string words(part == std::string_view("Ra") ? ": " : " · ");
+        words.append(part).append(" {texture_limits/").append(key).append(".least|").append(part);
+        words.append(" at least} to {texture_limits/").append(key).append(".most|").append(part).append(" at most}");
+        s.say(part[0] == 'M' ? words + " %" : words);
     }
     s.say(", R in µm");
 }

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/fault.h"
+#include "block/units.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+namespace pallix::block {
+
+/// How a shop's own log is to be read. What is not stated is found in the log itself.
+struct LogMapping {
+    std::string delimiter; ///< one character, or "space"; empty: found
+    std::string decimal;   ///< "." or ","; empty: found
+    std::optional<Unit> unit;
+    std::string kind;         ///< surface or tip
+    std::string tip_diameter; ///< in the log's unit
+    /// Ours (setup, feature, level, x, y, z) to their heading, or "#3" for the third column; x, y and z with a minus
+    /// before it where their axis runs the other way.
+    std::map<std::string, std::string> columns;
+    /// Their name of a feature, with {n} for its number, to ours: "HL{n}" to "main.{n}".
+    std::vector<std::pair<std::string, std::string>> features;
+    std::map<std::string, std::string> levels; ///< theirs to ours
+};
+
+/// Reads a `.pallix-mapping.json`.
+[[nodiscard]] Result<LogMapping> read_mapping(std::string_view text, const std::string& file);
+
+/// A log in the form of the contract, and how it was understood.
+struct ConvertedLog {
+    std::string log;
+    std::vector<std::string> understood; ///< "columns separated by ;", "decimal comma", "x from “X [mm]”", …
+    std::size_t touches = 0;
+};
+
+/// Makes a log of the contract's form from one of another: any delimiter, decimal commas, lines before the headings,
+/// headings and names of features as shops have them. No digit of a number is changed.
+/// @return all faults, with their lines, where it cannot be understood
+[[nodiscard]] Result<ConvertedLog> convert_log(std::string_view text, const std::string& file,
+                                               const LogMapping& mapping = {});
+
+} // namespace pallix::block
