@@ -117,7 +117,7 @@ const std::vector<Known>& usual_headings() {
 
 /// "Main 3", "MAIN_3", "bore R2", "Cyl. left 2", "deck right" as features.
 std::optional<FeatureId> by_usual_name(const std::string& name) {
-    if (const auto id = FeatureId::parse(name))
+    if (auto id = FeatureId::parse(name))
         return id;
     std::string letters, digits, word;
     std::vector<std::string> words;
@@ -407,6 +407,9 @@ class Converter {
 } // namespace
 
 Result<ConvertedLog> convert_log(std::string_view text, const std::string& file, const LogMapping& mapping) {
+    constexpr std::size_t largest = 64u << 20; // it is held field by field
+    if (text.size() > largest)
+        return tl::unexpected(Faults{{file, 0, "the log is larger than 64 MB", "a log in parts"}});
     return Converter(text, file, mapping).run();
 }
 

@@ -33,9 +33,9 @@ Vec2 mean_error(const std::vector<PositionError>& errors, std::size_t without) {
     return n > 0 ? (1 / n) * sum : sum;
 }
 
-constexpr std::size_t all = static_cast<std::size_t>(-1);
+constexpr std::size_t none_left_out = static_cast<std::size_t>(-1);
 
-Fit fit_shift(const std::vector<PositionError>& errors, std::size_t without = all) {
+Fit fit_shift(const std::vector<PositionError>& errors, std::size_t without = none_left_out) {
     Fit fit;
     fit.pattern.kind = PatternKind::shift;
     fit.pattern.shift = mean_error(errors, without);
