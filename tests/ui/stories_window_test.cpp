@@ -407,3 +407,37 @@ TEST_F(WindowStories, ABlueprintIsAmendedAndEverythingWorkedOutAnew) {
     }
     EXPECT_EQ(session_.entries().size(), before);
 }
+
+// Nothing is demanded that the job does not need: every page of a block that is two mains and a deck is shown, by day
+// in inches and by night in millimetres, before and after it was probed.
+TEST_F(WindowStories, ABareBlockIsShownOnEveryPage) {
+    const std::string bare = R"({ "format": "pallix-blueprint", "version": 1, "datum": { "clocking": "decks" },
+ "banks": [ { "id": "C", "angle_deg": 0, "deck_height": { "nominal": 200 } } ],
+ "mains": [ { "id": "main.1", "x": 20, "diameter": { "nominal": 60 } }, { "id": "main.2", "x": 120, "diameter": { "nominal": 60 } } ] })";
+    ASSERT_TRUE(session_.new_job(QStringLiteral("bare"), {}, {"bare.json", bare}));
+    open_window();
+    const auto walk = [this] {
+        for (const Qt::Key place : {Qt::Key_F3, Qt::Key_F4, Qt::Key_F5, Qt::Key_F6, Qt::Key_F7, Qt::Key_F8}) {
+            key(place);
+            for (int page = 0; page < 6; ++page) {
+                key(place == Qt::Key_F4   ? Qt::Key_M
+                    : place == Qt::Key_F5 ? Qt::Key_D
+                                          : Qt::Key_Y,
+                    Qt::ControlModifier | Qt::ShiftModifier);
+                key(Qt::Key_T);
+                key(Qt::Key_Right);
+                window_->grab();
+                key(Qt::Key_T);
+                window_->grab();
+            }
+        }
+    };
+    walk();
+    test::LogWriter log;
+    log.ring_x("main.1", {20, 0, 0}, 30.005).ring_x("main.2", {120, 0, 0}, 30.005).deck(200.03, 0.02, 0);
+    ASSERT_TRUE(session_.take_probe_logs({{"log.csv", log.text()}}, 0.0005));
+    EXPECT_TRUE(headline().contains(QStringLiteral("no limits"))) << headline().toStdString();
+    preferences_.set_theme(session::Theme::dark);
+    preferences_.set_unit(block::Unit::inch);
+    walk();
+}
