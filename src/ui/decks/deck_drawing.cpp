@@ -189,8 +189,9 @@ void DeckDrawing::paint_words(QPainter& painter) {
     painter.setPen(p.quiet);
     painter.drawText(QRectF(f.left() + 120_px, f.top() - 24_px, f.width() - 240_px, 18_px), Qt::AlignCenter,
                      qt(wording::across_word(planning::positive_side(bank))));
-    painter.drawText(QRectF(f.left() + 120_px, f.bottom() + 6_px, f.width() - 240_px, 18_px), Qt::AlignCenter,
-                     qt(wording::across_word(planning::negative_side(bank))));
+    const QString beneath = qt(wording::across_word(planning::negative_side(bank)));
+    write(painter, QRectF(f.left() + 120_px, f.bottom() + 6_px, f.width() - 240_px, 18_px), Qt::AlignCenter,
+          bank.outline_assumed ? beneath + tr(" · outline not stated: a box round the bores") : beneath, Type::small);
     for (const bool rear : {false, true}) {
         painter.save();
         painter.translate(rear ? f.right() + 16_px : f.left() - 16_px, f.center().y());
