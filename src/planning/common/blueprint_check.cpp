@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/blueprint_check.h"
 
+#include "planning/common/place.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -25,15 +27,12 @@ double middle_value(std::vector<double> values) {
 /// How far a point lies inside the outline, mm; negative outside it.
 double room_inside(const std::vector<Vec2>& outline, Vec2 p) {
     double least = 1e9;
-    bool inside = false;
     for (std::size_t i = 0; i < outline.size(); ++i) {
         const Vec2 a = outline[i], b = outline[(i + 1) % outline.size()], run = b - a;
         const double t = std::clamp(metrology::dot(p - a, run) / metrology::dot(run, run), 0.0, 1.0);
         least = std::min(least, norm(p - (a + t * run)));
-        if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x))
-            inside = !inside;
     }
-    return inside ? least : -least;
+    return inside(outline, p) ? least : -least;
 }
 
 class Checker {

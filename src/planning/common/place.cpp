@@ -41,18 +41,22 @@ PlaceOnDeck place_on_deck(const block::BankBlueprint& bank, Vec2 place) {
             third(across, negative_side(bank), Across::middle, positive_side(bank))};
 }
 
-bool on_metal(const block::Blueprint& blueprint, const block::BankBlueprint& bank, Vec2 p) {
-    bool inside = false; // crossings of a ray along u
-    const auto& outline = bank.deck_outline;
+bool inside(const std::vector<Vec2>& outline, Vec2 p) {
+    bool odd = false; // crossings of a ray along u
     for (std::size_t i = 0; i < outline.size(); ++i) {
         const Vec2 a = outline[i], b = outline[(i + 1) % outline.size()];
         if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x))
-            inside = !inside;
+            odd = !odd;
     }
+    return odd;
+}
+
+bool on_metal(const block::Blueprint& blueprint, const block::BankBlueprint& bank, Vec2 p) {
     const auto in_hole = [&](const block::HoleBlueprint& h) {
         return h.id.bank == bank.id && norm(p - Vec2{h.u, h.v}) < h.diameter.nominal / 2;
     };
-    return inside && std::ranges::none_of(blueprint.bores, in_hole) && std::ranges::none_of(blueprint.dowels, in_hole);
+    return inside(bank.deck_outline, p) && std::ranges::none_of(blueprint.bores, in_hole) &&
+           std::ranges::none_of(blueprint.dowels, in_hole);
 }
 
 } // namespace pallix::planning

@@ -32,6 +32,9 @@ struct DeckExtent {
 };
 [[nodiscard]] DeckExtent deck_extent(const block::BankBlueprint& bank);
 
+/// Whether a place lies inside an outline, its corners in order.
+[[nodiscard]] bool inside(const std::vector<metrology::Vec2>& outline, metrology::Vec2 place);
+
 /// Whether a place of a deck is metal: within the outline, in no cylinder and no dowel hole.
 /// @param place (u, v) mm
 [[nodiscard]] bool on_metal(const block::Blueprint& blueprint, const block::BankBlueprint& bank, metrology::Vec2 place);
