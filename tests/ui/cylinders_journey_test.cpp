@@ -12,6 +12,7 @@
 #include "planning/steps/steps.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/cylinders/ladder_drawing.h"
+#include "ui/ferry_log.h"
 #include "ui/frame/drawing.h"
 #include "ui/lifters/lifters_view.h"
 #include "workshop/harbour.h"
@@ -123,20 +124,6 @@ std::string tender_log(metrology::Vec2 off, double oversize, double wear) {
     p.decks["C"] = {};
     for (int n = 1; n <= 4; ++n)
         p.holes[bore_id(n)] = {off, {}, oversize, wear, 0};
-    workshop::ProbeJob job;
-    job.noise = 0.0002;
-    job.holes = true;
-    job.stated_uncertainty = 0.0005;
-    return workshop::probe(p, job);
-}
-
-std::string ferry_log(double shift, double bore) {
-    workshop::PracticeBlock p{workshop::ferry_v8(), {}, 0, 0, 0.001, {}};
-    for (const char* bank : {"R", "L"}) {
-        p.decks[bank] = {};
-        for (int n = 1; n <= 8; ++n)
-            p.holes[{block::FeatureKind::lifter, bank, n}] = {{0, shift * (1 + n % 3)}, {}, bore - 22, 0, 0};
-    }
     workshop::ProbeJob job;
     job.noise = 0.0002;
     job.holes = true;
@@ -445,7 +432,7 @@ TEST_F(CylindersJourney, WrongFiguresAreRefusedWhereTheyStand) {
 
 TEST_F(CylindersJourney, SixteenLiftersAreBushedAndProven) {
     new_job(write_blueprint(workshop::ferry_v8()));
-    take_log(ferry_log(0.08, 22.01));
+    take_log(test::ferry_log(0.08, 22.01));
     want_only(planning::Stage::lifters);
     key(Qt::Key_F7);
     EXPECT_EQ(headline(), QStringLiteral("Give the shop's numbers"));
@@ -487,7 +474,7 @@ TEST_F(CylindersJourney, SixteenLiftersAreBushedAndProven) {
         EXPECT_NEAR(*w.cuts[4].payload.target, inside, 1e-9);
         EXPECT_TRUE(w.fitted);
     }
-    take_log(ferry_log(0.004, inside));
+    take_log(test::ferry_log(0.004, inside));
     EXPECT_EQ(headline(), QStringLiteral("Print the passport"));
     ASSERT_TRUE(board().after);
     EXPECT_LT(board().after->spread(), session_.assessment().lifters->study.before->spread() / 10);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The five journeys of the bench by keys alone, counted: every key but the digits that would be typed anywhere.
-// "Before" is the same work in the window with its forms (0.11), by the shortest way its shortcuts and Tab allowed.
+// "Before" is the same work in the window with its forms (0.6), by the shortest way its shortcuts and Tab allowed.
 #include "block/ledger.h"
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
@@ -9,6 +9,7 @@
 #include "planning/row_block.h"
 #include "ui/bench_fixture.h"
 #include "ui/cylinders/cylinders_view.h"
+#include "ui/ferry_log.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -66,20 +67,6 @@ class KeysJourney : public BenchFixture {
     }
     int keys_ = 0;
 };
-
-std::string ferry_lifters(double shift, double bore) {
-    workshop::PracticeBlock p{workshop::ferry_v8(), {}, 0, 0, 0.001, {}};
-    for (const char* bank : {"R", "L"}) {
-        p.decks[bank] = {};
-        for (int n = 1; n <= 8; ++n)
-            p.holes[{block::FeatureKind::lifter, bank, n}] = {{0, shift * (1 + n % 3)}, {}, bore - 22, 0, 0};
-    }
-    workshop::ProbeJob job;
-    job.noise = 0.0002;
-    job.holes = true;
-    job.stated_uncertainty = 0.0005;
-    return workshop::probe(p, job);
-}
 
 std::string dished_v6() {
     workshop::PracticeBlock p{workshop::workboat_v6(), {}, 0.002, 0.001, 0.001, {}};
@@ -165,7 +152,7 @@ TEST_F(KeysJourney, ARuinedCylinderToItsSleeveIn50Keys) {
 // Before 295: two keys for each cut and each bush, two for each reading.
 TEST_F(KeysJourney, SixteenLiftersIn153Keys) {
     ASSERT_TRUE(session_.new_job(QStringLiteral("v8"), {}, {"b.json", write_blueprint(workshop::ferry_v8())}));
-    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", ferry_lifters(0.08, 22.01)}}, std::nullopt));
+    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", test::ferry_log(0.08, 22.01)}}, std::nullopt));
     want_only(Stage::lifters);
     open_window();
     press(Qt::Key_F7);
