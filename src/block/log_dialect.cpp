@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/log_dialect.h"
 
-#include "block/digest.h"
 #include "block/feature.h"
 #include "block/number_text.h"
 #include "block/schema.h"
@@ -181,7 +180,7 @@ std::optional<std::string> match(const std::string& pattern, const std::string& 
 class Converter {
   public:
     Converter(std::string_view text, const std::string& file, const LogMapping& mapping)
-        : text_(text), file_(file), m_(mapping), lines_(lines_of(text)) {}
+        : file_(file), m_(mapping), lines_(lines_of(text)) {}
 
     Result<ConvertedLog> run() {
         if (lines_.empty())
@@ -390,7 +389,6 @@ class Converter {
         }
     }
 
-    std::string_view text_;
     std::string file_;
     const LogMapping& m_;
     std::vector<Line> lines_;

@@ -165,6 +165,21 @@ TEST(Recipe, PutsLiftersInThePlaneThroughTheCam) {
                     1e-9);
 }
 
+// Who states where the lifters stand, and clocks by the decks, needs no cam.
+TEST(Recipe, AsksForACamOnlyWhereSomethingHangsOnIt) {
+    Recipe r = shipped("workboat-v6");
+    r.figures["clocking"] = "decks";
+    r.figures.erase("cam");
+    r.figures.erase("cam_size");
+    EXPECT_TRUE(lacking(r).empty());
+    const auto b = draw(r, "v6");
+    ASSERT_TRUE(b) << b.error().front().text();
+    EXPECT_FALSE(b->cam);
+    EXPECT_EQ(b->hole({FeatureKind::lifter, "R", 1})->v, -52.062);
+    r.figures.erase("lifter_across");
+    EXPECT_EQ(lacking(r), std::vector<std::string>{"cam"});
+}
+
 TEST(RecipeFaults, NameTheFigureItsLineAndWhatIsExpected) {
     const std::string text = R"({ "format": "pallix-recipe", "version": 1,
  "figures": {

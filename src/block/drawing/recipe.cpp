@@ -373,17 +373,18 @@ std::vector<std::string> lacking(const Recipe& recipe) {
     };
     const auto some = [&](const char* count) { return !typed(count).empty() && typed(count) != "0"; };
     const bool by_cam = typed("clocking").empty() || typed("clocking") == "cam";
-    const std::array<std::pair<const char*, bool>, 11> wanted{{{"layout", true},
-                                                               {"angle", typed("layout") == "v"},
-                                                               {"cylinders", true},
-                                                               {"bore", true},
-                                                               {"pitch", true},
-                                                               {"deck_height", true},
-                                                               {"main_size", true},
-                                                               {"cam", by_cam || some("lifters")},
-                                                               {"cam_size", by_cam},
-                                                               {"lifter_size", some("lifters")},
-                                                               {"dowel_size", some("dowels")}}};
+    const std::array<std::pair<const char*, bool>, 11> wanted{
+        {{"layout", true},
+         {"angle", typed("layout") == "v"},
+         {"cylinders", true},
+         {"bore", true},
+         {"pitch", true},
+         {"deck_height", true},
+         {"main_size", true},
+         {"cam", by_cam || (some("lifters") && typed("lifter_across").empty())},
+         {"cam_size", by_cam},
+         {"lifter_size", some("lifters")},
+         {"dowel_size", some("dowels")}}};
     std::vector<std::string> keys;
     for (const auto& [key, is] : wanted)
         if (is && typed(key).empty())
