@@ -286,7 +286,7 @@ void BenchWindow::amend_blueprint(const QString& wanted) {
         [](const block::NamedText& text) { return block::blueprint_from(text.text, text.file); });
     if (!drawn)
         return report(drawn.error());
-    block::BlueprintAmended amended{QFileInfo(file).fileName().toStdString(), drawn->source, "-"};
+    block::BlueprintAmended amended{QFileInfo(file).fileName().toStdString(), drawn->source, {}};
     const auto changes = context_.session.if_amended(amended, context_.preferences.unit());
     if (!changes)
         return report(changes.error());

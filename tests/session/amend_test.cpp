@@ -109,6 +109,9 @@ TEST(Amending, WorksEverythingOutAnewFromWhatWasRead) {
     for (const std::string& line : wording::amendment_changes(before, was, after, is, mm))
         said += line + "\n";
     EXPECT_THAT(said, HasSubstr("Main 1: 60 +0.005 0 becomes 60 +0.02 0 mm."));
+    EXPECT_EQ(wording::blueprint_changes(misread, *intake_of(after).blueprint, wording::LengthText(Unit::inch)).front(),
+              "Main 1: 60 +0.005 0 becomes 60 +0.02 0 mm.")
+        << "as the sheet has it, at an inch bench too";
     EXPECT_THAT(said, HasSubstr("Tunnel: fails becomes meets."));
     EXPECT_THAT(said, HasSubstr("Next: "));
 }
@@ -121,12 +124,14 @@ TEST(Amending, IsRefusedWhereWhatWasMeasuredWouldBeGone) {
     add(entries, test::size_reading("bore.C.1", "top", "across", 60.01));
     const Folded state = fold(entries);
     const Blueprint whole = *intake_of(state).blueprint;
-    const auto fault = [&](const Blueprint& b, const char* reason = "a reason") {
-        const auto found = planning::fault_of(state, amended(b, reason));
+    const auto fault = [&](const Blueprint& b) {
+        const auto found = planning::fault_of(state, amended(b));
         return found ? found->text() : std::string();
     };
     EXPECT_EQ(fault(whole), "");
-    EXPECT_THAT(fault(whole, " "), HasSubstr("nothing says why"));
+    const auto unsaid = planning::fault_now(state, planning::assess(state, nullptr, amended_at), amended(whole, " "));
+    ASSERT_TRUE(unsaid);
+    EXPECT_THAT(unsaid->text(), HasSubstr("nothing says why"));
     Blueprint less = whole;
     less.bores.clear();
     EXPECT_THAT(fault(less), HasSubstr("has no bore.C.1, which was measured in entry 3"));

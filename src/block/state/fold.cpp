@@ -48,6 +48,8 @@ void find_blueprint(Folding& f, const std::vector<Entry>& entries, const std::ve
         const auto take = [&](const auto& p) {
             if (auto read = blueprint_of(p.blueprint, p.blueprint_file, f.read))
                 f.blueprint = std::move(*read);
+            else
+                f.trouble(entries[i].sequence, read.error().front().text());
         };
         if (const auto* amended = std::get_if<BlueprintAmended>(&entries[i].payload)) {
             take(*amended);

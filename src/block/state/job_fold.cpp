@@ -8,19 +8,18 @@ namespace {
 void apply(Folding& f, const JobOpened& opened) {
     f.state.title = opened.title;
     f.state.customer = opened.customer;
-    if (!f.blueprint) {
-        const auto unread = blueprint_of(opened.blueprint, opened.blueprint_file, f.read);
-        return f.trouble(f.entry->sequence, unread ? "no blueprint" : unread.error().front().text());
-    }
+    if (!f.blueprint) // a trouble already
+        return;
     f.state.blueprint = *f.blueprint;
     for (const BankBlueprint& bank : f.state.blueprint->banks)
         f.state.decks[bank.id];
 }
 
 void apply(Folding& f, const BlueprintAmended& amended) {
-    if (const auto read = blueprint_of(amended.blueprint, amended.blueprint_file, nullptr); !read)
-        return f.trouble(f.entry->sequence, read.error().front().text());
-    f.state.amendments.push_back({f.entry->sequence, amended.blueprint_file, amended.reason});
+    const bool unread =
+        std::ranges::find(f.state.troubles, f.entry->sequence, &Trouble::sequence) != f.state.troubles.end();
+    if (!unread)
+        f.state.amendments.push_back({f.entry->sequence, amended.blueprint_file, amended.reason});
 }
 
 void apply(Folding& f, const ProbeLogTaken& log) {

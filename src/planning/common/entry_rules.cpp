@@ -39,8 +39,6 @@ class Fits {
         const auto amended = read_blueprint(p.blueprint, p.blueprint_file);
         if (!amended)
             return amended.error().front();
-        if (p.reason.find_first_not_of(" \t\n") == std::string::npos)
-            return refuse("nothing says why the blueprint is amended", "a reason: it stands in the passport");
         const auto lost = [&](const FeatureId& id) { return !amended->lists(id); };
         for (const TakenReading& r : readings_of(state_).readings)
             if (lost(r.reading.at.feature))
@@ -155,6 +153,11 @@ class Allowed {
     MaybeFault operator()(const FlawDecided& p) const {
         if (std::ranges::find(decks_of(state_).flaws, p.flaw, &KnownFlaw::sequence) == decks_of(state_).flaws.end())
             return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
+        return {};
+    }
+    MaybeFault operator()(const BlueprintAmended& p) const {
+        if (p.reason.find_first_not_of(" \t\n") == std::string::npos)
+            return refuse("nothing says why the blueprint is amended", "a reason: it stands in the passport");
         return {};
     }
     MaybeFault operator()(const Note& p) const {

@@ -123,9 +123,11 @@ class Differences {
             lines_.push_back(capitalised(name) + ": " + l_.plain(was) + " becomes " + l_.with_unit(is) + ".");
     }
     void size(const std::string& name, const block::Tolerance& was, const block::Tolerance& is) {
-        const std::string before = block::size_text(was, l_.unit()), after = block::size_text(is, l_.unit());
+        const block::Unit unit = after_.unit; // as a sheet has them, whatever the bench reads in
+        const std::string before = block::size_text(was, unit), after = block::size_text(is, unit);
         if (before != after)
-            lines_.push_back(capitalised(name) + ": " + before + " becomes " + after + " " + l_.unit_name() + ".");
+            lines_.push_back(capitalised(name) + ": " + before + " becomes " + after + " " +
+                             std::string(block::unit_name(unit)) + ".");
     }
 
     const block::Blueprint &before_, &after_;
