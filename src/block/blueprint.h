@@ -73,6 +73,7 @@ struct HoleBlueprint {
     double u = 0;                ///< mm
     double v = 0;
     Tolerance diameter;
+    bool place_assumed = false; ///< nobody stated where it is: u and v are for the drawing's sake
 };
 
 /// What drives the cam: a chain (pitch and teeth) or gears (pressure angle).

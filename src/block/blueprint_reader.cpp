@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <ranges>
 #include <set>
 
 namespace pallix::block {
@@ -43,6 +44,8 @@ class BlueprintReader {
         read_list("lifters", b.lifters,
                   [this](const Json& j, const std::string& at) { return hole(j, at, FeatureKind::lifter); });
         check_whole(b);
+        for (auto* list : {&b.dowels, &b.bores, &b.lifters})
+            assume_places(b, *list);
         assume_outlines(b);
         if (!faults_.empty()) {
             std::ranges::stable_sort(faults_, {}, &Fault::line);
@@ -173,8 +176,13 @@ class BlueprintReader {
             h.cylinder = j["cylinder"].get<int>();
         if (j.contains("angle_deg"))
             h.angle = j["angle_deg"].get<double>() * radians_per_degree;
-        h.u = length(j, at, "u");
-        h.v = length(j, at, "v");
+        h.place_assumed = !j.contains("u") || j.value("place", "stated") == "assumed";
+        if (j.contains("u")) {
+            h.u = length(j, at, "u");
+            h.v = length(j, at, "v");
+        } else {
+            unplaced_.insert(h.id);
+        }
         h.diameter = size(j["diameter"], member_address(at, "diameter"));
         const std::string bank = j["bank"];
         if (!banks_.contains(bank))
@@ -203,6 +211,21 @@ class BlueprintReader {
                       "the lifter's own angle");
     }
 
+    /// Where nobody stated a place: evenly along the mains, each bank for itself.
+    void assume_places(const Blueprint& b, std::vector<HoleBlueprint>& holes) const {
+        const double front = b.mains.front().x, length = b.mains.back().x - front;
+        for (const BankBlueprint& bank : b.banks) {
+            const auto of_bank = [&](const HoleBlueprint& h) { return h.id.bank == bank.id; };
+            const auto n = std::ranges::count_if(holes, of_bank);
+            double before = 0.5;
+            for (HoleBlueprint& hole : holes | std::views::filter(of_bank)) {
+                if (unplaced_.contains(hole.id))
+                    hole.u = front + length * before / static_cast<double>(n);
+                before += 1;
+            }
+        }
+    }
+
     /// Where nobody stated an outline: a box half a bore's radius round the bores, or as long as the mains lie apart.
     static void assume_outlines(Blueprint& b) {
         for (BankBlueprint& bank : b.banks) {
@@ -228,6 +251,7 @@ class BlueprintReader {
     double mm_ = 1;
     std::set<std::string> ids_;
     std::set<std::string> banks_;
+    std::set<FeatureId> unplaced_; ///< holes that nobody stated a place of
     Faults faults_;
 };
 

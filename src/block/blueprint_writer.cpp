@@ -35,6 +35,7 @@ class BlueprintWriter {
         } else {
             root.erase("cam");
         }
+        set_drive(root);
         const auto hole = [this](Json& j, const HoleBlueprint& h) { set_hole(j, h); };
         set_list(root, "dowels", b_.dowels, hole);
         set_list(root, "bores", b_.bores, hole);
@@ -124,7 +125,29 @@ class BlueprintWriter {
             set_number(j, "angle_deg", *h.angle / radians_per_degree);
         set_length(j, "u", h.u);
         set_length(j, "v", h.v);
+        set_text(j, "place", h.place_assumed ? "assumed" : "stated", "stated");
         set_size(j, "diameter", h.diameter);
+    }
+
+    void set_drive(Json& root) const {
+        if (!b_.cam_drive) {
+            root.erase("cam_drive");
+        } else if (const CamDrive& d = *b_.cam_drive; d.pitch > 0) {
+            Json& j = root["cam_drive"];
+            j["teeth_crank"] = d.teeth_crank;
+            j["teeth_cam"] = d.teeth_cam;
+            set_length(j, "pitch", d.pitch);
+            if (d.chain_length)
+                set_length(j, "chain_length", *d.chain_length);
+        } else {
+            set_number(root["cam_drive"], "pressure_angle_deg", d.pressure_angle / radians_per_degree);
+        }
+        if (!b_.main_bearing)
+            root.erase("main_bearing");
+        else {
+            set_length(root["main_bearing"], "shell", b_.main_bearing->shell);
+            set_length(root["main_bearing"], "journal", b_.main_bearing->journal);
+        }
     }
 
     const char* material() const {

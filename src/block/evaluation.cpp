@@ -301,7 +301,8 @@ class Evaluator {
             const HoleBlueprint& meant = *blueprint_.hole(s->feature);
             const DowelFit fit = dowel_centre(*s);
             const Vec3 c = BankAxes(blueprint_.bank(s->feature.bank)->angle).of(frame_.to_block(fit.centre));
-            e.dowels.push_back({s->feature, c.x, c.y, 2 * fit.radius, c.x - meant.u, c.y - meant.v, c.z});
+            e.dowels.push_back(
+                {s->feature, c.x, c.y, 2 * fit.radius, c.x - meant.u, c.y - meant.v, c.z, !meant.place_assumed});
         }
     }
 
@@ -331,7 +332,7 @@ class Evaluator {
         for (const DowelResult& d : dowels)
             if (d.id.bank == bore.id.bank && (!lowest || d.id.number < lowest->id.number))
                 lowest = &d;
-        if (lowest)
+        if (lowest && lowest->place_known && bore.place_known)
             bore.from_dowel = bore.error - Vec2{lowest->du, lowest->dv};
     }
 

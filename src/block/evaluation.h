@@ -83,6 +83,7 @@ struct DowelResult {
     double diameter{}; ///< mm
     double du{}, dv{}; ///< less the blueprint's, mm
     double w{};        ///< where it was touched, mm
+    bool place_known = true;
 };
 
 /// One level of a cylinder or lifter bore, in the bank frame (a lifter's is turned to its own angle), mm.
@@ -102,7 +103,8 @@ struct HoleResult {
     FeatureId id;
     std::optional<int> cylinder;               ///< the maker's number of a cylinder
     metrology::Vec2 centre;                    ///< (u, v) at the top level, mm
-    metrology::Vec2 error;                     ///< less the blueprint's, mm
+    bool place_known = true;                   ///< somebody stated where it should be
+    metrology::Vec2 error;                     ///< less the blueprint's, mm; 0 where that is not known
     std::optional<metrology::Vec2> from_dowel; ///< the same, from the bank's first measured dowel (cylinders)
     std::vector<HoleLevel> levels;             ///< from the top down
     metrology::Vec2 lean;                      ///< du/dw, dv/dw of the line through the level centres; 0 for one level

@@ -75,8 +75,10 @@ void each_field(const DowelResult& d, Take&& take) {
     take(Field{"u", d.u});
     take(Field{"v", d.v});
     take(Field{"diameter", d.diameter});
-    take(Field{"du", d.du});
-    take(Field{"dv", d.dv});
+    if (d.place_known) {
+        take(Field{"du", d.du});
+        take(Field{"dv", d.dv});
+    }
 }
 
 template <class Take>
@@ -94,8 +96,10 @@ template <class Take>
 void each_field(const HoleResult& h, Take&& take) {
     take(Field{"u", h.centre.x});
     take(Field{"v", h.centre.y});
-    take(Field{"du", h.error.x});
-    take(Field{"dv", h.error.y});
+    if (h.place_known) {
+        take(Field{"du", h.error.x});
+        take(Field{"dv", h.error.y});
+    }
     if (h.from_dowel) {
         take(Field{"du_dowel", h.from_dowel->x});
         take(Field{"dv_dowel", h.from_dowel->y});
@@ -106,7 +110,8 @@ void each_field(const HoleResult& h, Take&& take) {
     take(Field{"lean_v", h.lean.y, Dimension::ratio});
     take(Field{"clean_free", h.clean_free, Dimension::length, Follows::by_extreme});
     take(Field{"clean_top", h.clean_top, Dimension::length, Follows::by_extreme});
-    take(Field{"clean_blueprint", h.clean_blueprint, Dimension::length, Follows::by_extreme});
+    if (h.place_known)
+        take(Field{"clean_blueprint", h.clean_blueprint, Dimension::length, Follows::by_extreme});
     if (h.v_cam)
         take(Field{"v_cam", *h.v_cam});
 }

@@ -85,7 +85,9 @@ std::optional<HoleResult> evaluate_hole(const HoleSource& source, const HoleBlue
         return std::nullopt;
     std::ranges::stable_sort(hole.levels, std::ranges::greater{}, &HoleLevel::w);
     hole.centre = hole.levels.front().centre;
-    hole.error = hole.centre - Vec2{meant.u, meant.v};
+    hole.place_known = !meant.place_assumed;
+    const Vec2 should = hole.place_known ? Vec2{meant.u, meant.v} : hole.centre;
+    hole.error = hole.centre - should;
     hole.lean = lean_of(hole.levels);
     std::vector<Vec2> all;
     for (const HoleLevel& l : hole.levels)
@@ -93,7 +95,7 @@ std::optional<HoleResult> evaluate_hole(const HoleSource& source, const HoleBlue
     if (source.detail == Detail::whole)
         hole.clean_free = 2 * metrology::enclosing_circle(all).radius;
     hole.clean_top = twice_largest_distance(all, hole.centre);
-    hole.clean_blueprint = twice_largest_distance(all, {meant.u, meant.v});
+    hole.clean_blueprint = twice_largest_distance(all, should);
     return hole;
 }
 

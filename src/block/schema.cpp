@@ -117,6 +117,14 @@ Faults schema_faults(const JsonDocument& document, const char* schema_text) {
 
 } // namespace
 
+std::string format_of(std::string_view text) {
+    if (trouble_with_json(text))
+        return {};
+    const Json root = Json::parse(text, nullptr, false);
+    return root.is_object() && root.contains("format") && root["format"].is_string() ? root["format"].get<std::string>()
+                                                                                     : std::string();
+}
+
 Result<JsonDocument> read_document(std::string_view text, const std::string& file, const char* schema_text) {
     if (const auto trouble = trouble_with_json(text))
         return tl::unexpected(Faults{{file, line_of_byte(text, trouble->byte), trouble->what, trouble->expected}});

@@ -16,6 +16,10 @@ extern const char* const job_schema_text;
 extern const char* const policy_schema_text;
 extern const char* const recipe_schema_text;
 extern const char* const mapping_schema_text;
+extern const char* const engine_schema_text;
+
+/// What a text says it is, at its top: "pallix-recipe"; empty where it is no document of ours.
+[[nodiscard]] std::string format_of(std::string_view text);
 
 /// A parsed document together with where its values stand.
 struct JsonDocument {

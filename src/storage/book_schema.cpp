@@ -108,8 +108,8 @@ const QString entry_stays = QStringLiteral(
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<Migration, 4>& migrations() {
-    static const std::array<Migration, 4> all{{
+const std::array<Migration, 5>& migrations() {
+    static const std::array<Migration, 5> all{{
         {{QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, "
                          "opened TEXT NOT NULL)"),
           QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time "
@@ -136,6 +136,17 @@ const std::array<Migration, 4>& migrations() {
           QStringLiteral("PRAGMA application_id = %1").arg(application_id)},
          seal_all,
          {entry_stays}},
+        // Engines: a revision never changes and is never deleted.
+        {{QStringLiteral("CREATE TABLE engine (name TEXT NOT NULL, revision INTEGER NOT NULL, time TEXT NOT NULL, "
+                         "person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL, PRIMARY KEY (name, "
+                         "revision))"),
+          QStringLiteral("CREATE TABLE engine_retired (name TEXT PRIMARY KEY)"),
+          QStringLiteral("CREATE TRIGGER engine_stays BEFORE UPDATE ON engine BEGIN SELECT RAISE(ABORT, 'a revision "
+                         "never changes'); END"),
+          QStringLiteral("CREATE TRIGGER engine_is_kept BEFORE DELETE ON engine BEGIN SELECT RAISE(ABORT, 'a revision "
+                         "is never deleted'); END"),
+          QStringLiteral("CREATE TABLE log_mapping (name TEXT PRIMARY KEY, payload TEXT NOT NULL, digest TEXT NOT "
+                         "NULL)")}},
     }};
     return all;
 }

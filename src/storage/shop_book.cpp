@@ -473,6 +473,8 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
         for (const block::Instrument& instrument : *instruments)
             if (const auto saved = (*sound)->save_instrument(instrument); !saved)
                 return tl::unexpected(saved.error());
+    if (const auto engines = (*sound)->engines().take_over(damaged.engines()); !engines)
+        return tl::unexpected(engines.error());
     return said;
 }
 

@@ -5,6 +5,7 @@
 #include "storage/book_beside.h"
 #include "storage/book_fault.h"
 #include "storage/book_jobs.h"
+#include "storage/engine_shelf.h"
 #include "storage/heads.h"
 
 #include <QLockFile>
@@ -81,6 +82,8 @@ class ShopBook {
 
     /// Takes a job out of the list, or back into it; nothing of it changes.
     [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
+
+    [[nodiscard]] EngineShelf engines() const { return EngineShelf(connection_); }
 
     /// The shop's instruments, by name.
     [[nodiscard]] BookResult<std::vector<block::Instrument>> instruments() const;

@@ -5,6 +5,7 @@
 #include "small_block.h"
 
 #include <nlohmann/json.hpp>
+#include <regex>
 
 using namespace pallix::block;
 using pallix::test::small_blueprint;
@@ -154,6 +155,27 @@ TEST(BareBlueprint, NeedsBanksAndMainsOnly) {
     const auto again = read_blueprint(written, "b.json");
     ASSERT_TRUE(again) << again.error().front().text();
     EXPECT_EQ(write_blueprint(*again), written);
+}
+
+// Two cylinders that nobody stated a place of: drawn at a quarter and three quarters of the mains' 100 mm.
+TEST(BareBlueprint, DrawsHolesWithoutAPlaceEvenlyAlongTheMains) {
+    std::string text = pallix::test::small_blueprint();
+    const std::string placed =
+        R"("cylinder": 1, "u": 75, "v": 0, "diameter": { "nominal": 60, "lower": 0, "upper": 0.02 } })";
+    text.replace(text.find(placed), placed.size(), R"("diameter": { "nominal": 60 } },
+            { "id": "bore.C.2", "bank": "C", "diameter": { "nominal": 60 } })");
+    const auto b = read_blueprint(text, "b.json");
+    ASSERT_TRUE(b) << b.error().front().text();
+    EXPECT_NEAR(b->bores[0].u, 45, 1e-12);
+    EXPECT_NEAR(b->bores[1].u, 95, 1e-12);
+    EXPECT_TRUE(b->bores[0].place_assumed);
+    EXPECT_FALSE(b->dowels[0].place_assumed);
+    const auto again = read_blueprint(write_blueprint(*b), "b.json");
+    ASSERT_TRUE(again) << again.error().front().text();
+    EXPECT_TRUE(again->bores[0].place_assumed);
+    EXPECT_NEAR(again->bores[0].u, 45, 1e-12);
+    EXPECT_FALSE(read_blueprint(std::regex_replace(text, std::regex("\"u\": 0, \"v\": -40"), "\"u\": 0"), "b.json"))
+        << "half a place is none";
 }
 
 TEST(BareBlueprint, DrawsABoxRoundItsBores) {

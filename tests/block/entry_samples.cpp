@@ -18,7 +18,7 @@ Entry sample() = delete;
 
 template <>
 JobOpened sample() {
-    return {"title", "customer", "b.json", small_blueprint()};
+    return {"title", "customer", "b.json", small_blueprint(), "small block", 2};
 }
 template <>
 BlueprintAmended sample() {

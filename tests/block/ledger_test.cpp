@@ -207,7 +207,7 @@ TEST(JobFile, FaultsAreNamed) {
               std::string::npos);
     EXPECT_NE(says("\"sequence\": 2", "\"sequence\": 5").find("entries[1].sequence is 5, expected 2"),
               std::string::npos);
-    EXPECT_EQ(says("\"text\": \"n\"", "\"words\": 1"), "j.json:24: entry 2 (note): text is missing, expected a text");
+    EXPECT_EQ(says("\"text\": \"n\"", "\"words\": 1"), "j.json:26: entry 2 (note): text is missing, expected a text");
     EXPECT_NE(says("\"job_opened\"", "\"job_closed\"").find("first entry is of kind \"job_closed\""),
               std::string::npos);
     EXPECT_NE(says("2026-03-02T09:41:00Z", "yesterday").find("time is \"yesterday\""), std::string::npos);

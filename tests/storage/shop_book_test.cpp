@@ -112,7 +112,8 @@ TEST_F(ShopBookTest, ABookOfTheFirstSchemaIsBroughtForward) {
         auto book = open();
         ASSERT_TRUE(book->create_job({opened("old"), entry(2, Note{"a"})}));
     }
-    for (const char* later : {"standing", "instrument", "stream", "book", "set_aside"}) // as schema 1 was
+    for (const char* later : {"standing", "instrument", "stream", "book", "set_aside", "engine", "engine_retired",
+                              "log_mapping"}) // as schema 1 was
         ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE %1").arg(QLatin1String(later))));
     ASSERT_TRUE(run_sql(QStringLiteral("ALTER TABLE entry DROP COLUMN digest")));
     ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA application_id = 0")));

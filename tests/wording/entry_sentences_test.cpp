@@ -15,7 +15,7 @@ namespace {
 
 /// What must stand in the sentence of each sample (tests/block/entry_samples.cpp), in mm.
 const std::map<std::string, std::vector<std::string>> facts{
-    {"job_opened", {"opened", "b.json"}},
+    {"job_opened", {"opened", "small block, revision 2"}},
     {"probe_log", {"a.csv", "0.0020 mm"}},
     {"reading", {"60.010 mm goes in", "60.020 mm does not", "ring gauge"}},
     {"deck_cut", {"deck:", "finishing cut", "0.100 mm"}},

@@ -180,6 +180,99 @@ TEST(Recipe, AsksForACamOnlyWhereSomethingHangsOnIt) {
     EXPECT_EQ(lacking(r), std::vector<std::string>{"cam"});
 }
 
+// The other way round: what was written down by hand becomes a recipe that draws the same.
+TEST(RecipeOf, DrawsEveryBlueprintThatWasWrittenByHandAgain) {
+    for (const Blueprint& written : {workshop::workboat_v6(), workshop::tender_inline_four(), workshop::ferry_v8()}) {
+        Blueprint bare = written;
+        bare.source.clear();
+        const auto recipe = recipe_of(bare);
+        ASSERT_TRUE(recipe) << recipe.error().front().text();
+        EXPECT_LE(recipe->figures.size(), 60U) << written.name;
+        const auto drawn = draw(*recipe, "again");
+        ASSERT_TRUE(drawn) << drawn.error().front().text();
+        expect_same(*drawn, written);
+    }
+}
+
+TEST(RecipeOf, NamesHoleByHoleWhatIsIrregular) {
+    Blueprint b = workshop::ferry_v8();
+    b.source.clear();
+    b.unit = Unit::inch;
+    b.bores[5].u += 0.75;
+    b.bores[2].diameter.upper = 0.031;
+    b.lifters[3].angle = 0.6;
+    b.mains[2].x += 0.4;
+    b.banks[1].deck_outline.push_back({20, 3});
+    b.banks[1].deck_flatness.reset();
+    b.dowels.pop_back();
+    b.bores[0].cylinder = 17;
+    b.bores[7].place_assumed = true;
+    b.cam_drive = CamDrive{20, 40, 9.525, 1019.175, 0};
+    b.main_bearing = MainBearing{1.5, 65};
+    const auto recipe = recipe_of(b);
+    ASSERT_TRUE(recipe) << recipe.error().front().text();
+    for (const char* key : {"bore.L.2/along", "bore.R.3/size", "lifter.R.4/angle", "main.3/along", "deck.L/outline",
+                            "deck.L/flatness", "dowel.L.2/absent", "bore.R.1/cylinder"})
+        EXPECT_TRUE(recipe->figures.contains(key)) << key;
+    const auto drawn = draw(*recipe, "again");
+    ASSERT_TRUE(drawn) << drawn.error().front().text();
+    expect_same(drawn->bores, b.bores);
+    expect_same(drawn->lifters, b.lifters);
+    expect_same(drawn->dowels, b.dowels);
+    expect_same(drawn->mains, b.mains);
+    EXPECT_EQ(drawn->banks[1].deck_outline.size(), b.banks[1].deck_outline.size());
+    EXPECT_FALSE(drawn->banks[1].deck_flatness);
+    EXPECT_TRUE(drawn->bores[7].place_assumed);
+    EXPECT_FALSE(drawn->bores[6].place_assumed);
+    EXPECT_EQ(drawn->cam_drive->teeth_cam, 40);
+    EXPECT_NEAR(*drawn->cam_drive->chain_length, 1019.175, 1e-9);
+    EXPECT_NEAR(drawn->main_bearing->journal, 65, 1e-9);
+}
+
+// A blueprint carries the recipe it was drawn from, as long as nobody has changed the one without the other.
+TEST(RecipeOf, GoesAlongInTheBlueprintWithItsOrigins) {
+    Recipe r = shipped("workboat-v6");
+    r.origins["bore"] = {FigureSource::measured, 3, 0.004};
+    r.origins["pitch"] = {FigureSource::sheet, 0, {}};
+    r.accepted["thin_wall bore.R.1 bore.R.2"] = "it is that thin";
+    const auto drawn = draw(r, "v6");
+    ASSERT_TRUE(drawn);
+    const auto again = recipe_of(*drawn);
+    ASSERT_TRUE(again);
+    EXPECT_EQ(*again, r);
+    Blueprint other = *drawn;
+    other.bores[0].u += 1;
+    const auto changed = recipe_of(*read_blueprint(write_blueprint(other), "changed"));
+    ASSERT_TRUE(changed) << changed.error().front().text();
+    EXPECT_TRUE(changed->origins.empty()) << "they are of another block";
+    EXPECT_TRUE(changed->figures.contains("bore.R.1/along"));
+}
+
+TEST(RecipeOf, SaysWhatNoRecipeDraws) {
+    Blueprint b = workshop::tender_inline_four();
+    b.source.clear();
+    b.mains[3].id.number = 9;
+    b.mains.pop_back();
+    const auto recipe = recipe_of(b);
+    ASSERT_FALSE(recipe);
+    EXPECT_EQ(recipe.error().front().what, "main.9 is main 4 from the front");
+}
+
+// What is assumed for the drawing's sake gives no verdict: sizes have no limits, holes no place.
+TEST(Recipe, JudgesNothingThatIsOnlyAssumed) {
+    Recipe r = shipped("tender-inline-four");
+    for (const char* key : {"bore", "deck_height", "deck_flatness", "pitch"})
+        r.origins[key].source = FigureSource::assumed;
+    const auto b = draw(r, "four");
+    ASSERT_TRUE(b) << b.error().front().text();
+    EXPECT_FALSE(b->bores[0].diameter.lower);
+    EXPECT_FALSE(b->banks[0].deck_height.upper);
+    EXPECT_FALSE(b->banks[0].deck_flatness);
+    EXPECT_TRUE(b->bores[0].place_assumed);
+    EXPECT_FALSE(b->dowels[0].place_assumed);
+    EXPECT_TRUE(b->mains[0].diameter.whole());
+}
+
 TEST(RecipeFaults, NameTheFigureItsLineAndWhatIsExpected) {
     const std::string text = R"({ "format": "pallix-recipe", "version": 1,
  "figures": {

@@ -4,12 +4,12 @@
 #include "block/drawing/size_text.h"
 #include "block/number_text.h"
 #include "block/reading_text.h"
-#include "block/schema.h"
 #include "block/shorthand.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <iterator>
 #include <sstream>
 
 namespace pallix::block {
@@ -25,15 +25,18 @@ class Draughtsman {
     Result<Blueprint> draw() {
         for (const std::string& key : lacking(r_))
             fault(key, key + " is missing", words_of(key));
+        b_.source = R"({"drawn_from":)" + write_recipe(r_) + "}";
         b_.unit = r_.unit;
         b_.name = text("name").value_or("engine");
         b_.material = static_cast<Material>(choice("material").value_or(0));
         b_.clocking = static_cast<Clocking>(choice("clocking").value_or(0));
         add_mains();
         add_cam();
+        add_drive();
         add_banks();
         add_holes();
         change_single_ones();
+        leave_out_what_is_assumed();
         look_for_strangers();
         if (!faults_.empty())
             return tl::unexpected(std::move(faults_));
@@ -110,6 +113,8 @@ class Draughtsman {
                 std::vector<double> all;
                 std::istringstream words(t);
                 for (std::string word; words >> word;) {
+                    if (word.ends_with(';'))
+                        word.pop_back();
                     const auto mm = read_length(word, r_.unit);
                     if (!mm)
                         return tl::unexpected(mm.error());
@@ -154,16 +159,36 @@ class Draughtsman {
         add_row(b_.cam->bearings, FeatureKind::cam, places("cam_at").value_or(at), bearings);
     }
 
+    void add_drive() {
+        if (const auto gears = angle("pressure_angle"))
+            b_.cam_drive = CamDrive{0, 0, 0, {}, *gears};
+        else if (const auto pitch = length("chain_pitch"))
+            b_.cam_drive = CamDrive{count("crank_teeth").value_or(0), count("cam_teeth").value_or(0), *pitch,
+                                    length("chain_length"), 0};
+        const auto shell = length("shell"), journal = length("journal");
+        if (shell && journal)
+            b_.main_bearing = MainBearing{*shell, *journal};
+    }
+
     void add_banks() {
         const std::size_t layout = choice("layout").value_or(0);
         const double between = layout == 2 ? 180 * radians_per_degree : angle("angle").value_or(0);
         const auto height = size("deck_height");
         const auto flatness = length("deck_flatness");
-        const std::vector<std::string> ids =
-            layout == 0 ? std::vector<std::string>{"C"} : std::vector<std::string>{"R", "L"};
+        std::vector<std::string> ids = layout == 0 ? std::vector<std::string>{"C"} : std::vector<std::string>{"R", "L"};
+        if (const auto called = text("banks")) {
+            std::istringstream words(*called);
+            std::vector<std::string> names{std::istream_iterator<std::string>(words), {}};
+            if (names.size() != ids.size())
+                fault("banks", "banks: “" + *called + "” names " + std::to_string(names.size()),
+                      ids.size() == 1 ? "one name: C" : "two names: R L");
+            else
+                ids = std::move(names);
+        }
         for (const std::string& id : ids) {
             BankBlueprint bank;
             bank.id = id;
+            mirrored_ = ids.size() > 1 ? ids.back() : std::string();
             bank.angle = layout == 0 ? 0 : side_of(id) * between / 2;
             bank.deck_height = height.value_or(Tolerance{});
             bank.deck_flatness = flatness;
@@ -173,8 +198,8 @@ class Draughtsman {
     }
 
     /// A mirrored bank has its across turned round.
-    static double side_of(const std::string& bank) { return bank == "L" ? -1 : 1; }
-    double behind(const std::string& bank) { return bank == "L" ? length("stagger", 0) : 0; }
+    [[nodiscard]] double side_of(const std::string& bank) const { return bank == mirrored_ ? -1 : 1; }
+    double behind(const std::string& bank) { return bank == mirrored_ ? length("stagger", 0) : 0; }
 
     /// An oblong with its corners cut, where how far it reaches beyond the outer bores and to either side is known.
     void add_outline(BankBlueprint& bank) {
@@ -210,11 +235,11 @@ class Draughtsman {
             if (lifter && lifters > 0)
                 add_lifters(bank, lifters, *lifter);
         }
-        if (const auto origin = text("origin")) {
+        if (const auto origin = text("origin"); origin && *origin != "none") {
             b_.origin_dowel = FeatureId::parse(*origin);
             if (!b_.origin_dowel || !b_.hole(*b_.origin_dowel))
                 fault("origin", "origin: “" + *origin + "” is none of the dowels", words_of("origin"));
-        } else if (!b_.dowels.empty()) {
+        } else if (!origin && !b_.dowels.empty()) {
             b_.origin_dowel = b_.dowels.front().id;
         }
     }
@@ -240,12 +265,14 @@ class Draughtsman {
     }
 
     /// The maker's number of a cylinder. @param i from the front of its bank, from 0
-    int cylinder(const std::string& bank, int i) {
+    std::optional<int> cylinder(const std::string& bank, int i) {
+        if (choice("numbering") == 2)
+            return std::nullopt;
         const std::size_t one = choice("number_one").value_or(0); // front right, front left, rear right, rear left
         const int k = one >= 2 ? cylinders_ - 1 - i : i;
         if (b_.banks.size() == 1)
             return k + 1;
-        const bool leads = (bank == "R") == (one % 2 == 0);
+        const bool leads = (bank != mirrored_) == (one % 2 == 0);
         return choice("numbering").value_or(0) == 0 ? 2 * k + (leads ? 1 : 2) : k + 1 + (leads ? 0 : cylinders_);
     }
 
@@ -272,10 +299,8 @@ class Draughtsman {
                 into = *t;
             return true;
         };
-        if (id.kind == FeatureKind::deck) {
-            const auto bank = std::ranges::find(b_.banks, id.bank, &BankBlueprint::id);
-            return bank != b_.banks.end() && what == "height" && set_size(bank->deck_height);
-        }
+        if (id.kind == FeatureKind::deck)
+            return change_deck(id.bank, what, key);
         if (id.kind == FeatureKind::main || id.kind == FeatureKind::cam) {
             if (id.kind == FeatureKind::cam && !b_.cam)
                 return false;
@@ -289,6 +314,15 @@ class Draughtsman {
         const auto hole = std::ranges::find(list, id, &HoleBlueprint::id);
         if (hole == list.end())
             return false;
+        if (what == "absent") {
+            if (text(key) == "yes")
+                absent_.push_back(id);
+            return true;
+        }
+        if (what == "angle" && id.kind == FeatureKind::lifter) {
+            hole->angle = angle(key);
+            return true;
+        }
         if (what == "cylinder" && id.kind == FeatureKind::bore) {
             const auto number = read_number(r_.figures.at(key));
             if (number && *number >= 1 && *number <= 1000 && *number == std::floor(*number))
@@ -303,6 +337,73 @@ class Draughtsman {
                                   : false;
     }
 
+    bool change_deck(const std::string& id, const std::string& what, const std::string& key) {
+        const auto bank = std::ranges::find(b_.banks, id, &BankBlueprint::id);
+        if (bank == b_.banks.end())
+            return false;
+        if (what == "height") {
+            bank->deck_height = size(key).value_or(bank->deck_height);
+        } else if (what == "flatness") {
+            bank->deck_flatness = length(key);
+        } else if (what == "angle") {
+            bank->angle = angle(key).value_or(bank->angle);
+        } else if (what == "outline") {
+            const auto all = places(key);
+            if (all && (all->size() < 6 || all->size() % 2 != 0))
+                fault(key, key + " holds " + std::to_string(all->size()) + " numbers",
+                      "along and across of each corner in order, three corners or more");
+            else if (all) {
+                bank->deck_outline.clear();
+                for (std::size_t i = 0; i + 1 < all->size(); i += 2)
+                    bank->deck_outline.push_back({(*all)[i], (*all)[i + 1]});
+                bank->outline_assumed = false;
+            }
+        } else {
+            return false;
+        }
+        return true;
+    }
+
+    /// What only the drawing needs is judged by nobody: sizes lose their limits, holes their place.
+    void leave_out_what_is_assumed() {
+        for (const FeatureId& id : absent_)
+            for (auto* list : {&b_.dowels, &b_.bores, &b_.lifters})
+                std::erase_if(*list, [&](const HoleBlueprint& h) { return h.id == id; });
+        const auto assumed = [&](const std::string& id, const char* what, std::initializer_list<const char*> figures) {
+            const std::string own = id + "/" + what;
+            return text(own) ? r_.assumed(own)
+                             : std::ranges::any_of(figures, [&](const char* key) { return r_.assumed(key); });
+        };
+        const auto bare = [&](const std::string& id, const char* what, const char* figure, Tolerance& size) {
+            if (assumed(id, what, {figure}))
+                size.lower = size.upper = std::nullopt;
+        };
+        for (BankBlueprint& bank : b_.banks) {
+            const std::string deck = FeatureId{FeatureKind::deck, bank.id, 0}.text();
+            bare(deck, "height", "deck_height", bank.deck_height);
+            if (assumed(deck, "flatness", {"deck_flatness"}))
+                bank.deck_flatness.reset();
+        }
+        for (MainBlueprint& main : b_.mains)
+            bare(main.id.text(), "size", "main_size", main.diameter);
+        if (b_.cam)
+            for (MainBlueprint& bearing : b_.cam->bearings)
+                bare(bearing.id.text(), "size", "cam_size", bearing.diameter);
+        const auto holes = [&](std::vector<HoleBlueprint>& list, const char* size,
+                               std::initializer_list<const char*> along, std::initializer_list<const char*> across) {
+            for (HoleBlueprint& hole : list) {
+                const std::string id = hole.id.text();
+                bare(id, "size", size, hole.diameter);
+                hole.place_assumed = assumed(id, "along", along) || assumed(id, "across", across);
+            }
+        };
+        holes(b_.bores, "bore", {"pitch", "first_bore", "stagger"}, {});
+        holes(b_.dowels, "dowel_size", {"dowel_first", "dowel_apart", "stagger"}, {"dowel_across"});
+        holes(b_.lifters, "lifter_size",
+              {"lifter_first", "lifter_pitch", "lifter_pair", "pitch", "first_bore", "stagger"},
+              {"lifter_across", "lifter_angle", "cam"});
+    }
+
     void look_for_strangers() {
         for (const auto& [key, typed] : r_.figures)
             if (key.find('/') == std::string::npos &&
@@ -315,118 +416,15 @@ class Draughtsman {
     Blueprint b_;
     int cylinders_ = 0;
     double pitch_ = 0, first_bore_ = 0; // mm
+    std::string mirrored_;              // the bank whose across is turned round; empty of one bank
+    std::vector<FeatureId> absent_;
     Faults faults_;
 };
 
 } // namespace
 
-const std::vector<RecipeFigure>& recipe_figures() {
-    using enum RecipeKind;
-    static const std::vector<RecipeFigure> all{
-        {"name", "what the shop calls it", text},
-        {"material", "grey iron, compacted iron or aluminium", choice, {"grey_iron", "compacted_iron", "aluminium"}},
-        {"layout", "inline, V or opposed", choice, {"inline", "v", "opposed"}},
-        {"angle", "angle between the banks, degrees", angle},
-        {"cylinders", "cylinders in a bank", count, {}, 16},
-        {"bore", "bore with its limits: 95 +0.02 0", size},
-        {"pitch", "from one bore to the next", length},
-        {"first_bore", "the front bore of the right bank, along", length},
-        {"stagger", "how far the left bank stands behind the right", length},
-        {"numbering", "odd and even, or one bank after the other", choice, {"odd_even", "bank_after_bank"}},
-        {"number_one", "where cylinder 1 is", choice, {"front_right", "front_left", "rear_right", "rear_left"}},
-        {"deck_height", "deck height with its limits: 215 ±0.05", size},
-        {"deck_flatness", "flatness of the deck", length},
-        {"mains", "main bearings", count, {}, 30},
-        {"main_size", "housing bore of the mains with its limits: 70 H6", size},
-        {"first_main", "the front main, along", length},
-        {"main_pitch", "from one main to the next", length},
-        {"main_at", "the mains along, one after the other", lengths},
-        {"clocking", "what sets the block upright: cam, pan rail or decks", choice, {"cam", "panrail", "decks"}},
-        {"cam", "cam to crankshaft", length},
-        {"cam_side", "cam off the middle plane, degrees", angle},
-        {"cam_size", "cam bearings with their limits", size},
-        {"cam_at", "the cam bearings along", lengths},
-        {"lifters", "lifters for each cylinder", count, {}, 8},
-        {"lifter_size", "lifter bores with their limits", size},
-        {"lifter_angle", "lifters off upright, degrees", angle},
-        {"lifter_first", "the front lifter of the right bank, along", length},
-        {"lifter_pitch", "from one cylinder's lifters to the next's", length},
-        {"lifter_pair", "from one lifter of a cylinder to the next", length},
-        {"lifter_across", "lifters off the crankshaft's plane", length},
-        {"dowels", "dowels of each deck", count, {}, 8},
-        {"dowel_size", "dowel holes with their limits", size},
-        {"dowel_first", "the front dowel of the right bank, along", length},
-        {"dowel_apart", "from one dowel to the next", length},
-        {"dowel_across", "the right bank's dowels across", length},
-        {"origin", "the dowel that x begins at", text},
-        {"outline_ends", "deck beyond the outer bores' centres", length},
-        {"outline_side", "deck to either side of the bores' plane", length},
-        {"outline_corner", "how far its corners are cut", length},
-    };
-    return all;
-}
-
-std::vector<std::string> lacking(const Recipe& recipe) {
-    const auto typed = [&](const char* key) {
-        const auto found = recipe.figures.find(key);
-        return found == recipe.figures.end() ? std::string() : std::string(trimmed(found->second));
-    };
-    const auto some = [&](const char* count) { return !typed(count).empty() && typed(count) != "0"; };
-    const bool by_cam = typed("clocking").empty() || typed("clocking") == "cam";
-    const std::array<std::pair<const char*, bool>, 11> wanted{
-        {{"layout", true},
-         {"angle", typed("layout") == "v"},
-         {"cylinders", true},
-         {"bore", true},
-         {"pitch", true},
-         {"deck_height", true},
-         {"main_size", true},
-         {"cam", by_cam || (some("lifters") && typed("lifter_across").empty())},
-         {"cam_size", by_cam},
-         {"lifter_size", some("lifters")},
-         {"dowel_size", some("dowels")}}};
-    std::vector<std::string> keys;
-    for (const auto& [key, is] : wanted)
-        if (is && typed(key).empty())
-            keys.emplace_back(key);
-    return keys;
-}
-
 Result<Blueprint> draw(const Recipe& recipe, const std::string& file) {
     return Draughtsman(recipe, file).draw();
-}
-
-Result<Blueprint> blueprint_from(std::string_view text, const std::string& file) {
-    if (text.find("\"pallix-recipe\"") == std::string_view::npos)
-        return read_blueprint(text, file);
-    return read_recipe(text, file).and_then([&](const Recipe& recipe) { return draw(recipe, file); });
-}
-
-Result<Recipe> read_recipe(std::string_view text, const std::string& file) {
-    return read_document(text, file, recipe_schema_text).and_then([&](const JsonDocument& document) -> Result<Recipe> {
-        Recipe r;
-        r.unit = *unit_from_name(document.root.value("unit", "mm"));
-        for (const auto& [key, value] : document.root["figures"].items()) {
-            r.figures[key] = value.is_string() ? value.get<std::string>() : short_number(value.get<double>());
-            const auto at = text.find('"' + key + '"'); // keys hold points, which addresses do not
-            r.lines[key] = at == std::string_view::npos ? document.lines.line("figures") : line_of_byte(text, at);
-        }
-        return r;
-    });
-}
-
-std::string write_recipe(const Recipe& recipe) {
-    Json root{{"format", "pallix-recipe"}, {"version", 1}, {"unit", std::string(unit_name(recipe.unit))}};
-    root["figures"] = Json::object();
-    const auto put = [&](const std::string& key) {
-        if (const auto found = recipe.figures.find(key); found != recipe.figures.end())
-            root["figures"][key] = found->second;
-    };
-    for (const RecipeFigure& figure : recipe_figures())
-        put(figure.key);
-    for (const auto& [key, typed] : recipe.figures)
-        root["figures"][key] = typed;
-    return root.dump(1) + "\n";
 }
 
 } // namespace pallix::block

@@ -200,8 +200,10 @@ Read read_size(std::string_view text, Unit bench) {
     return SizeReader(text, bench).read();
 }
 
-std::string size_text(const Tolerance& size, Unit unit) {
-    const auto number = [unit](double mm) { return short_number(std::round(mm / mm_per(unit) * 1e7) / 1e7); };
+std::string size_text(const Tolerance& size, Unit unit, int decimals) {
+    const auto number = [unit, one = std::pow(10.0, decimals)](double mm) {
+        return short_number(std::round(mm / mm_per(unit) * one) / one);
+    };
     std::string text = number(size.nominal);
     const auto deviation = [&](const std::optional<double>& mm) {
         if (mm)

@@ -15,8 +15,9 @@ namespace pallix::block {
 /// @return the reason in words where the text cannot be read
 [[nodiscard]] tl::expected<Tolerance, std::string> read_size(std::string_view text, Unit bench);
 
-/// A size in the shortest of those ways: `58 +0.018 0`, `215 ±0.05`, in the unit without naming it.
-[[nodiscard]] std::string size_text(const Tolerance& size, Unit unit);
+/// A size in the shortest of those ways: `58 +0.018 0`, `215 ±0.05`, in the unit without naming it, with so many
+/// decimals at most.
+[[nodiscard]] std::string size_text(const Tolerance& size, Unit unit, int decimals = 7);
 
 /// Standard tolerance of ISO 286-1, mm (the table is from memory; block/size_text_test.cpp holds it against the
 /// standard's own formula).

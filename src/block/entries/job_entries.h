@@ -20,6 +20,8 @@ struct JobOpened {
     std::string customer;
     std::string blueprint_file;
     std::string blueprint; ///< the file's text
+    std::string engine{};  ///< of the shelf that it was drawn from; empty: from a file
+    int revision = 0;      ///< of that engine, from 1
     bool operator==(const JobOpened&) const = default;
 };
 template <>
@@ -29,6 +31,11 @@ inline void fields(Fields& f, JobOpened& p) {
     f.text("customer", p.customer);
     f.text("blueprint_file", p.blueprint_file);
     f.text("blueprint", p.blueprint, long_text);
+    f.text_if("engine", p.engine);
+    if (f.left_out("revision", p.revision == 0))
+        p.revision = 0;
+    else
+        f.whole("revision", p.revision, {1, 1e6});
 }
 
 /// Another blueprint in the place of the one before it, from the job's beginning on: everything is worked out anew from

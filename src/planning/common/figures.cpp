@@ -32,9 +32,6 @@ constexpr double mm3_per_cm3 = 1000, um_per_mm = 1000;
 constexpr double smallest_size = 5; // mm
 constexpr double far_off = 0.1;     // of the size
 
-std::string kind_in(std::string_view address) {
-    return std::string(address.substr(0, address.find('/')));
-}
 std::string field_in(std::string_view address, const std::optional<FeatureId>& marked) {
     std::string field(address.substr(std::min(address.size(), address.find('/') + 1)));
     if (const auto star = field.find('*'); star != std::string::npos)
@@ -202,6 +199,14 @@ InsertMeasured insert_of(const JobState& state, const FeatureId& bore) {
 }
 
 } // namespace
+
+std::string kind_in(std::string_view address) {
+    return std::string(address.substr(0, address.find('/')));
+}
+
+double outside(FigureUnit unit, double value) {
+    return value / inside(unit, 1);
+}
 
 std::optional<Payload> standing(const JobState& state, std::string_view kind, const std::optional<FeatureId>& marked) {
     if (kind == entry_kind<TunnelPolicy>)

@@ -38,6 +38,11 @@ struct Figure {
     block::FieldValue value;
 };
 
+/// The kind of entry that an address names.
+[[nodiscard]] std::string kind_in(std::string_view address);
+/// A figure as it is typed in its unit. @param inside mm, mm³, rad, of 1
+[[nodiscard]] double outside(FigureUnit unit, double inside);
+
 /// The entry of a kind as it stands in a job, with what is usual where nothing was chosen.
 /// @param marked the bore that is spoken of, for figures of one bore
 /// @return nothing for kinds that no plan stands on

@@ -259,6 +259,8 @@ std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLi
                                  origin_dowel(*intake_of(state).blueprint, *e));
             f.points = bore_points(*hole, axis);
             f.top = top_centre(*hole, axis);
+            if (!hole->place_known) // nobody says where it should be: no way to go
+                f.blueprint = *f.top;
             f.diameter = hole->diameter();
             for (const block::HoleLevel& level : hole->levels)
                 f.worn = std::max(f.worn, level.diameter);

@@ -231,7 +231,8 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
         n.nominal = meant.diameter.nominal;
         const block::Evaluation* e = before_cuts(state, meant.id);
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
-            n.error = hole->error;
+            if (hole->place_known)
+                n.error = hole->error;
             n.from_dowel = hole->from_dowel;
             n.v_cam = hole->v_cam;
             n.clean_blueprint = hole->clean_blueprint;

@@ -150,7 +150,7 @@ std::vector<PositionError> position_errors(const block::Blueprint& blueprint,
                                            const std::vector<block::HoleResult>& holes, const std::string& bank) {
     std::vector<PositionError> errors;
     for (const block::HoleResult& h : holes)
-        if (h.id.bank == bank) {
+        if (h.id.bank == bank && h.place_known) {
             const block::HoleBlueprint& meant = *blueprint.hole(h.id);
             errors.push_back({h.id, {meant.u, meant.v}, h.error});
         }
@@ -161,7 +161,7 @@ std::optional<DowelPair> dowel_pair(const block::Blueprint& blueprint, const std
                                     const std::string& bank) {
     std::vector<const block::DowelResult*> row;
     for (const block::DowelResult& d : dowels)
-        if (d.id.bank == bank)
+        if (d.id.bank == bank && d.place_known)
             row.push_back(&d);
     if (row.size() < 2)
         return std::nullopt;

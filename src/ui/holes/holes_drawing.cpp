@@ -66,12 +66,12 @@ std::optional<Vec2> HolesDrawing::error_of(const FeatureId& id) const {
     if (id.kind == FeatureKind::dowel) {
         if (tunnel_of(state).latest)
             for (const auto& d : tunnel_of(state).latest->evaluation.dowels)
-                if (d.id == id)
+                if (d.id == id && d.place_known)
                     return Vec2{d.du, d.dv};
         return std::nullopt;
     }
     const block::HoleResult* hole = result_of(state, id);
-    if (!hole)
+    if (!hole || !hole->place_known)
         return std::nullopt;
     return from_dowel_ && hole->from_dowel ? *hole->from_dowel : hole->error;
 }

@@ -153,18 +153,21 @@ QString HolesPage::where() const {
     if (!hole)
         return tr("Not probed.");
     const metrology::Vec2 error = from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
-    QString words = qt(wording::position_words(*intake_of(state).blueprint->bank(bank_), error, l));
+    QString words = hole->place_known ? qt(wording::position_words(*intake_of(state).blueprint->bank(bank_), error, l))
+                                      : tr("The blueprint does not say where it should be");
     const planning::Certainty* sure = context_.session.certainty_of_latest();
     const bool cylinder = marked_->kind == FeatureKind::bore;
     const auto& list =
         cylinder ? tunnel_of(state).latest->evaluation.bores : tunnel_of(state).latest->evaluation.lifters;
     const std::string address = (cylinder ? "bores[" : "lifters[") + std::to_string(hole - list.data()) + "]";
-    if (const auto u = sure ? sure->values.of(address + ".dv") : std::nullopt)
+    if (const auto u = sure && hole->place_known ? sure->values.of(address + ".dv") : std::nullopt)
         words += tr(" (±%1)").arg(qt(l.fine(2 * *u)));
     if (hole->v_cam)
         words += tr("; %1 from the plane through the cam").arg(qt(l.signed_with_unit(*hole->v_cam)));
-    words += tr(".  Cleans up at %1 anywhere, %2 about its top, %3 about the blueprint.")
-                 .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)), qt(l.plain(hole->clean_blueprint)));
+    words += tr(".  Cleans up at %1 anywhere, %2 about its top")
+                 .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)));
+    words += hole->place_known ? tr(", %1 about the blueprint.").arg(qt(l.plain(hole->clean_blueprint)))
+                               : QStringLiteral(".");
     return tunnel_of(state).probe_stale() ? tr("Stale, the tunnel was cut since: %1").arg(words) : words;
 }
 

@@ -54,6 +54,11 @@ std::vector<std::string> blueprint_sentences(const block::Blueprint& b, const Le
         if (bank.outline_assumed)
             out.push_back("No outline of the " + feature_words(b, {block::FeatureKind::deck, bank.id, 0}) +
                           ": a box round its bores is drawn.");
+    for (const auto& [list, words] :
+         {std::pair(&b.dowels, "dowels"), std::pair(&b.bores, "cylinders"), std::pair(&b.lifters, "lifters")})
+        if (std::ranges::any_of(*list, &block::HoleBlueprint::place_assumed))
+            out.push_back(std::string("Nobody stated where all ") + words +
+                          " stand: they are drawn somewhere, and their places are not judged.");
     for (const block::FeatureId& bare : planning::without_limits(b))
         out.push_back(capitalised(feature_words(b, bare)) +
                       " has no limits: it is measured, and not judged by its size.");

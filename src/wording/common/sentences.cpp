@@ -162,7 +162,8 @@ std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBl
 namespace {
 
 std::string words(const block::JobOpened& p, const LengthText&) {
-    return "job opened from " + p.blueprint_file;
+    return p.engine.empty() ? "job opened from " + p.blueprint_file
+                            : "job opened from the engine " + p.engine + ", revision " + std::to_string(p.revision);
 }
 
 std::string words(const block::BlueprintAmended& p, const LengthText&) {

@@ -55,9 +55,10 @@ std::string hole_table(const std::string& title, const std::vector<block::HoleRe
             round = std::max(round, level.roundness_mz);
         const std::string second =
             lifters ? (h.v_cam ? l.with_sign(*h.v_cam) : "") : (h.cylinder ? std::to_string(*h.cylinder) : "");
-        table.add({h.id.text(), second, l.plain(h.centre.x), l.plain(h.centre.y), l.with_sign(h.error.x),
-                   l.with_sign(h.error.y), l.plain(h.diameter()), l.with_sign(h.taper()), l.plain(round),
-                   l.plain(h.clean_free), l.plain(h.clean_top), l.plain(h.clean_blueprint)});
+        table.add({h.id.text(), second, l.plain(h.centre.x), l.plain(h.centre.y),
+                   h.place_known ? l.with_sign(h.error.x) : "", h.place_known ? l.with_sign(h.error.y) : "",
+                   l.plain(h.diameter()), l.with_sign(h.taper()), l.plain(round), l.plain(h.clean_free),
+                   l.plain(h.clean_top), h.place_known ? l.plain(h.clean_blueprint) : ""});
     }
     return title + "\n" + table.text();
 }
@@ -98,8 +99,8 @@ std::string evaluation_table(const block::Blueprint& blueprint, const block::Eva
         out += "Dowels\n";
         Table dowels({"dowel", "u", "v", "diameter", "u error", "v error"});
         for (const block::DowelResult& d : e.dowels)
-            dowels.add(
-                {d.id.text(), l.plain(d.u), l.plain(d.v), l.plain(d.diameter), l.with_sign(d.du), l.with_sign(d.dv)});
+            dowels.add({d.id.text(), l.plain(d.u), l.plain(d.v), l.plain(d.diameter),
+                        d.place_known ? l.with_sign(d.du) : "", d.place_known ? l.with_sign(d.dv) : ""});
         out += dowels.text();
     }
     out += hole_table("Cylinders", e.bores, l);
