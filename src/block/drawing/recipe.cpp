@@ -22,7 +22,7 @@ class Draughtsman {
   public:
     Draughtsman(const Recipe& recipe, std::string file) : r_(recipe), file_(std::move(file)) {}
 
-    Result<Blueprint> draw() {
+    tl::expected<Blueprint, std::vector<FigureFault>> draw() {
         for (const std::string& key : lacking(r_))
             fault(key, key + " is missing", words_of(key));
         b_.source = R"({"drawn_from":)" + write_recipe(r_) + "}";
@@ -40,7 +40,12 @@ class Draughtsman {
         look_for_strangers();
         if (!faults_.empty())
             return tl::unexpected(std::move(faults_));
-        return read_blueprint(write_blueprint(b_), file_); // what a file may not hold is not drawn either
+        auto read = read_blueprint(write_blueprint(b_), file_); // what a file may not hold is not drawn either
+        if (read)
+            return std::move(*read);
+        for (const Fault& f : read.error())
+            faults_.push_back({"", f});
+        return tl::unexpected(std::move(faults_));
     }
 
   private:
@@ -48,7 +53,8 @@ class Draughtsman {
 
     void fault(const std::string& key, std::string what, std::string expected) {
         const auto line = r_.lines.find(key);
-        faults_.push_back({file_, line == r_.lines.end() ? 0 : line->second, std::move(what), std::move(expected)});
+        faults_.push_back(
+            {key, {file_, line == r_.lines.end() ? 0 : line->second, std::move(what), std::move(expected)}});
     }
     static std::string words_of(const std::string& key) {
         const auto& all = recipe_figures();
@@ -418,13 +424,22 @@ class Draughtsman {
     double pitch_ = 0, first_bore_ = 0; // mm
     std::string mirrored_;              // the bank whose across is turned round; empty of one bank
     std::vector<FeatureId> absent_;
-    Faults faults_;
+    std::vector<FigureFault> faults_;
 };
 
 } // namespace
 
-Result<Blueprint> draw(const Recipe& recipe, const std::string& file) {
+tl::expected<Blueprint, std::vector<FigureFault>> draw_figures(const Recipe& recipe, const std::string& file) {
     return Draughtsman(recipe, file).draw();
+}
+
+Result<Blueprint> draw(const Recipe& recipe, const std::string& file) {
+    return draw_figures(recipe, file).map_error([](const std::vector<FigureFault>& wrong) {
+        Faults faults;
+        for (const FigureFault& f : wrong)
+            faults.push_back(f.fault);
+        return faults;
+    });
 }
 
 } // namespace pallix::block

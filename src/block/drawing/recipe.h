@@ -4,6 +4,7 @@
 #include "block/blueprint.h"
 
 #include <map>
+#include <set>
 
 namespace pallix::block {
 
@@ -41,6 +42,7 @@ enum class RecipeKind { text, choice, count, length, angle, size, lengths };
 
 struct RecipeFigure {
     const char* key;
+    const char* brief; ///< beside its number on a drawing
     const char* words; ///< what a sheet calls it
     RecipeKind kind = RecipeKind::length;
     std::vector<std::string> choices{};
@@ -58,6 +60,24 @@ struct RecipeFigure {
 /// @param file the name used in messages
 /// @return all faults where a figure cannot be read, or belongs to nothing
 [[nodiscard]] Result<Blueprint> draw(const Recipe& recipe, const std::string& file);
+
+/// What is wrong with a figure; of the block as a whole where the key is empty.
+struct FigureFault {
+    std::string key;
+    Fault fault;
+};
+[[nodiscard]] tl::expected<Blueprint, std::vector<FigureFault>> draw_figures(const Recipe& recipe,
+                                                                             const std::string& file);
+
+/// What can be drawn before everything is stated.
+struct Sketch {
+    Blueprint blueprint;
+    std::set<std::string> stand_ins;          ///< figures that nobody stated, and that were needed
+    std::map<std::string, std::string> wrong; ///< figures that were left out, and why; the block's under an empty key
+    [[nodiscard]] bool whole() const { return stand_ins.empty() && wrong.empty(); }
+};
+/// Draws what is stated, with something in the usual proportion for what there must be.
+[[nodiscard]] Sketch sketch(const Recipe& recipe);
 
 /// A blueprint from a file of either kind: a blueprint as it stands, or one drawn from a recipe.
 [[nodiscard]] Result<Blueprint> blueprint_from(std::string_view text, const std::string& file);

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/blueprint_check.h"
 
+#include "planning/common/chain_drive.h"
 #include "planning/common/place.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace pallix::planning {
@@ -155,6 +157,30 @@ class Checker {
 
 std::vector<BlueprintDoubt> doubts_of(const block::Blueprint& blueprint) {
     return Checker(blueprint).run();
+}
+
+std::vector<BlueprintDoubt> doubts_of(const block::Blueprint& b, const block::EngineFigures& figures) {
+    std::vector<BlueprintDoubt> doubts = doubts_of(b);
+    if (figures.stroke && figures.rod && figures.pin_height)
+        for (const block::BankBlueprint& bank : b.banks) {
+            const double below = bank.deck_height.nominal - (*figures.stroke / 2 + *figures.rod + *figures.pin_height);
+            if (below > lowest_crown || below < -highest_crown)
+                doubts.push_back({Kind::stack, {block::FeatureKind::deck, bank.id, 0}, {}, below});
+        }
+    if (b.cam && b.cam_drive && b.cam_drive->pitch > 0 && b.cam_drive->chain_length) {
+        const ChainDrive chain{b.cam_drive->teeth_crank, b.cam_drive->teeth_cam, b.cam_drive->pitch};
+        const double over = *b.cam_drive->chain_length - chain_length(chain, std::hypot(b.cam->y, b.cam->z));
+        if (std::abs(over) > b.cam_drive->pitch) // a link more or less
+            doubts.push_back({Kind::chain, {block::FeatureKind::cam, "", 1}, {}, over});
+    }
+    return doubts;
+}
+
+std::string doubt_id(const BlueprintDoubt& doubt) {
+    constexpr std::array kinds{"overlap",      "thin_wall",   "over_edge", "unlike", "uneven",
+                               "not_mirrored", "wide_window", "stack",     "chain"};
+    return kinds[static_cast<std::size_t>(doubt.kind)] + (" " + doubt.about.text()) +
+           (doubt.other ? " " + doubt.other->text() : "");
 }
 
 std::vector<FeatureId> without_limits(const block::Blueprint& b) {

@@ -10,6 +10,7 @@ namespace pallix::planning {
 /// A figure that goes with an engine, whichever block of it lies on the bench.
 struct UsualFigure {
     const char* address; ///< as in `figures`: kind of entry, a stroke, field
+    const char* brief;   ///< beside its number on a drawing
     const char* words;   ///< what a sheet calls it
 };
 

@@ -31,6 +31,12 @@ std::string doubt_words(const block::Blueprint& b, const planning::BlueprintDoub
                " from what it is between the others.";
     case not_mirrored:
         return about + " lies " + l.with_unit(d.by) + " from where " + other + " would be in a mirror.";
+    case stack:
+        return "Half the stroke, rod and pin height end " + l.with_unit(std::abs(d.by)) +
+               (d.by < 0 ? " above the " : " below the ") + feature_words(b, d.about) + ".";
+    case chain:
+        return "The chain is " + l.with_unit(std::abs(d.by)) + (d.by < 0 ? " too short" : " too long") +
+               " for the cam's distance.";
     case wide_window:
         break;
     }
