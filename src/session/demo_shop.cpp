@@ -1,19 +1,45 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/demo_shop.h"
 
+#include "planning/common/usual_figures.h"
 #include "session/session.h"
 #include "workshop/harbour.h"
 
+#include <map>
+
 namespace pallix::session {
+namespace {
+
+/// The engines that the jobs are of, each with what its first job states.
+storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<workshop::DemoJob>& jobs) {
+    std::map<std::string, block::Engine> engines;
+    std::map<std::string, std::string> since;
+    for (const workshop::DemoJob& job : jobs)
+        if (auto engine = planning::engine_of(job.entries)) {
+            for (const auto& [key, typed] : engine->recipe.figures)
+                engine->recipe.origins[key].source = block::FigureSource::sheet;
+            const std::string name = engine->name();
+            since.emplace(name, job.entries.front().time);
+            engines.emplace(name, std::move(*engine));
+        }
+    for (const auto& [name, engine] : engines)
+        if (const auto kept = book.engines().keep(engine, QString::fromStdString(since[name]), QStringLiteral("Marit"));
+            !kept)
+            return tl::unexpected(kept.error());
+    return {};
+}
+
+} // namespace
 
 storage::BookResult<void> fill_with_demo(storage::ShopBook& book) {
-    for (const workshop::DemoJob& job : workshop::harbour_jobs())
+    const std::vector<workshop::DemoJob> jobs = workshop::harbour_jobs();
+    for (const workshop::DemoJob& job : jobs)
         if (auto created = book.create_job(job.entries); !created)
             return tl::unexpected(created.error());
     for (const block::Instrument& instrument : workshop::harbour_instruments())
         if (auto saved = book.save_instrument(instrument); !saved)
             return saved;
-    return {};
+    return fill_shelf(book, jobs);
 }
 
 } // namespace pallix::session

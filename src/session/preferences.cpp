@@ -17,6 +17,7 @@ const auto usual_stack =
     QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
                    "0.03 mm 0.02 mm 0.02 mm");
 const auto key_bar = QStringLiteral("bench/bar_and_jacks");
+const auto key_draft = QStringLiteral("board/draft");
 const auto key_size = QStringLiteral("window/size");
 const auto key_touch = QStringLiteral("window/touch");
 constexpr double smallest_size = 0.8, largest_size = 2;
@@ -50,6 +51,14 @@ void Preferences::set_theme(Theme theme) {
     theme_ = theme;
     settings_->setValue(key_theme, theme == Theme::dark ? QStringLiteral("dark") : QStringLiteral("light"));
     Q_EMIT theme_changed();
+}
+
+QString Preferences::draft() const {
+    return settings_->value(key_draft).toString();
+}
+
+void Preferences::set_draft(const QString& engine) {
+    settings_->setValue(key_draft, engine);
 }
 
 QString Preferences::person() const {

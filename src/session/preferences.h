@@ -43,6 +43,9 @@ class Preferences : public QObject {
     /// Diameter of the boring bar and where its jacks stand, as typed.
     QString bar_and_jacks() const;
     void set_bar_and_jacks(const QString& typed);
+    /// The engine on the drawing board that is not on the shelf yet, as a file has it.
+    QString draft() const;
+    void set_draft(const QString& engine);
     /// How large everything is shown: 1 is 100 %.
     double size() const;
     void set_size(double size); ///< from 0.8 to 2

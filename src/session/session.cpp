@@ -13,6 +13,7 @@
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"
+#include "planning/common/usual_figures.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/decks/deck_shape.h"
 #include "planning/readings/log_doubts.h"
@@ -226,12 +227,41 @@ Outcome Session::new_job(const QString& title, const QString& customer, const bl
     asks_ = !sure && !doubts.empty();
     if (asks_)
         return tl::unexpected(std::move(doubts));
-    Payload opened =
-        block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file, read->source};
-    if (const auto faults = block::faults_in(opened); !faults.empty())
-        return tl::unexpected(
-            one_fault("the job's " + faults.front().field + " " + faults.front().what, faults.front().expected));
-    auto job = book_.create_job({entry_of(std::move(opened), 1, clock_())});
+    return create_job(
+        block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file, read->source},
+        {});
+}
+
+Outcome Session::new_job(const QString& title, const QString& customer, const block::Engine& engine, int revision) {
+    asks_ = false;
+    const auto drawn = block::draw(engine.recipe, engine.name());
+    if (!drawn)
+        return tl::unexpected(drawn.error());
+    auto usual = planning::usual_entries(engine, *drawn);
+    if (!usual)
+        return tl::unexpected(usual.error());
+    block::JobOpened opened{title.trimmed().toStdString(), customer.trimmed().toStdString(),
+                            engine.name() + ".pallix-engine.json", drawn->source};
+    if (revision > 0) {
+        opened.engine = engine.name();
+        opened.revision = revision;
+    }
+    return create_job(std::move(opened), std::move(*usual));
+}
+
+/// @param more what the job begins with
+Outcome Session::create_job(block::JobOpened opened, std::vector<block::Payload> more) {
+    std::vector<block::Entry> entries;
+    more.insert(more.begin(), Payload(std::move(opened)));
+    entries.reserve(more.size());
+    const std::string now = clock_();
+    for (Payload& payload : more) {
+        if (const auto faults = block::faults_in(payload); !faults.empty())
+            return tl::unexpected(
+                one_fault("the job's " + faults.front().field + " " + faults.front().what, faults.front().expected));
+        entries.push_back(entry_of(std::move(payload), static_cast<std::int64_t>(entries.size()) + 1, now));
+    }
+    auto job = book_.create_job(entries);
     if (!job)
         return tl::unexpected(as_faults(job.error()));
     return open_job(*job);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/drawing/engine.h"
 #include "block/fault.h"
 #include "block/forward.h"
 #include "block/ledger.h"
@@ -72,6 +73,10 @@ class Session : public QObject {
     /// @param sure the person was asked about what is doubtful of the blueprint
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint,
                                   bool sure = false);
+    /// A new job of an engine: its block, and what its jobs begin with.
+    /// @param revision of the shelf; 0 where it is not on it
+    [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::Engine& engine,
+                                  int revision);
     /// Takes in a whole job file as a new job.
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
     void close_job();
@@ -168,6 +173,7 @@ class Session : public QObject {
     void certainty_known();        ///< the assessment now holds drawn uncertainties
 
   private:
+    [[nodiscard]] Outcome create_job(block::JobOpened opened, std::vector<block::Payload> more);
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
     void keep_forecasts(std::vector<block::Payload>& payloads);

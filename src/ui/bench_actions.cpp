@@ -13,6 +13,8 @@
 #include "ui/dialogs/ledger_dialog.h"
 #include "ui/dialogs/measuring_dialogs.h"
 #include "ui/dialogs/route_dialogs.h"
+#include "ui/engines/board_page.h"
+#include "ui/engines/engines_view.h"
 #include "ui/files.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/reading_line.h"
@@ -50,6 +52,7 @@ void BenchWindow::build_actions() {
     build_call_menu();
     build_deck_actions();
     build_bore_actions();
+    build_engine_menu();
     build_measure_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     const auto show = [this](const QString& html) { HelpDialog(html, this).exec(); };
@@ -80,10 +83,13 @@ void BenchWindow::build_job_menu() {
     job_actions_.push_back(
         add_action(menu, tr("E&xport the whole job…"), QKeySequence(tr("Ctrl+E")), [this] { export_job(); }));
     menu->addSeparator();
-    job_actions_.push_back(add_action(menu, tr("&Save the passport…"), QKeySequence(tr("Ctrl+S")), [this] {
+    add_action(menu, tr("&Save the passport; keep the engine"), QKeySequence(tr("Ctrl+S")), [this] {
+        if (place_ == Place::engines)
+            return engines_->keep();
         go_to(Place::passport);
-        passport_->save();
-    }));
+        if (place_ == Place::passport)
+            passport_->save();
+    });
     job_actions_.push_back(add_action(menu, tr("&Print preview of the passport…"), QKeySequence(tr("Ctrl+P")), [this] {
         go_to(Place::passport);
         passport_->preview_print();
@@ -95,8 +101,18 @@ void BenchWindow::build_job_menu() {
 
 void BenchWindow::build_edit_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Edit"));
-    undo_ = add_action(menu, tr("&Undo"), QKeySequence(tr("Ctrl+Z")), [this] { done(context_.session.undo()); });
-    redo_ = add_action(menu, tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] { done(context_.session.redo()); });
+    undo_ = add_action(menu, tr("&Undo"), QKeySequence(tr("Ctrl+Z")), [this] {
+        if (place_ == Place::engines)
+            engines_->board().undo();
+        else
+            done(context_.session.undo());
+    });
+    redo_ = add_action(menu, tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] {
+        if (place_ == Place::engines)
+            engines_->board().redo();
+        else
+            done(context_.session.redo());
+    });
     menu->addSeparator();
     add_action(menu, tr("&Who is at the bench…"), {}, [this] { set_person(); });
 }
@@ -104,12 +120,12 @@ void BenchWindow::build_edit_menu() {
 void BenchWindow::build_view_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
     const std::array names{tr("The &shop"),  tr("The &block"), tr("Main &tunnel"), tr("&Decks"),
-                           tr("&Cylinders"), tr("L&ifters"),   tr("&Passport")};
+                           tr("&Cylinders"), tr("L&ifters"),   tr("&Passport"),    tr("&Engines")};
     for (std::size_t i = 0; i < names.size(); ++i) {
         const auto place = static_cast<Place>(i);
         QAction* action =
             add_action(menu, names[i], QKeySequence(Qt::Key_F2 + static_cast<int>(i)), [this, place] { go_to(place); });
-        if (place != Place::shop)
+        if (place != Place::shop && place != Place::engines)
             job_actions_.push_back(action);
     }
     menu->addSeparator();
@@ -195,6 +211,38 @@ void BenchWindow::build_bore_actions() {
     job_actions_.push_back(add_action(menu, tr("Take in a roughness &trace…"), {}, [this] { take_trace({}); }));
 }
 
+void BenchWindow::build_engine_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("E&ngine"));
+    const auto on_engines = [this](auto run) {
+        return [this, run] {
+            if (place_ != Place::engines)
+                go_to(Place::engines);
+            run(*engines_);
+        };
+    };
+    add_action(menu, tr("&New engine"), QKeySequence(tr("Ctrl+Alt+N")),
+               on_engines([](EnginesView& v) { v.begin_new(); }));
+    add_action(menu, tr("Shelf, block, what &goes with it"), QKeySequence(tr("Ctrl+Shift+E")),
+               on_engines([](EnginesView& v) {
+                   v.show_page(static_cast<EnginesView::Page>((static_cast<int>(v.page()) + 1) % 3));
+               }));
+    add_action(menu, tr("&Why it is right…"), QKeySequence(tr("Ctrl+Alt+W")),
+               on_engines([](EnginesView& v) { v.board().answer_question(); }));
+    menu->addSeparator();
+    const std::array from{tr("from the maker's &sheet"), tr("from a &drawing"), tr("&measured"), tr("from the s&hop"),
+                          tr("&assumed: it judges nothing")};
+    for (std::size_t i = 0; i < from.size(); ++i) {
+        const auto source = static_cast<block::FigureSource>(i + 1);
+        add_action(menu, tr("The figure is %1").arg(from[i]), QKeySequence(Qt::ALT | (Qt::Key_1 + static_cast<int>(i))),
+                   on_engines([source](EnginesView& v) { v.board().set_origin(source); }));
+    }
+    menu->addSeparator();
+    job_actions_.push_back(add_action(menu, tr("The open job's engine onto the &board"), {},
+                                      on_engines([](EnginesView& v) { v.take_from_job(); })));
+    job_actions_.push_back(add_action(menu, tr("Amend the job's blueprint on the b&oard"), {},
+                                      on_engines([](EnginesView& v) { v.begin_amending(); })));
+}
+
 void BenchWindow::build_measure_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Measure"));
     const auto on_line = [this](auto run) {
@@ -254,10 +302,11 @@ void BenchWindow::refresh_actions() {
         return qt(wording::entry_sentence(*entry, context_.session.state(), context_.lengths()));
     };
     const block::Entry* target = context_.session.undo_target();
-    undo_->setEnabled(target != nullptr);
-    undo_->setText(target ? tr("&Undo: strike “%1”").arg(sentence(target)) : tr("&Undo"));
+    const bool board = place_ == Place::engines; // there it takes figures back
+    undo_->setEnabled(board || target != nullptr);
+    undo_->setText(target && !board ? tr("&Undo: strike “%1”").arg(sentence(target)) : tr("&Undo"));
     stop_drawing_->setEnabled(context_.session.certainty().running());
-    redo_->setEnabled(context_.session.redo_target() != nullptr);
+    redo_->setEnabled(board || context_.session.redo_target() != nullptr);
     usual_size_->setText(tr("Usual si&ze (100 %; now %1 %)").arg(100 * context_.preferences.size(), 0, 'f', 0));
 }
 
@@ -286,7 +335,11 @@ void BenchWindow::amend_blueprint(const QString& wanted) {
         [](const block::NamedText& text) { return block::blueprint_from(text.text, text.file); });
     if (!drawn)
         return report(drawn.error());
-    block::BlueprintAmended amended{QFileInfo(file).fileName().toStdString(), drawn->source, {}};
+    amend_with(*drawn, QFileInfo(file).fileName());
+}
+
+void BenchWindow::amend_with(const block::Blueprint& drawn, const QString& name) {
+    block::BlueprintAmended amended{name.toStdString(), drawn.source, {}};
     const auto changes = context_.session.if_amended(amended, context_.preferences.unit());
     if (!changes)
         return report(changes.error());

@@ -14,6 +14,8 @@
 #include "ui/dialogs/fault_list.h"
 #include "ui/dialogs/import_log_dialog.h"
 #include "ui/dialogs/new_job_dialog.h"
+#include "ui/engines/board_page.h"
+#include "ui/engines/engines_view.h"
 #include "ui/files.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/place_card.h"
@@ -190,6 +192,16 @@ View* BenchWindow::view_of(Place place) {
         return bores(cylinders_);
     case Place::lifters:
         return bores(lifters_);
+    case Place::engines:
+        if (!engines_) {
+            built(engines_);
+            connect(engines_, &EnginesView::job_wanted, this, [this](const QString& engine) { new_job({}, engine); });
+            connect(engines_, &EnginesView::amended, this, [this](const QString& text) {
+                if (const auto drawn = block::read_blueprint(text.toStdString(), "drawing board"))
+                    amend_with(*drawn, tr("the drawing board"));
+            });
+        }
+        return engines_;
     case Place::block:
         if (!block_)
             connect(built(block_), &BlockView::feature_wanted, this, &BenchWindow::go_to_feature);
@@ -219,6 +231,11 @@ TunnelView& BenchWindow::tunnel() {
 CylindersView& BenchWindow::cylinders() {
     view_of(Place::cylinders);
     return *cylinders_;
+}
+
+EnginesView& BenchWindow::engines() {
+    view_of(Place::engines);
+    return *engines_;
 }
 
 LiftersView& BenchWindow::lifters() {
@@ -266,6 +283,7 @@ ReadingScope BenchWindow::reading_scope() {
         return scope;
     }
     case Place::shop:
+    case Place::engines:
     case Place::block:
     case Place::passport:
         break;
@@ -280,7 +298,7 @@ void BenchWindow::show_asked(const std::optional<planning::AskedReading>& asked)
 }
 
 void BenchWindow::go_to(Place place) {
-    if (place != Place::shop && !context_.session.has_job())
+    if (place != Place::shop && place != Place::engines && !context_.session.has_job())
         return;
     if (place != place_)
         call_->speak_of_the_call();
@@ -295,8 +313,11 @@ void BenchWindow::refresh() {
     setWindowTitle(context_.session.has_job()
                        ? qt(intake_of(context_.session.state()).title) + QStringLiteral(" — Pallix")
                        : tr("Pallix"));
-    if (!context_.session.has_job() && place_ != Place::shop)
+    if (!context_.session.has_job() && place_ != Place::shop && place_ != Place::engines)
         return go_to(Place::shop);
+    for (QWidget* of_the_job : std::initializer_list<QWidget*>{call_, reading_, place_card_})
+        if (of_the_job->isHidden() != (place_ == Place::engines)) // the board needs the room, and answers nothing
+            of_the_job->setVisible(place_ != Place::engines);
     top_->refresh();
     route_->refresh(place_);
     call_->refresh(place_);
@@ -384,8 +405,8 @@ void BenchWindow::go_to_feature(const block::FeatureId& id) {
     }
 }
 
-void BenchWindow::new_job(const QString& blueprint_file) {
-    NewJobDialog dialog(context_, blueprint_file, this);
+void BenchWindow::new_job(const QString& blueprint_file, const QString& engine) {
+    NewJobDialog dialog(context_, blueprint_file, engine, this);
     if (dialog.exec() == QDialog::Accepted)
         go_to(Place::block);
 }
@@ -419,7 +440,14 @@ void BenchWindow::take_files(const QStringList& files) {
     for (const QString& file : files) {
         switch (kind_of_file(file)) {
         case FileKind::blueprint:
-            new_job(file);
+            if (place_ == Place::engines)
+                engines_->take_file(file);
+            else
+                new_job(file);
+            break;
+        case FileKind::engine:
+            go_to(Place::engines);
+            engines_->take_file(file);
             break;
         case FileKind::job:
             import_job_file(file);

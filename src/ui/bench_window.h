@@ -19,6 +19,7 @@ namespace pallix::ui {
 
 class CallPanel;
 class BlockView;
+class EnginesView;
 class DecksView;
 class PassportView;
 class PlaceCard;
@@ -45,6 +46,7 @@ class BenchWindow : public QMainWindow {
     [[nodiscard]] CylindersView& cylinders();
     [[nodiscard]] LiftersView& lifters();
     [[nodiscard]] TunnelView& tunnel();
+    [[nodiscard]] EnginesView& engines();
     void read_next(); ///< puts the caret into the reading line
     [[nodiscard]] CallPanel& call() { return *call_; }
 
@@ -54,9 +56,11 @@ class BenchWindow : public QMainWindow {
     /// Shows what another blueprint, or a recipe of one, would change; asks why, and takes it.
     /// @param file asked for where it is empty
     void amend_blueprint(const QString& file);
+    void amend_with(const block::Blueprint& drawn, const QString& name);
     /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
     void take_files(const QStringList& files);
-    void new_job(const QString& blueprint_file = {});
+    /// @param engine of the shelf, proposed
+    void new_job(const QString& blueprint_file = {}, const QString& engine = {});
     void import_logs(const QStringList& files = {});
 
   protected:
@@ -75,6 +79,7 @@ class BenchWindow : public QMainWindow {
     void build_call_menu();
     void build_deck_actions();
     void build_bore_actions();
+    void build_engine_menu();
     void take_trace(const QString& file);
     template <class Drawn>
     void follow_marks(Drawn* view);
@@ -114,6 +119,7 @@ class BenchWindow : public QMainWindow {
     QStackedWidget* middle_;
     QGridLayout* frame_ = nullptr;
     ShopView* shop_ = nullptr;
+    EnginesView* engines_ = nullptr;
     BlockView* block_ = nullptr;
     TunnelView* tunnel_ = nullptr;
     DecksView* decks_ = nullptr;

@@ -263,17 +263,50 @@ std::vector<std::string> Board::choices_of(const std::string& key) {
     return own && own->second == "absent" ? std::vector<std::string>{"", "yes"} : std::vector<std::string>{};
 }
 
-std::string Board::next_missing(const std::string& key, bool forward) const {
-    const auto& all = keys();
+bool Board::relevant(const std::string& key) const {
+    const auto some = [this](const char* of) { return !typed(of).empty() && typed(of) != "0"; };
+    if (!typed(key).empty() || needed(key))
+        return true;
+    if (key == "angle" || key == "stagger" || key == "numbering")
+        return sketch_.blueprint.banks.size() > 1;
+    if (key == "banks" || key == "main_at" || key == "cam_at")
+        return false; // for what is irregular: typed in a file, or hole by hole
+    if (key.starts_with("lifter_"))
+        return some("lifters");
+    if (key.starts_with("dowel_") || key == "origin")
+        return some("dowels");
+    if (key.starts_with("chain_") || key == "cam_teeth")
+        return some("crank_teeth");
+    if (key == "crank_teeth" || key == "pressure_angle" || key == "cam_side")
+        return some("cam");
+    return true;
+}
+
+namespace {
+
+/// Round the sheet from a key to the next that will do; the key itself where none does.
+template <class Will>
+std::string round_the_sheet(const std::string& key, bool forward, Will will) {
+    const auto& all = Board::keys();
     const auto n = static_cast<std::ptrdiff_t>(all.size());
     const auto here = std::ranges::find(all, key) - all.begin();
-    const std::ptrdiff_t way = forward ? 1 : -1, from = here == n ? (forward ? -1 : n) : here;
-    for (std::ptrdiff_t i = 1; i <= n; ++i) {
-        const std::string& next = all[static_cast<std::size_t>(((from + way * i) % n + n) % n)];
-        if (needed(next) || !wrong(next).empty())
+    const std::ptrdiff_t way = forward ? 1 : -1, from = here < n ? here : forward ? -1 : n;
+    for (std::ptrdiff_t i = 1; i <= n; ++i)
+        if (const std::string& next = all[static_cast<std::size_t>(((from + way * i) % n + n) % n)]; will(next))
             return next;
-    }
-    return all[static_cast<std::size_t>(((from + way) % n + n) % n)];
+    return key;
+}
+
+} // namespace
+
+std::string Board::next_missing(const std::string& key, bool forward) const {
+    const std::string next = round_the_sheet(
+        key, forward, [this](const std::string& k) { return needed(k) || (relevant(k) && !wrong(k).empty()); });
+    return needed(next) || !wrong(next).empty() ? next : this->next(key, forward);
+}
+
+std::string Board::next(const std::string& key, bool forward) const {
+    return round_the_sheet(key, forward, [this](const std::string& k) { return relevant(k); });
 }
 
 std::string Board::drawn(const std::string& key) const {

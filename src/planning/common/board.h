@@ -38,6 +38,9 @@ class Board {
     [[nodiscard]] std::string wrong(const std::string& key) const;
     [[nodiscard]] bool needed(const std::string& key) const; ///< there must be one, and is none
 
+    /// Whether it says anything of such a block: angles of banks for a V, lifters where there are any.
+    [[nodiscard]] bool relevant(const std::string& key) const;
+
     /// Types a figure. @param from where it comes from; empty text takes it back
     void type(const std::string& key, const std::string& text, block::FigureSource from);
     void set_origin(const std::string& key, const block::FigureOrigin& origin);
@@ -56,8 +59,10 @@ class Board {
     [[nodiscard]] static std::string brief_of(const std::string& key);
     [[nodiscard]] static std::string words_of(const std::string& key);
     [[nodiscard]] static std::vector<std::string> choices_of(const std::string& key);
-    /// The next that is still missing after this one, round the sheet; the next one of all where none is.
+    /// The next that is still missing after this one, round the sheet; the next relevant one where none is.
     [[nodiscard]] std::string next_missing(const std::string& key, bool forward = true) const;
+    /// The next relevant one, missing or not.
+    [[nodiscard]] std::string next(const std::string& key, bool forward = true) const;
 
     /// What a hole's own figure is while nobody has stated one: as it is drawn, in the recipe's unit.
     [[nodiscard]] std::string drawn(const std::string& key) const;

@@ -6,6 +6,7 @@
 #include <QDialog>
 #include <string>
 
+class QComboBox;
 class QLineEdit;
 class QPushButton;
 
@@ -17,15 +18,21 @@ class FaultList;
 class NewJobDialog : public QDialog {
     Q_OBJECT
   public:
-    NewJobDialog(Context context, const QString& blueprint_file, QWidget* parent = nullptr);
+    /// @param engine of the shelf that is proposed; the first of them where both are empty
+    NewJobDialog(Context context, const QString& blueprint_file, const QString& engine, QWidget* parent = nullptr);
 
     void accept() override;
 
   private:
+    void fill_engines(const QString& proposed, bool by_file);
+    [[nodiscard]] session::Outcome open_from_shelf();
+    [[nodiscard]] session::Outcome open_from_file();
     Context context_;
     QLineEdit* title_;
     QLineEdit* customer_;
+    QComboBox* engine_;
     QLineEdit* file_;
+    QWidget* file_row_;
     FaultList* faults_;
     QPushButton* open_ = nullptr;
     std::string asked_; ///< the blueprint that was asked about

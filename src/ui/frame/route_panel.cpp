@@ -81,12 +81,14 @@ void RouteStop::paintEvent(QPaintEvent*) {
 
 RoutePanel::RoutePanel(Context context, QWidget* parent)
     : QWidget(parent), context_(context), shop_(new RouteStop(context, tr("the shop"), Place::shop, this)),
+      engines_(new RouteStop(context, tr("engines"), Place::engines, this)),
       block_(new RouteStop(context, tr("the block"), Place::block, this)) {
     fix_size(this, route_width, 0);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 8, 1, 8);
     column->setSpacing(0);
     column->addWidget(shop_);
+    column->addWidget(engines_);
     column->addWidget(block_);
     column->addSpacing(8);
     constexpr std::size_t count = block::stage_keys.size();
@@ -106,8 +108,9 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
         connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
     }
     shop_->setToolTip(tr("All jobs of the shop (F2)"));
+    engines_->setToolTip(tr("The shelf of engines and the drawing board (F9)"));
     block_->setToolTip(tr("The whole block at a glance (F3)"));
-    for (RouteStop* stop : {shop_, block_}) {
+    for (RouteStop* stop : {shop_, engines_, block_}) {
         stop->set_bare();
         connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
     }
@@ -121,6 +124,7 @@ void RoutePanel::set_foot(QWidget* widget) {
 void RoutePanel::refresh(Place here) {
     const bool job = context_.session.has_job();
     shop_->set_state(StageMark::open, here == Place::shop, true);
+    engines_->set_state(StageMark::open, here == Place::engines, true);
     block_->set_state(StageMark::open, here == Place::block, job);
     block_->setVisible(job);
     const auto& stages = context_.session.assessment().stages;

@@ -12,8 +12,9 @@
 namespace pallix::ui {
 
 /// The places of the bench a person can go to.
-enum class Place { shop, block, tunnel, decks, cylinders, lifters, passport };
-inline constexpr std::array place_keys{"shop", "block", "tunnel", "decks", "cylinders", "lifters", "passport"};
+enum class Place { shop, block, tunnel, decks, cylinders, lifters, passport, engines };
+inline constexpr std::array place_keys{"shop",      "block",   "tunnel",   "decks",
+                                       "cylinders", "lifters", "passport", "engines"};
 
 /// One stop of the route: its state as shape and word.
 class RouteStop : public QAbstractButton {
@@ -56,7 +57,7 @@ class RoutePanel : public QWidget {
 
   private:
     Context context_;
-    RouteStop *shop_, *block_;
+    RouteStop *shop_, *engines_, *block_;
     std::vector<RouteStop*> stages_;
     std::vector<bool> own_page_; ///< of each stage
 };
