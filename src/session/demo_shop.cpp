@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/demo_shop.h"
 
+#include "planning/common/board.h"
 #include "planning/common/usual_figures.h"
 #include "session/session.h"
 #include "workshop/harbour.h"
@@ -18,6 +19,9 @@ storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<
         if (auto engine = planning::engine_of(job.entries)) {
             for (const auto& [key, typed] : engine->recipe.figures)
                 engine->recipe.origins[key].source = block::FigureSource::sheet;
+            const planning::Board board(*engine);
+            for (const planning::BoardQuestion& question : board.questions())
+                engine->recipe.accepted[question.id] = "so on the maker's sheet";
             const std::string name = engine->name();
             since.emplace(name, job.entries.front().time);
             engines.emplace(name, std::move(*engine));

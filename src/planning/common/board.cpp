@@ -306,6 +306,11 @@ std::string Board::next_missing(const std::string& key, bool forward) const {
 }
 
 std::string Board::next(const std::string& key, bool forward) const {
+    if (const auto own = is_usual(key) ? std::nullopt : own_figure(key)) { // round those of one hole
+        const auto keys = keys_of(own->first);
+        const auto at = static_cast<std::size_t>(std::ranges::find(keys, key) - keys.begin());
+        return keys[(at + (forward ? 1 : keys.size() - 1)) % keys.size()];
+    }
     return round_the_sheet(key, forward, [this](const std::string& k) { return relevant(k); });
 }
 

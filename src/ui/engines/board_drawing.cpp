@@ -18,7 +18,8 @@ using planning::Board;
 
 namespace {
 
-constexpr double number_wide = 92, number_high = 22, cell_high = 26, least_cell = 204; // px at 100 %
+constexpr double number_wide = 136, name_share = 0.52, number_high = 22, cell_high = 26,
+                 least_cell = 204;  // px at 100 %
 constexpr double wall_share = 1.32; // of a bore's radius, half the width of its bank: nobody states it
 
 QRectF spot_at(QPointF middle) {
@@ -144,12 +145,17 @@ void BoardDrawing::dimension(const std::string& key, QPointF from, QPointF to, d
     lines_.push_back({a, z});
     lines_.push_back({a - tick, a + tick});
     lines_.push_back({z - tick, z + tick});
-    spots_.push_back({key, spot_at((a + z) / 2)});
+    spots_.push_back({key, inside(spot_at((a + z) / 2))});
+}
+
+QRectF BoardDrawing::inside(QRectF box) const {
+    box.moveLeft(std::clamp(box.left(), scaled(4) * 1.0, std::max(scaled(4) * 1.0, width() - box.width() - scaled(4))));
+    return box;
 }
 
 void BoardDrawing::leader(const std::string& key, QPointF at, QPointF to) {
     lines_.push_back({at, to});
-    spots_.push_back({key, spot_at(to)});
+    spots_.push_back({key, inside(spot_at(to))});
 }
 
 void BoardDrawing::lay_out() {
@@ -159,7 +165,7 @@ void BoardDrawing::lay_out() {
     all.setSize(all.size().expandedTo(QSizeF(100, 100)));
     const auto rows = [&](std::size_t n) {
         const double columns = std::max(1.0, std::floor(all.width() / scaled(least_cell)));
-        return std::ceil(static_cast<double>(n) / columns) * scaled(cell_high);
+        return std::ceil(static_cast<double>(n + 1) / columns) * scaled(cell_high); // the name takes two
     };
     if (sheet_ == Sheet::parts) {
         end_box_ = QRectF(all.left(), all.top(), all.width(), all.height() * 0.62);
@@ -197,7 +203,7 @@ void BoardDrawing::lay_out_end(const QRectF& box) {
         }
     add(-main * 1.6, -main * 1.8);
     add(main * 1.6, -main * 1.8);
-    end_ = fit(box.adjusted(scaled(70), scaled(44), -scaled(90), -scaled(30)), room);
+    end_ = fit(box.adjusted(scaled(44), scaled(40), -scaled(64), -scaled(30)), room);
     const block::BankBlueprint& right = b().banks.front();
     const double a = right.angle, h = right.deck_height.nominal;
     const auto at = [&](double side, double up) {
@@ -207,21 +213,21 @@ void BoardDrawing::lay_out_end(const QRectF& box) {
     leader("main_size", end_.at(main * 0.7, -main * 0.7),
            end_.at(main * 0.7, -main * 0.7) + QPointF(scaled(70), scaled(26)));
     if (b().banks.size() > 1 && board_.relevant("angle")) {
-        const double reach = h * 0.55;
+        const double reach = h * 0.9;
         QPolygonF arc;
         for (int i = 0; i <= 20; ++i) {
             const double turn = b().banks.back().angle + (a - b().banks.back().angle) * i / 20;
             arc << end_.at(reach * std::sin(turn), reach * std::cos(turn));
         }
         lines_.push_back(arc);
-        spots_.push_back({"angle", spot_at(arc[10] - QPointF(0, scaled(14)))});
+        spots_.push_back({"angle", spot_at(arc[10])});
     }
     if (b().cam && board_.relevant("cam")) {
         const QPointF cam = end_.at(b().cam->y, b().cam->z);
         dimension("cam", end_.at(0, 0), cam, half * end_.scale / scaled(1) * 0.45 + 34);
         if (!b().cam->bearings.empty()) {
             const double r = b().cam->bearings.front().diameter.nominal / 2 * end_.scale;
-            leader("cam_size", cam + QPointF(r * 0.7, -r * 0.7), cam + QPointF(r + scaled(44), -r - scaled(10)));
+            leader("cam_size", cam + QPointF(0, -r), cam + QPointF(0, -r - scaled(b().banks.size() > 1 ? 64 : 26)));
         }
     }
 }
@@ -293,14 +299,16 @@ std::vector<std::string> BoardDrawing::cells() const {
 
 void BoardDrawing::lay_out_cells(const QRectF& box, const std::vector<std::string>& keys) {
     const double columns = std::max(1.0, std::floor(box.width() / scaled(least_cell))), wide = box.width() / columns;
-    for (std::size_t i = 0; i < keys.size(); ++i) {
-        const double column = std::fmod(static_cast<double>(i), columns),
-                     row = std::floor(static_cast<double>(i) / columns);
+    double at = 0; // cells so far; a name takes two
+    for (const std::string& key : keys) {
+        const double column = std::fmod(at, columns), row = std::floor(at / columns);
+        const bool wider = key == "name" && columns > 1;
+        at += wider ? 2 : 1;
         spots_.push_back(
-            {keys[i],
-             QRectF(box.left() + column * wide + wide * 0.56, box.top() + row * scaled(cell_high) + scaled(2),
-                    wide * 0.44 - scaled(10), scaled(cell_high) - scaled(3)),
-             true});
+            {key,
+             QRectF(box.left() + column * wide + wide * name_share, box.top() + row * scaled(cell_high) + scaled(2),
+                    wide * (1 - name_share + (wider ? 1 : 0)) - scaled(10), scaled(cell_high) - scaled(3)),
+             wide * name_share - scaled(8)});
     }
 }
 
@@ -334,9 +342,9 @@ void BoardDrawing::paint_spot(QPainter& painter, const Spot& spot) const {
     const Palette& p = context_.palette();
     const bool wrong = !board_.wrong(spot.key).empty(), needed = board_.needed(spot.key);
     QRectF box = spot.box;
-    if (spot.cell) {
-        const QRectF name(box.left() - box.width() * 0.56 / 0.44 - scaled(10), box.top(),
-                          box.width() * 0.56 / 0.44 + scaled(4), box.height());
+    QString text = text_of(spot.key);
+    if (spot.name_wide > 0) {
+        const QRectF name(box.left() - spot.name_wide - scaled(4), box.top(), spot.name_wide, box.height());
         painter.setPen(p.quiet);
         const auto slash = spot.key.find('/');
         const auto id = slash == std::string::npos || Board::is_usual(spot.key)
@@ -346,9 +354,10 @@ void BoardDrawing::paint_spot(QPainter& painter, const Spot& spot) const {
               (id ? qt(wording::feature_words(b(), *id)) + QStringLiteral(" ") : QString()) +
                   qt(Board::brief_of(spot.key)),
               Type::small);
-    } else { // the line is broken for its number
-        const QString text = text_of(spot.key);
-        painter.setFont(font_of(Type::number, true));
+    } else {                                // the line is broken for its number
+        if (board_.typed(spot.key).empty()) // what is not there yet is at least named
+            text = needed ? tr("%1 ?").arg(qt(Board::brief_of(spot.key))) : qt(Board::brief_of(spot.key));
+        painter.setFont(font_of(board_.typed(spot.key).empty() ? Type::small : Type::number, true));
         const double wide = std::min(box.width(), painter.fontMetrics().horizontalAdvance(text) + scaled(12) * 1.0);
         box = QRectF(box.center().x() - wide / 2, box.top(), wide, box.height());
         painter.setPen(Qt::NoPen);
@@ -365,8 +374,12 @@ void BoardDrawing::paint_spot(QPainter& painter, const Spot& spot) const {
     }
     const bool typed = !board_.typed(spot.key).empty();
     painter.setPen(wrong ? p.fails : needed ? p.cannot_tell : typed ? p.accent : p.quiet);
-    write(painter, box.adjusted(4, 0, -4, 0), (spot.cell ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
-          text_of(spot.key), spot.cell ? Type::text : Type::number, typed);
+    const bool cell = spot.name_wide > 0;
+    write(painter, box.adjusted(4, 0, -4, 0), (cell ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter, text,
+          cell    ? Type::text
+          : typed ? Type::number
+                  : Type::small,
+          typed);
 }
 
 void BoardDrawing::paint_end(QPainter& painter) const {

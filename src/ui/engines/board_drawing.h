@@ -48,7 +48,7 @@ class BoardDrawing final : public Drawing {
     struct Spot {
         std::string key;
         QRectF box;
-        bool cell = false; ///< in the title block, with its name
+        double name_wide = 0; ///< of one in the title block: px for its name before it
     };
     struct Map {
         QPointF origin;
@@ -56,6 +56,7 @@ class BoardDrawing final : public Drawing {
         [[nodiscard]] QPointF at(double x, double up) const { return origin + scale * QPointF(x, -up); }
     };
     void lay_out();
+    [[nodiscard]] QRectF inside(QRectF box) const; ///< the drawing
     void lay_out_end(const QRectF& box);
     void lay_out_deck(const QRectF& box);
     void lay_out_side(const QRectF& box);

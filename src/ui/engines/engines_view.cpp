@@ -338,7 +338,7 @@ void EnginesView::retire() {
 void EnginesView::keep() {
     const planning::Board& board = board_->board();
     if (!board.whole()) {
-        board_->edit_next_missing();
+        board_->edit(board.next_missing({}));
         return board_->say(tr("Something that there must be is missing, or cannot be read."), true);
     }
     while (board.open_questions() > 0)

@@ -1,0 +1,317 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A shop's own engine, from an empty book to its first evaluation, by keys alone.
+#include "bench_fixture.h"
+
+#include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
+#include "ui/engines/board_page.h"
+#include "ui/engines/engines_view.h"
+#include "workshop/harbour.h"
+#include "workshop/practice_block.h"
+
+#include <QComboBox>
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::test;
+using testing::HasSubstr;
+using ui::EnginesView;
+
+class EnginesJourney : public BenchFixture {
+  protected:
+    ui::BoardPage& board() { return window_->engines().board(); }
+    const planning::Board& drawn() { return board().board(); }
+    [[nodiscard]] std::string at_hand() { return board().drawing().current(); }
+
+    /// Types what a sheet says into the figure that has the caret, which must be this one.
+    void fill(const char* key, const QString& text) {
+        ASSERT_EQ(at_hand(), key);
+        type(text);
+        numbers_ += text.contains(QRegularExpression(QStringLiteral("\\d"))) ? 1 : 0;
+        this->key(Qt::Key_Return);
+    }
+    /// On with Enter, without typing, until this one.
+    void pass_to(const char* key) {
+        for (int i = 0; i < 80 && at_hand() != key; ++i)
+            this->key(Qt::Key_Down);
+        ASSERT_EQ(at_hand(), key);
+    }
+    void fill(std::initializer_list<std::pair<const char*, const char*>> sheet) {
+        for (const auto& [key, text] : sheet) {
+            pass_to(key);
+            fill(key, QString::fromUtf8(text));
+        }
+    }
+    void begin() {
+        open_window();
+        key(Qt::Key_N, Qt::ControlModifier | Qt::AltModifier);
+        ASSERT_EQ(window_->place(), ui::Place::engines);
+        ASSERT_EQ(at_hand(), "name");
+    }
+    void open_job(const QString& title) {
+        in_dialog([&](QDialog& d) {
+            QTest::keyClicks(in<QLineEdit>(d, "job-title"), title);
+            QTest::keyClick(in<QLineEdit>(d, "job-title"), Qt::Key_Return);
+        });
+        key(Qt::Key_N, Qt::ControlModifier);
+        ASSERT_TRUE(session_.has_job());
+    }
+    void take_log(const QString& file) {
+        in_dialog([&](QDialog& d) {
+            QTest::keyClicks(in<QLineEdit>(d, "log-files"), file);
+            QTest::keyClick(in<QLineEdit>(d, "log-files"), Qt::Key_Return);
+        });
+        key(Qt::Key_I, Qt::ControlModifier);
+    }
+
+    int numbers_ = 0; ///< figures with digits that were typed
+};
+
+TEST_F(EnginesJourney, FromAnEmptyBookToTheFirstEvaluationOfAnInlineFour) {
+    begin();
+    fill({{"name", "lugger four"},
+          {"layout", "inline"},
+          {"cylinders", "4"},
+          {"bore", "79 H7"},
+          {"pitch", "88"},
+          {"deck_height", "204.2 ±0.05"},
+          {"deck_flatness", "0.05"},
+          {"main_size", "59 H6"},
+          {"clocking", "decks"},
+          {"dowels", "2"},
+          {"dowel_size", "12 H7"},
+          {"dowel_apart", "310"},
+          {"dowel_across", "-52"},
+          {"outline_ends", "60"},
+          {"outline_side", "62"},
+          {"engine_figures/stroke_mm", "84"},
+          {"engine_figures/rod_mm", "130"},
+          {"engine_figures/pin_height_mm", "31.9"},
+          {"pistons/clearance_mm", "0.04"},
+          {"cylinder_plan/oversizes_mm", "0; 0.5; 1"}});
+    EXPECT_LE(numbers_, 60);
+    EXPECT_TRUE(drawn().whole());
+    EXPECT_EQ(drawn().open_questions(), 0U);
+    key(Qt::Key_S, Qt::ControlModifier);
+    ASSERT_EQ(book_->engines().rows()->size(), 1U);
+    EXPECT_EQ(book_->engines().rows()->front().name, "lugger four");
+    EXPECT_TRUE(preferences_.draft().isEmpty()) << "it is on the shelf";
+
+    open_job(QStringLiteral("Sanderling"));
+    EXPECT_EQ(window_->place(), ui::Place::block);
+    EXPECT_TRUE(intake_of(session_.state()).troubles.empty());
+    const Blueprint& b = *intake_of(session_.state()).blueprint;
+    EXPECT_NEAR(b.bores[3].u, 44 + 3 * 88, 1e-9);
+    EXPECT_NEAR(*b.mains[0].diameter.upper, 0.019, 1e-9) << "H6 over 50 to 80 mm, ISO 286-1";
+    EXPECT_EQ(*b.bores[1].cylinder, 2);
+    EXPECT_EQ(*decks_of(session_.state()).figures.stroke, 84);
+    EXPECT_EQ(bores_of(session_.state()).cylinder_plan->payload.oversizes.size(), 3U);
+    EXPECT_EQ(book_->engines().uses(QStringLiteral("lugger four"))->front().job, "Sanderling");
+
+    workshop::PracticeBlock truth{b, {{"C", {}}}, 0, 0, 0, {}};
+    truth.decks["C"].offset = 0.11;
+    workshop::ProbeJob probe;
+    probe.stated_uncertainty = 0.0008;
+    take_log(QString::fromStdString(write("sanderling.csv", workshop::probe(truth, probe))));
+    const auto& latest = tunnel_of(session_.state()).latest;
+    ASSERT_TRUE(latest);
+    EXPECT_NEAR(latest->evaluation.decks.front().height_mean, 204.31, 0.002);
+    EXPECT_LT(latest->evaluation.tunnel.straightness_lsq, 0.005);
+}
+
+TEST_F(EnginesJourney, TheFerrysV8InAtMostEightyNumbers) {
+    begin();
+    fill({{"name", "ferry V8, 90 degrees"},
+          {"material", "al"},
+          {"layout", "v"},
+          {"angle", "90"},
+          {"cylinders", "4"},
+          {"bore", "92 +0.02 0"},
+          {"pitch", "108"},
+          {"first_bore", "82"},
+          {"stagger", "-22"},
+          {"deck_height", "228.6 ±0.05"},
+          {"deck_flatness", "0.05"},
+          {"main_size", "68 +0.013 0"},
+          {"first_main", "16"},
+          {"cam", "122"},
+          {"cam_size", "50 +0.025 0"},
+          {"lifters", "2"},
+          {"lifter_size", "22 H7"},
+          {"lifter_angle", "40"},
+          {"lifter_first", "62"},
+          {"lifter_pitch", "116"},
+          {"lifter_pair", "44"},
+          {"lifter_across", "-78.42"},
+          {"dowels", "2"},
+          {"dowel_size", "14 +0.018 0"},
+          {"dowel_apart", "427.68"},
+          {"dowel_across", "-60"},
+          {"outline_ends", "77.76"},
+          {"outline_side", "76"},
+          {"outline_corner", "14"}});
+    // The left bank's dowels are not where a mirror would have them: each its own figure.
+    key(Qt::Key_Escape);
+    for (int page = 0; page < 2; ++page) // what goes with it, shelf, block
+        key(Qt::Key_E, Qt::ControlModifier | Qt::ShiftModifier);
+    key(Qt::Key_B);
+    for (int n : {1, 2}) {
+        board().drawing().setFocus();
+        for (int i = 0; i < 30 && board().drawing().marked() != FeatureId{FeatureKind::dowel, "L", n}; ++i)
+            key(Qt::Key_Right);
+        key(Qt::Key_Return);
+        pass_to((FeatureId{FeatureKind::dowel, "L", n}.text() + "/across").c_str());
+        type(QStringLiteral("-60"));
+        ++numbers_;
+        key(Qt::Key_Return);
+        key(Qt::Key_Escape);
+    }
+    EXPECT_LE(numbers_, 80);
+    ASSERT_TRUE(drawn().whole());
+    const Blueprint meant = workshop::ferry_v8(), &is = drawn().sketch().blueprint;
+    for (const auto list : {&Blueprint::bores, &Blueprint::dowels, &Blueprint::lifters}) {
+        ASSERT_EQ((is.*list).size(), (meant.*list).size());
+        for (const HoleBlueprint& hole : meant.*list) {
+            EXPECT_NEAR(is.hole(hole.id)->u, hole.u, 1e-9) << hole.id.text();
+            EXPECT_NEAR(is.hole(hole.id)->v, hole.v, 1e-9) << hole.id.text();
+            EXPECT_EQ(is.hole(hole.id)->cylinder, hole.cylinder);
+        }
+    }
+}
+
+TEST_F(EnginesJourney, WhatCannotBeReadStaysUntilItCanBe) {
+    begin();
+    fill("name", QStringLiteral("a four"));
+    pass_to("layout");
+    type(QStringLiteral("w"));
+    key(Qt::Key_Return);
+    EXPECT_EQ(at_hand(), "layout");
+    EXPECT_THAT(text_of("board-words").toStdString(), HasSubstr("none of: inline, v, opposed"));
+    type(QStringLiteral("inl"));
+    key(Qt::Key_Tab);
+    EXPECT_EQ(at_hand(), "cylinders") << "Tab: the next that is missing";
+    fill("cylinders", QStringLiteral("4"));
+    fill("bore", QStringLiteral("80 +5 0"));
+    EXPECT_EQ(at_hand(), "bore");
+    EXPECT_THAT(text_of("board-words").toStdString(), HasSubstr("a point in its place"));
+    fill("bore", QStringLiteral("80 +0.02 0"));
+    key(Qt::Key_S, Qt::ControlModifier);
+    EXPECT_TRUE(book_->engines().rows()->empty());
+    EXPECT_THAT(text_of("board-words").toStdString(), HasSubstr("missing"));
+    EXPECT_EQ(at_hand(), "pitch");
+    // Nothing is lost with the window.
+    window_.reset();
+    open_window();
+    key(Qt::Key_F9);
+    EXPECT_EQ(drawn().typed("bore"), "80 +0.02 0");
+    key(Qt::Key_E, Qt::ControlModifier | Qt::ShiftModifier);
+    key(Qt::Key_Z, Qt::ControlModifier);
+}
+
+TEST_F(EnginesJourney, AQuestionIsAnsweredBeforeTheEngineIsKept) {
+    begin();
+    fill({{"name", "tight four"},
+          {"layout", "inline"},
+          {"cylinders", "2"},
+          {"bore", "80"},
+          {"pitch", "81"},
+          {"deck_height", "200"},
+          {"main_size", "50"},
+          {"clocking", "decks"}});
+    EXPECT_EQ(drawn().open_questions(), 1U);
+    EXPECT_THAT(text_of("board-question").toStdString(), HasSubstr("only 1.000 mm of deck are left"));
+    in_dialog([](QDialog& d) { d.reject(); });
+    key(Qt::Key_S, Qt::ControlModifier);
+    EXPECT_TRUE(book_->engines().rows()->empty()) << "left open";
+    in_dialog([](QDialog& d) {
+        QTest::keyClicks(d.findChild<QLineEdit*>(), QStringLiteral("cast so"));
+        QTest::keyClick(d.findChild<QLineEdit*>(), Qt::Key_Return);
+    });
+    key(Qt::Key_S, Qt::ControlModifier);
+    ASSERT_EQ(book_->engines().rows()->size(), 1U);
+    EXPECT_EQ(book_->engines().engine(QStringLiteral("tight four"))->recipe.accepted.size(), 1U);
+}
+
+TEST_F(EnginesJourney, AnAssumedFigureIsMarkedAndJudgesNothing) {
+    begin();
+    fill({{"name", "old four"},
+          {"layout", "inline"},
+          {"cylinders", "4"},
+          {"bore", "80 H8"},
+          {"pitch", "92"},
+          {"deck_height", "200 ±0.1"}});
+    key(Qt::Key_Up);
+    pass_to("deck_height");
+    key(Qt::Key_5, Qt::AltModifier);
+    EXPECT_EQ(drawn().origin("deck_height").source, FigureSource::assumed);
+    EXPECT_EQ(drawn().origin("bore").source, FigureSource::sheet);
+    EXPECT_FALSE(drawn().sketch().blueprint.banks[0].deck_height.whole());
+}
+
+TEST_F(EnginesJourney, TheShelfIsSearchedCopiedAndRetired) {
+    open_demo();
+    key(Qt::Key_F9);
+    auto* list = find<QListView>("engines");
+    EXPECT_EQ(list->model()->rowCount(), 3);
+    find<QLineEdit>("engine-search")->setText(QStringLiteral("V 60"));
+    ASSERT_EQ(list->model()->rowCount(), 1);
+    in_dialog([](QDialog& d) {
+        d.findChild<QLineEdit*>()->setText(QStringLiteral("trawler V6"));
+        QTest::keyClick(d.findChild<QLineEdit*>(), Qt::Key_Return);
+    });
+    find<QPushButton>("engine-copy")->click();
+    EXPECT_EQ(window_->engines().page(), EnginesView::Page::block);
+    key(Qt::Key_S, Qt::ControlModifier);
+    window_->engines().show_page(EnginesView::Page::shelf);
+    EXPECT_EQ(list->model()->rowCount(), 2);
+    find<QPushButton>("engine-retire")->click();
+    EXPECT_EQ(list->model()->rowCount(), 1);
+    find<QCheckBox>("engine-retired")->setChecked(true);
+    EXPECT_EQ(list->model()->rowCount(), 2);
+}
+
+// The job's own blueprint on the board: what would change is shown, the entry stands in the ledger.
+TEST_F(EnginesJourney, AJobsBlueprintIsAmendedOnTheBoard) {
+    open_demo();
+    open_demo_at("Samphire", ui::Place::block);
+    window_->go_to(ui::Place::engines);
+    window_->engines().begin_amending();
+    ASSERT_EQ(window_->engines().page(), EnginesView::Page::block);
+    board().edit("deck_height");
+    const std::size_t before = session_.entries().size();
+    auto* field = board().findChild<QLineEdit*>(QStringLiteral("board-figure"));
+    const QString was = field->text();
+    field->setText(QStringLiteral("228.1 ±0.05"));
+    QTest::keyClick(field, Qt::Key_Return);
+    in_dialog([](QDialog& d) {
+        QTest::keyClicks(d.findChild<QLineEdit*>(), QStringLiteral("the sheet was misread"));
+        QTest::keyClick(d.findChild<QLineEdit*>(), Qt::Key_Return);
+    });
+    window_->engines().keep();
+    ASSERT_EQ(session_.entries().size(), before + 1);
+    EXPECT_TRUE(std::holds_alternative<BlueprintAmended>(session_.entries().back().payload));
+    EXPECT_NEAR(intake_of(session_.state()).blueprint->banks[0].deck_height.nominal, 228.1, 1e-9) << was.toStdString();
+}
+
+TEST_F(EnginesJourney, TakesAnEngineFromAJobAndFromAFile) {
+    open_demo();
+    open_demo_at("Samphire", ui::Place::block);
+    window_->go_to(ui::Place::engines);
+    window_->engines().take_from_job();
+    EXPECT_FALSE(drawn().engine().recipe.figures.empty());
+    in_dialog([](QDialog& d) { QTest::keyClick(&d, Qt::Key_Escape); }, false);
+    const std::string broken = write("broken.pallix-engine.json", "{\"format\": \"pallix-engine\"}");
+    in_dialog([](QDialog& d) { d.reject(); });
+    window_->engines().take_file(QString::fromStdString(broken));
+    const std::string sound = write("own.pallix-engine.json", write_engine(drawn().engine()));
+    in_dialog([](QDialog& d) { // what is on the board is not on the shelf
+        for (auto* b : d.findChildren<QPushButton*>())
+            if (b->text().contains(QStringLiteral("Put it away")))
+                return b->click();
+    });
+    window_->engines().take_file(QString::fromStdString(sound));
+    EXPECT_TRUE(drawn().whole());
+}
