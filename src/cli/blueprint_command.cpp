@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/blueprint_command.h"
 
-#include "block/drawing/recipe.h"
+#include "block/drawing/dxf_engine.h"
+#include "block/drawing/dxf_writer.h"
+#include "block/drawing/engine.h"
 #include "cli/inputs.h"
 #include "wording/common/blueprint_words.h"
 
@@ -36,6 +38,43 @@ int check_blueprint(const BlueprintRequest& request) {
     }
     for (const std::string& sentence : wording::blueprint_sentences(*blueprint, wording::LengthText(request.unit)))
         std::cout << sentence << '\n';
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+int write_drawing(const BlueprintRequest& request, const std::string& file) {
+    const auto written =
+        read(request).and_then([&](const block::Blueprint& blueprint) { return block::write_dxf(blueprint, file); });
+    if (!written)
+        print(written.error());
+    return written ? 0 : input_is_wrong;
+}
+
+int recipe_from_drawing(const DxfRequest& request) {
+    const auto base = request.base.empty() ? block::Result<block::Engine>(block::Engine{})
+                                           : read_file(request.base).and_then([](const block::NamedText& text) {
+                                                 return block::engine_from(text.text, text.file);
+                                             });
+    const auto taken = base.and_then([&](const block::Engine& engine) {
+        return read_file(request.drawing).and_then([&](const block::NamedText& text) {
+            return block::read_dxf(text.text, text.file).and_then([&](const block::DxfDrawing& drawing) {
+                const block::DxfPlacing placing{request.unit.empty() ? std::nullopt
+                                                                     : block::unit_from_name(request.unit),
+                                                request.distance,
+                                                request.other_end,
+                                                request.mirrored,
+                                                request.gasket,
+                                                {}};
+                return block::recipe_from_dxf(drawing, block::dxf_groups(drawing), placing, engine.recipe, text.file);
+            });
+        });
+    });
+    if (!taken) {
+        print(taken.error());
+        return input_is_wrong;
+    }
+    for (const std::string& line : taken->understood)
+        std::cerr << line << '\n';
+    std::cout << block::write_recipe(taken->recipe);
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

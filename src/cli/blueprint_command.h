@@ -18,4 +18,18 @@ int draw_blueprint(const BlueprintRequest& request);
 /// Prints what a blueprint has, leaves out, and what looks wrong with it. @return the exit status
 int check_blueprint(const BlueprintRequest& request);
 
+struct DxfRequest {
+    std::string drawing; ///< "-" is standard input
+    std::string base;    ///< an engine, recipe or blueprint whose figures stand already; may be empty
+    std::string unit;    ///< "mm" or "in"; empty: as the drawing says
+    std::string distance;
+    bool other_end = false, mirrored = false, gasket = false;
+};
+/// Prints the recipe that a drawing of a deck makes; what was understood goes to standard error. @return the exit
+/// status
+int recipe_from_drawing(const DxfRequest& request);
+
+/// Writes a blueprint's drawing into a file. @return the exit status
+int write_drawing(const BlueprintRequest& request, const std::string& file);
+
 } // namespace pallix::cli

@@ -96,6 +96,26 @@ int main(int argc, char** argv) {
     check->add_option("--unit", blueprint_unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
     check->footer("example: pallix-cli blueprint check --blueprint four.pallix-blueprint.json --unit in");
 
+    std::string dxf_file;
+    CLI::App* to_dxf = blueprint->add_subcommand("to-dxf", "write a blueprint as a drawing with its dimensions");
+    to_dxf->add_option("--blueprint", blueprint_request.file, "a blueprint or a recipe; - for standard input")
+        ->required();
+    to_dxf->add_option("--out", dxf_file, "the drawing, .dxf")->required();
+    to_dxf->footer("example: pallix-cli blueprint to-dxf --blueprint four.pallix-recipe.json --out four.dxf");
+    cli::DxfRequest dxf_request;
+    CLI::App* from_dxf =
+        blueprint->add_subcommand("from-dxf", "print the recipe that a drawing of a deck or gasket makes");
+    from_dxf->add_option("drawing", dxf_request.drawing, "the drawing, ASCII .dxf; - for standard input")->required();
+    from_dxf->add_option("--onto", dxf_request.base, "an engine, recipe or blueprint whose figures stand already");
+    from_dxf->add_option("--unit", dxf_request.unit, "the drawing's unit, where it does not say it")
+        ->check(CLI::IsMember({"mm", "in"}));
+    from_dxf->add_option("--pitch", dxf_request.distance,
+                         "from one cylinder to the next: the scale is held against it");
+    from_dxf->add_flag("--other-end", dxf_request.other_end, "the front cylinder is at the drawing's right end");
+    from_dxf->add_flag("--mirrored", dxf_request.mirrored, "it is drawn from below");
+    from_dxf->add_flag("--gasket", dxf_request.gasket, "its holes are the gasket's, not the bores");
+    from_dxf->footer("example: pallix-cli blueprint from-dxf deck.dxf --pitch \"108 mm\" > deck.pallix-recipe.json");
+
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
@@ -107,6 +127,10 @@ int main(int argc, char** argv) {
         return cli::convert(convert_request);
     if (draw->parsed())
         return cli::draw_blueprint(blueprint_request);
+    if (to_dxf->parsed())
+        return cli::write_drawing(blueprint_request, dxf_file);
+    if (from_dxf->parsed())
+        return cli::recipe_from_drawing(dxf_request);
     if (check->parsed()) {
         blueprint_request.unit = *block::unit_from_name(blueprint_unit);
         return cli::check_blueprint(blueprint_request);

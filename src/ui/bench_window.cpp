@@ -445,6 +445,10 @@ void BenchWindow::take_files(const QStringList& files) {
             else
                 new_job(file);
             break;
+        case FileKind::drawing:
+            go_to(Place::engines);
+            engines_->take_dxf(file);
+            break;
         case FileKind::engine:
             go_to(Place::engines);
             engines_->take_file(file);

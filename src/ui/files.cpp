@@ -41,6 +41,8 @@ FileKind kind_of_file(const QString& file) {
     if (file.endsWith(QStringLiteral(".pallix-blueprint.json"), Qt::CaseInsensitive) ||
         file.endsWith(QStringLiteral(".pallix-recipe.json"), Qt::CaseInsensitive))
         return FileKind::blueprint;
+    if (file.endsWith(QStringLiteral(".dxf"), Qt::CaseInsensitive))
+        return FileKind::drawing;
     if (file.endsWith(QStringLiteral(".pallix-engine.json"), Qt::CaseInsensitive))
         return FileKind::engine;
     if (file.endsWith(QStringLiteral(".pallix.json"), Qt::CaseInsensitive))

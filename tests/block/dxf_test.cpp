@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Drawings of a deck that an independent library wrote (tests/tools/write_dxf.py says what stands in them).
 #include "block/drawing/dxf_engine.h"
+#include "block/drawing/dxf_writer.h"
 
 #include "block/probe_log.h"
 #include "block/read_file.h"
@@ -170,4 +171,34 @@ TEST(Dxf, DamagedOnesEndInOneMessageOrInLess) {
                  "endless.dxf");
     ASSERT_FALSE(endless);
     EXPECT_THAT(endless.error().front().what, HasSubstr("without end"));
+}
+
+// What another library reads of a drawing of ours, and what we read of it ourselves.
+TEST(DxfWriter, IsReadByAnotherLibraryAndByUs) {
+    Recipe r;
+    r.unit = Unit::inch;
+    r.figures = {{"layout", "inline"},    {"clocking", "decks"},    {"cylinders", "4"},       {"bore", "3.5 +.001 0"},
+                 {"pitch", "4"},          {"deck_height", "8.5"},   {"main_size", "2.2"},     {"dowels", "2"},
+                 {"dowel_size", "0.5"},   {"dowel_apart", "14"},    {"dowel_across", "-1.9"}, {"outline_ends", "2.4"},
+                 {"outline_side", "2.6"}, {"outline_corner", "0.4"}};
+    const auto b = draw(r, "four");
+    ASSERT_TRUE(b) << b.error().front().text();
+    const std::string file = testing::TempDir() + "pallix_out" + std::to_string(getpid()) + ".dxf",
+                      told = file + ".txt";
+    ASSERT_TRUE(write_dxf(*b, file));
+    const std::string command = std::string("/usr/bin/python3 ") + PALLIX_TOOLS + "/read_dxf.py " + file + " > " + told;
+    ASSERT_EQ(std::system(command.c_str()), 0); // NOLINT(concurrency-mt-unsafe)
+    const std::string seen = read_file(told, told)->text;
+    EXPECT_THAT(seen, HasSubstr("unit 1\nerrors 0\n"));
+    EXPECT_THAT(seen, HasSubstr("circle CYLINDERS 2.0 -2.6 1.75\n"));
+    EXPECT_THAT(seen, HasSubstr("circle DOWELS 14.0 -4.5 0.25\n"));
+    EXPECT_THAT(seen, HasSubstr("text 3.5 +0.001 0\n"));
+    const auto again =
+        taken(read_file(file, file)->text, {}, {.unit = Unit::inch, .figures = {}, .origins = {}, .accepted = {}});
+    ASSERT_TRUE(again) << again.error().front().text();
+    for (const char* key : {"pitch", "dowel_apart", "dowel_across"})
+        EXPECT_NEAR(number(*again, key), std::stod(r.figures.at(key)), 1e-4) << key;
+    std::filesystem::remove(file);
+    std::filesystem::remove(told);
+    EXPECT_FALSE(write_dxf(*b, "/nowhere/at/all.dxf"));
 }

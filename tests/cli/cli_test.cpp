@@ -306,6 +306,27 @@ TEST_F(Cli, DrawsABlueprintFromARecipeThatIsEvaluatedLikeAnyOther) {
     EXPECT_EQ(run("blueprint check --blueprint - < " + recipe).out, looked.out);
 }
 
+// A deck of four circles of 80 at 90, drawn in inches that nobody names.
+TEST_F(Cli, MakesARecipeOfADrawing) {
+    std::string dxf = "0\nSECTION\n2\nENTITIES\n";
+    for (int i = 0; i < 4; ++i)
+        dxf += "0\nCIRCLE\n8\n0\n10\n" + std::to_string(i * 90 / 25.4) + "\n20\n0\n40\n" + std::to_string(40 / 25.4) +
+               "\n";
+    const std::string drawing = write("deck.dxf", dxf + "0\nENDSEC\n0\nEOF\n");
+    const Outcome silent = run("blueprint from-dxf " + drawing);
+    EXPECT_EQ(silent.status, 1);
+    EXPECT_THAT(silent.err, HasSubstr("does not say its unit"));
+    const Outcome made = run("blueprint from-dxf " + drawing + " --pitch '90 mm'");
+    ASSERT_EQ(made.status, 0) << made.err;
+    EXPECT_THAT(made.err, HasSubstr("4 cylinders of 80"));
+    const auto json = nlohmann::json::parse(made.out);
+    EXPECT_NEAR(std::stod(json["figures"]["pitch"].get<std::string>()), 90, 1e-4);
+    EXPECT_EQ(json["origins"]["pitch"]["from"], "drawing");
+    EXPECT_EQ(run("blueprint from-dxf " + drawing + " --unit cm").status, 2);
+    const Outcome help = run("blueprint from-dxf --help");
+    EXPECT_THAT(help.out, HasSubstr("example: "));
+}
+
 TEST_F(Cli, RefusesARecipeByFigureAndLine) {
     const std::string recipe = write("r.json", "{ \"format\": \"pallix-recipe\", \"version\": 1,\n \"figures\": {\n"
                                                "  \"bore\": \"wide\" } }");

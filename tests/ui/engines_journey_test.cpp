@@ -12,6 +12,8 @@
 #include "workshop/practice_block.h"
 
 #include <QComboBox>
+#include <QProgressBar>
+#include <QRegularExpression>
 #include <gmock/gmock.h>
 
 using namespace pallix;
@@ -314,4 +316,75 @@ TEST_F(EnginesJourney, TakesAnEngineFromAJobAndFromAFile) {
     });
     window_->engines().take_file(QString::fromStdString(sound));
     EXPECT_TRUE(drawn().whole());
+}
+
+// Four circles of 80 at 90 and two of 12, in a file that does not say its unit.
+TEST_F(EnginesJourney, TakesADeckFromADrawing) {
+    begin();
+    fill({{"name", "drawn four"}, {"layout", "inline"}});
+    key(Qt::Key_Escape);
+    std::string dxf = "0\nSECTION\n2\nENTITIES\n";
+    const auto circle = [&](double x, double y, double r) {
+        dxf += "0\nCIRCLE\n8\n0\n10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n40\n" +
+               std::to_string(r) + "\n";
+    };
+    for (int i = 0; i < 4; ++i)
+        circle(90 * i, 0, 40);
+    circle(-30, -45, 6);
+    circle(300, -45, 6);
+    for (int i = 0; i < 6; ++i)
+        circle(54 * i, 50, 5);
+    const QString file = QString::fromStdString(write("deck.dxf", dxf + "0\nENDSEC\n0\nEOF\n"));
+    in_dialog([](QDialog& d) {
+        auto* take = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        auto* pitch = in<QLineEdit>(d, "dxf-pitch");
+        while (in<QProgressBar>(d, "dxf-progress")->isVisible())
+            QTest::qWait(5);
+        EXPECT_FALSE(take->isEnabled()) << "nobody said the unit";
+        pitch->setText(QStringLiteral("90"));
+        EXPECT_TRUE(take->isEnabled());
+        EXPECT_THAT(in<QLabel>(d, "dxf-words")->text().toStdString(), HasSubstr("passed over: 6 of size 10"));
+        take->click();
+    });
+    window_->take_files({file});
+    EXPECT_EQ(drawn().typed("pitch"), "90");
+    EXPECT_EQ(drawn().typed("dowels"), "2");
+    EXPECT_EQ(drawn().typed("name"), "drawn four");
+    EXPECT_EQ(drawn().origin("pitch").source, FigureSource::drawing);
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(drawn().typed("pitch"), "");
+    const QString broken = QString::fromStdString(write("broken.dxf", "nothing"));
+    in_dialog([](QDialog& d) {
+        while (in<QProgressBar>(d, "dxf-progress")->isVisible())
+            QTest::qWait(5);
+        EXPECT_FALSE(d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->isEnabled());
+        d.reject();
+    });
+    window_->take_files({broken});
+    EXPECT_EQ(drawn().typed("name"), "drawn four");
+}
+
+TEST_F(EnginesJourney, TheDrawingGoesOutAsPdfSvgAndDxf) {
+    open_demo();
+    key(Qt::Key_F9);
+    window_->engines().open(QStringLiteral("ferry V8, 90 degrees"));
+    const auto bytes = [this](const char* name) {
+        const QString file = folder_.filePath(QString::fromLatin1(name));
+        window_->engines().save_as(file);
+        QFile in(file);
+        EXPECT_TRUE(in.open(QIODevice::ReadOnly)) << name;
+        return in.readAll();
+    };
+    EXPECT_TRUE(bytes("ferry.pdf").startsWith("%PDF-"));
+    const QByteArray svg = bytes("ferry.svg");
+    for (const char* figure : {"228.6 ±0.05", "427.68", "68 +0.013 0"})
+        EXPECT_TRUE(svg.contains(figure)) << figure;
+    EXPECT_TRUE(bytes("ferry.dxf").contains("CYLINDERS"));
+    const auto blueprint = read_blueprint(bytes("ferry.pallix-blueprint.json").toStdString(), "ferry");
+    ASSERT_TRUE(blueprint) << blueprint.error().front().text();
+    EXPECT_EQ(blueprint->bores.size(), 8U);
+    EXPECT_TRUE(engine_from(bytes("ferry.pallix-engine.json").toStdString(), "ferry"));
+    EXPECT_TRUE(read_recipe(bytes("ferry.pallix-recipe.json").toStdString(), "ferry"));
+    in_dialog([](QDialog& d) { d.reject(); });
+    window_->engines().save_as(QStringLiteral("/nowhere/at/all.svg"));
 }

@@ -101,7 +101,8 @@ class Layer {
     }
 
     [[nodiscard]] std::string text(double mm) const {
-        const double v = std::round(mm / mm_per(out_.recipe.unit) * 1e5) / 1e5;
+        const double one = out_.recipe.unit == Unit::mm ? 1e4 : 1e5; // finer no drawing is
+        const double v = std::round(mm / mm_per(out_.recipe.unit) * one) / one;
         return short_number(v == 0 ? 0 : v);
     }
     void set(const std::string& key, std::string typed) {

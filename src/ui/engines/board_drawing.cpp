@@ -9,6 +9,7 @@
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace pallix::ui {
 
@@ -317,6 +318,18 @@ void BoardDrawing::lay_out_cells(const QRectF& box, const std::vector<std::strin
 void BoardDrawing::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     prepare(painter);
+    paint_all(painter);
+    paint_focus(painter);
+}
+
+void BoardDrawing::paint_sheet(QPainter& painter) {
+    const std::string at_hand = std::exchange(current_, {});
+    painter.setRenderHint(QPainter::Antialiasing);
+    paint_all(painter);
+    current_ = at_hand;
+}
+
+void BoardDrawing::paint_all(QPainter& painter) const {
     const Palette& p = context_.palette();
     if (sheet_ == Sheet::block) {
         paint_end(painter);
@@ -334,7 +347,6 @@ void BoardDrawing::paintEvent(QPaintEvent*) {
     painter.drawLine(cells_box_.topLeft() - QPointF(0, 3), cells_box_.topRight() - QPointF(0, 3));
     for (const Spot& spot : spots_)
         paint_spot(painter, spot);
-    paint_focus(painter);
 }
 
 /// Blue is what can be changed; a box with a question mark must be filled, red cannot be read.

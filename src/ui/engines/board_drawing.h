@@ -26,6 +26,8 @@ class BoardDrawing final : public Drawing {
     [[nodiscard]] Sheet sheet() const { return sheet_; }
 
     void show_other_bank();
+    /// The sheet without what is only of the screen.
+    void paint_sheet(QPainter& painter);
 
     void set_current(const std::string& key);
     [[nodiscard]] const std::string& current() const { return current_; }
@@ -66,6 +68,7 @@ class BoardDrawing final : public Drawing {
     void dimension(const std::string& key, QPointF from, QPointF to, double away);
     void leader(const std::string& key, QPointF at, QPointF to);
     [[nodiscard]] Map fit(const QRectF& box, const QRectF& mm) const;
+    void paint_all(QPainter& painter) const;
     void paint_end(QPainter& painter) const;
     void paint_deck(QPainter& painter) const;
     void paint_side(QPainter& painter) const;

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/engines/engines_view.h"
 
+#include "block/drawing/dxf_writer.h"
 #include "planning/common/usual_figures.h"
 #include "session/counted.h"
 #include "ui/dialogs/ask.h"
+#include "ui/dialogs/dxf_dialog.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engine_delegate.h"
@@ -17,10 +19,14 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QListView>
+#include <QPageLayout>
+#include <QPainter>
+#include <QPdfWriter>
 #include <QPushButton>
 #include <QSaveFile>
 #include <QStackedWidget>
 #include <QStandardItemModel>
+#include <QSvgGenerator>
 #include <QVBoxLayout>
 #include <memory>
 
@@ -81,6 +87,8 @@ void EnginesView::build() {
            [this] { Q_EMIT job_wanted(chosen()); });
     keep_ = button(board_buttons_, tr("&Keep"), "board-keep", tr("On the shelf, as its next revision (Ctrl+S)"),
                    [this] { keep(); });
+    button(board_buttons_, tr("From a &DXF…"), "board-dxf", tr("A drawing of its deck or gasket"),
+           [this] { take_dxf({}); });
     button(board_buttons_, tr("&Save as a file…"), "board-save", tr("Engine, recipe or blueprint"),
            [this] { save_file(); });
     for (const auto& group : {shelf_buttons_, board_buttons_})
@@ -298,6 +306,22 @@ void EnginesView::take_file(const QString& file) {
     kept_.clear();
 }
 
+void EnginesView::take_dxf(const QString& wanted) {
+    if (page_ == Page::shelf)
+        show_page(Page::block);
+    const QString file = wanted.isEmpty()
+                             ? QFileDialog::getOpenFileName(this, tr("From a drawing"), {}, tr("Drawings (*.dxf)"))
+                             : wanted;
+    if (file.isEmpty())
+        return;
+    DxfDialog dialog(context_, file, board_->board().engine().recipe, this);
+    if (dialog.exec() != QDialog::Accepted)
+        return;
+    block::Engine engine = board_->board().engine();
+    engine.recipe = dialog.taken()->recipe;
+    board_->replace(std::move(engine), tr("From the drawing. Ctrl+Z takes it back."));
+}
+
 void EnginesView::begin_amending() {
     auto engine = planning::engine_of(context_.session.entries());
     if (!engine)
@@ -367,11 +391,20 @@ void EnginesView::keep() {
 void EnginesView::save_file() {
     const block::Engine& engine = board_->board().engine();
     const QString name = file_name_of(qt(engine.name()));
-    QString file = QFileDialog::getSaveFileName(
+    const QString file = QFileDialog::getSaveFileName(
         this, tr("Save the engine"), name + QStringLiteral(".pallix-engine.json"),
-        tr("Engine (*.pallix-engine.json);;Recipe (*.pallix-recipe.json);;Blueprint (*.pallix-blueprint.json)"));
+        tr("Engine (*.pallix-engine.json);;Recipe (*.pallix-recipe.json);;Blueprint (*.pallix-blueprint.json);;"
+           "Drawing (*.pdf *.svg *.dxf)"));
     if (file.isEmpty())
         return;
+    save_as(file);
+}
+
+void EnginesView::save_as(const QString& file) {
+    const block::Engine& engine = board_->board().engine();
+    if (file.endsWith(QStringLiteral(".pdf")) || file.endsWith(QStringLiteral(".svg")) ||
+        file.endsWith(QStringLiteral(".dxf")))
+        return save_drawing(file);
     std::string text = block::write_engine(engine);
     if (file.endsWith(QStringLiteral(".pallix-recipe.json"))) {
         text = block::write_recipe(engine.recipe);
@@ -383,6 +416,42 @@ void EnginesView::save_file() {
     }
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly) || out.write(QByteArray::fromStdString(text)) < 0 || !out.commit())
+        return report(tr("%1 cannot be written: %2").arg(file, out.errorString()), tr("a folder that may be written"));
+    board_->say(tr("Saved as %1.").arg(file));
+}
+
+/// The sheet as it stands on the board, on a page that lies on its side; as DXF the whole block in true size.
+void EnginesView::save_drawing(const QString& file) {
+    if (!board_->board().whole())
+        return report(tr("the drawing is not whole"), tr("every figure that there must be"));
+    if (file.endsWith(QStringLiteral(".dxf"))) {
+        if (const auto done = block::write_dxf(board_->board().sketch().blueprint, file.toStdString()); !done)
+            return show_faults(done.error(), context_, this);
+        return board_->say(tr("Saved as %1.").arg(file));
+    }
+    QSaveFile out(file);
+    if (!out.open(QIODevice::WriteOnly))
+        return report(tr("%1 cannot be written: %2").arg(file, out.errorString()), tr("a folder that may be written"));
+    if (file.endsWith(QStringLiteral(".svg"))) {
+        QSvgGenerator svg;
+        svg.setOutputDevice(&out);
+        svg.setSize(board_->drawing().size());
+        svg.setViewBox(board_->drawing().rect());
+        svg.setTitle(qt(board_->board().engine().name()));
+        QPainter painter(&svg);
+        board_->drawing().paint_sheet(painter);
+    } else {
+        QPdfWriter pdf(&out);
+        pdf.setPageLayout(QPageLayout(QPageSize(QPageSize::A4), QPageLayout::Landscape, QMarginsF(10, 10, 10, 10),
+                                      QPageLayout::Millimeter));
+        pdf.setTitle(qt(board_->board().engine().name()));
+        QPainter painter(&pdf);
+        const QSizeF sheet = board_->drawing().size();
+        const double scale = std::min(pdf.width() / sheet.width(), pdf.height() / sheet.height());
+        painter.scale(scale, scale);
+        board_->drawing().paint_sheet(painter);
+    }
+    if (!out.commit())
         return report(tr("%1 cannot be written: %2").arg(file, out.errorString()), tr("a folder that may be written"));
     board_->say(tr("Saved as %1.").arg(file));
 }

@@ -38,9 +38,12 @@ class EnginesView : public View {
     void take_file(const QString& file); ///< an engine, a recipe or a blueprint onto the board
     /// The open job's blueprint onto the board: what is kept then amends the job.
     void begin_amending();
-    void take_from_job(); ///< the open job's block, as the shop knows it by now
+    void take_dxf(const QString& file); ///< a drawing of its deck, onto what is on the board
+    void take_from_job();               ///< the open job's block, as the shop knows it by now
     void keep();
     void save_file();
+    /// @param file its ending says what: engine, recipe, blueprint, or the drawing as PDF, SVG or DXF
+    void save_as(const QString& file);
     void copy();
     void retire();
 
@@ -52,6 +55,7 @@ class EnginesView : public View {
     void build();
     void fill();
     void show_chosen();
+    void save_drawing(const QString& file);
     void put_on_board(block::Engine engine, const QString& words);
     [[nodiscard]] bool may_leave();
     [[nodiscard]] QString chosen() const;
