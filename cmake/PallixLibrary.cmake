@@ -66,6 +66,20 @@ function(pallix_find_plain_library target header library)
     INTERFACE_INCLUDE_DIRECTORIES ${${prefix}_INCLUDE} INTERFACE_LINK_LIBRARIES ${${prefix}_LIBRARY})
 endfunction()
 
+# A library that ships pkg-config files, of which one may name a folder that is not there.
+function(pallix_find_packaged_library target)
+  pkg_check_modules(packaged REQUIRED ${ARGN})
+  set(folders)
+  foreach(folder IN LISTS packaged_INCLUDE_DIRS)
+    if(EXISTS ${folder})
+      list(APPEND folders ${folder})
+    endif()
+  endforeach()
+  add_library(${target} INTERFACE IMPORTED GLOBAL)
+  set_target_properties(${target} PROPERTIES
+    INTERFACE_INCLUDE_DIRECTORIES "${folders}" INTERFACE_LINK_LIBRARIES "${packaged_LINK_LIBRARIES}")
+endfunction()
+
 # Collects what a target links, directly or through others.
 function(pallix_collect_links target seen_variable)
   set(seen ${${seen_variable}})

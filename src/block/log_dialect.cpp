@@ -114,55 +114,6 @@ const std::vector<Known>& usual_headings() {
     return all;
 }
 
-/// "Main 3", "MAIN_3", "bore R2", "Cyl. left 2", "deck right" as features.
-std::optional<FeatureId> by_usual_name(const std::string& name) {
-    if (auto id = FeatureId::parse(name))
-        return id;
-    std::string letters, digits, word;
-    std::vector<std::string> words;
-    const auto end_word = [&] {
-        if (!word.empty())
-            words.push_back(std::exchange(word, {}));
-    };
-    for (const char c : name) {
-        if (std::isdigit(static_cast<unsigned char>(c)) != 0) {
-            end_word();
-            digits += c;
-        } else if (std::isalpha(static_cast<unsigned char>(c)) != 0) {
-            word += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-        } else {
-            end_word();
-        }
-    }
-    end_word();
-    static const std::map<std::string, FeatureKind> kinds{
-        {"main", FeatureKind::main},     {"mains", FeatureKind::main},     {"cam", FeatureKind::cam},
-        {"dowel", FeatureKind::dowel},   {"deck", FeatureKind::deck},      {"bore", FeatureKind::bore},
-        {"cyl", FeatureKind::bore},      {"cylinder", FeatureKind::bore},  {"lifter", FeatureKind::lifter},
-        {"tappet", FeatureKind::lifter}, {"panrail", FeatureKind::panrail}};
-    static const std::map<std::string, std::string> banks{{"r", "R"},    {"right", "R"}, {"rh", "R"}, {"l", "L"},
-                                                          {"left", "L"}, {"lh", "L"},    {"c", "C"}};
-    std::optional<FeatureKind> kind;
-    std::string bank;
-    for (const std::string& w : words) {
-        if (const auto k = kinds.find(w); k != kinds.end())
-            kind = k->second;
-        else if (const auto b = banks.find(w); b != banks.end())
-            bank = b->second;
-        else if (w != "bearing" && w != "hole")
-            return std::nullopt;
-    }
-    if (!kind)
-        return std::nullopt;
-    const bool on_bank = *kind == FeatureKind::dowel || *kind == FeatureKind::deck || *kind == FeatureKind::bore ||
-                         *kind == FeatureKind::lifter;
-    const auto number = finite_number(digits);
-    const bool numbered = *kind != FeatureKind::deck && *kind != FeatureKind::panrail;
-    if (numbered != number.has_value() || digits.size() > 3)
-        return std::nullopt;
-    return FeatureId{*kind, on_bank ? (bank.empty() ? "C" : bank) : "", numbered ? static_cast<int>(*number) : 0};
-}
-
 /// "HL{n}" against "HL12": the 12; nothing where they do not agree.
 std::optional<std::string> match(const std::string& pattern, const std::string& name) {
     const auto hole = pattern.find("{n}");
@@ -323,7 +274,7 @@ class Converter {
                                std::to_string(std::stoi(number->substr(0, 6).empty() ? "0" : number->substr(0, 6))));
                 return FeatureId::parse(id) ? std::optional(id) : std::nullopt;
             }
-        const auto usual = by_usual_name(name);
+        const auto usual = feature_by_usual_name(name);
         return usual ? std::optional(usual->text()) : std::nullopt;
     }
 
@@ -403,6 +354,54 @@ class Converter {
 };
 
 } // namespace
+
+std::optional<FeatureId> feature_by_usual_name(const std::string& name) {
+    if (auto id = FeatureId::parse(name))
+        return id;
+    std::string letters, digits, word;
+    std::vector<std::string> words;
+    const auto end_word = [&] {
+        if (!word.empty())
+            words.push_back(std::exchange(word, {}));
+    };
+    for (const char c : name) {
+        if (std::isdigit(static_cast<unsigned char>(c)) != 0) {
+            end_word();
+            digits += c;
+        } else if (std::isalpha(static_cast<unsigned char>(c)) != 0) {
+            word += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+        } else {
+            end_word();
+        }
+    }
+    end_word();
+    static const std::map<std::string, FeatureKind> kinds{
+        {"main", FeatureKind::main},     {"mains", FeatureKind::main},     {"cam", FeatureKind::cam},
+        {"dowel", FeatureKind::dowel},   {"deck", FeatureKind::deck},      {"bore", FeatureKind::bore},
+        {"cyl", FeatureKind::bore},      {"cylinder", FeatureKind::bore},  {"lifter", FeatureKind::lifter},
+        {"tappet", FeatureKind::lifter}, {"panrail", FeatureKind::panrail}};
+    static const std::map<std::string, std::string> banks{{"r", "R"},    {"right", "R"}, {"rh", "R"}, {"l", "L"},
+                                                          {"left", "L"}, {"lh", "L"},    {"c", "C"}};
+    std::optional<FeatureKind> kind;
+    std::string bank;
+    for (const std::string& w : words) {
+        if (const auto k = kinds.find(w); k != kinds.end())
+            kind = k->second;
+        else if (const auto b = banks.find(w); b != banks.end())
+            bank = b->second;
+        else if (w != "bearing" && w != "hole")
+            return std::nullopt;
+    }
+    if (!kind)
+        return std::nullopt;
+    const bool on_bank = *kind == FeatureKind::dowel || *kind == FeatureKind::deck || *kind == FeatureKind::bore ||
+                         *kind == FeatureKind::lifter;
+    const auto number = finite_number(digits);
+    const bool numbered = *kind != FeatureKind::deck && *kind != FeatureKind::panrail;
+    if (numbered != number.has_value() || digits.size() > 3)
+        return std::nullopt;
+    return FeatureId{*kind, on_bank ? (bank.empty() ? "C" : bank) : "", numbered ? static_cast<int>(*number) : 0};
+}
 
 Result<ConvertedLog> convert_log(std::string_view text, const std::string& file, const LogMapping& mapping) {
     constexpr std::size_t largest = 64u << 20; // it is held field by field

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/fault.h"
+#include "block/feature.h"
 #include "block/units.h"
 
 #include <map>
@@ -30,6 +31,9 @@ struct LogMapping {
 
 /// Reads a `.pallix-mapping.json`.
 [[nodiscard]] Result<LogMapping> read_mapping(std::string_view text, const std::string& file);
+
+/// "Main 3", "MAIN_3", "bore R2", "Cyl. left 2", "deck right" as features; on an inline's one bank where none is named.
+[[nodiscard]] std::optional<FeatureId> feature_by_usual_name(const std::string& name);
 
 /// A log in the form of the contract, and how it was understood.
 struct ConvertedLog {

@@ -4,6 +4,7 @@
 #include "block/drawing/dxf_engine.h"
 #include "block/drawing/dxf_writer.h"
 #include "block/drawing/engine.h"
+#include "block/drawing/table.h"
 #include "cli/inputs.h"
 #include "wording/common/blueprint_words.h"
 
@@ -16,6 +17,16 @@ block::Result<block::Blueprint> read(const BlueprintRequest& request) {
     return read_file(request.file).and_then([](const block::NamedText& text) {
         return block::blueprint_from(text.text, text.file);
     });
+}
+
+/// What stands already; an empty engine where nothing does.
+block::Result<block::Engine> engine_under(const std::string& file, block::Unit unit) {
+    if (!file.empty())
+        return read_file(file).and_then(
+            [](const block::NamedText& text) { return block::engine_from(text.text, text.file); });
+    block::Engine empty;
+    empty.recipe.unit = unit;
+    return empty;
 }
 
 } // namespace
@@ -49,12 +60,28 @@ int write_drawing(const BlueprintRequest& request, const std::string& file) {
     return written ? 0 : input_is_wrong;
 }
 
+int recipe_from_sheet(const std::string& table, const std::string& base, block::Unit unit) {
+    const auto taken = engine_under(base, unit).and_then([&](const block::Engine& engine) {
+        return read_file(table).and_then([&](const block::NamedText& text) {
+            return block::read_table(text.text, text.file).and_then([&](const block::Table& rows) {
+                return block::recipe_from_table(rows, engine.recipe, text.file);
+            });
+        });
+    });
+    if (!taken) {
+        print(taken.error());
+        return input_is_wrong;
+    }
+    for (const std::string& line : taken->understood)
+        std::cerr << line << '\n';
+    for (const std::string& line : taken->passed_over)
+        std::cerr << "passed over: " << line << '\n';
+    std::cout << block::write_recipe(taken->recipe);
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
 int recipe_from_drawing(const DxfRequest& request) {
-    const auto base = request.base.empty() ? block::Result<block::Engine>(block::Engine{})
-                                           : read_file(request.base).and_then([](const block::NamedText& text) {
-                                                 return block::engine_from(text.text, text.file);
-                                             });
-    const auto taken = base.and_then([&](const block::Engine& engine) {
+    const auto taken = engine_under(request.base, block::Unit::mm).and_then([&](const block::Engine& engine) {
         return read_file(request.drawing).and_then([&](const block::NamedText& text) {
             return block::read_dxf(text.text, text.file).and_then([&](const block::DxfDrawing& drawing) {
                 const block::DxfPlacing placing{request.unit.empty() ? std::nullopt

@@ -29,6 +29,9 @@ struct DxfRequest {
 /// status
 int recipe_from_drawing(const DxfRequest& request);
 
+/// Prints the recipe that a table of figures or holes makes. @param base as above @return the exit status
+int recipe_from_sheet(const std::string& table, const std::string& base, block::Unit unit);
+
 /// Writes a blueprint's drawing into a file. @return the exit status
 int write_drawing(const BlueprintRequest& request, const std::string& file);
 

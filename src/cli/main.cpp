@@ -96,6 +96,14 @@ int main(int argc, char** argv) {
     check->add_option("--unit", blueprint_unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
     check->footer("example: pallix-cli blueprint check --blueprint four.pallix-blueprint.json --unit in");
 
+    std::string table_file, table_base;
+    CLI::App* from_table =
+        blueprint->add_subcommand("from-table", "print the recipe that a table of figures or holes makes");
+    from_table->add_option("table", table_file, "XLSX, ODS, CSV or TSV; - for standard input")->required();
+    from_table->add_option("--onto", table_base, "an engine, recipe or blueprint whose figures stand already");
+    from_table->add_option("--unit", blueprint_unit, "unit of numbers that name none")
+        ->check(CLI::IsMember({"mm", "in"}));
+    from_table->footer("example: pallix-cli blueprint from-table sheet.xlsx --unit in > four.pallix-recipe.json");
     std::string dxf_file;
     CLI::App* to_dxf = blueprint->add_subcommand("to-dxf", "write a blueprint as a drawing with its dimensions");
     to_dxf->add_option("--blueprint", blueprint_request.file, "a blueprint or a recipe; - for standard input")
@@ -127,6 +135,8 @@ int main(int argc, char** argv) {
         return cli::convert(convert_request);
     if (draw->parsed())
         return cli::draw_blueprint(blueprint_request);
+    if (from_table->parsed())
+        return cli::recipe_from_sheet(table_file, table_base, *block::unit_from_name(blueprint_unit));
     if (to_dxf->parsed())
         return cli::write_drawing(blueprint_request, dxf_file);
     if (from_dxf->parsed())

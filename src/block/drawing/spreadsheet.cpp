@@ -1,0 +1,154 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The only place that knows the libraries of spreadsheets.
+#include "block/drawing/table.h"
+#include "block/number_text.h"
+
+#include <algorithm>
+#include <csv.h>
+#include <ixion/address.hpp>
+#include <ixion/model_context.hpp>
+#include <memory>
+#include <orcus/orcus_ods.hpp>
+#include <orcus/orcus_xlsx.hpp>
+#include <orcus/spreadsheet/document.hpp>
+#include <orcus/spreadsheet/factory.hpp>
+#include <orcus/spreadsheet/sheet.hpp>
+#include <orcus/zip_archive.hpp>
+#include <orcus/zip_archive_stream.hpp>
+
+namespace pallix::block {
+namespace {
+
+constexpr std::size_t largest_table = 32u << 20; // bytes
+constexpr int most_rows = 10'000, most_columns = 200;
+
+tl::unexpected<Faults> no_table(const std::string& file, std::string what, std::string expected) {
+    return tl::unexpected(Faults{{file, 0, std::move(what), std::move(expected)}});
+}
+
+template <class Loader>
+Table first_sheet(std::string_view bytes) {
+    namespace ss = orcus::spreadsheet;
+    ss::document document({1'048'576, 16'384});
+    ss::import_factory factory(document);
+    Loader loader(&factory);
+    loader.read_stream(bytes);
+    document.recalc_formula_cells();
+    Table table;
+    if (document.get_sheet_count() == 0)
+        return table;
+    const ixion::abs_range_t range = document.get_sheet(0)->get_data_range();
+    const ixion::model_context& cells = document.get_model_context();
+    if (!range.valid())
+        return table;
+    for (int row = range.first.row; row <= std::min(range.last.row, range.first.row + most_rows); ++row) {
+        std::vector<std::string>& texts = table.emplace_back();
+        for (int column = range.first.column; column <= std::min(range.last.column, range.first.column + most_columns);
+             ++column) {
+            const ixion::abs_address_t at(0, row, column);
+            switch (cells.get_celltype(at)) {
+            case ixion::celltype_t::string:
+                texts.emplace_back(trimmed(cells.get_string_value(at)));
+                break;
+            case ixion::celltype_t::numeric:
+            case ixion::celltype_t::formula:
+                texts.push_back(short_number(cells.get_numeric_value(at)));
+                break;
+            default:
+                texts.emplace_back();
+                break;
+            }
+        }
+    }
+    return table;
+}
+
+/// What the library passes over without a word: texts that stand in the cells themselves, parts named from the root.
+bool is_passed_over(std::string_view bytes) {
+    orcus::zip_archive_stream_blob stream(reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size());
+    orcus::zip_archive archive(&stream);
+    archive.load();
+    for (std::size_t i = 0; i < archive.get_file_entry_count(); ++i) {
+        const std::string_view name = archive.get_file_entry_name(i);
+        const bool sheet = name.starts_with("xl/worksheets/") && name.ends_with(".xml");
+        if (!sheet && name != "xl/_rels/workbook.xml.rels")
+            continue;
+        std::vector<unsigned char> entry;
+        if (!archive.read_file_entry(name, entry))
+            return true;
+        const std::string_view text(reinterpret_cast<const char*>(entry.data()), entry.size());
+        if (text.find(sheet ? "\"inlineStr\"" : "Target=\"/xl/") != std::string_view::npos)
+            return true;
+    }
+    return false;
+}
+
+std::vector<std::string> cells_of(std::string_view line, char delimiter) {
+    std::vector<std::string> cells;
+    csv_parser parser;
+    csv_init(&parser, 0);
+    const std::unique_ptr<csv_parser, decltype(&csv_free)> guard(&parser, &csv_free);
+    csv_set_delim(&parser, static_cast<unsigned char>(delimiter));
+    const auto cell = [](void* bytes, std::size_t size, void* into) {
+        static_cast<std::vector<std::string>*>(into)->emplace_back(
+            trimmed(std::string_view(static_cast<const char*>(bytes), bytes != nullptr ? size : 0)));
+    };
+    csv_parse(&parser, line.data(), line.size(), cell, nullptr, &cells);
+    csv_fini(&parser, cell, nullptr, &cells);
+    return cells;
+}
+
+/// The delimiter by which most lines fall into the same number of columns; a comma last, as it may be a decimal.
+char delimiter_of(const std::vector<std::string>& lines) {
+    char best = ',';
+    std::size_t most = 0;
+    for (const char c : {'\t', ';', '|', ','}) {
+        std::map<std::size_t, std::size_t> counts;
+        for (const std::string& line : lines)
+            if (const auto n = cells_of(line, c).size(); n > 1)
+                ++counts[n];
+        for (const auto& [columns, n] : counts)
+            if (n > most) {
+                most = n;
+                best = c;
+            }
+    }
+    return best;
+}
+
+} // namespace
+
+Result<Table> read_table(std::string_view bytes, const std::string& file) {
+    if (bytes.size() > largest_table)
+        return no_table(file, "the table is larger than 32 MB", "a sheet of figures");
+    try {
+        const auto* blob = reinterpret_cast<const unsigned char*>(bytes.data());
+        if (bytes.starts_with("PK") && orcus::orcus_xlsx::detect(blob, bytes.size()) && is_passed_over(bytes))
+            return no_table(file, "its texts are written in a way that is not read here",
+                            "the same saved once more by a spreadsheet program, or as CSV");
+        if (bytes.starts_with("PK") && orcus::orcus_xlsx::detect(blob, bytes.size()))
+            return first_sheet<orcus::orcus_xlsx>(bytes);
+        if (bytes.starts_with("PK") && orcus::orcus_ods::detect(blob, bytes.size()))
+            return first_sheet<orcus::orcus_ods>(bytes);
+    } catch (const std::exception& error) {
+        return no_table(file, std::string("the spreadsheet cannot be read (") + error.what() + ")",
+                        "XLSX or ODS as it was saved");
+    }
+    if (bytes.find('\0') != std::string_view::npos)
+        return no_table(file, "it is no table", "XLSX, ODS, or text with columns");
+    if (bytes.starts_with("\xEF\xBB\xBF"))
+        bytes.remove_prefix(3);
+    std::vector<std::string> lines;
+    for (std::size_t from = 0; from < bytes.size() && lines.size() < most_rows;) {
+        const auto end = std::min(bytes.find('\n', from), bytes.size());
+        lines.emplace_back(trimmed(bytes.substr(from, end - from)));
+        from = end + 1;
+    }
+    const char delimiter = delimiter_of(lines);
+    Table table;
+    for (const std::string& line : lines)
+        table.push_back(cells_of(line, delimiter));
+    return table;
+}
+
+} // namespace pallix::block
