@@ -226,6 +226,10 @@ void BenchWindow::build_engine_menu() {
                on_engines([](EnginesView& v) {
                    v.show_page(static_cast<EnginesView::Page>((static_cast<int>(v.page()) + 1) % 3));
                }));
+    add_action(menu, tr("Take a &drawing of its deck (DXF)…"), {}, on_engines([](EnginesView& v) { v.take_dxf({}); }));
+    add_action(menu, tr("Take a &table…"), {}, on_engines([](EnginesView& v) { v.take_table({}); }));
+    add_action(menu, tr("&Paste a table"), QKeySequence(tr("Ctrl+Alt+V")),
+               on_engines([](EnginesView& v) { v.paste_table(); }));
     add_action(menu, tr("&Why it is right…"), QKeySequence(tr("Ctrl+Alt+W")),
                on_engines([](EnginesView& v) { v.board().answer_question(); }));
     menu->addSeparator();

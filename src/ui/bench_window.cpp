@@ -449,6 +449,10 @@ void BenchWindow::take_files(const QStringList& files) {
             go_to(Place::engines);
             engines_->take_dxf(file);
             break;
+        case FileKind::spreadsheet:
+            go_to(Place::engines);
+            engines_->take_table(file);
+            break;
         case FileKind::engine:
             go_to(Place::engines);
             engines_->take_file(file);
@@ -464,7 +468,8 @@ void BenchWindow::take_files(const QStringList& files) {
             break;
         case FileKind::other:
             report({{file.toStdString(), 0, "this kind of file is not known here",
-                     "a .csv probe log, a .trace.csv, a .pallix-blueprint.json or a .pallix.json"}});
+                     "a .csv probe log, a .trace.csv, a .pallix.json, or a blueprint, recipe, engine, .dxf, .xlsx or "
+                     ".ods"}});
             break;
         }
     }

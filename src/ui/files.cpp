@@ -41,6 +41,10 @@ FileKind kind_of_file(const QString& file) {
     if (file.endsWith(QStringLiteral(".pallix-blueprint.json"), Qt::CaseInsensitive) ||
         file.endsWith(QStringLiteral(".pallix-recipe.json"), Qt::CaseInsensitive))
         return FileKind::blueprint;
+    if (file.endsWith(QStringLiteral(".xlsx"), Qt::CaseInsensitive) ||
+        file.endsWith(QStringLiteral(".ods"), Qt::CaseInsensitive) ||
+        file.endsWith(QStringLiteral(".tsv"), Qt::CaseInsensitive))
+        return FileKind::spreadsheet;
     if (file.endsWith(QStringLiteral(".dxf"), Qt::CaseInsensitive))
         return FileKind::drawing;
     if (file.endsWith(QStringLiteral(".pallix-engine.json"), Qt::CaseInsensitive))

@@ -11,6 +11,7 @@
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
+#include <QClipboard>
 #include <QComboBox>
 #include <QProgressBar>
 #include <QRegularExpression>
@@ -362,6 +363,38 @@ TEST_F(EnginesJourney, TakesADeckFromADrawing) {
     });
     window_->take_files({broken});
     EXPECT_EQ(drawn().typed("name"), "drawn four");
+}
+
+TEST_F(EnginesJourney, ATableIsShownBeforeItIsTaken) {
+    begin();
+    fill({{"name", "sheet four"}, {"layout", "inline"}});
+    key(Qt::Key_Escape);
+    QGuiApplication::clipboard()->setText(
+        QStringLiteral("hole\tx [mm]\nbore 1\t46\nbore 2\t138\n\nbore\t80 H8\nweight\t90"));
+    const auto press = [this](const char* words, int which) {
+        in_dialog([words, which](QDialog& d) {
+            QString shown;
+            for (const auto* label : d.findChildren<QLabel*>())
+                shown += label->text();
+            EXPECT_THAT(shown.toStdString(), HasSubstr(words));
+            const QString wanted = which == 0 ? QStringLiteral("Onto the board") : QStringLiteral("Leave it");
+            for (auto* b : d.findChildren<QPushButton*>())
+                if (b->text() == wanted)
+                    return b->click();
+            d.reject();
+        });
+        key(Qt::Key_V, Qt::ControlModifier | Qt::AltModifier);
+    };
+    press("bore pitch: 92", 1);
+    EXPECT_EQ(drawn().typed("pitch"), "") << "left";
+    press("passed over, row 6: weight | 90", 0);
+    EXPECT_EQ(drawn().typed("pitch"), "92");
+    EXPECT_EQ(drawn().typed("bore"), "80 H8");
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(drawn().typed("pitch"), "");
+    QGuiApplication::clipboard()->setText(QStringLiteral("nothing"));
+    in_dialog([](QDialog& d) { d.reject(); });
+    key(Qt::Key_V, Qt::ControlModifier | Qt::AltModifier);
 }
 
 TEST_F(EnginesJourney, TheDrawingGoesOutAsPdfSvgAndDxf) {

@@ -2,6 +2,7 @@
 #include "ui/engines/engines_view.h"
 
 #include "block/drawing/dxf_writer.h"
+#include "block/drawing/table.h"
 #include "planning/common/usual_figures.h"
 #include "session/counted.h"
 #include "ui/dialogs/ask.h"
@@ -15,7 +16,10 @@
 #include "wording/common/blueprint_words.h"
 
 #include <QCheckBox>
+#include <QClipboard>
 #include <QFileDialog>
+#include <QFileInfo>
+#include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QListView>
@@ -89,6 +93,8 @@ void EnginesView::build() {
                    [this] { keep(); });
     button(board_buttons_, tr("From a &DXF…"), "board-dxf", tr("A drawing of its deck or gasket"),
            [this] { take_dxf({}); });
+    button(board_buttons_, tr("From a &table…"), "board-table", tr("XLSX, ODS, CSV; a table is pasted with Ctrl+Alt+V"),
+           [this] { take_table({}); });
     button(board_buttons_, tr("&Save as a file…"), "board-save", tr("Engine, recipe or blueprint"),
            [this] { save_file(); });
     for (const auto& group : {shelf_buttons_, board_buttons_})
@@ -320,6 +326,50 @@ void EnginesView::take_dxf(const QString& wanted) {
     block::Engine engine = board_->board().engine();
     engine.recipe = dialog.taken()->recipe;
     board_->replace(std::move(engine), tr("From the drawing. Ctrl+Z takes it back."));
+}
+
+void EnginesView::take_table(const QString& wanted) {
+    const QString file = wanted.isEmpty() ? QFileDialog::getOpenFileName(this, tr("From a table"), {},
+                                                                         tr("Tables (*.xlsx *.ods *.csv *.tsv *.txt)"))
+                                          : wanted;
+    if (file.isEmpty())
+        return;
+    const auto read = read_text_file(file);
+    if (!read)
+        return show_faults(read.error(), context_, this);
+    lay_table(read->text, QFileInfo(file).fileName());
+}
+
+void EnginesView::paste_table() {
+    lay_table(QGuiApplication::clipboard()->text().toStdString(), tr("what was pasted"));
+}
+
+/// What was understood is shown before it is taken.
+void EnginesView::lay_table(const std::string& bytes, const QString& name) {
+    if (page_ == Page::shelf)
+        show_page(Page::block);
+    block::Engine engine = board_->board().engine();
+    const auto taken = block::read_table(bytes, name.toStdString()).and_then([&](const block::Table& table) {
+        return block::recipe_from_table(table, engine.recipe, name.toStdString());
+    });
+    if (!taken)
+        return show_faults(taken.error(), context_, this);
+    constexpr qsizetype most = 16;
+    QStringList lines;
+    for (const std::string& line : taken->understood)
+        lines << qt(line);
+    for (const auto& [key, typed] : taken->recipe.figures)
+        if (board_->board().typed(key) != typed)
+            lines << tr("%1: %2").arg(qt(planning::Board::brief_of(key)), qt(typed));
+    for (const std::string& row : taken->passed_over)
+        lines << tr("passed over, %1").arg(qt(row));
+    if (lines.size() > most)
+        lines = lines.mid(0, most) << tr("… and %1 more").arg(lines.size() - most);
+    if (ask_which(this, tr("From %1").arg(name), lines.join(QLatin1Char('\n')),
+                  {tr("Onto the board"), tr("Leave it")}) != 0)
+        return;
+    engine.recipe = taken->recipe;
+    board_->replace(std::move(engine), tr("From %1. Ctrl+Z takes it back.").arg(name));
 }
 
 void EnginesView::begin_amending() {

@@ -39,7 +39,10 @@ class EnginesView : public View {
     /// The open job's blueprint onto the board: what is kept then amends the job.
     void begin_amending();
     void take_dxf(const QString& file); ///< a drawing of its deck, onto what is on the board
-    void take_from_job();               ///< the open job's block, as the shop knows it by now
+    /// A table of its figures or holes, onto what is on the board. @param file asked for where it is empty
+    void take_table(const QString& file);
+    void paste_table();   ///< the same from the clipboard
+    void take_from_job(); ///< the open job's block, as the shop knows it by now
     void keep();
     void save_file();
     /// @param file its ending says what: engine, recipe, blueprint, or the drawing as PDF, SVG or DXF
@@ -55,6 +58,7 @@ class EnginesView : public View {
     void build();
     void fill();
     void show_chosen();
+    void lay_table(const std::string& bytes, const QString& name);
     void save_drawing(const QString& file);
     void put_on_board(block::Engine engine, const QString& words);
     [[nodiscard]] bool may_leave();
