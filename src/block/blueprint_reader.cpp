@@ -5,7 +5,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <ranges>
 #include <set>
 
 namespace pallix::block {
@@ -218,7 +217,9 @@ class BlueprintReader {
             const auto of_bank = [&](const HoleBlueprint& h) { return h.id.bank == bank.id; };
             const auto n = std::ranges::count_if(holes, of_bank);
             double before = 0.5;
-            for (HoleBlueprint& hole : holes | std::views::filter(of_bank)) {
+            for (HoleBlueprint& hole : holes) {
+                if (!of_bank(hole))
+                    continue;
                 if (unplaced_.contains(hole.id))
                     hole.u = front + length * before / static_cast<double>(n);
                 before += 1;

@@ -4,6 +4,8 @@
 #include "ui/bench_fixture.h"
 #include "ui/block/block_drawing.h"
 #include "ui/cylinders/cylinders_view.h"
+#include "ui/engines/board_page.h"
+#include "ui/engines/engines_view.h"
 #include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/lifters/lifters_view.h"
@@ -112,6 +114,28 @@ class Screens : public BenchFixture {
         open_demo();
         open_demo_at("Puffling, starboard", ui::Place::decks);
     }
+    /// No button is too narrow for its words, no text is cut or stands over another.
+    void expect_legible(const std::string& where) {
+        for (auto* button : window_->findChildren<QAbstractButton*>())
+            EXPECT_TRUE(!button->isVisible() || button->text().isEmpty() ||
+                        button->width() >= button->minimumSizeHint().width())
+                << where << button->text().toStdString();
+        for (auto* widget : window_->findChildren<ui::Spoken*>()) {
+            if (!widget->isVisible())
+                continue;
+            TextSizes texts;
+            widget->render(&texts, {}, {}, QWidget::RenderFlags());
+            for (std::size_t i = 0; i < texts.written.size(); ++i) {
+                const auto& [box, words] = texts.written[i];
+                EXPECT_TRUE(QRectF(widget->rect()).contains(box))
+                    << where << widget->objectName().toStdString() << ": \"" << words.toStdString() << "\" is cut";
+                for (std::size_t j = 0; j < i; ++j)
+                    EXPECT_FALSE(texts.written[j].first.intersects(box))
+                        << where << widget->objectName().toStdString() << ": \"" << words.toStdString() << "\" over \""
+                        << texts.written[j].second.toStdString() << "\"";
+            }
+        }
+    }
     void walk_pages(const QString& name, const std::function<void(const QString&)>& look) {
         ui::PageButtons* pages = nullptr;
         for (auto* p : window_->findChildren<ui::PageButtons*>())
@@ -182,26 +206,38 @@ TEST_F(Screens, NothingIsCutOffNorWrittenOverAnotherFromTheSmallestWindowToALarg
         QApplication::processEvents();
         walk([&](const QString& screen) {
             const std::string where = screen.toStdString() + " at " + std::to_string(size.width()) + " px, ";
-            for (auto* button : window_->findChildren<QAbstractButton*>())
-                EXPECT_TRUE(!button->isVisible() || button->text().isEmpty() ||
-                            button->width() >= button->minimumSizeHint().width())
-                    << where << button->text().toStdString();
-            for (auto* widget : window_->findChildren<ui::Spoken*>()) {
-                if (!widget->isVisible())
-                    continue;
-                TextSizes texts;
-                widget->render(&texts, {}, {}, QWidget::RenderFlags());
-                for (std::size_t i = 0; i < texts.written.size(); ++i) {
-                    const auto& [box, words] = texts.written[i];
-                    EXPECT_TRUE(QRectF(widget->rect()).contains(box))
-                        << where << widget->objectName().toStdString() << ": \"" << words.toStdString() << "\" is cut";
-                    for (std::size_t j = 0; j < i; ++j)
-                        EXPECT_FALSE(texts.written[j].first.intersects(box))
-                            << where << widget->objectName().toStdString() << ": \"" << words.toStdString()
-                            << "\" over \"" << texts.written[j].second.toStdString() << "\"";
+            expect_legible(where);
+        });
+    }
+}
+
+TEST_F(Screens, TheShelfAndTheDrawingBoardAreLegibleAtEverySizeAndInEveryState) {
+    open_demo();
+    window_->go_to(ui::Place::engines);
+    auto& view = window_->engines();
+    for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(2560, 1440)}) {
+        window_->resize(size);
+        for (const char* engine : {"", "ferry V8, 90 degrees", "tender inline four", "workboat V6, 60 degrees"}) {
+            view.open(QString::fromLatin1(engine));
+            for (const auto page :
+                 {ui::EnginesView::Page::shelf, ui::EnginesView::Page::block, ui::EnginesView::Page::parts}) {
+                view.show_page(page);
+                QApplication::processEvents();
+                const std::string where = engine + std::string(" page ") + std::to_string(static_cast<int>(page)) +
+                                          " at " + std::to_string(size.width()) + " px, ";
+                expect_legible(where);
+                QStringList fields;
+                count_fields(QAccessible::queryAccessibleInterface(window_.get()), fields);
+                EXPECT_LE(fields.size(), 4) << where;
+                TextSizes sizes;
+                view.render(&sizes);
+                for (const auto& [px, texts] : sizes.of_size)
+                    EXPECT_GE(px, 14) << where << texts.join(QStringLiteral(" | ")).toStdString();
+                if (page != ui::EnginesView::Page::shelf) {
+                    EXPECT_GE(view.board().drawing().height(), 6 * view.height() / 10) << where;
                 }
             }
-        });
+        }
     }
 }
 

@@ -118,9 +118,8 @@ class Surveyor {
                            double pair = 0) {
         std::vector<double> firsts;
         for (const HoleBlueprint* h : row) {
-            const auto before = static_cast<std::size_t>(h->id.number - 1);
-            firsts.push_back(h->u - static_cast<double>(before / each) * pitch -
-                             static_cast<double>(before % each) * pair);
+            const auto before = static_cast<std::size_t>(h->id.number - 1), groups = before / each;
+            firsts.push_back(h->u - static_cast<double>(groups) * pitch - static_cast<double>(before % each) * pair);
         }
         return middle_of(std::move(firsts), 0);
     }

@@ -118,8 +118,9 @@ std::vector<std::string> usual_choices(std::string_view address) {
 Result<std::vector<Payload>> usual_entries(const Engine& engine, const Blueprint& blueprint) {
     std::vector<Payload> entries;
     Faults faults;
-    for (const auto& [address, typed] : engine.usual)
-        if (std::ranges::none_of(usual_figures(), [&](const UsualFigure& f) { return f.address == address; }))
+    for (const auto& stated : engine.usual)
+        if (const std::string& address = stated.first;
+            std::ranges::none_of(usual_figures(), [&](const UsualFigure& f) { return f.address == address; }))
             faults.push_back(
                 {address, 0, "“" + address + "” is no figure that goes with an engine", "docs/formats.md"});
     for (const UsualFigure& figure : usual_figures()) {

@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/engines/board_drawing.h"
 
-#include "block/shorthand.h"
+#include "planning/common/usual_figures.h"
 #include "wording/common/blueprint_words.h"
 #include "wording/readings/readings.h"
 
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <utility>
 
@@ -22,6 +23,13 @@ namespace {
 constexpr double number_wide = 136, name_share = 0.52, number_high = 22, cell_high = 26,
                  least_cell = 204;  // px at 100 %
 constexpr double wall_share = 1.32; // of a bore's radius, half the width of its bank: nobody states it
+
+/// Whose words are longer than a number.
+bool is_wide(const std::string& key) {
+    constexpr std::array keys{"name",           "texture_limits/rings",       "pistons/alloy",
+                              "overhead_chain", "cylinder_plan/oversizes_mm", "engine_figures/overhead_chain"};
+    return std::ranges::find(keys, key) != keys.end();
+}
 
 QRectF spot_at(QPointF middle) {
     const QSizeF size(scaled(number_wide), scaled(number_high));
@@ -166,15 +174,17 @@ void BoardDrawing::lay_out() {
     all.setSize(all.size().expandedTo(QSizeF(100, 100)));
     const auto rows = [&](std::size_t n) {
         const double columns = std::max(1.0, std::floor(all.width() / scaled(least_cell)));
-        return std::ceil(static_cast<double>(n + 1) / columns) * scaled(cell_high); // the name takes two
+        return std::ceil(static_cast<double>(n + 2) / columns) * scaled(cell_high); // the name takes two
     };
     if (sheet_ == Sheet::parts) {
-        end_box_ = QRectF(all.left(), all.top(), all.width(), all.height() * 0.62);
+        const double below = rows(planning::usual_figures().size() + 1); // the wide ones take two
+        end_box_ = QRectF(all.left(), all.top(), all.width(), all.height() - below - scaled(10));
         lay_out_crank(end_box_);
+        part_spots();
         cells_box_ = QRectF(all.left(), end_box_.bottom() + scaled(8), all.width(), all.bottom() - end_box_.bottom());
         return lay_out_cells(cells_box_, cells());
     }
-    double below = rows(28);
+    double below = rows(26);
     for (int round = 0; round < 2; ++round) { // what has no line of its own is only known once the lines are
         spots_.clear();
         lines_.clear();
@@ -190,7 +200,18 @@ void BoardDrawing::lay_out() {
         below = rows(cells().size());
     }
     cells_box_ = QRectF(all.left(), all.bottom() - below, all.width(), below);
+    part_spots();
     lay_out_cells(cells_box_, cells());
+}
+
+/// A number that would stand over another moves down.
+void BoardDrawing::part_spots() {
+    for (std::size_t i = 0; i < spots_.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k)
+            if (spots_[i].box.intersects(spots_[k].box)) {
+                spots_[i].box.moveTop(spots_[k].box.bottom() + 1);
+                k = 0;
+            }
 }
 
 void BoardDrawing::lay_out_end(const QRectF& box) {
@@ -302,8 +323,13 @@ void BoardDrawing::lay_out_cells(const QRectF& box, const std::vector<std::strin
     const double columns = std::max(1.0, std::floor(box.width() / scaled(least_cell))), wide = box.width() / columns;
     double at = 0; // cells so far; a name takes two
     for (const std::string& key : keys) {
-        const double column = std::fmod(at, columns), row = std::floor(at / columns);
-        const bool wider = key == "name" && columns > 1;
+        double column = std::fmod(at, columns), row = std::floor(at / columns);
+        const bool wider = is_wide(key) && columns > 1;
+        if (wider && column + 2 > columns) { // not over the edge
+            at += 1;
+            column = 0;
+            row += 1;
+        }
         at += wider ? 2 : 1;
         spots_.push_back(
             {key,
@@ -467,9 +493,12 @@ void BoardDrawing::paint_deck(QPainter& painter) const {
             painter.setPen(p.ink); // both numberings: ours from the front, the maker's
             const QRectF above(deck_.at(hole.u, hole.v) - QPointF(r, r * 0.8), QSizeF(2 * r, r * 0.6));
             const auto same = hole.cylinder.value_or(hole.id.number) == hole.id.number;
-            write(painter, above, Qt::AlignCenter,
-                  same ? QString::number(hole.id.number) : tr("%1 · no. %2").arg(hole.id.number).arg(*hole.cylinder),
-                  Type::small, true);
+            painter.setFont(font_of(Type::small, true));
+            QString both =
+                same ? QString::number(hole.id.number) : tr("%1 · no. %2").arg(hole.id.number).arg(*hole.cylinder);
+            if (painter.fontMetrics().horizontalAdvance(both) > above.width())
+                both = QString::number(hole.cylinder.value_or(hole.id.number));
+            painter.drawText(above, Qt::AlignCenter | Qt::TextDontClip, both);
         }
     painter.setPen(p.quiet);
     painter.setFont(font_of(Type::small));

@@ -59,6 +59,7 @@ class BoardDrawing final : public Drawing {
     };
     void lay_out();
     [[nodiscard]] QRectF inside(QRectF box) const; ///< the drawing
+    void part_spots();
     void lay_out_end(const QRectF& box);
     void lay_out_deck(const QRectF& box);
     void lay_out_side(const QRectF& box);

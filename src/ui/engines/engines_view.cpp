@@ -23,6 +23,7 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QListView>
+#include <QMenu>
 #include <QPageLayout>
 #include <QPainter>
 #include <QPdfWriter>
@@ -38,8 +39,7 @@ namespace pallix::ui {
 
 EnginesView::EnginesView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new PlainLabel(this)),
-      pages_(new PageButtons({tr("Shelf"), tr("Block"), tr("What goes with it")}, tr("The next page (Ctrl+Shift+E)"),
-                             this)),
+      pages_(new PageButtons({tr("Shelf"), tr("Block"), tr("Parts")}, tr("The next page (Ctrl+Shift+E)"), this)),
       stack_(new QStackedWidget(this)), search_(new QLineEdit(this)),
       retired_(new QCheckBox(tr("with retired ones"), this)), list_(new QListView(this)), empty_(new PlainLabel(this)),
       uses_(new PlainLabel(this)), rows_(new QStandardItemModel(this)), board_(new BoardPage(context, this)) {
@@ -76,25 +76,29 @@ void EnginesView::build() {
         group.push_back(b);
         return b;
     };
-    button(shelf_buttons_, tr("&New engine"), "engine-new", tr("An empty drawing board (Ctrl+Alt+N)"),
+    button(shelf_buttons_, tr("&New"), "engine-new", tr("An empty drawing board (Ctrl+Alt+N)"),
            [this] { begin_new(); });
-    button(shelf_buttons_, tr("From a f&ile…"), "engine-file", tr("An engine, a recipe or a blueprint"), [this] {
+    auto* from = new QPushButton(tr("&Take from…"), this);
+    from->setObjectName(QStringLiteral("engine-from"));
+    auto* ways = new QMenu(from);
+    ways->addAction(tr("An engine, a recipe or a &blueprint…"), this, [this] {
         const QString file = QFileDialog::getOpenFileName(this, tr("Onto the drawing board"), {},
                                                           tr("Engines, recipes, blueprints (*.json)"));
         if (!file.isEmpty())
             take_file(file);
     });
+    ways->addAction(tr("A &drawing of its deck or gasket (DXF)…"), this, [this] { take_dxf({}); });
+    ways->addAction(tr("A &table of its figures or holes…"), this, [this] { take_table({}); });
+    ways->addAction(tr("A table that was &copied"), this, [this] { paste_table(); });
+    from->setMenu(ways);
+    top->addWidget(from);
     button(shelf_buttons_, tr("&Copy"), "engine-copy", tr("The same under another name"), [this] { copy(); });
     retire_ = button(shelf_buttons_, tr("&Retire"), "engine-retire", tr("Out of this list; its revisions stay"),
                      [this] { retire(); });
-    button(shelf_buttons_, tr("New &job of it…"), "engine-job", tr("A job of the marked engine"),
+    button(shelf_buttons_, tr("&Job of it…"), "engine-job", tr("A job of the marked engine"),
            [this] { Q_EMIT job_wanted(chosen()); });
     keep_ = button(board_buttons_, tr("&Keep"), "board-keep", tr("On the shelf, as its next revision (Ctrl+S)"),
                    [this] { keep(); });
-    button(board_buttons_, tr("From a &DXF…"), "board-dxf", tr("A drawing of its deck or gasket"),
-           [this] { take_dxf({}); });
-    button(board_buttons_, tr("From a &table…"), "board-table", tr("XLSX, ODS, CSV; a table is pasted with Ctrl+Alt+V"),
-           [this] { take_table({}); });
     button(board_buttons_, tr("&Save as a file…"), "board-save", tr("Engine, recipe or blueprint"),
            [this] { save_file(); });
     for (const auto& group : {shelf_buttons_, board_buttons_})
@@ -242,9 +246,7 @@ void EnginesView::fill() {
     if (any && !list_->currentIndex().isValid())
         list_->setCurrentIndex(rows_->index(0, 0));
     if (page_ == Page::shelf)
-        heading_->setText(
-            any ? tr("%1 on the shelf").arg(session::counted(rows_->rowCount(), tr("engine"), tr("engines")))
-                : tr("Engines"));
+        heading_->setText(any ? session::counted(rows_->rowCount(), tr("engine"), tr("engines")) : tr("Engines"));
     show_chosen();
 }
 
