@@ -148,6 +148,24 @@ class Converter {
         return std::move(out_);
     }
 
+    [[nodiscard]] std::vector<Row> first_rows() const {
+        constexpr std::size_t most = 12;
+        const std::size_t from = headings_ ? static_cast<std::size_t>(headings_ - rows_.data()) : 0;
+        std::vector<Row> first;
+        for (std::size_t i = from; i < std::min(rows_.size(), from + most); ++i)
+            first.push_back(rows_[i]);
+        return first;
+    }
+    [[nodiscard]] std::vector<std::string> headings() const {
+        std::vector<std::string> all;
+        const std::size_t width = first_ < rows_.size() ? rows_[first_].size() : 0;
+        for (std::size_t i = 0; i < width; ++i)
+            all.push_back(headings_ && i < headings_->size() && !(*headings_)[i].empty() ? (*headings_)[i]
+                                                                                         : "#" + std::to_string(i + 1));
+        return all;
+    }
+    [[nodiscard]] const std::vector<std::string>& strangers() const { return patterns_; }
+
   private:
     void fault(int line, std::string what, std::string expected) {
         constexpr std::size_t most = 100;
@@ -202,10 +220,10 @@ class Converter {
             std::ranges::find_if(rows_, [&](const Row& row) { return numbers(row) >= 3; }) - rows_.begin());
         if (first_ == rows_.size())
             return fault(0, "no line has three numbers", "x, y and z of each touch");
-        const Row* headings = nullptr;
         for (std::size_t i = 0; i < first_; ++i)
             if (rows_[i].size() >= 4 && std::ranges::none_of(rows_[i], like_number))
-                headings = &rows_[i];
+                headings_ = &rows_[i];
+        const Row* headings = headings_;
         for (const char* ours : {"setup", "feature", "level", "x", "y", "z"})
             find_column(ours, headings);
         for (const char* needed : {"feature", "x", "y", "z"})
@@ -322,6 +340,8 @@ class Converter {
             }
             const std::string& name = row[columns_.at("feature").index];
             const auto feature = feature_of(name);
+            if (!feature)
+                remember_stranger(name);
             if (!feature && strangers.insert(name).second)
                 fault(line, "“" + name + "” is no feature that is known",
                       "main 1, deck right, bore L 2 …, or a mapping that names it");
@@ -340,6 +360,21 @@ class Converter {
         }
     }
 
+    /// "HL12" as "HL{n}".
+    void remember_stranger(const std::string& name) {
+        const auto last = name.find_last_of("0123456789");
+        std::string pattern = name;
+        if (last != std::string::npos) {
+            auto first = last;
+            while (first > 0 && std::isdigit(static_cast<unsigned char>(name[first - 1])) != 0)
+                --first;
+            pattern = name.substr(0, first) + "{n}" + name.substr(last + 1);
+        }
+        constexpr std::size_t most = 50;
+        if (patterns_.size() < most && std::ranges::find(patterns_, pattern) == patterns_.end())
+            patterns_.push_back(pattern);
+    }
+
     std::string file_;
     const LogMapping& m_;
     std::vector<Line> lines_;
@@ -348,6 +383,8 @@ class Converter {
     bool comma_ = false;
     Unit unit_ = Unit::mm;
     std::size_t first_ = 0; ///< row of the first touch
+    const Row* headings_ = nullptr;
+    std::vector<std::string> patterns_;
     std::map<std::string, Column> columns_;
     ConvertedLog out_;
     Faults faults_;
@@ -403,11 +440,50 @@ std::optional<FeatureId> feature_by_usual_name(const std::string& name) {
     return FeatureId{*kind, on_bank ? (bank.empty() ? "C" : bank) : "", numbered ? static_cast<int>(*number) : 0};
 }
 
-Result<ConvertedLog> convert_log(std::string_view text, const std::string& file, const LogMapping& mapping) {
+LogLook look_at_log(std::string_view text, const std::string& file, const LogMapping& mapping) {
     constexpr std::size_t largest = 64u << 20; // it is held field by field
     if (text.size() > largest)
-        return tl::unexpected(Faults{{file, 0, "the log is larger than 64 MB", "a log in parts"}});
-    return Converter(text, file, mapping).run();
+        return {tl::unexpected(Faults{{file, 0, "the log is larger than 64 MB", "a log in parts"}}), {}, {}, {}};
+    Converter converter(text, file, mapping);
+    auto converted = converter.run();
+    return {std::move(converted), converter.first_rows(), converter.headings(), converter.strangers()};
+}
+
+Result<ConvertedLog> convert_log(std::string_view text, const std::string& file, const LogMapping& mapping) {
+    return look_at_log(text, file, mapping).converted;
+}
+
+bool is_probe_log(std::string_view text) {
+    const auto lines = lines_of(text.substr(0, std::min<std::size_t>(text.size(), 20'000)));
+    if (text.substr(0, std::min<std::size_t>(text.size(), 4096)).find("pallix-probe-log") != std::string_view::npos)
+        return true;
+    if (lines.empty())
+        return true; // nothing to convert
+    const Row head = split(lines.front().text, ',');
+    return std::ranges::all_of(std::array{"feature", "x", "y", "z"},
+                               [&](const char* key) { return std::ranges::find(head, key) != head.end(); });
+}
+
+std::string write_mapping(const LogMapping& mapping) {
+    Json root{{"format", "pallix-log-mapping"}, {"version", 1}};
+    const auto set = [&root](const char* key, const std::string& value) {
+        if (!value.empty())
+            root[key] = value;
+    };
+    set("delimiter", mapping.delimiter);
+    set("decimal", mapping.decimal);
+    if (mapping.unit)
+        root["unit"] = std::string(unit_name(*mapping.unit));
+    set("kind", mapping.kind);
+    if (const auto tip = finite_number(mapping.tip_diameter))
+        root["tip_diameter"] = *tip;
+    for (const auto& [ours, theirs] : mapping.columns)
+        root["columns"][ours] = theirs;
+    for (const auto& [theirs, ours] : mapping.features)
+        root["features"][theirs] = ours;
+    for (const auto& [theirs, ours] : mapping.levels)
+        root["levels"][theirs] = ours;
+    return root.dump(1) + "\n";
 }
 
 Result<LogMapping> read_mapping(std::string_view text, const std::string& file) {

@@ -42,6 +42,21 @@ struct ConvertedLog {
     std::size_t touches = 0;
 };
 
+/// A log that may be one of another form, looked at before anything is decided.
+struct LogLook {
+    Result<ConvertedLog> converted;
+    std::vector<std::vector<std::string>> rows; ///< the first ones, from the headings on where there are some
+    std::vector<std::string> headings;          ///< of its columns; "#3" where there is none
+    std::vector<std::string> strangers;         ///< names of features that are not known, with {n} for their numbers
+};
+[[nodiscard]] LogLook look_at_log(std::string_view text, const std::string& file, const LogMapping& mapping = {});
+
+/// Whether it is a log of the contract's own form, right or wrong.
+[[nodiscard]] bool is_probe_log(std::string_view text);
+
+/// A `.pallix-mapping.json` of a mapping.
+[[nodiscard]] std::string write_mapping(const LogMapping& mapping);
+
 /// Makes a log of the contract's form from one of another: any delimiter, decimal commas, lines before the headings,
 /// headings and names of features as shops have them. No digit of a number is changed.
 /// @return all faults, with their lines, where it cannot be understood

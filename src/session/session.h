@@ -14,6 +14,7 @@
 #include <QStringList>
 #include <QTimer>
 #include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -114,8 +115,10 @@ class Session : public QObject {
         block::ReadLogs read;
         block::Faults doubts{}; ///< what should be asked about before they are taken
     };
+    /// @param originals of logs that were made from others, by the name of the file; kept beside them
     [[nodiscard]] LogsToRead logs_to_read(std::vector<block::NamedText> logs,
-                                          std::optional<double> standard_uncertainty) const;
+                                          std::optional<double> standard_uncertainty,
+                                          const std::map<std::string, std::string>& originals = {}) const;
     [[nodiscard]] LogsToRead logs_to_read(const QStringList& files, std::optional<double> standard_uncertainty) const;
     /// @param watch of whoever waits; may be null
     /// @return the faults; with none, what is needed to take them in stands in `logs`

@@ -32,10 +32,16 @@ void add(std::vector<block::ProbeLogTaken>& logs, block::NamedText log) {
 } // namespace
 
 Session::LogsToRead Session::logs_to_read(std::vector<block::NamedText> logs,
-                                          std::optional<double> standard_uncertainty) const {
+                                          std::optional<double> standard_uncertainty,
+                                          const std::map<std::string, std::string>& originals) const {
     LogsToRead to_read{entries_, {}, {}, standard_uncertainty, read_logs_, {}};
     for (block::NamedText& log : logs)
         add(to_read.logs, std::move(log));
+    for (block::ProbeLogTaken& log : to_read.logs)
+        if (const auto original = originals.find(log.file); original != originals.end()) {
+            log.original_sha256 = block::sha256_hex(original->second);
+            log.original = original->second;
+        }
     return to_read;
 }
 

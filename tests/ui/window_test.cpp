@@ -12,6 +12,7 @@
 #include "ui/frame/route_panel.h"
 #include "ui/screenshots.h"
 
+#include <QComboBox>
 #include <QDropEvent>
 #include <QImage>
 #include <QMenuBar>

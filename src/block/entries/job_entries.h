@@ -61,6 +61,8 @@ struct ProbeLogTaken {
     SharedText text;
     std::optional<double> standard_uncertainty; ///< mm, of one touch, as stated by whoever took it
     bool continues = false;                     ///< read together with the log entry before it
+    std::string original_sha256{};              ///< of the log of another form that this one was made from
+    SharedText original{};                      ///< its text; empty where it came as it is
     bool operator==(const ProbeLogTaken&) const = default;
 };
 template <>
@@ -71,6 +73,9 @@ inline void fields(Fields& f, ProbeLogTaken& p) {
     f.text("text", p.text, long_text);
     f.number("standard_uncertainty_mm", p.standard_uncertainty, {0, 100});
     f.flag_if("continues", p.continues);
+    f.text_if("original_sha256", p.original_sha256);
+    if (!f.left_out("original", p.original.str().empty()))
+        f.text("original", p.original, long_text);
 }
 
 struct Note {

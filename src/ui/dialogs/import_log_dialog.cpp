@@ -1,14 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/import_log_dialog.h"
 
+#include "block/log_dialect.h"
 #include "block/probe_log.h"
 #include "block/shorthand.h"
 #include "session/certainty_work.h"
 #include "ui/dialogs/fault_list.h"
+#include "ui/dialogs/log_assistant.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
 
 #include <QDialogButtonBox>
+#include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QFormLayout>
@@ -21,6 +24,17 @@ namespace pallix::ui {
 namespace {
 const auto between_files = QStringLiteral("; ");
 }
+
+namespace {
+
+/// By its first bytes: what cannot be read is left to the read that names why.
+bool begins_like_ours(const QString& name) {
+    constexpr qint64 enough = 20'000;
+    QFile file(name);
+    return !file.open(QIODevice::ReadOnly) || block::is_probe_log(file.read(enough).toStdString());
+}
+
+} // namespace
 
 ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWidget* parent)
     : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)),
@@ -63,7 +77,8 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     column->addWidget(buttons);
     connect(browse, &QPushButton::clicked, this, [this] {
         const QStringList chosen =
-            QFileDialog::getOpenFileNames(this, tr("Choose probe logs"), files_->text(), tr("Probe logs (*.csv)"));
+            QFileDialog::getOpenFileNames(this, tr("Choose probe logs"), files_->text(),
+                                          tr("Probe logs (*.csv *.txt *.tsv *.log *.dat);;All files (*)"));
         if (!chosen.isEmpty())
             files_->setText(chosen.join(between_files));
     });
@@ -104,13 +119,46 @@ void ImportLogDialog::accept() {
         size += QFileInfo(names_.back()).size();
     }
     constexpr qint64 small = 300'000; // bytes: read before a progress bar could be drawn
-    const QStringList files = names_.isEmpty() ? QStringList{QString()} : names_;
-    session::Session::LogsToRead to_read = context_.session.logs_to_read(files, uncertainty);
+    auto made = to_be_read(uncertainty);
+    if (!made)
+        return;
+    session::Session::LogsToRead to_read = std::move(*made);
     if (size > small)
         return read_in_background(std::move(to_read));
     if (const auto read = session::Session::read_logs(to_read); !read)
         return finish(read.error());
     take(std::move(to_read), false);
+}
+
+/// Logs of our own form by their files; where one is of another, all of them as texts, that one as it was converted.
+/// @return nothing where the person left a log of another form
+std::optional<session::Session::LogsToRead> ImportLogDialog::to_be_read(std::optional<double> uncertainty) {
+    const QStringList files = names_.isEmpty() ? QStringList{QString()} : names_;
+    std::vector<block::NamedText> logs;
+    std::map<std::string, std::string> originals;
+    for (const QString& file : files) {
+        auto text = begins_like_ours(file) ? block::Result<block::NamedText>(tl::unexpected(block::Faults{}))
+                                           : read_text_file(file);
+        if (!text)
+            continue; // ours, or a fault that the read will name
+        LogAssistant assistant(context_, *text, this);
+        if (assistant.exec() != QDialog::Accepted)
+            return std::nullopt;
+        originals[text->file] = text->text;
+        logs.push_back({text->file, assistant.converted()});
+    }
+    if (logs.empty())
+        return context_.session.logs_to_read(files, uncertainty);
+    for (const QString& file : files) {
+        auto text = read_text_file(file);
+        if (!text) {
+            faults_->show_faults(text.error());
+            return std::nullopt;
+        }
+        if (!originals.contains(text->file))
+            logs.push_back(std::move(*text));
+    }
+    return context_.session.logs_to_read(std::move(logs), uncertainty, originals);
 }
 
 void ImportLogDialog::read_in_background(session::Session::LogsToRead logs) {

@@ -31,6 +31,7 @@ class ImportLogDialog : public QDialog {
         session::Session::LogsToRead logs;
         session::Outcome done;
     };
+    [[nodiscard]] std::optional<session::Session::LogsToRead> to_be_read(std::optional<double> uncertainty);
     void echo_uncertainty();
     void take(session::Session::LogsToRead logs, bool large);
     void end_read(Read read);
