@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/screenshots.h"
 
+#include "block/drawing/dxf_writer.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/readings/reading_plan.h"
@@ -11,12 +12,16 @@
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/decks/found_page.h"
+#include "ui/dialogs/dxf_dialog.h"
+#include "ui/engines/board_page.h"
+#include "ui/engines/engines_view.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings/readings.h"
 
 #include <QApplication>
 #include <QDir>
+#include <QTemporaryDir>
 
 namespace pallix::ui {
 namespace {
@@ -43,7 +48,6 @@ class Tour {
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
         wait_for_certainty();
         shoot("block");
-        shoot_by_night("block-night");
         window_.open_job(job(QStringLiteral("Puffling, port")));
         window_.go_to(Place::tunnel);
         wait_for_certainty();
@@ -78,6 +82,7 @@ class Tour {
         wait_for_certainty();
         window_.go_to(Place::passport);
         shoot("passport");
+        shoot_engines();
         context_.preferences.set_unit(block::Unit::inch);
         if (!fault_.isEmpty())
             return tl::unexpected(fault_);
@@ -91,19 +96,15 @@ class Tour {
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     }
 
-    /// The smack with its ruined cylinder, the ferry under the hone, its lifters.
+    /// The smack with a ruined cylinder, the ferry under the hone, its lifters.
     void shoot_cylinders(storage::JobId smack, storage::JobId ferry) {
         using Page = CylindersView::Page;
         window_.open_job(smack);
         wait_for_certainty();
         window_.go_to(Place::cylinders);
-        for (const auto& [page, name] : {std::pair(Page::size, "cylinders-size"),
-                                         {Page::bore, "cylinders-bore"},
-                                         {Page::sleeve, "cylinders-sleeve"}}) {
-            window_.cylinders().show_page(page);
-            window_.cylinders().mark({block::FeatureKind::bore, "C", page == Page::size ? 2 : 3});
-            shoot(name);
-        }
+        window_.cylinders().show_page(Page::size);
+        window_.cylinders().mark({block::FeatureKind::bore, "C", 2});
+        shoot("cylinders-size");
         window_.open_job(ferry);
         wait_for_certainty();
         window_.go_to(Place::cylinders);
@@ -113,10 +114,42 @@ class Tour {
         window_.cylinders().mark({block::FeatureKind::bore, "R", 1});
         shoot("cylinders-texture");
         window_.go_to(Place::lifters);
-        window_.lifters().show_page(LiftersView::Page::found);
-        shoot("lifters-found");
         window_.lifters().show_page(LiftersView::Page::work);
         shoot_by_night("lifters-work-night");
+    }
+
+    /// The shelf; the ferry's V8 with its bores too near one another; another engine that was only begun; a drawing
+    /// being read.
+    void shoot_engines() {
+        context_.preferences.set_unit(block::Unit::mm);
+        window_.go_to(Place::engines);
+        shoot("engines-shelf");
+        EnginesView& engines = window_.engines();
+        engines.open(QStringLiteral("ferry V8, 90 degrees"));
+        BoardPage& page = engines.board();
+        const block::Blueprint ferry = page.board().sketch().blueprint;
+        page.board().type("pitch", "94", block::FigureSource::sheet);
+        page.refresh();
+        shoot("engines-board");
+        block::Engine begun;
+        begun.recipe.figures = {{"name", "lugger four"}, {"layout", "inline"}, {"cylinders", "4"}, {"bore", "79 H7"}};
+        page.show(begun);
+        page.edit_next_missing();
+        shoot("engines-board-begun");
+        QTemporaryDir drawings;
+        const QString file = drawings.filePath(QStringLiteral("deck-of-the-ferry.dxf"));
+        block::Blueprint one = ferry; // as one deck is drawn
+        one.banks.pop_back();
+        if (!block::write_dxf(one, file.toStdString()))
+            return;
+        DxfDialog dialog(context_, file, {}, &window_);
+        dialog.show();
+        while (dialog.reading())
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        QApplication::processEvents();
+        if (!dialog.grab().save(QDir(folder_).filePath(QStringLiteral("engines-dxf.png"))))
+            fault_ = QStringLiteral("engines-dxf.png cannot be written");
+        dialog.reject();
     }
 
     void take(block::Payload payload) {

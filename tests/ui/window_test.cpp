@@ -301,8 +301,8 @@ TEST_F(WindowTest, TheTourWritesAPictureOfEveryMainView) {
     const QString folder = folder_.filePath(QStringLiteral("pictures"));
     ASSERT_TRUE(ui::write_screenshots(*window_, context_, folder));
     for (const char* name :
-         {"shop", "block", "block-night", "tunnel", "decks-during", "cylinders-size", "cylinders-hone",
-          "cylinders-texture", "lifters-found", "lifters-work-night", "passport"}) {
+         {"shop", "block", "tunnel", "decks-during", "cylinders-size", "cylinders-hone", "cylinders-texture",
+          "lifters-work-night", "passport", "engines-shelf", "engines-board", "engines-board-begun"}) {
         const QImage image(folder + QLatin1Char('/') + QString::fromLatin1(name) + QStringLiteral(".png"));
         EXPECT_EQ(image.size(), QSize(1280, 800)) << name;
     }

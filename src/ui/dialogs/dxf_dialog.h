@@ -57,6 +57,7 @@ class DxfDialog : public QDialog {
     DxfDialog(Context context, const QString& file, block::Recipe base, QWidget* parent = nullptr);
     void accept() override;
     void reject() override;
+    [[nodiscard]] bool reading() const { return reading_.running(); }
     [[nodiscard]] const std::optional<block::DxfTaken>& taken() const { return taken_; }
 
   private:
