@@ -12,11 +12,8 @@
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/fault_list.h"
-#include "ui/dialogs/import_log_dialog.h"
-#include "ui/dialogs/new_job_dialog.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
-#include "ui/files.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/place_card.h"
 #include "ui/frame/reading_line.h"
@@ -29,13 +26,11 @@
 #include <QAction>
 #include <QApplication>
 #include <QCloseEvent>
-#include <QDragEnterEvent>
 #include <QEventLoop>
 #include <QGridLayout>
 #include <QIcon>
 #include <QKeyEvent>
 #include <QLineEdit>
-#include <QMimeData>
 #include <QProgressDialog>
 #include <QScreen>
 #include <QStackedWidget>
@@ -405,78 +400,6 @@ void BenchWindow::go_to_feature(const block::FeatureId& id) {
     }
 }
 
-void BenchWindow::new_job(const QString& blueprint_file, const QString& engine) {
-    NewJobDialog dialog(context_, blueprint_file, engine, this);
-    if (dialog.exec() == QDialog::Accepted)
-        go_to(Place::block);
-}
-
-void BenchWindow::import_logs(const QStringList& files) {
-    if (!context_.session.has_job())
-        return report({{"probe log", 0, "no job is open", "an open job to take it in"}});
-    ImportLogDialog dialog(context_, files, this);
-    if (dialog.exec() == QDialog::Accepted && place_ == Place::shop)
-        go_to(Place::block);
-}
-
-/// Into the cylinder that is marked on the cylinders' page.
-void BenchWindow::take_trace(const QString& file) {
-    if (!context_.session.has_job())
-        return report({{"roughness trace", 0, "no job is open", "an open job to take it in"}});
-    go_to(Place::cylinders);
-    cylinders_->take_trace(file);
-}
-
-void BenchWindow::import_job_file(const QString& file) {
-    if (!done(read_text_file(file).and_then(
-            [this](const block::NamedText& text) { return context_.session.import_job(text); })))
-        return;
-    context_.preferences.add_recent_file(file);
-    go_to(Place::block);
-}
-
-void BenchWindow::take_files(const QStringList& files) {
-    QStringList logs;
-    for (const QString& file : files) {
-        switch (kind_of_file(file)) {
-        case FileKind::blueprint:
-            if (place_ == Place::engines)
-                engines_->take_file(file);
-            else
-                new_job(file);
-            break;
-        case FileKind::drawing:
-            go_to(Place::engines);
-            engines_->take_dxf(file);
-            break;
-        case FileKind::spreadsheet:
-            go_to(Place::engines);
-            engines_->take_table(file);
-            break;
-        case FileKind::engine:
-            go_to(Place::engines);
-            engines_->take_file(file);
-            break;
-        case FileKind::job:
-            import_job_file(file);
-            break;
-        case FileKind::probe_log:
-            logs << file;
-            break;
-        case FileKind::trace:
-            take_trace(file);
-            break;
-        case FileKind::other:
-            report({{file.toStdString(), 0, "this kind of file is not known here",
-                     "a .csv probe log, a .trace.csv, a .pallix.json, or a blueprint, recipe, engine, .dxf, .xlsx or "
-                     ".ods"}});
-            break;
-        }
-    }
-    if (!logs.isEmpty())
-        import_logs(logs);
-}
-
 bool BenchWindow::done(const session::Outcome& outcome) {
     if (!outcome)
         report(outcome.error());
@@ -494,20 +417,6 @@ void BenchWindow::tell_failure(const QString& why) {
     told_.insert(why);
     report({{"Pallix", 0, "this could not be done (" + why.toStdString() + ")",
              "that it can; nothing of it was taken, everything before it is in the ledger"}});
-}
-
-void BenchWindow::dragEnterEvent(QDragEnterEvent* event) {
-    if (event->mimeData()->hasUrls())
-        event->acceptProposedAction();
-}
-
-void BenchWindow::dropEvent(QDropEvent* event) {
-    QStringList files;
-    for (const QUrl& url : event->mimeData()->urls())
-        if (url.isLocalFile())
-            files << url.toLocalFile();
-    event->acceptProposedAction();
-    take_files(files);
 }
 
 void BenchWindow::closeEvent(QCloseEvent* event) {
