@@ -69,7 +69,10 @@ void BenchWindow::take_files(const QStringList& files) {
             import_job_file(file);
             break;
         case FileKind::probe_log:
-            logs << file;
+            if (place_ == Place::engines) // dropped on the board it is a table
+                engines_->take_table(file);
+            else
+                logs << file;
             break;
         case FileKind::trace:
             take_trace(file);

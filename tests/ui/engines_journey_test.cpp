@@ -254,6 +254,35 @@ TEST_F(EnginesJourney, AnAssumedFigureIsMarkedAndJudgesNothing) {
     EXPECT_FALSE(drawn().sketch().blueprint.banks[0].deck_height.whole());
 }
 
+TEST_F(EnginesJourney, AnEngineOfAnothersNameIsAskedAbout) {
+    open_demo();
+    key(Qt::Key_N, Qt::ControlModifier | Qt::AltModifier);
+    fill({{"name", "tender inline four"},
+          {"layout", "inline"},
+          {"cylinders", "2"},
+          {"bore", "80"},
+          {"pitch", "95"},
+          {"deck_height", "200"},
+          {"main_size", "50"},
+          {"clocking", "decks"}});
+    in_dialog([](QDialog& d) { d.reject(); });
+    key(Qt::Key_S, Qt::ControlModifier);
+    const auto rows = book_->engines().rows();
+    for (const auto& row : *rows)
+        EXPECT_EQ(row.revision, 1) << row.name.toStdString();
+    EXPECT_EQ(at_hand(), "name");
+    key(Qt::Key_Escape);
+    in_dialog([](QDialog& d) {
+        for (auto* b : d.findChildren<QPushButton*>())
+            if (b->text() == QStringLiteral("Keep this as its next revision"))
+                return b->click();
+        d.reject();
+    });
+    key(Qt::Key_S, Qt::ControlModifier);
+    key(Qt::Key_S, Qt::ControlModifier); // it is that engine now
+    EXPECT_EQ(book_->engines().engine(QStringLiteral("tender inline four"), 3)->recipe.figures.at("bore"), "80");
+}
+
 TEST_F(EnginesJourney, TheShelfIsSearchedCopiedAndRetired) {
     open_demo();
     key(Qt::Key_F9);

@@ -269,6 +269,7 @@ void EnginesView::put_on_board(block::Engine engine, const QString& words) {
     if (!may_leave())
         return;
     amending_ = false;
+    opened_.clear();
     kept_ = block::write_engine(engine);
     board_->show(std::move(engine));
     context_.preferences.set_draft({});
@@ -291,6 +292,8 @@ void EnginesView::open(const QString& name) {
     if (!engine)
         return report(engine.error().what, engine.error().way_out);
     put_on_board(std::move(*engine), {});
+    if (board_->board().engine().name() == name.toStdString())
+        opened_ = name;
 }
 
 void EnginesView::begin_amending() {
@@ -349,11 +352,16 @@ void EnginesView::keep() {
         board_->edit("name");
         return board_->say(tr("What does the shop call it?"), true);
     }
-    const auto revision = context_.session.book().engines().keep(board.engine(), qt(context_.session.now()),
-                                                                 context_.preferences.person());
+    auto shelf = context_.session.book().engines();
+    if (const QString name = qt(board.engine().name()).trimmed(); name != opened_ && shelf.engine(name))
+        if (ask_which(this, tr("There is such an engine"), tr("“%1” stands on the shelf already.").arg(name),
+                      {tr("Keep this as its next revision"), tr("Give it another name")}) != 0)
+            return board_->edit("name");
+    const auto revision = shelf.keep(board.engine(), qt(context_.session.now()), context_.preferences.person());
     if (!revision)
         return report(revision.error().what, revision.error().way_out);
     kept_ = block::write_engine(board.engine());
+    opened_ = qt(board.engine().name()).trimmed();
     context_.preferences.set_draft({});
     board_->say(tr("Kept as revision %1. Ctrl+N opens a job of it.").arg(*revision));
     fill();

@@ -80,6 +80,7 @@ class EnginesView : public View {
     std::vector<QPushButton*> shelf_buttons_, board_buttons_;
     QPushButton *retire_ = nullptr, *keep_ = nullptr;
     std::string kept_; ///< the board as it stands on the shelf, or as it was laid there
+    QString opened_;   ///< the engine of the shelf that is on the board
     bool amending_ = false;
 };
 
