@@ -164,6 +164,7 @@ class Converter {
         return all;
     }
     [[nodiscard]] const std::vector<std::string>& strangers() const { return patterns_; }
+    [[nodiscard]] const std::set<FeatureId>& features() const { return features_; }
 
   private:
     void fault(int line, std::string what, std::string expected) {
@@ -341,6 +342,8 @@ class Converter {
             const auto feature = feature_of(name);
             if (!feature)
                 remember_stranger(name);
+            else if (features_.empty() || *feature != last_feature_)
+                features_.insert(*FeatureId::parse(last_feature_ = *feature));
             if (!feature && strangers.insert(name).second)
                 fault(line, "“" + name + "” is no feature that is known",
                       "main 1, deck right, bore L 2 …, or a mapping that names it");
@@ -384,6 +387,8 @@ class Converter {
     std::size_t first_ = 0; ///< row of the first touch
     const Row* headings_ = nullptr;
     std::vector<std::string> patterns_;
+    std::set<FeatureId> features_;
+    std::string last_feature_;
     std::map<std::string, Column> columns_;
     ConvertedLog out_;
     Faults faults_;
@@ -442,10 +447,11 @@ std::optional<FeatureId> feature_by_usual_name(const std::string& name) {
 LogLook look_at_log(std::string_view text, const std::string& file, const LogMapping& mapping) {
     constexpr std::size_t largest = 64u << 20; // it is held field by field
     if (text.size() > largest)
-        return {tl::unexpected(Faults{{file, 0, "the log is larger than 64 MB", "a log in parts"}}), {}, {}, {}};
+        return {tl::unexpected(Faults{{file, 0, "the log is larger than 64 MB", "a log in parts"}}), {}, {}, {}, {}};
     Converter converter(text, file, mapping);
     auto converted = converter.run();
-    return {std::move(converted), converter.first_rows(), converter.headings(), converter.strangers()};
+    return {std::move(converted), converter.first_rows(), converter.headings(), converter.features(),
+            converter.strangers()};
 }
 
 Result<ConvertedLog> convert_log(std::string_view text, const std::string& file, const LogMapping& mapping) {

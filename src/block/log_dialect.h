@@ -7,6 +7,7 @@
 
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <string_view>
 #include <utility>
@@ -47,6 +48,7 @@ struct LogLook {
     Result<ConvertedLog> converted;
     std::vector<std::vector<std::string>> rows; ///< the first ones, from the headings on where there are some
     std::vector<std::string> headings;          ///< of its columns; "#3" where there is none
+    std::set<FeatureId> features;               ///< that are known
     std::vector<std::string> strangers;         ///< names of features that are not known, with {n} for their numbers
 };
 [[nodiscard]] LogLook look_at_log(std::string_view text, const std::string& file, const LogMapping& mapping = {});

@@ -6,6 +6,7 @@
 #include "block/drawing/engine.h"
 #include "block/drawing/table.h"
 #include "cli/inputs.h"
+#include "planning/common/taught.h"
 #include "wording/common/blueprint_words.h"
 
 #include <iostream>
@@ -49,6 +50,31 @@ int check_blueprint(const BlueprintRequest& request) {
     }
     for (const std::string& sentence : wording::blueprint_sentences(*blueprint, wording::LengthText(request.unit)))
         std::cout << sentence << '\n';
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+int recipe_from_blocks(const std::vector<std::string>& logs, const std::string& base, block::Unit unit) {
+    block::Faults faults;
+    std::vector<block::NamedText> blocks;
+    for (const std::string& file : logs)
+        if (auto text = read_file(file))
+            blocks.push_back(std::move(*text));
+        else
+            faults.insert(faults.end(), text.error().begin(), text.error().end());
+    if (!faults.empty()) {
+        print(faults);
+        return input_is_wrong;
+    }
+    const auto taught = engine_under(base, unit).and_then([&](const block::Engine& engine) {
+        return planning::taught_by(blocks, engine.recipe);
+    });
+    if (!taught) {
+        print(taught.error());
+        return input_is_wrong;
+    }
+    for (const std::string& line : taught->understood)
+        std::cerr << line << '\n';
+    std::cout << block::write_recipe(taught->recipe);
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

@@ -4,6 +4,7 @@
 #include "block/units.h"
 
 #include <string>
+#include <vector>
 
 namespace pallix::cli {
 
@@ -31,6 +32,9 @@ int recipe_from_drawing(const DxfRequest& request);
 
 /// Prints the recipe that a table of figures or holes makes. @param base as above @return the exit status
 int recipe_from_sheet(const std::string& table, const std::string& base, block::Unit unit);
+
+/// Prints the recipe that logs of good blocks teach, a block each. @param base as above @return the exit status
+int recipe_from_blocks(const std::vector<std::string>& logs, const std::string& base, block::Unit unit);
 
 /// Writes a blueprint's drawing into a file. @return the exit status
 int write_drawing(const BlueprintRequest& request, const std::string& file);

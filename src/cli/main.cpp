@@ -104,6 +104,13 @@ int main(int argc, char** argv) {
     from_table->add_option("--unit", blueprint_unit, "unit of numbers that name none")
         ->check(CLI::IsMember({"mm", "in"}));
     from_table->footer("example: pallix-cli blueprint from-table sheet.xlsx --unit in > four.pallix-recipe.json");
+    std::vector<std::string> good_blocks;
+    CLI::App* from_probe =
+        blueprint->add_subcommand("from-probe", "print the recipe that probe logs of good blocks teach");
+    from_probe->add_option("logs", good_blocks, "a probe log for each block, features named as in logs")->required();
+    from_probe->add_option("--onto", table_base, "an engine, recipe or blueprint whose figures stand already");
+    from_probe->add_option("--unit", blueprint_unit, "unit of the figures printed")->check(CLI::IsMember({"mm", "in"}));
+    from_probe->footer("example: pallix-cli blueprint from-probe first.csv second.csv > four.pallix-recipe.json");
     std::string dxf_file;
     CLI::App* to_dxf = blueprint->add_subcommand("to-dxf", "write a blueprint as a drawing with its dimensions");
     to_dxf->add_option("--blueprint", blueprint_request.file, "a blueprint or a recipe; - for standard input")
@@ -137,6 +144,8 @@ int main(int argc, char** argv) {
         return cli::draw_blueprint(blueprint_request);
     if (from_table->parsed())
         return cli::recipe_from_sheet(table_file, table_base, *block::unit_from_name(blueprint_unit));
+    if (from_probe->parsed())
+        return cli::recipe_from_blocks(good_blocks, table_base, *block::unit_from_name(blueprint_unit));
     if (to_dxf->parsed())
         return cli::write_drawing(blueprint_request, dxf_file);
     if (from_dxf->parsed())

@@ -327,6 +327,28 @@ TEST_F(Cli, MakesARecipeOfADrawing) {
     EXPECT_THAT(help.out, HasSubstr("example: "));
 }
 
+// A shipped log of the harbour's tender taught without its blueprint.
+TEST_F(Cli, MakesARecipeOfTablesAndOfGoodBlocks) {
+    const std::string table = write("sheet.csv", "layout;inline\nbore;82,5 +0,02 0\nweight;90\n");
+    const Outcome figures = run("blueprint from-table " + table);
+    ASSERT_EQ(figures.status, 0) << figures.err;
+    EXPECT_EQ(nlohmann::json::parse(figures.out)["figures"]["bore"], "82,5 +0,02 0");
+    EXPECT_THAT(figures.err, HasSubstr("passed over: row 3: weight | 90"));
+    EXPECT_EQ(run("blueprint from-table " + write("none.csv", "a;b\n")).status, 1);
+    const std::string log = std::string(PALLIX_DEMO_DATA) + "/samphire-as-found.csv";
+    const Outcome taught = run("blueprint from-probe " + log);
+    ASSERT_EQ(taught.status, 0) << taught.err;
+    const auto json = nlohmann::json::parse(taught.out);
+    EXPECT_EQ(json["figures"]["mains"], "5");
+    EXPECT_EQ(json["origins"]["main_pitch"]["blocks"], 1);
+    EXPECT_EQ(run("blueprint from-probe /nowhere.csv").status, 1);
+    const std::string recipe = write("four.pallix-recipe.json", R"({ "format": "pallix-recipe", "version": 1,
+ "figures": { "layout": "inline", "clocking": "decks", "cylinders": 4, "bore": "82 H8", "pitch": 94,
+  "deck_height": "208.5 ±0.05", "main_size": "58 H6" } })");
+    EXPECT_EQ(run("blueprint to-dxf --blueprint " + recipe + " --out " + write("out.dxf", "")).status, 0);
+    EXPECT_EQ(run("blueprint to-dxf --blueprint " + recipe + " --out /nowhere/out.dxf").status, 1);
+}
+
 TEST_F(Cli, RefusesARecipeByFigureAndLine) {
     const std::string recipe = write("r.json", "{ \"format\": \"pallix-recipe\", \"version\": 1,\n \"figures\": {\n"
                                                "  \"bore\": \"wide\" } }");

@@ -426,6 +426,45 @@ TEST_F(EnginesJourney, ATableIsShownBeforeItIsTaken) {
     key(Qt::Key_V, Qt::ControlModifier | Qt::AltModifier);
 }
 
+TEST_F(EnginesJourney, GoodBlocksTeachTheirFigures) {
+    begin();
+    fill("name", QStringLiteral("taught four"));
+    key(Qt::Key_Escape);
+    QStringList files;
+    for (int i = 1; i <= 3; ++i) {
+        workshop::PracticeBlock good{workshop::tender_inline_four(), {{"C", {}}}, 0, 0, 0.002 * i, {}};
+        good.blueprint.lifters.clear();
+        good.decks["C"].offset = 0.01 * i;
+        workshop::ProbeJob probe;
+        probe.seed = static_cast<std::uint64_t>(i);
+        probe.holes = true;
+        files << QString::fromStdString(
+            write(("good" + std::to_string(i) + ".csv").c_str(), workshop::probe(good, probe)));
+    }
+    in_dialog([](QDialog& d) {
+        QString shown;
+        for (const auto* label : d.findChildren<QLabel*>())
+            shown += label->text();
+        EXPECT_THAT(shown.toStdString(), HasSubstr("on 3 blocks"));
+        EXPECT_THAT(shown.toStdString(), HasSubstr("deck height: "));
+        EXPECT_THAT(shown.toStdString(), HasSubstr("(±"));
+        for (auto* b : d.findChildren<QPushButton*>())
+            if (b->text() == QStringLiteral("Onto the board"))
+                return b->click();
+        d.reject();
+    });
+    window_->engines().take_blocks(files);
+    EXPECT_TRUE(drawn().whole());
+    EXPECT_EQ(drawn().origin("pitch").blocks, 3);
+    // 0.01, 0.02, 0.03 over nominal: a mean of 0.02, of which half a width of 4.303 · 0.01/√3 is told (Student's t, two
+    // degrees of freedom).
+    EXPECT_NEAR(std::stod(drawn().typed("deck_height")),
+                workshop::tender_inline_four().banks[0].deck_height.nominal + 0.02, 0.002);
+    EXPECT_NEAR(*drawn().origin("deck_height").spread, 4.303 * 0.01 / std::sqrt(3), 0.002);
+    in_dialog([](QDialog& d) { d.reject(); });
+    window_->engines().take_blocks({QStringLiteral("/nowhere.csv")});
+}
+
 TEST_F(EnginesJourney, TheDrawingGoesOutAsPdfSvgAndDxf) {
     open_demo();
     key(Qt::Key_F9);

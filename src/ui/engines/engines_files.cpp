@@ -4,6 +4,7 @@
 
 #include "block/drawing/dxf_writer.h"
 #include "block/drawing/table.h"
+#include "planning/common/taught.h"
 #include "ui/dialogs/ask.h"
 #include "ui/dialogs/dxf_dialog.h"
 #include "ui/dialogs/fault_list.h"
@@ -68,28 +69,64 @@ void EnginesView::paste_table() {
 void EnginesView::lay_table(const std::string& bytes, const QString& name) {
     if (page_ == Page::shelf)
         show_page(Page::block);
-    block::Engine engine = board_->board().engine();
     const auto taken = block::read_table(bytes, name.toStdString()).and_then([&](const block::Table& table) {
-        return block::recipe_from_table(table, engine.recipe, name.toStdString());
+        return block::recipe_from_table(table, board_->board().engine().recipe, name.toStdString());
     });
     if (!taken)
         return show_faults(taken.error(), context_, this);
-    constexpr qsizetype most = 16;
-    QStringList lines;
+    QStringList lines, rows;
     for (const std::string& line : taken->understood)
         lines << qt(line);
-    for (const auto& [key, typed] : taken->recipe.figures)
-        if (board_->board().typed(key) != typed)
-            lines << tr("%1: %2").arg(qt(planning::Board::brief_of(key)), qt(typed));
     for (const std::string& row : taken->passed_over)
-        lines << tr("passed over, %1").arg(qt(row));
+        rows << tr("passed over, %1").arg(qt(row));
+    offer(taken->recipe, lines, rows, name);
+}
+
+/// What other figures there would be, before they are on the board.
+void EnginesView::offer(const block::Recipe& recipe, QStringList lines, const QStringList& after, const QString& name) {
+    constexpr qsizetype most = 20;
+    for (const auto& [key, typed] : recipe.figures)
+        if (board_->board().typed(key) != typed) {
+            const auto origin = recipe.origins.find(key);
+            const bool spread = origin != recipe.origins.end() && origin->second.spread;
+            lines << tr("%1: %2%3")
+                         .arg(qt(planning::Board::brief_of(key)), qt(typed),
+                              spread ? tr(" (±%1)").arg(qt(context_.lengths().fine(*origin->second.spread)))
+                                     : QString());
+        }
+    lines << after;
     if (lines.size() > most)
         lines = lines.mid(0, most) << tr("… and %1 more").arg(lines.size() - most);
     if (ask_which(this, tr("From %1").arg(name), lines.join(QLatin1Char('\n')),
                   {tr("Onto the board"), tr("Leave it")}) != 0)
         return;
-    engine.recipe = taken->recipe;
+    block::Engine engine = board_->board().engine();
+    engine.recipe = recipe;
     board_->replace(std::move(engine), tr("From %1. Ctrl+Z takes it back.").arg(name));
+}
+
+void EnginesView::take_blocks(QStringList files) {
+    if (page_ == Page::shelf)
+        show_page(Page::block);
+    if (files.isEmpty())
+        files = QFileDialog::getOpenFileNames(this, tr("Probe logs of good blocks, one for each"), {},
+                                              tr("Probe logs (*.csv)"));
+    if (files.isEmpty())
+        return;
+    std::vector<block::NamedText> blocks;
+    for (const QString& file : files) {
+        auto text = read_text_file(file);
+        if (!text)
+            return show_faults(text.error(), context_, this);
+        blocks.push_back(std::move(*text));
+    }
+    const auto taught = planning::taught_by(blocks, board_->board().engine().recipe);
+    if (!taught)
+        return show_faults(taught.error(), context_, this);
+    QStringList lines;
+    for (const std::string& line : taught->understood)
+        lines << qt(line);
+    offer(taught->recipe, lines, {}, files.size() == 1 ? tr("one good block") : tr("%1 good blocks").arg(files.size()));
 }
 
 void EnginesView::save_file() {

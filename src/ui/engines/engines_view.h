@@ -41,6 +41,8 @@ class EnginesView : public View {
     void take_dxf(const QString& file); ///< a drawing of its deck, onto what is on the board
     /// A table of its figures or holes, onto what is on the board. @param file asked for where it is empty
     void take_table(const QString& file);
+    /// Probe logs of good blocks, one for each. @param files asked for where there are none
+    void take_blocks(QStringList files);
     void paste_table();   ///< the same from the clipboard
     void take_from_job(); ///< the open job's block, as the shop knows it by now
     void keep();
@@ -59,6 +61,7 @@ class EnginesView : public View {
     void fill();
     void show_chosen();
     void lay_table(const std::string& bytes, const QString& name);
+    void offer(const block::Recipe& recipe, QStringList lines, const QStringList& after, const QString& name);
     void save_drawing(const QString& file);
     void put_on_board(block::Engine engine, const QString& words);
     [[nodiscard]] bool may_leave();

@@ -1,0 +1,310 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "planning/common/taught.h"
+
+#include "block/evaluation.h"
+#include "block/log_dialect.h"
+#include "block/number_text.h"
+#include "block/probe_log.h"
+
+#include <algorithm>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+#include <set>
+
+namespace pallix::planning {
+
+using namespace block;
+
+namespace {
+
+/// What one block says of a figure: a value, and how it scatters within the block where it repeats there.
+struct Said {
+    double value = 0;                ///< mm or rad
+    std::optional<double> deviation; ///< standard deviation of the value, mm
+    int freedom = 0;
+};
+
+using Figures = std::map<std::string, Said>;
+
+Said mean_of(const std::vector<double>& values) {
+    Said said;
+    for (const double v : values)
+        said.value += v / static_cast<double>(values.size());
+    if (values.size() < 2)
+        return said;
+    double squares = 0;
+    for (const double v : values)
+        squares += (v - said.value) * (v - said.value);
+    said.freedom = static_cast<int>(values.size()) - 1;
+    said.deviation = std::sqrt(squares / said.freedom / static_cast<double>(values.size()));
+    return said;
+}
+
+/// A straight row: places against numbers from 0, by least squares.
+struct Row {
+    Said first, pitch;
+};
+Row row_of(const std::vector<std::pair<double, double>>& places) {
+    const auto n = static_cast<double>(places.size());
+    double mx = 0, my = 0, sxx = 0, sxy = 0;
+    for (const auto& [x, y] : places) {
+        mx += x / n;
+        my += y / n;
+    }
+    for (const auto& [x, y] : places) {
+        sxx += (x - mx) * (x - mx);
+        sxy += (x - mx) * (y - my);
+    }
+    Row row;
+    row.pitch.value = sxx > 0 ? sxy / sxx : 0;
+    row.first.value = my - row.pitch.value * mx;
+    row.pitch.freedom = static_cast<int>(places.size()) - 2;
+    if (row.pitch.freedom > 0) {
+        double squares = 0;
+        for (const auto& [x, y] : places) {
+            const double off = y - row.first.value - row.pitch.value * x;
+            squares += off * off;
+        }
+        row.pitch.deviation = std::sqrt(squares / row.pitch.freedom / sxx);
+    }
+    return row;
+}
+
+/// Half the width of the interval that holds the truth in 95 %.
+std::optional<double> spread_of(const std::vector<Said>& blocks) {
+    double deviation = 0;
+    int freedom = 0;
+    if (blocks.size() > 1) { // whatever the holes of one block have in common is in its value
+        std::vector<double> values;
+        values.reserve(blocks.size());
+        for (const Said& said : blocks)
+            values.push_back(said.value);
+        const Said mean = mean_of(values);
+        deviation = *mean.deviation;
+        freedom = mean.freedom;
+    } else if (blocks.front().deviation) {
+        deviation = *blocks.front().deviation;
+        freedom = blocks.front().freedom;
+    }
+    if (freedom < 1)
+        return std::nullopt;
+    const boost::math::students_t t(freedom);
+    constexpr double upper = 0.975;
+    return boost::math::quantile(t, upper) * deviation;
+}
+
+class Teacher {
+  public:
+    Teacher(const std::vector<NamedText>& blocks, const Recipe& base) : logs_(blocks), base_(base), out_{base} {}
+
+    Result<Taught> run() {
+        if (logs_.empty())
+            return tl::unexpected(Faults{{"probe log", 0, "no block was probed", "a log of a good block"}});
+        for (const NamedText& log : logs_)
+            if (auto found = features_in(log); features_.empty())
+                features_ = std::move(found);
+            else if (found != features_)
+                return tl::unexpected(Faults{{log.file, 0, "it holds other features than " + logs_.front().file,
+                                              "logs of the same places on each block"}});
+        if (auto layout = lay_out(); !layout)
+            return tl::unexpected(layout.error());
+        std::vector<Figures> said;
+        const int rounds = out_.recipe.figures.contains("angle") ? 2 : 1; // it is measured in the first
+        for (int round = 0; round < rounds; ++round) {
+            said.clear();
+            const auto provisional = draw(out_.recipe, "provisional");
+            if (!provisional)
+                return tl::unexpected(provisional.error());
+            for (const NamedText& log : logs_) {
+                const auto figures = read_probe_logs({&log, 1}, *provisional).and_then([&](const ProbeSet& probe) {
+                    return evaluate(*provisional, probe, Detail::without_zones).map([&](const Evaluation& e) {
+                        return figures_of(e);
+                    });
+                });
+                if (!figures)
+                    return tl::unexpected(figures.error());
+                said.push_back(*figures);
+            }
+            for (const auto& [key, one] : said.front())
+                take(key, said);
+        }
+        for (const char* key : {"bore", "deck_height", "main_size"}) // needed to draw, and known from nowhere
+            if (!said.front().contains(key) && base_.figures.count(key) == 0)
+                out_.recipe.figures.erase(key);
+        out_.understood.push_back(std::to_string(features_.size()) + " features on " + std::to_string(logs_.size()) +
+                                  (logs_.size() == 1 ? " block" : " blocks"));
+        out_.recipe.lines.clear();
+        return std::move(out_);
+    }
+
+  private:
+    /// By the names in the rows: which features a log holds.
+    static std::set<FeatureId> features_in(const NamedText& log) { return look_at_log(log.text, log.file).features; }
+    [[nodiscard]] int most(FeatureKind kind) const {
+        int n = 0;
+        for (const FeatureId& id : features_)
+            n = id.kind == kind ? std::max(n, id.number) : n;
+        return n;
+    }
+    [[nodiscard]] bool has(FeatureKind kind) const {
+        return std::ranges::any_of(features_, [kind](const FeatureId& id) { return id.kind == kind; });
+    }
+    void stand_in(const std::string& key, const std::string& typed) {
+        if (!out_.recipe.figures.contains(key))
+            out_.recipe.figures[key] = typed;
+    }
+
+    /// A block with these features, whatever its sizes.
+    tl::expected<void, Faults> lay_out() {
+        std::set<std::string> banks;
+        for (const FeatureId& id : features_)
+            if (!id.bank.empty())
+                banks.insert(id.bank);
+        if (most(FeatureKind::main) < 2 || banks.empty() || banks.size() > 2)
+            return tl::unexpected(
+                Faults{{logs_.front().file, 0,
+                        "it holds " + std::to_string(most(FeatureKind::main)) + " mains and " +
+                            std::to_string(banks.size()) + " banks",
+                        "two mains or more, and one bank or two, by names as main.1, deck.R, bore.R.1"}});
+        stand_in("layout", banks.size() == 2 ? "v" : "inline");
+        if (banks.size() == 2)
+            stand_in("angle", "90");
+        const std::string names =
+            banks.size() == 2 ? (banks.contains("R") ? "R " : *banks.rbegin() + " ") +
+                                    (banks.contains("R") && *banks.begin() == "R" ? *banks.rbegin() : *banks.begin())
+                              : *banks.begin();
+        if (names != "R L" && names != "C")
+            stand_in("banks", names);
+        const auto count = [&](FeatureKind kind) { return std::to_string(most(kind)); };
+        out_.recipe.figures["mains"] = count(FeatureKind::main);
+        if (has(FeatureKind::bore))
+            out_.recipe.figures["cylinders"] = count(FeatureKind::bore);
+        else
+            stand_in("cylinders", std::to_string(std::max(1, most(FeatureKind::main) - 1)));
+        if (has(FeatureKind::dowel)) {
+            out_.recipe.figures["dowels"] = count(FeatureKind::dowel);
+            stand_in("dowel_size", "12 mm");
+            const auto first = std::ranges::find(features_, FeatureKind::dowel, &FeatureId::kind);
+            stand_in("origin", first->text());
+        }
+        if (has(FeatureKind::cam)) {
+            stand_in("cam", "120 mm");
+            stand_in("cam_size", "50 mm");
+        } else {
+            stand_in("clocking", has(FeatureKind::panrail) ? "panrail" : "decks");
+        }
+        for (const auto& [key, typed] : std::initializer_list<std::pair<const char*, const char*>>{
+                 {"bore", "90 mm"}, {"pitch", "100 mm"}, {"deck_height", "220 mm"}, {"main_size", "60 mm"}})
+            stand_in(key, typed);
+        return {};
+    }
+
+    [[nodiscard]] Figures figures_of(const Evaluation& e) const {
+        Figures f;
+        std::map<int, std::vector<double>> mains; // sections of one main are one place
+        std::vector<double> sizes;
+        for (const MainResult& main : e.mains) {
+            mains[main.id.number].push_back(main.centre.x);
+            sizes.push_back(main.diameter);
+        }
+        std::vector<std::pair<double, double>> places;
+        for (const auto& [number, xs] : mains)
+            places.emplace_back(number - 1, mean_of(xs).value);
+        const Row row = row_of(places);
+        f["first_main"] = row.first;
+        f["main_pitch"] = row.pitch;
+        f["main_size"] = {
+            mean_of(sizes).value, {}, 0}; // what all holes of a block have in common one block does not tell
+        if (e.cam)
+            f["cam"] = {std::hypot(e.cam->y, e.cam->z), {}, 0};
+        std::vector<double> heights;
+        for (const DeckResult& deck : e.decks)
+            heights.push_back(deck.height_mean);
+        if (!heights.empty())
+            f["deck_height"] = {mean_of(heights).value, {}, 0};
+        if (e.decks.size() == 2) {
+            const double right = e.decks[0].bank_angle + e.decks[0].angle_error(),
+                         left = e.decks[1].bank_angle + e.decks[1].angle_error();
+            f["angle"] = {std::abs(right - left), {}, 0};
+        }
+        add_bores(e, f);
+        add_dowels(e, f);
+        return f;
+    }
+
+    static void add_bores(const Evaluation& e, Figures& f) {
+        std::map<std::string, std::vector<std::pair<double, double>>> banks;
+        std::vector<double> sizes;
+        for (const HoleResult& bore : e.bores) {
+            banks[bore.id.bank].emplace_back(bore.id.number - 1, bore.centre.x);
+            sizes.push_back(bore.diameter());
+        }
+        if (banks.empty())
+            return;
+        const std::string right = banks.contains("R") ? "R" : banks.begin()->first;
+        std::vector<double> pitches;
+        std::vector<Row> rows;
+        for (const auto& [bank, places] : banks)
+            if (places.size() > 1) {
+                rows.push_back(row_of(places));
+                pitches.push_back(rows.back().pitch.value);
+            }
+        if (rows.size() == 1)
+            f["pitch"] = rows.front().pitch;
+        else if (rows.size() > 1)
+            f["pitch"] = {mean_of(pitches).value, {}, 0};
+        f["bore"] = {mean_of(sizes).value, {}, 0};
+        f["first_bore"] = row_of(banks[right]).first;
+        for (const auto& [bank, places] : banks)
+            if (bank != right)
+                f["stagger"] = {row_of(places).first.value - f["first_bore"].value, {}, 0};
+    }
+
+    static void add_dowels(const Evaluation& e, Figures& f) {
+        std::vector<double> sizes, across;
+        std::map<int, double> along;
+        for (const DowelResult& dowel : e.dowels) {
+            sizes.push_back(dowel.diameter);
+            if (dowel.id.bank == e.dowels.front().id.bank) {
+                along[dowel.id.number] = dowel.u;
+                across.push_back(dowel.v);
+            }
+        }
+        if (sizes.empty())
+            return;
+        f["dowel_size"] = {mean_of(sizes).value, {}, 0};
+        f["dowel_across"] = {mean_of(across).value, {}, 0};
+        if (along.size() > 1)
+            f["dowel_apart"] = {std::next(along.begin())->second - along.begin()->second, {}, 0};
+    }
+
+    /// The figure as the blocks have it together. Limits that stand behind a size already stay those of the sheet.
+    void take(const std::string& key, const std::vector<Figures>& blocks) {
+        std::vector<Said> said;
+        for (const Figures& figures : blocks)
+            said.push_back(figures.at(key));
+        std::vector<double> values;
+        for (const Said& one : said)
+            values.push_back(one.value);
+        const double mean = mean_of(values).value;
+        const bool angle = key == "angle";
+        const double shown = angle ? mean / radians_per_degree : mean / mm_per(out_.recipe.unit);
+        const double one = angle ? 1e6 : 1e5;
+        out_.recipe.figures[key] = short_number(std::round(shown * one) / one);
+        out_.recipe.origins[key] = {FigureSource::measured, static_cast<int>(blocks.size()),
+                                    angle ? std::nullopt : spread_of(said)};
+    }
+
+    const std::vector<NamedText>& logs_;
+    const Recipe& base_;
+    Taught out_;
+    std::set<FeatureId> features_;
+};
+
+} // namespace
+
+Result<Taught> taught_by(const std::vector<NamedText>& blocks, const Recipe& base) {
+    return Teacher(blocks, base).run();
+}
+
+} // namespace pallix::planning
