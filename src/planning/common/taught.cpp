@@ -208,6 +208,7 @@ class Teacher {
             sizes.push_back(main.diameter);
         }
         std::vector<std::pair<double, double>> places;
+        places.reserve(mains.size());
         for (const auto& [number, xs] : mains)
             places.emplace_back(number - 1, mean_of(xs).value);
         const Row row = row_of(places);
@@ -281,9 +282,11 @@ class Teacher {
     /// The figure as the blocks have it together. Limits that stand behind a size already stay those of the sheet.
     void take(const std::string& key, const std::vector<Figures>& blocks) {
         std::vector<Said> said;
+        std::vector<double> values;
+        said.reserve(blocks.size());
+        values.reserve(blocks.size());
         for (const Figures& figures : blocks)
             said.push_back(figures.at(key));
-        std::vector<double> values;
         for (const Said& one : said)
             values.push_back(one.value);
         const double mean = mean_of(values).value;
