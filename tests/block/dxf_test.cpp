@@ -2,6 +2,7 @@
 // Drawings of a deck that an independent library wrote (tests/tools/write_dxf.py says what stands in them).
 #include "block/drawing/dxf_engine.h"
 #include "block/drawing/dxf_writer.h"
+#include "block/number_text.h"
 
 #include "block/probe_log.h"
 #include "block/read_file.h"
@@ -39,7 +40,7 @@ Result<DxfTaken> taken(const std::string& text, DxfPlacing placing = {}, const R
 double number(const DxfTaken& t, const char* key) {
     const auto found = t.recipe.figures.find(key);
     EXPECT_NE(found, t.recipe.figures.end()) << key;
-    return found == t.recipe.figures.end() ? 0 : std::stod(found->second);
+    return found == t.recipe.figures.end() ? 0 : *finite_number(found->second);
 }
 
 /// The invented deck, whatever the drawing was like. The front bore is put at half a pitch.
@@ -197,7 +198,7 @@ TEST(DxfWriter, IsReadByAnotherLibraryAndByUs) {
         taken(read_file(file, file)->text, {}, {.unit = Unit::inch, .figures = {}, .origins = {}, .accepted = {}});
     ASSERT_TRUE(again) << again.error().front().text();
     for (const char* key : {"pitch", "dowel_apart", "dowel_across"})
-        EXPECT_NEAR(number(*again, key), std::stod(r.figures.at(key)), 1e-4) << key;
+        EXPECT_NEAR(number(*again, key), *finite_number(r.figures.at(key)), 1e-4) << key;
     std::filesystem::remove(file);
     std::filesystem::remove(told);
     EXPECT_FALSE(write_dxf(*b, "/nowhere/at/all.dxf"));

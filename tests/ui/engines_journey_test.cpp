@@ -2,6 +2,7 @@
 // A shop's own engine, from an empty book to its first evaluation, by keys alone.
 #include "bench_fixture.h"
 
+#include "block/number_text.h"
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
@@ -458,7 +459,7 @@ TEST_F(EnginesJourney, GoodBlocksTeachTheirFigures) {
     EXPECT_EQ(drawn().origin("pitch").blocks, 3);
     // 0.01, 0.02, 0.03 over nominal: a mean of 0.02, of which half a width of 4.303 · 0.01/√3 is told (Student's t, two
     // degrees of freedom).
-    EXPECT_NEAR(std::stod(drawn().typed("deck_height")),
+    EXPECT_NEAR(*finite_number(drawn().typed("deck_height")),
                 workshop::tender_inline_four().banks[0].deck_height.nominal + 0.02, 0.002);
     EXPECT_NEAR(*drawn().origin("deck_height").spread, 4.303 * 0.01 / std::sqrt(3), 0.002);
     in_dialog([](QDialog& d) { d.reject(); });

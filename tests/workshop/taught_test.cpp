@@ -2,6 +2,8 @@
 // What good blocks teach, against the truth that simulated ones were made from.
 #include "planning/common/taught.h"
 
+#include "block/number_text.h"
+
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -34,7 +36,7 @@ NamedText good_block(const Blueprint& truth, std::mt19937& dice, unsigned seed) 
 }
 
 double typed(const planning::Taught& t, const char* key) {
-    return std::stod(t.recipe.figures.at(key));
+    return *finite_number(t.recipe.figures.at(key));
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 #include "block/number_text.h"
 
 #include <algorithm>
+#include <clocale>
 #include <csv.h>
 #include <ixion/address.hpp>
 #include <ixion/model_context.hpp>
@@ -26,9 +27,25 @@ tl::unexpected<Faults> no_table(const std::string& file, std::string what, std::
     return tl::unexpected(Faults{{file, 0, std::move(what), std::move(expected)}});
 }
 
+/// Numbers have a point for as long as this stands, on this thread only: the library reads them by the locale.
+class PointsForNumbers {
+  public:
+    PointsForNumbers() : plain_(newlocale(LC_NUMERIC_MASK, "C", nullptr)), before_(uselocale(plain_)) {}
+    ~PointsForNumbers() {
+        uselocale(before_);
+        freelocale(plain_);
+    }
+    PointsForNumbers(const PointsForNumbers&) = delete;
+    PointsForNumbers& operator=(const PointsForNumbers&) = delete;
+
+  private:
+    locale_t plain_, before_;
+};
+
 template <class Loader>
 Table first_sheet(std::string_view bytes) {
     namespace ss = orcus::spreadsheet;
+    const PointsForNumbers points;
     ss::document document({1'048'576, 16'384});
     ss::import_factory factory(document);
     Loader loader(&factory);
