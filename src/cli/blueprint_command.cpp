@@ -30,6 +30,22 @@ block::Result<block::Engine> engine_under(const std::string& file, block::Unit u
     return empty;
 }
 
+/// A recipe on standard output, what was understood on standard error; or the faults. @return the exit status
+template <class Taken>
+int print_taken(const block::Result<Taken>& taken) {
+    if (!taken) {
+        print(taken.error());
+        return input_is_wrong;
+    }
+    for (const std::string& line : taken->understood)
+        std::cerr << line << '\n';
+    if constexpr (requires { taken->passed_over; })
+        for (const std::string& line : taken->passed_over)
+            std::cerr << "passed over: " << line << '\n';
+    std::cout << block::write_recipe(taken->recipe);
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
 } // namespace
 
 int draw_blueprint(const BlueprintRequest& request) {
@@ -68,14 +84,7 @@ int recipe_from_blocks(const std::vector<std::string>& logs, const std::string& 
     const auto taught = engine_under(base, unit).and_then([&](const block::Engine& engine) {
         return planning::taught_by(blocks, engine.recipe);
     });
-    if (!taught) {
-        print(taught.error());
-        return input_is_wrong;
-    }
-    for (const std::string& line : taught->understood)
-        std::cerr << line << '\n';
-    std::cout << block::write_recipe(taught->recipe);
-    return std::cout.flush() ? 0 : input_is_wrong;
+    return print_taken(taught);
 }
 
 int write_drawing(const BlueprintRequest& request, const std::string& file) {
@@ -94,16 +103,7 @@ int recipe_from_sheet(const std::string& table, const std::string& base, block::
             });
         });
     });
-    if (!taken) {
-        print(taken.error());
-        return input_is_wrong;
-    }
-    for (const std::string& line : taken->understood)
-        std::cerr << line << '\n';
-    for (const std::string& line : taken->passed_over)
-        std::cerr << "passed over: " << line << '\n';
-    std::cout << block::write_recipe(taken->recipe);
-    return std::cout.flush() ? 0 : input_is_wrong;
+    return print_taken(taken);
 }
 
 int recipe_from_drawing(const DxfRequest& request) {
@@ -121,14 +121,7 @@ int recipe_from_drawing(const DxfRequest& request) {
             });
         });
     });
-    if (!taken) {
-        print(taken.error());
-        return input_is_wrong;
-    }
-    for (const std::string& line : taken->understood)
-        std::cerr << line << '\n';
-    std::cout << block::write_recipe(taken->recipe);
-    return std::cout.flush() ? 0 : input_is_wrong;
+    return print_taken(taken);
 }
 
 } // namespace pallix::cli

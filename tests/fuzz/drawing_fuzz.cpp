@@ -9,10 +9,10 @@ using namespace pallix;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     const std::string text = fuzz::text(data, size);
+    block::DxfPlacing placing;
+    placing.unit = block::Unit::mm;
     if (const auto drawing = block::read_dxf(text, "deck.dxf"))
-        static_cast<void>(block::recipe_from_dxf(*drawing, block::dxf_groups(*drawing),
-                                                 {.unit = block::Unit::mm, .distance = "", .bank = ""}, {},
-                                                 "deck.dxf"));
+        static_cast<void>(block::recipe_from_dxf(*drawing, block::dxf_groups(*drawing), placing, {}, "deck.dxf"));
     if (!text.starts_with("PK")) // spreadsheets are others' code, and are kept in one try
         if (const auto table = block::read_table(text, "sheet"))
             static_cast<void>(block::recipe_from_table(*table, {}, "sheet"));
