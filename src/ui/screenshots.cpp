@@ -143,6 +143,7 @@ class Tour {
         if (!block::write_dxf(one, file.toStdString()))
             return;
         DxfDialog dialog(context_, file, {}, &window_);
+        dialog.resize(window_.size());
         dialog.show();
         while (dialog.reading())
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);

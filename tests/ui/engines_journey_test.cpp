@@ -17,6 +17,7 @@
 #include <QProgressBar>
 #include <QRegularExpression>
 #include <gmock/gmock.h>
+#include <set>
 
 using namespace pallix;
 using namespace pallix::block;
@@ -327,6 +328,56 @@ TEST_F(EnginesJourney, AJobsBlueprintIsAmendedOnTheBoard) {
     ASSERT_EQ(session_.entries().size(), before + 1);
     EXPECT_TRUE(std::holds_alternative<BlueprintAmended>(session_.entries().back().payload));
     EXPECT_NEAR(intake_of(session_.state()).blueprint->banks[0].deck_height.nominal, 228.1, 1e-9) << was.toStdString();
+}
+
+// What is on the board and was left there is no blueprint of the job; what was drawn for one job is none of another.
+TEST_F(EnginesJourney, AmendsNoJobWithWhatWasNotDrawnForIt) {
+    open_demo();
+    open_demo_at("Samphire", ui::Place::block);
+    window_->go_to(ui::Place::engines);
+    auto* keep = find<QPushButton>("board-keep");
+    window_->engines().open(QStringLiteral("ferry V8, 90 degrees"));
+    board().board().type("pitch", "109", FigureSource::sheet);
+    in_dialog([](QDialog& d) { d.reject(); }); // leave it there
+    window_->engines().begin_amending();
+    EXPECT_EQ(drawn().typed("pitch"), "109");
+    EXPECT_FALSE(keep->text().contains(QStringLiteral("mend"))) << "the ferry's V8 is not the tender's block";
+    in_dialog([](QDialog& d) {
+        for (auto* b : d.findChildren<QPushButton*>())
+            if (b->text() == QStringLiteral("Put it away"))
+                return b->click();
+        d.reject();
+    });
+    window_->engines().begin_amending();
+    EXPECT_TRUE(keep->text().contains(QStringLiteral("mend")));
+    window_->open_job(demo_job(QStringLiteral("Puffling, port")));
+    window_->go_to(ui::Place::engines);
+    EXPECT_FALSE(keep->text().contains(QStringLiteral("mend"))) << "another job is open";
+}
+
+// Lifters and decks are marked on the board as holes are.
+TEST_F(EnginesJourney, EveryHoleAndDeckIsReachedByArrowKeys) {
+    open_demo();
+    key(Qt::Key_F9);
+    window_->engines().open(QStringLiteral("ferry V8, 90 degrees"));
+    board().drawing().setFocus();
+    std::set<FeatureId> reached;
+    for (int i = 0; i < 60; ++i) {
+        key(Qt::Key_Right);
+        if (board().drawing().marked())
+            reached.insert(*board().drawing().marked());
+    }
+    for (const FeatureId& id : {FeatureId{FeatureKind::main, "", 5},
+                                {FeatureKind::bore, "R", 4},
+                                {FeatureKind::dowel, "R", 2},
+                                {FeatureKind::lifter, "R", 8},
+                                {FeatureKind::deck, "R", 0}})
+        EXPECT_TRUE(reached.contains(id)) << id.text();
+    for (int i = 0; i < 60 && board().drawing().marked() != FeatureId{FeatureKind::lifter, "R", 3}; ++i)
+        key(Qt::Key_Left);
+    key(Qt::Key_Return);
+    fill("lifter.R.3/along", QStringLiteral("180"));
+    EXPECT_NEAR(drawn().sketch().blueprint.hole({FeatureKind::lifter, "R", 3})->u, 180, 1e-9);
 }
 
 TEST_F(EnginesJourney, TakesAnEngineFromAJobAndFromAFile) {

@@ -91,6 +91,14 @@ std::vector<Drawing::Thing> BoardDrawing::things() const {
         for (const block::HoleBlueprint& hole : *list)
             if (hole.id.bank == bank().id)
                 add(hole.id, deck_.at(hole.u, hole.v), hole.diameter.nominal / 2 * deck_.scale);
+    for (const block::HoleBlueprint& lifter : b().lifters)
+        if (lifter.id.bank == bank().id)
+            add(lifter.id, lifter_place(lifter), scaled(5));
+    QRectF deck; // behind its holes
+    for (const metrology::Vec2 corner : bank().deck_outline)
+        deck = deck.united(QRectF(deck_.at(corner.x, corner.y) - QPointF(1, 1), QSizeF(2, 2)));
+    const FeatureId id{FeatureKind::deck, bank().id, 0};
+    all.push_back({id, deck, qt(wording::feature_words(b(), id)), QString()});
     return all;
 }
 
@@ -242,7 +250,9 @@ void BoardDrawing::paint_deck(QPainter& painter) const {
     QPolygonF outline;
     for (const metrology::Vec2 corner : right.deck_outline)
         outline << deck_.at(corner.x, corner.y);
-    painter.setPen(QPen(p.deck.edge, 2, right.outline_assumed ? Qt::DashLine : Qt::SolidLine));
+    const bool whole_deck = marked() == FeatureId{FeatureKind::deck, right.id, 0};
+    painter.setPen(QPen(whole_deck ? p.accent : p.deck.edge, whole_deck ? 4 : 2,
+                        right.outline_assumed ? Qt::DashLine : Qt::SolidLine));
     painter.setBrush(p.deck.bright);
     painter.drawPolygon(outline);
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
@@ -289,6 +299,12 @@ void BoardDrawing::paint_side(QPainter& painter) const {
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
     painter.drawLine(side_.at(b().mains.front().x, 0) - QPointF(scaled(20), 0),
                      side_.at(b().mains.back().x, 0) + QPointF(scaled(20), 0));
+    for (const block::HoleBlueprint& lifter : b().lifters)
+        if (lifter.id.bank == bank().id) {
+            painter.setPen(QPen(marked() == lifter.id ? p.accent : p.deck.edge, marked() == lifter.id ? 3 : 1.4));
+            painter.setBrush(p.panel);
+            painter.drawEllipse(lifter_place(lifter), scaled(4), scaled(4));
+        }
     for (const block::MainBlueprint& main : b().mains) {
         painter.setPen(QPen(marked() == main.id ? p.accent : p.deck.edge, marked() == main.id ? 3 : 1.4));
         painter.setBrush(p.deck.iron_high);
@@ -301,6 +317,11 @@ void BoardDrawing::paint_side(QPainter& painter) const {
         painter.setPen(p.ink);
         write(painter, name, Qt::AlignCenter, QString::number(main.id.number), Type::small);
     }
+}
+
+/// Beside the mains, where it stands along: its plane is none of the views'.
+QPointF BoardDrawing::lifter_place(const block::HoleBlueprint& lifter) const {
+    return side_.at(lifter.u, b().mains.front().diameter.nominal * 0.28);
 }
 
 void BoardDrawing::paint_crank(QPainter& painter) const {

@@ -76,6 +76,7 @@ class BoardDrawing final : public Drawing {
     void paint_crank(QPainter& painter) const;
     void paint_spot(QPainter& painter, const Spot& spot) const;
     void paint_questions(QPainter& painter) const;
+    [[nodiscard]] QPointF lifter_place(const block::HoleBlueprint& lifter) const;
     [[nodiscard]] QString text_of(const std::string& key) const;
     [[nodiscard]] const block::Blueprint& b() const { return board_.sketch().blueprint; }
     /// The one whose deck is shown.

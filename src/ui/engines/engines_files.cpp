@@ -29,8 +29,8 @@ void EnginesView::take_file(const QString& file) {
         [](const block::NamedText& text) { return block::engine_from(text.text, text.file); });
     if (!read)
         return show_faults(read.error(), context_, this);
-    put_on_board(*read, tr("From %1. Ctrl+S keeps it on the shelf.").arg(file));
-    kept_.clear();
+    if (put_on_board(*read, tr("From %1. Ctrl+S keeps it on the shelf.").arg(file)))
+        kept_.clear();
 }
 
 void EnginesView::take_dxf(const QString& wanted) {

@@ -41,13 +41,19 @@ EnginesView::EnginesView(Context context, QWidget* parent)
             [this](int sheet) { show_page(sheet == 0 ? Page::block : Page::parts); });
     connect(board_, &BoardPage::changed, this, [this] {
         if (page_ != Page::shelf)
-            heading_->setText(amending_                                 ? tr("Amend the blueprint")
+            heading_->setText(amends_                                   ? tr("Amend the blueprint")
                               : board_->board().engine().name().empty() ? tr("An engine without a name")
                                                                         : qt(board_->board().engine().name()));
     });
     if (const QString draft = context_.preferences.draft(); !draft.isEmpty())
         if (auto engine = block::engine_from(draft.toStdString(), "draft"))
             board_->show(std::move(*engine)); // not on the shelf yet: nothing is lost
+    connect(&context_.session, &session::Session::job_opened, this, [this] {
+        if (amends_ && amends_ != context_.session.job()) { // what was drawn for one job is never given to another
+            amends_.reset();
+            show_page(page_);
+        }
+    });
     show_page(Page::shelf);
 }
 
@@ -144,7 +150,7 @@ void EnginesView::show_page(Page page) {
         b->setVisible(page == Page::shelf);
     for (QPushButton* b : board_buttons_)
         b->setVisible(page != Page::shelf);
-    keep_->setText(amending_ ? tr("&Amend the job…") : tr("&Keep"));
+    keep_->setText(amends_ ? tr("&Amend the job…") : tr("&Keep"));
     stack_->setCurrentIndex(page == Page::shelf ? 0 : 1);
     if (page == Page::shelf) {
         setFocusProxy(list_);
@@ -246,8 +252,7 @@ QString EnginesView::chosen() const {
 void EnginesView::show_chosen() {
     const QString name = chosen();
     for (QPushButton* b : shelf_buttons_)
-        b->setEnabled(b->objectName() == QStringLiteral("engine-new") ||
-                      b->objectName() == QStringLiteral("engine-file") || !name.isEmpty());
+        b->setEnabled(b->objectName() == QStringLiteral("engine-new") || !name.isEmpty());
     retire_->setText(list_->currentIndex().data(Qt::UserRole + 10).toBool() ? tr("Take &back") : tr("&Retire"));
     QStringList jobs;
     if (const auto uses = context_.session.book().engines().uses(name); uses && !name.isEmpty())
@@ -266,23 +271,24 @@ bool EnginesView::may_leave() {
                      {tr("Put it away"), tr("Leave it there")}) == 0;
 }
 
-void EnginesView::put_on_board(block::Engine engine, const QString& words) {
+/// @return false where the person left what is there
+bool EnginesView::put_on_board(block::Engine engine, const QString& words) {
     if (!may_leave())
-        return;
-    amending_ = false;
+        return false;
+    amends_.reset();
     opened_.clear();
     kept_ = block::write_engine(engine);
     board_->show(std::move(engine));
     context_.preferences.set_draft({});
     show_page(Page::block);
     board_->say(words);
+    return true;
 }
 
 void EnginesView::begin_new() {
     block::Engine engine;
     engine.recipe.unit = context_.preferences.unit();
-    put_on_board(std::move(engine), {});
-    if (page_ == Page::block && board_->board().engine().recipe.figures.empty())
+    if (put_on_board(std::move(engine), {}))
         board_->edit("name");
 }
 
@@ -292,8 +298,7 @@ void EnginesView::open(const QString& name) {
     auto engine = context_.session.book().engines().engine(name);
     if (!engine)
         return report(engine.error().what, engine.error().way_out);
-    put_on_board(std::move(*engine), {});
-    if (board_->board().engine().name() == name.toStdString())
+    if (put_on_board(std::move(*engine), {}))
         opened_ = name;
 }
 
@@ -302,8 +307,10 @@ void EnginesView::begin_amending() {
     if (!engine)
         return show_faults(engine.error(), context_, this);
     engine->usual.clear(); // those are entries of the job
-    put_on_board(std::move(*engine), tr("The job's blueprint. What would change is shown before anything is amended."));
-    amending_ = page_ == Page::block;
+    if (!put_on_board(std::move(*engine),
+                      tr("The job's blueprint. What would change is shown before anything is amended.")))
+        return;
+    amends_ = context_.session.job();
     show_page(page_);
 }
 
@@ -311,8 +318,8 @@ void EnginesView::take_from_job() {
     auto engine = planning::engine_of(context_.session.entries());
     if (!engine)
         return show_faults(engine.error(), context_, this);
-    put_on_board(std::move(*engine), tr("As the open job knows it. Ctrl+S keeps it on the shelf."));
-    kept_.clear();
+    if (put_on_board(std::move(*engine), tr("As the open job knows it. Ctrl+S keeps it on the shelf.")))
+        kept_.clear();
 }
 
 void EnginesView::copy() {
@@ -323,8 +330,8 @@ void EnginesView::copy() {
     if (!name || name->trimmed().isEmpty() || name->trimmed() == chosen())
         return;
     engine->recipe.figures["name"] = name->trimmed().toStdString();
-    put_on_board(std::move(*engine), tr("A copy. Ctrl+S keeps it on the shelf."));
-    kept_.clear();
+    if (put_on_board(std::move(*engine), tr("A copy. Ctrl+S keeps it on the shelf.")))
+        kept_.clear();
 }
 
 void EnginesView::retire() {
@@ -343,7 +350,7 @@ void EnginesView::keep() {
     while (board.open_questions() > 0)
         if (!board_->answer_question())
             return board_->say(tr("Not kept: a question is open."), true);
-    if (amending_) {
+    if (amends_) {
         const auto drawn = block::draw(board.engine().recipe, board.engine().name());
         if (drawn)
             Q_EMIT amended(qt(drawn->source));

@@ -5,6 +5,7 @@
 #include "ui/context.h"
 #include "ui/view.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -63,7 +64,7 @@ class EnginesView : public View {
     void lay_table(const std::string& bytes, const QString& name);
     void offer(const block::Recipe& recipe, QStringList lines, const QStringList& after, const QString& name);
     void save_drawing(const QString& file);
-    void put_on_board(block::Engine engine, const QString& words);
+    bool put_on_board(block::Engine engine, const QString& words);
     [[nodiscard]] bool may_leave();
     [[nodiscard]] QString chosen() const;
     void report(const QString& what, const QString& way_out);
@@ -82,9 +83,9 @@ class EnginesView : public View {
     BoardPage* board_;
     std::vector<QPushButton*> shelf_buttons_, board_buttons_;
     QPushButton *retire_ = nullptr, *keep_ = nullptr;
-    std::string kept_; ///< the board as it stands on the shelf, or as it was laid there
-    QString opened_;   ///< the engine of the shelf that is on the board
-    bool amending_ = false;
+    std::string kept_;                     ///< the board as it stands on the shelf, or as it was laid there
+    QString opened_;                       ///< the engine of the shelf that is on the board
+    std::optional<storage::JobId> amends_; ///< the job whose blueprint is on the board
 };
 
 } // namespace pallix::ui
