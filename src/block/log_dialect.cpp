@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/log_dialect.h"
 
+#include "block/delimited.h"
 #include "block/feature.h"
 #include "block/number_text.h"
 
 #include <algorithm>
 #include <array>
 #include <cctype>
-#include <csv.h>
 #include <memory>
 #include <set>
 
@@ -35,33 +35,6 @@ std::vector<Line> lines_of(std::string_view text) {
         from = end + 1;
     }
     return lines;
-}
-
-/// One line into its fields, quotes taken off.
-Row split(std::string_view line, char delimiter) {
-    if (line.ends_with('\r'))
-        line.remove_suffix(1);
-    Row row;
-    if (delimiter == ' ') { // any run of blanks
-        std::size_t at = 0;
-        while ((at = line.find_first_not_of(" \t", at)) != std::string_view::npos) {
-            const auto end = std::min(line.find_first_of(" \t", at), line.size());
-            row.emplace_back(line.substr(at, end - at));
-            at = end;
-        }
-        return row;
-    }
-    csv_parser parser;
-    csv_init(&parser, 0);
-    const std::unique_ptr<csv_parser, decltype(&csv_free)> guard(&parser, &csv_free);
-    csv_set_delim(&parser, static_cast<unsigned char>(delimiter));
-    const auto field = [](void* bytes, std::size_t size, void* into) {
-        static_cast<Row*>(into)->emplace_back(
-            trimmed(std::string_view(static_cast<const char*>(bytes), bytes != nullptr ? size : 0)));
-    };
-    csv_parse(&parser, line.data(), line.size(), field, nullptr, &row);
-    csv_fini(&parser, field, nullptr, &row);
-    return row;
 }
 
 /// With a decimal point; nothing where it is no number in that writing.
@@ -137,7 +110,7 @@ class Converter {
             return tl::unexpected(Faults{{file_, 0, "the log is empty", "a heading and a row for each touch"}});
         find_delimiter();
         for (const Line& line : lines_)
-            rows_.push_back(split(line.text, delimiter_));
+            rows_.push_back(cells_of(line.text, delimiter_));
         find_decimal();
         find_columns();
         if (faults_.empty())
@@ -178,18 +151,11 @@ class Converter {
         if (!m_.delimiter.empty()) {
             delimiter_ = m_.delimiter == "space" ? ' ' : m_.delimiter == "tab" ? '\t' : m_.delimiter[0];
         } else {
-            std::size_t best = 0;
-            for (const char c : {';', '\t', '|', ',', ' '}) {
-                std::map<std::size_t, std::size_t> counts;
-                for (std::size_t i = 0; i < std::min<std::size_t>(lines_.size(), 200); ++i)
-                    if (const auto n = split(lines_[i].text, c).size(); n >= 4)
-                        ++counts[n];
-                for (const auto& [fields, lines] : counts)
-                    if (lines > best) {
-                        best = lines;
-                        delimiter_ = c;
-                    }
-            }
+            constexpr std::size_t enough = 200, fewest = 4; // lines to judge by; a name and three places
+            std::vector<std::string> first;
+            for (std::size_t i = 0; i < std::min(lines_.size(), enough); ++i)
+                first.push_back(lines_[i].text);
+            delimiter_ = delimiter_of(first, ";\t|, ", fewest);
         }
         out_.understood.push_back("columns separated by " + (delimiter_ == '\t'  ? std::string("tabs")
                                                              : delimiter_ == ' ' ? std::string("blanks")
@@ -464,7 +430,7 @@ bool is_probe_log(std::string_view text) {
         return true;
     if (lines.empty())
         return true; // nothing to convert
-    const Row head = split(lines.front().text, ',');
+    const Row head = cells_of(lines.front().text, ',');
     return std::ranges::all_of(std::array{"feature", "x", "y", "z"},
                                [&](const char* key) { return std::ranges::find(head, key) != head.end(); });
 }

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The only place that knows the libraries of spreadsheets.
+#include "block/delimited.h"
 #include "block/drawing/table.h"
 #include "block/number_text.h"
 
 #include <algorithm>
 #include <clocale>
-#include <csv.h>
 #include <ixion/address.hpp>
 #include <ixion/model_context.hpp>
 #include <memory>
@@ -100,39 +100,6 @@ bool is_passed_over(std::string_view bytes) {
     return false;
 }
 
-std::vector<std::string> cells_of(std::string_view line, char delimiter) {
-    std::vector<std::string> cells;
-    csv_parser parser;
-    csv_init(&parser, 0);
-    const std::unique_ptr<csv_parser, decltype(&csv_free)> guard(&parser, &csv_free);
-    csv_set_delim(&parser, static_cast<unsigned char>(delimiter));
-    const auto cell = [](void* bytes, std::size_t size, void* into) {
-        static_cast<std::vector<std::string>*>(into)->emplace_back(
-            trimmed(std::string_view(static_cast<const char*>(bytes), bytes != nullptr ? size : 0)));
-    };
-    csv_parse(&parser, line.data(), line.size(), cell, nullptr, &cells);
-    csv_fini(&parser, cell, nullptr, &cells);
-    return cells;
-}
-
-/// The delimiter by which most lines fall into the same number of columns; a comma last, as it may be a decimal.
-char delimiter_of(const std::vector<std::string>& lines) {
-    char best = ',';
-    std::size_t most = 0;
-    for (const char c : {'\t', ';', '|', ','}) {
-        std::map<std::size_t, std::size_t> counts;
-        for (const std::string& line : lines)
-            if (const auto n = cells_of(line, c).size(); n > 1)
-                ++counts[n];
-        for (const auto& [columns, n] : counts)
-            if (n > most) {
-                most = n;
-                best = c;
-            }
-    }
-    return best;
-}
-
 } // namespace
 
 Result<Table> read_table(std::string_view bytes, const std::string& file) {
@@ -161,7 +128,7 @@ Result<Table> read_table(std::string_view bytes, const std::string& file) {
         lines.emplace_back(trimmed(bytes.substr(from, end - from)));
         from = end + 1;
     }
-    const char delimiter = delimiter_of(lines);
+    const char delimiter = delimiter_of(lines, "\t;|,", 2);
     Table table;
     for (const std::string& line : lines)
         table.push_back(cells_of(line, delimiter));
