@@ -209,6 +209,7 @@ View* BenchWindow::view_of(Place place) {
     if (!shop_) {
         connect(built(shop_), &ShopView::job_chosen, this, &BenchWindow::open_job);
         connect(shop_, &ShopView::new_job_wanted, this, [this] { new_job(); });
+        connect(shop_, &ShopView::engines_wanted, this, [this] { go_to(Place::engines); });
     }
     return shop_;
 }

@@ -287,7 +287,8 @@ TEST_F(EnginesJourney, AnEngineOfAnothersNameIsAskedAbout) {
 
 TEST_F(EnginesJourney, TheShelfIsSearchedCopiedAndRetired) {
     open_demo();
-    key(Qt::Key_F9);
+    find<QPushButton>("shop-engines")->click();
+    ASSERT_EQ(window_->place(), ui::Place::engines);
     auto* list = find<QListView>("engines");
     EXPECT_EQ(list->model()->rowCount(), 3);
     find<QLineEdit>("engine-search")->setText(QStringLiteral("V 60"));

@@ -35,7 +35,7 @@ TEST_F(WindowTest, AnEmptyShopSaysWhatToDoFirst) {
     open_window();
     bool said = false;
     for (const QLabel* label : window_->findChildren<QLabel*>())
-        said |= label->isVisible() && label->text().contains(QStringLiteral("Start one from a blueprint"));
+        said |= label->isVisible() && label->text().contains(QStringLiteral("Draw your engine first"));
     EXPECT_TRUE(said);
     EXPECT_EQ(text_of("call-headline"), QStringLiteral("Choose a job"));
     key(Qt::Key_F5);

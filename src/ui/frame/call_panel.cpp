@@ -293,7 +293,8 @@ void CallPanel::show_words(const Step* spoken) {
     if (!session.has_job())
         call = {"Choose a job",
                 "",
-                {"Enter opens the one that is marked.", "A new block starts from its blueprint: Job, New job."},
+                {"Enter opens the one that is marked.",
+                 "A new block is a job of an engine: F9 has the shelf, Ctrl+N opens the job."},
                 ""};
     else if (spoken)
         call = wording::step_text(session.state(), session.assessment(), *spoken, context_.lengths());

@@ -125,7 +125,7 @@ void RoutePanel::refresh(Place here) {
     const bool job = context_.session.has_job();
     shop_->set_state(StageMark::open, here == Place::shop, true);
     engines_->set_state(StageMark::open, here == Place::engines, true);
-    engines_->setVisible(!job || here == Place::shop || here == Place::engines); // at a job its room is the stages'
+    engines_->setVisible(!job || here == Place::engines); // at a job its room is the stages'; the shop leads there
     block_->set_state(StageMark::open, here == Place::block, job);
     block_->setVisible(job);
     const auto& stages = context_.session.assessment().stages;

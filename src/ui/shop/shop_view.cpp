@@ -40,6 +40,10 @@ void ShopView::build() {
     auto* fresh = new QPushButton(tr("New job…"), this);
     fresh->setToolTip(tr("Open a job from a blueprint (Ctrl+N)"));
     connect(fresh, &QPushButton::clicked, this, &ShopView::new_job_wanted);
+    auto* engines = new QPushButton(tr("Engines"), this);
+    engines->setObjectName(QStringLiteral("shop-engines"));
+    engines->setToolTip(tr("The shelf of engines and the drawing board (F9)"));
+    connect(engines, &QPushButton::clicked, this, &ShopView::engines_wanted);
     copy_->setObjectName(QStringLiteral("shop-copy-sound"));
     copy_->setToolTip(tr("Save the entries before the damage as a job file"));
     aside_->setObjectName(QStringLiteral("shop-set-aside"));
@@ -47,14 +51,14 @@ void ShopView::build() {
     all_->setObjectName(QStringLiteral("shop-all"));
     auto* top = new QHBoxLayout;
     top->addWidget(heading_, 1);
-    for (QWidget* w : std::initializer_list<QWidget*>{all_, copy_, aside_, fresh})
+    for (QWidget* w : std::initializer_list<QWidget*>{all_, copy_, aside_, engines, fresh})
         top->addWidget(w);
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     set_type(empty_, Type::number);
-    empty_->setText(
-        tr("No job yet.\n\nStart one from a blueprint: Ctrl+N, or drop a .pallix-blueprint.json file on this window.\n"
-           "A whole job from elsewhere comes in by dropping its .pallix.json file."));
+    empty_->setText(tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or drop a "
+                       ".pallix-blueprint.json on this window.\n"
+                       "A whole job from elsewhere comes in by dropping its .pallix.json file."));
     list_->setObjectName(QStringLiteral("jobs"));
     list_->setAccessibleName(tr("jobs of the shop"));
     list_->setModel(&model_);

@@ -22,6 +22,7 @@ class ShopView : public View {
   Q_SIGNALS:
     void job_chosen(storage::JobId job);
     void new_job_wanted();
+    void engines_wanted();
 
   private:
     void build();
