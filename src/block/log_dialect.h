@@ -3,7 +3,9 @@
 
 #include "block/fault.h"
 #include "block/feature.h"
+#include "block/setup_turn.h"
 #include "block/units.h"
+#include "block/unnamed/touch_groups.h"
 
 #include <map>
 #include <optional>
@@ -15,6 +17,14 @@
 
 namespace pallix::block {
 
+/// A step of the program by which a machine probes: so many touches, one after the other, at one place.
+struct ProgramStep {
+    std::string feature; ///< ours; empty: these touches are left out
+    std::string level;
+    std::size_t touches = 0;
+    bool operator==(const ProgramStep&) const = default;
+};
+
 /// How a shop's own log is to be read. What is not stated is found in the log itself.
 struct LogMapping {
     std::string delimiter; ///< one character, or "space"; empty: found
@@ -22,12 +32,16 @@ struct LogMapping {
     std::optional<Unit> unit;
     std::string kind;         ///< surface or tip
     std::string tip_diameter; ///< in the log's unit
-    /// Ours (setup, feature, level, x, y, z) to their heading, or "#3" for the third column; x, y and z with a minus
-    /// before it where their axis runs the other way.
+    /// Ours (setup, rotation, feature, level, x, y, z) to their heading, or "#3" for the third column; x, y and z with
+    /// a minus before it where their axis runs the other way.
     std::map<std::string, std::string> columns;
     /// Their name of a feature, with {n} for its number, to ours: "HL{n}" to "main.{n}".
     std::vector<std::pair<std::string, std::string>> features;
     std::map<std::string, std::string> levels; ///< theirs to ours
+    /// What is touched in which order, where the log does not say it. A log of other touches than these is refused.
+    std::vector<ProgramStep> program;
+    /// How the block was turned over, by the set-up's name; "#33": from the log's 33rd touch on. Axes in mm.
+    std::map<std::string, SetupTurn> setups;
 };
 
 /// Reads a `.pallix-mapping.json`.
@@ -43,6 +57,12 @@ struct ConvertedLog {
     std::size_t touches = 0;
 };
 
+/// What the log does not say, and a mapping or a person has to.
+struct LogLacks {
+    bool names = false;             ///< of features: neither a column nor lines between the touches
+    std::vector<std::string> turns; ///< set-ups of which it is not stated how far the block was turned
+};
+
 /// A log that may be one of another form, looked at before anything is decided.
 struct LogLook {
     Result<ConvertedLog> converted;
@@ -50,6 +70,9 @@ struct LogLook {
     std::vector<std::string> headings;          ///< of its columns; "#3" where there is none
     std::set<FeatureId> features;               ///< that are known
     std::vector<std::string> strangers;         ///< names of features that are not known, with {n} for their numbers
+    LogLacks lacks;
+    std::vector<LooseTouch> touches;            ///< by the log's own words, up to `most_loose_touches`; else none
+    std::map<std::string, std::string> columns; ///< ours to their headings, a minus before those that are turned
 };
 [[nodiscard]] LogLook look_at_log(std::string_view text, const std::string& file, const LogMapping& mapping = {});
 

@@ -4,6 +4,8 @@
 #include "block/number_text.h"
 #include "block/schema.h"
 
+#include <cmath>
+
 namespace pallix::block {
 
 std::string write_mapping(const LogMapping& mapping) {
@@ -25,6 +27,18 @@ std::string write_mapping(const LogMapping& mapping) {
         root["features"][theirs] = ours;
     for (const auto& [theirs, ours] : mapping.levels)
         root["levels"][theirs] = ours;
+    for (const ProgramStep& step : mapping.program) {
+        Json one{{"touches", step.touches}};
+        if (!step.feature.empty())
+            one["feature"] = step.feature;
+        if (!step.level.empty())
+            one["level"] = step.level;
+        root["program"].push_back(std::move(one));
+    }
+    for (const auto& [name, turn] : mapping.setups)
+        root["setups"][name] = {{"rotation_deg", std::round(turn.rotation / radians_per_degree * 1e9) / 1e9},
+                                {"axis_y", turn.axis_y},
+                                {"axis_z", turn.axis_z}};
     return root.dump(1) + "\n";
 }
 
@@ -48,6 +62,14 @@ Result<LogMapping> read_mapping(std::string_view text, const std::string& file) 
         each("features",
              [&m](const std::string& theirs, std::string ours) { m.features.emplace_back(theirs, std::move(ours)); });
         each("levels", [&m](const std::string& theirs, std::string ours) { m.levels[theirs] = std::move(ours); });
+        if (root.contains("program"))
+            for (const Json& step : root["program"])
+                m.program.push_back(
+                    {step.value("feature", ""), step.value("level", ""), step["touches"].get<std::size_t>()});
+        if (root.contains("setups"))
+            for (const auto& [name, turn] : root["setups"].items())
+                m.setups[name] = {turn["rotation_deg"].get<double>() * radians_per_degree, turn.value("axis_y", 0.0),
+                                  turn.value("axis_z", 0.0)};
         return m;
     });
 }

@@ -3,6 +3,7 @@
 
 #include "block/fields.h"
 #include "block/number_text.h"
+#include "block/setup_turn.h"
 #include "block/utf8.h"
 
 #include <algorithm>
@@ -20,21 +21,6 @@ using metrology::Vec3;
 std::string in_quotes(std::string_view text) {
     return "\"" + std::string(text.substr(0, 60)) + (text.size() > 60 ? "…\"" : "\"");
 }
-
-/// p' = a + Rx(−rotation)(p − a), a = (0, axis_y, axis_z).
-struct Setup {
-    double rotation = 0; ///< rad
-    double axis_y = 0;   ///< mm
-    double axis_z = 0;
-
-    Vec3 turned_back(Vec3 p) const {
-        if (rotation == 0)
-            return p;
-        const double c = std::cos(rotation), s = std::sin(rotation);
-        const double y = p.y - axis_y, z = p.z - axis_z;
-        return {p.x, axis_y + c * y + s * z, axis_z - s * y + c * z};
-    }
-};
 
 /// What several logs build up together.
 class Collector {
@@ -243,7 +229,7 @@ class LogReader {
                   "setup.NAME.rotation_deg, setup.NAME.axis_y or setup.NAME.axis_z");
             return;
         }
-        Setup& named = setups_[std::string(key.substr(6, dot - 6))];
+        SetupTurn& named = setups_[std::string(key.substr(6, dot - 6))];
         const double n = number(key, value).value_or(0);
         if (what == "rotation_deg")
             named.rotation = n * radians_per_degree;
@@ -382,8 +368,8 @@ class LogReader {
     }
 
     /// A set-up that the head says nothing of lies as the machine sees it.
-    const Setup& setup_of(std::string_view name) {
-        static const Setup as_it_lies;
+    const SetupTurn& setup_of(std::string_view name) {
+        static const SetupTurn as_it_lies;
         if (setups_.empty())
             return as_it_lies;
         const auto found = setups_.find(name);
@@ -401,7 +387,7 @@ class LogReader {
     int tip_line_ = 0;
     std::optional<double> tip_diameter_;
     std::optional<double> touch_uncertainty_;
-    std::map<std::string, Setup, std::less<>> setups_;
+    std::map<std::string, SetupTurn, std::less<>> setups_;
     std::vector<int> columns_; ///< where each Column stands in a row; empty before the header row
     std::size_t column_count_ = 0;
     std::vector<std::string> fields_;

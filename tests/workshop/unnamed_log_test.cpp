@@ -1,0 +1,177 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Whole logs without names, read by where their touches lie and then by the order of their program.
+#include "block/unnamed/named_log.h"
+
+#include "block/evaluation_uncertainty.h"
+#include "block/number_text.h"
+#include "workshop/harbour.h"
+#include "workshop/practice_block.h"
+
+#include <gmock/gmock.h>
+#include <sstream>
+
+using namespace pallix;
+using namespace pallix::block;
+using testing::HasSubstr;
+
+namespace {
+
+struct Shop {
+    const char* name;
+    std::string head;
+    std::string order; ///< of the columns: x, y, z; n counts, f is a word for the place, l its level
+    bool comma = false;
+    enum { nothing, gap, line, element } between = nothing; ///< what stands between places
+};
+
+/// A log of ours as that shop's machine writes it.
+std::string written(const std::string& ours, const Shop& shop) {
+    std::istringstream in(ours);
+    std::string out = shop.head, before;
+    int count = 0, places = 0;
+    for (std::string line; std::getline(in, line);) {
+        std::vector<std::string> f;
+        std::istringstream cells(line);
+        for (std::string cell; std::getline(cells, cell, ',');)
+            f.push_back(cell);
+        if (f.size() != 6 || f[1] == "feature")
+            continue;
+        if (f[1] + f[2] != before) {
+            ++places;
+            out += shop.between == Shop::gap && !before.empty() ? "\n"
+                   : shop.between == Shop::line ? "Place no. " + std::string(1, static_cast<char>('A' + places % 26)) +
+                                                      std::string(static_cast<std::size_t>(places / 26), 'x') + "\n"
+                                                : "";
+        }
+        before = f[1] + f[2];
+        for (const char c : shop.order) {
+            std::string field = c == 'x'   ? f[3]
+                                : c == 'y' ? f[4]
+                                : c == 'z' ? f[5]
+                                : c == 'n' ? std::to_string(++count)
+                                : c == 'f' ? "EL_" + std::to_string(places)
+                                           : std::string(1, c);
+            if (shop.comma)
+                std::ranges::replace(field, '.', ',');
+            out += field;
+        }
+        out += "\n";
+    }
+    return out;
+}
+
+class UnnamedLog : public testing::TestWithParam<Shop> {};
+
+std::string ours_of(const Blueprint& b, std::uint64_t seed) {
+    workshop::PracticeBlock p{b, {}, 0.02, 0.01, 0, {}};
+    for (const BankBlueprint& bank : b.banks)
+        p.decks[bank.id] = {0.15, 0.05, -0.04, 0.03, 0.02, {}, 0, 30, {}};
+    workshop::ProbeJob job;
+    job.holes = true;
+    job.seed = seed;
+    return workshop::probe(p, job);
+}
+
+/// A log's evaluation, as text.
+std::string evaluated(const std::string& log, const Blueprint& b) {
+    const auto read = read_probe_logs(std::vector<NamedText>{{"log", log}}, b);
+    if (!read)
+        return read.error().front().text();
+    const auto e = evaluate(b, *read);
+    return e ? evaluation_json(*e, Unit::mm, nullptr) : e.error().front().text();
+}
+
+} // namespace
+
+TEST_P(UnnamedLog, IsReadByWhereItsTouchesLieAndTheNextOneByItsOrder) {
+    const Shop& shop = GetParam();
+    for (const Blueprint& b : {workshop::tender_inline_four(), workshop::ferry_v8()}) {
+        const std::string first = ours_of(b, 1), text = written(first, shop);
+        const LogLook look = look_at_log(text, "log.txt");
+        EXPECT_FALSE(look.converted);
+        const NamedLog named = name_log(look, {}, {}, &b);
+        EXPECT_THAT(named.named.open, testing::IsEmpty());
+        const auto converted = convert_log(text, "log.txt", named.mapping);
+        ASSERT_TRUE(converted) << converted.error().front().text();
+        EXPECT_EQ(evaluated(converted->log, b), evaluated(first, b));
+        // The next block, read by the mapping as it is kept in a file; there nothing is looked for.
+        const auto kept = read_mapping(write_mapping(named.mapping), "m.json");
+        ASSERT_TRUE(kept) << kept.error().front().text();
+        const std::string second = ours_of(b, 2);
+        const auto next = convert_log(written(second, shop), "log.txt", *kept);
+        ASSERT_TRUE(next) << next.error().front().text();
+        EXPECT_EQ(evaluated(next->log, b), evaluated(second, b));
+    }
+}
+
+INSTANTIATE_TEST_SUITE_P(Shops, UnnamedLog,
+                         testing::Values(Shop{"bare", "", "x y z"}, Shop{"bare_commas", "", "x;y;z", true},
+                                         Shop{"headed", "X;Y;Z\n", "x;y;z"}, Shop{"counted", "", "n\tx\ty\tz", true},
+                                         Shop{"gaps", "", "x,y,z", false, Shop::gap},
+                                         Shop{"lines_between", "Block 7\n", "x y z", false, Shop::line},
+                                         Shop{"words_of_its_own", "Element;X;Y;Z\n", "f;x;y;z", true, Shop::element},
+                                         Shop{"across", "X;Y;Z\n", "y;x;z"}), // its x runs across, left-handed
+                         [](const auto& i) { return std::string(i.param.name); });
+
+TEST(UnnamedLogs, OfAnotherProgramAreRefusedByTheNumberOfTheirTouches) {
+    const Blueprint b = workshop::tender_inline_four();
+    const std::string text = written(ours_of(b, 1), {"bare", "", "x y z"});
+    LogMapping m = name_log(look_at_log(text, "log.txt"), {}, {}, &b).mapping;
+    const auto shorter = convert_log(text.substr(0, text.rfind('\n', text.size() - 2) + 1), "log.txt", m);
+    ASSERT_FALSE(shorter);
+    EXPECT_THAT(shorter.error().front().text(), HasSubstr("touches, expected"));
+    m.program.front().feature = "crank";
+    const auto odd = convert_log(text, "log.txt", m);
+    ASSERT_FALSE(odd);
+    EXPECT_THAT(odd.error().front().text(), HasSubstr("its mapping names “crank”"));
+    EXPECT_FALSE(read_mapping(write_mapping(m), "m.json")) << "and as a file it is no mapping";
+}
+
+// Two banks in two set-ups: without their turns one would be laid into the other.
+TEST(UnnamedLogs, OfARolledBlockAskHowFarItWasTurned) {
+    const Blueprint b = workshop::ferry_v8();
+    workshop::PracticeBlock p{b, {{"R", {}}, {"L", {}}}, 0, 0, 0, {}};
+    workshop::ProbeJob job;
+    job.rolled = true;
+    const std::string ours = workshop::probe(p, job);
+    std::string theirs = "Fixture;Name;Level;X;Y;Z\n";
+    std::istringstream in(ours);
+    for (std::string line; std::getline(in, line);)
+        if (!line.starts_with('#') && !line.starts_with("setup")) {
+            std::vector<std::string> f;
+            std::istringstream cells(line);
+            for (std::string cell; std::getline(cells, cell, ',');)
+                f.push_back(cell);
+            theirs += f[0] + ";" + f[1] + ";" + f[2] + ";" + f[3] + ";" + f[4] + ";" + f[5] + "\n";
+        }
+    const LogLook look = look_at_log(theirs, "log.txt");
+    ASSERT_FALSE(look.converted);
+    EXPECT_THAT(look.converted.error().front().text(), HasSubstr("how far the block was turned in set-up"));
+    EXPECT_THAT(look.lacks.turns, testing::UnorderedElementsAre("R", "L"));
+    LogMapping m;
+    for (const BankBlueprint& bank : b.banks) // as the harbour's probe has it: docs/formats.md, the head of its log
+        m.setups[bank.id] = {bank.angle, 12, -9.5};
+    const auto read = read_mapping(write_mapping(m), "m.json");
+    ASSERT_TRUE(read) << read.error().front().text();
+    const auto converted = convert_log(theirs, "log.txt", *read);
+    ASSERT_TRUE(converted) << converted.error().front().text();
+    const auto value = [&](const std::string& log) {
+        const auto e = evaluate(b, *read_probe_logs(std::vector<NamedText>{{"log", log}}, b));
+        return e->decks.front().height_mean;
+    };
+    EXPECT_NEAR(value(converted->log), value(ours), 1e-9);
+}
+
+TEST(UnnamedLogs, TakeTheTurnOfTheBlockFromAColumnOrFromATouchOn) {
+    const std::string rows = "Name;X;Y;Z;Rotation\nmain 1;1;2;3;0\nmain 2;4;5;6;-30,5\n";
+    const auto by_column = convert_log(rows, "log.txt", {});
+    ASSERT_TRUE(by_column) << by_column.error().front().text();
+    EXPECT_THAT(by_column->log, HasSubstr("# setup.at -30_5.rotation_deg: -30.5\n"));
+    EXPECT_THAT(by_column->log, HasSubstr("at -30_5,main.2,4,5,6\n"));
+    LogMapping m;
+    m.setups["#2"] = {0.5 * radians_per_degree, 1, 2};
+    const auto from = convert_log("Name;X;Y;Z\nmain 1;1;2;3\nmain 2;4;5;6\n", "log.txt", m);
+    ASSERT_TRUE(from) << from.error().front().text();
+    EXPECT_THAT(from->log, HasSubstr("# setup.from 2.rotation_deg: 0.5\n# setup.from 2.axis_y: 1\n"));
+    EXPECT_THAT(from->log, HasSubstr("\n,main.1,1,2,3\nfrom 2,main.2,4,5,6\n"));
+}
