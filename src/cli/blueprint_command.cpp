@@ -69,11 +69,12 @@ int check_blueprint(const BlueprintRequest& request) {
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 
-int recipe_from_blocks(const std::vector<std::string>& logs, const std::string& base, block::Unit unit) {
+int recipe_from_blocks(const std::vector<std::string>& logs, const LogReading& reading, const std::string& base,
+                       block::Unit unit) {
     block::Faults faults;
     std::vector<block::NamedText> blocks;
     for (const std::string& file : logs)
-        if (auto text = read_file(file))
+        if (auto text = read_file(file).and_then([&](const block::NamedText& log) { return as_ours(log, reading); }))
             blocks.push_back(std::move(*text));
         else
             faults.insert(faults.end(), text.error().begin(), text.error().end());

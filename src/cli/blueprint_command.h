@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/units.h"
+#include "cli/convert_command.h"
 
 #include <string>
 #include <vector>
@@ -34,7 +35,8 @@ int recipe_from_drawing(const DxfRequest& request);
 int recipe_from_sheet(const std::string& table, const std::string& base, block::Unit unit);
 
 /// Prints the recipe that logs of good blocks teach, a block each. @param base as above @return the exit status
-int recipe_from_blocks(const std::vector<std::string>& logs, const std::string& base, block::Unit unit);
+int recipe_from_blocks(const std::vector<std::string>& logs, const LogReading& reading, const std::string& base,
+                       block::Unit unit);
 
 /// Writes a blueprint's drawing into a file. @return the exit status
 int write_drawing(const BlueprintRequest& request, const std::string& file);

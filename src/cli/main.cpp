@@ -79,8 +79,19 @@ int main(int argc, char** argv) {
     cli::ConvertRequest convert_request;
     CLI::App* convert = app.add_subcommand("convert", "print a shop's own probe log as one that Pallix reads");
     convert->add_option("log", convert_request.log, "the log; - for standard input")->required();
-    convert->add_option("--mapping", convert_request.mapping, "how it is to be read, .pallix-mapping.json");
-    convert->footer("example: pallix-cli convert --mapping ours.pallix-mapping.json deck.txt > deck.csv");
+    const auto add_log_reading = [](CLI::App* command, cli::LogReading& reading) {
+        command->add_option("--mapping", reading.mapping, "how the log is to be read, .pallix-mapping.json");
+        command->add_flag("--by-shape", reading.by_shape,
+                          "name touches that have no names by the shape of blocks in general");
+    };
+    add_log_reading(convert, convert_request.reading);
+    convert->add_option("--blueprint", convert_request.reading.blueprint,
+                        "name touches that have no names by where this block's places lie");
+    convert->add_flag("--suggest", convert_request.suggest,
+                      "print the mapping by which it is read, to be looked over and kept, not the log");
+    convert->footer("example: pallix-cli convert --mapping ours.pallix-mapping.json deck.txt > deck.csv\n"
+                    "         pallix-cli convert --blueprint four.pallix-blueprint.json --suggest run.txt > "
+                    "ours.pallix-mapping.json");
 
     cli::BlueprintRequest blueprint_request;
     std::string blueprint_unit = "mm";
@@ -107,7 +118,9 @@ int main(int argc, char** argv) {
     std::vector<std::string> good_blocks;
     CLI::App* from_probe =
         blueprint->add_subcommand("from-probe", "print the recipe that probe logs of good blocks teach");
-    from_probe->add_option("logs", good_blocks, "a probe log for each block, features named as in logs")->required();
+    from_probe->add_option("logs", good_blocks, "a probe log for each block, of our form or any other")->required();
+    cli::LogReading good_reading;
+    add_log_reading(from_probe, good_reading);
     from_probe->add_option("--onto", table_base, "an engine, recipe or blueprint whose figures stand already");
     from_probe->add_option("--unit", blueprint_unit, "unit of the figures printed")->check(CLI::IsMember({"mm", "in"}));
     from_probe->footer("example: pallix-cli blueprint from-probe first.csv second.csv > four.pallix-recipe.json");
@@ -145,7 +158,7 @@ int main(int argc, char** argv) {
     if (from_table->parsed())
         return cli::recipe_from_sheet(table_file, table_base, *block::unit_from_name(blueprint_unit));
     if (from_probe->parsed())
-        return cli::recipe_from_blocks(good_blocks, table_base, *block::unit_from_name(blueprint_unit));
+        return cli::recipe_from_blocks(good_blocks, good_reading, table_base, *block::unit_from_name(blueprint_unit));
     if (to_dxf->parsed())
         return cli::write_drawing(blueprint_request, dxf_file);
     if (from_dxf->parsed())

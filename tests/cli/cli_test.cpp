@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cstdlib>
 #include <filesystem>
+#include <fstream>
 #include <gmock/gmock.h>
 #include <nlohmann/json.hpp>
 #include <sys/wait.h>
@@ -372,4 +373,43 @@ TEST_F(Cli, ConvertsAShopsOwnLogAndSaysHowItWasUnderstood) {
     EXPECT_THAT(made.err, HasSubstr("understood: decimal comma"));
     EXPECT_EQ(run("convert --mapping " + mapping + " - < " + log).out, made.out);
     EXPECT_EQ(run("convert").status, 2);
+}
+
+// A run without a name in it: laid on the blueprint, kept as a program, and a recipe taught by it.
+TEST_F(Cli, NamesTouchesByWhereTheyLie) {
+    const std::string demo = std::string(PALLIX_DEMO_DATA);
+    std::ifstream in(demo + "/samphire-as-found.csv");
+    std::string bare;
+    for (std::string line; std::getline(in, line);)
+        if (!line.starts_with('#') && !line.starts_with("setup")) {
+            auto at = line.find(',', line.find(',', line.find(',') + 1) + 1); // after set-up, feature and level
+            std::string numbers = line.substr(at + 1);
+            std::ranges::replace(numbers, ',', ' ');
+            bare += numbers + "\n";
+        }
+    const std::string log = write("run.txt", bare), blueprint = demo + "/tender-inline-four.pallix-blueprint.json";
+    EXPECT_EQ(run("convert " + log).status, 1);
+    const Outcome laid = run("convert --blueprint " + blueprint + " " + log);
+    ASSERT_EQ(laid.status, 0) << laid.err;
+    EXPECT_THAT(laid.err, HasSubstr("line 1, 8 touches: main.1 front, sure"));
+    const auto by_place = run("evaluate --blueprint " + blueprint + " --probe " + write("laid.csv", laid.out));
+    const auto by_name = run("evaluate --blueprint " + blueprint + " --probe " + demo + "/samphire-as-found.csv");
+    ASSERT_EQ(by_place.status, 0) << by_place.err;
+    EXPECT_EQ(by_place.out, by_name.out);
+    const Outcome mapping = run("convert --suggest --blueprint " + blueprint + " " + log);
+    EXPECT_EQ(nlohmann::json::parse(mapping.out)["program"][0]["feature"], "main.1");
+    EXPECT_EQ(run("convert --mapping " + write("m.json", mapping.out) + " " + log).out, laid.out);
+    const Outcome taught = run("blueprint from-probe --by-shape " + log);
+    ASSERT_EQ(taught.status, 0) << taught.err;
+    EXPECT_EQ(nlohmann::json::parse(taught.out)["figures"],
+              nlohmann::json::parse(run("blueprint from-probe " + demo + "/samphire-as-found.csv").out)["figures"]);
+    EXPECT_EQ(run("blueprint from-probe " + log).status, 1);
+    // What is the same from both ends is not guessed at.
+    std::string mains;
+    for (int n = 0; n < 5; ++n)
+        for (const auto& [y, z] : {std::pair(29, 0), {0, 29}, {-29, 0}, {0, -29}})
+            mains += std::to_string(20 + 94 * n) + " " + std::to_string(y) + " " + std::to_string(z) + "\n";
+    const Outcome open = run("convert --blueprint " + blueprint + " " + write("mains.txt", mains));
+    EXPECT_EQ(open.status, 1);
+    EXPECT_TRUE(open.out.empty());
 }
