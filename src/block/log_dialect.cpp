@@ -34,6 +34,7 @@ class Converter {
 
     /// What was found on the way, whether or not it could be converted.
     [[nodiscard]] LogLook look(Result<ConvertedLog> converted) {
+        lacks_.columns = form_.guess;
         return {std::move(converted),
                 form_.first_rows(),
                 form_.heading_words(),

@@ -59,6 +59,8 @@ struct ConvertedLog {
 
 /// What the log does not say, and a mapping or a person has to.
 struct LogLacks {
+    /// Columns that are not known, ours to theirs as they stand: the one of words, those of numbers in their order.
+    std::map<std::string, std::string> columns;
     bool names = false;             ///< of features: neither a column nor lines between the touches
     std::vector<std::string> turns; ///< set-ups of which it is not stated how far the block was turned
 };

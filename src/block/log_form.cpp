@@ -88,8 +88,10 @@ class FormFinder {
         const LogRow* headings = f_.headings ? &f_.rows[*f_.headings] : nullptr;
         for (const char* ours : {"setup", "rotation", "feature", "level", "x", "y", "z"})
             find_column(ours, headings);
-        if (!headings && m_.columns.empty())
-            find_columns_without_headings();
+        guess_columns();
+        if (!headings && m_.columns.empty()) // there is nothing else to go by
+            for (const auto& [ours, theirs] : std::exchange(f_.guess, {}))
+                take(ours, static_cast<std::size_t>(*finite_number(theirs.substr(1))) - 1, false, theirs);
         const bool all_axes = f_.has("x") && f_.has("y") && f_.has("z");
         for (const char* needed : {"feature", "x", "y", "z"})
             if (!f_.has(needed) && !(needed[0] == 'f' && (all_axes || !m_.program.empty())))
@@ -120,30 +122,42 @@ class FormFinder {
                });
     }
 
-    /// Three columns of numbers, besides one that counts and one of words.
-    void find_columns_without_headings() {
+    /// What the columns that are not known may be: one of words, and as many of numbers as there are axes to be found,
+    /// besides one that counts.
+    void guess_columns() {
         std::vector<std::size_t> numbers, words;
         const LogRow& row = f_.rows[f_.first];
         for (std::size_t i = 0; i < row.size(); ++i)
-            (decimal_text(row[i], f_.comma) ? numbers : words).push_back(i);
-        const auto counts = [this](std::size_t column) {
-            for (std::size_t i = f_.first; i + 1 < f_.rows.size() && i < f_.first + 20; ++i) {
-                const auto here = column < f_.rows[i].size() ? finite_number(f_.rows[i][column]) : std::nullopt;
-                const auto next = column < f_.rows[i + 1].size() ? finite_number(f_.rows[i + 1][column]) : std::nullopt;
-                if (here && next && *next != *here + 1)
-                    return false;
-            }
-            return true;
-        };
-        if (numbers.size() == 4 && counts(numbers.front()))
+            if (std::ranges::none_of(f_.columns, [i](const auto& c) { return c.second.index == i; }))
+                (decimal_text(row[i], f_.comma) ? numbers : words).push_back(i);
+        std::vector<const char*> axes;
+        for (const char* axis : {"x", "y", "z"})
+            if (!f_.has(axis))
+                axes.push_back(axis);
+        if (numbers.size() == axes.size() + 1 && counts(numbers.front()))
             numbers.erase(numbers.begin());
-        if (numbers.size() != 3)
+        const auto name = [&](std::size_t i) {
+            const bool headed = f_.headings && i < f_.rows[*f_.headings].size() && !f_.rows[*f_.headings][i].empty();
+            return headed ? f_.rows[*f_.headings][i] : "#" + std::to_string(i + 1);
+        };
+        if (numbers.size() != axes.size())
             return;
-        constexpr std::array axes{"x", "y", "z"};
         for (std::size_t i = 0; i < axes.size(); ++i)
-            take(axes[i], numbers[i], false, "#" + std::to_string(numbers[i] + 1));
-        if (words.size() == 1)
-            take("feature", words.front(), false, "#" + std::to_string(words.front() + 1));
+            f_.guess[axes[i]] = name(numbers[i]);
+        if (words.size() == 1 && !f_.has("feature"))
+            f_.guess["feature"] = name(words.front());
+    }
+
+    /// Whether a column numbers the touches.
+    [[nodiscard]] bool counts(std::size_t column) const {
+        constexpr std::size_t enough = 20;
+        for (std::size_t i = f_.first; i + 1 < f_.rows.size() && i < f_.first + enough; ++i) {
+            const auto here = column < f_.rows[i].size() ? finite_number(f_.rows[i][column]) : std::nullopt;
+            const auto next = column < f_.rows[i + 1].size() ? finite_number(f_.rows[i + 1][column]) : std::nullopt;
+            if (here && next && *next != *here + 1)
+                return false;
+        }
+        return true;
     }
 
     void find_column(const std::string& ours, const LogRow* headings) {

@@ -30,6 +30,7 @@ struct LogForm {
     std::size_t first = 0;                    ///< row of the first touch
     std::optional<std::size_t> headings;      ///< their row
     std::map<std::string, LogColumn> columns; ///< by what they hold: setup, rotation, feature, level, x, y, z
+    std::map<std::string, std::string> guess; ///< of columns that are not known, where there is but one way
     std::vector<std::string> understood;
     Faults faults;
 

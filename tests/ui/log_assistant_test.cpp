@@ -5,11 +5,16 @@
 #include "block/digest.h"
 #include "block/evaluation_uncertainty.h"
 #include "block/log_dialect.h"
+#include "block/log_dialects.h"
+#include "block/small_block.h"
 #include "block/state/tunnel_state.h"
+#include "ui/dialogs/touch_picture.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
+#include <QCheckBox>
 #include <QComboBox>
+#include <algorithm>
 #include <gmock/gmock.h>
 #include <sstream>
 
@@ -79,7 +84,9 @@ TEST_F(LogAssistantTest, AsksOnceForNamesAndKnowsThemTheNextTime) {
     const std::string log = theirs(columns), file = write("run.txt", log);
     take(file, [](QDialog& d) {
         auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
-        EXPECT_FALSE(ok->isEnabled()) << "HL1 is no name it knows";
+        EXPECT_TRUE(ok->isEnabled()) << "HL1 is no name it knows, but they lie where the blueprint's places are";
+        in<QCheckBox>(d, "log-by-place")->setChecked(false);
+        EXPECT_FALSE(ok->isEnabled());
         in<QLineEdit>(d, "log-feature-0")->setText(QStringLiteral("main.{n}"));
         in<QLineEdit>(d, "log-mapping-name")->setText(QStringLiteral("the old probe"));
         Q_EMIT in<QLineEdit>(d, "log-feature-0")->editingFinished();
@@ -116,7 +123,11 @@ TEST_F(LogAssistantTest, AsksForColumnsAndLeavesEverythingWhereItIsLeft) {
     EXPECT_EQ(session_.entries().size(), before);
     take(file, [](QDialog& d) {
         auto* column = in<QComboBox>(d, "log-column-x");
+        EXPECT_EQ(column->currentText(), "Laengs") << "the only column of numbers that is left";
+        column->setCurrentIndex(0);
+        EXPECT_FALSE(d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->isEnabled());
         column->setCurrentIndex(column->findText(QStringLiteral("Laengs")));
+        in<QCheckBox>(d, "log-by-place")->setChecked(false);
         in<QLineEdit>(d, "log-feature-0")->setText(QStringLiteral("main.{n}"));
         d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->setEnabled(true);
         d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
@@ -141,4 +152,167 @@ TEST_F(LogAssistantTest, AMappingThatIsKeptIsAFileThatTheCommandLineReads) {
     EXPECT_EQ(again->columns, m.columns);
     EXPECT_EQ(again->features, m.features);
     EXPECT_EQ(again->tip_diameter, "3");
+}
+
+// Numbers alone: each hole and face is named by where it lies; one is corrected by pointing, one left out.
+TEST_F(LogAssistantTest, NamesTouchesByWhereTheyLieAndIsCorrectedByPointing) {
+    open_window();
+    new_job("first");
+    std::string bare;
+    std::istringstream in_ours(ours_);
+    for (std::string line; std::getline(in_ours, line);)
+        if (!line.starts_with('#') && !line.starts_with("setup")) {
+            const auto at = line.find(',', line.find(',', line.find(',') + 1) + 1);
+            bare += line.substr(at + 1) + "\n";
+        }
+    const std::string file = write("bare.txt", bare);
+    take(file, [](QDialog& d) {
+        auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        EXPECT_TRUE(ok->isEnabled());
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("by where they lie: 5 mains"));
+        auto* picture = in<ui::TouchPicture>(d, "touch-picture");
+        const auto runs = picture->spoken();
+        ASSERT_GT(runs.size(), 10U);
+        EXPECT_EQ(runs[0].value, "main.1 front, sure");
+        // The second dowel is another hole: what stood there is left out, and can be named again.
+        std::size_t dowel = 0;
+        while (!runs[dowel].value.startsWith(QStringLiteral("dowel.C.2")))
+            ++dowel;
+        picture->setFocus();
+        for (std::size_t i = 0; i < dowel; ++i)
+            QTest::keyClick(picture, Qt::Key_Right);
+        EXPECT_EQ(picture->marked(), dowel);
+        auto* name = in<QLineEdit>(d, "log-group");
+        EXPECT_EQ(name->text(), "dowel.C.2");
+        QTest::keyClick(picture, Qt::Key_Return);
+        name->setText(QStringLiteral("-"));
+        QTest::keyClick(name, Qt::Key_Return);
+        EXPECT_EQ(picture->spoken()[dowel].value, "?, pointed at");
+        name->setText(QStringLiteral("sump"));
+        QTest::keyClick(name, Qt::Key_Return);
+        EXPECT_TRUE(d.isVisible()) << "Enter takes a name, not the log";
+        EXPECT_EQ(picture->spoken()[dowel].value, "?, pointed at") << "no place of a block";
+        in<QLineEdit>(d, "log-mapping-name")->setText(QStringLiteral("the old probe"));
+        ok->click();
+    });
+    const Evaluation& e = tunnel_of(session_.state()).latest->evaluation;
+    EXPECT_EQ(e.dowels.size(), 1U);
+    EXPECT_EQ(e.bores.size(), 0U);
+    EXPECT_EQ(e.mains.size(), 10U);
+    // The next block of that program: known by its order, and said to lie where the places are.
+    new_job("second");
+    take(file, [](QDialog& d) {
+        EXPECT_THAT(
+            in<QLabel>(d, "log-understood")->text().toStdString(),
+            testing::AllOf(HasSubstr("by the order of the program"), HasSubstr("lie where the blueprint has them")));
+        d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
+    });
+    EXPECT_EQ(tunnel_of(session_.state()).latest->evaluation.dowels.size(), 1U);
+    // Another program with as many touches is not taken for it: its places lie elsewhere.
+    std::vector<std::string> lines;
+    std::istringstream in_bare(bare);
+    for (std::string line; std::getline(in_bare, line);)
+        lines.push_back(line);
+    std::ranges::rotate(lines, lines.begin() + 16); // begins with main 2
+    std::string turned;
+    for (const std::string& line : lines)
+        turned += line + "\n";
+    new_job("third");
+    take(write("other.txt", turned), [](QDialog& d) {
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("by where they lie"));
+        EXPECT_EQ(in<ui::TouchPicture>(d, "touch-picture")->spoken()[0].value, "main.2 front, sure");
+        d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
+    });
+    EXPECT_EQ(tunnel_of(session_.state()).latest->evaluation.dowels.size(), 2U);
+}
+
+// A mapping's unit is the log's, also when it is kept and offered again.
+TEST_F(LogAssistantTest, ReadsInTheUnitThatWasKept) {
+    open_window();
+    new_job("first");
+    LogMapping m;
+    m.unit = Unit::inch;
+    m.features = {{"HL{n}", "main.{n}"}};
+    ASSERT_TRUE(session_.book().engines().keep_mapping(QStringLiteral("inches"), write_mapping(m)));
+    const std::string columns =
+        ours_.find("setup,feature") != std::string::npos ? "Setup;Feature;Level;X;Y;Z" : "Feature;Level;X;Y;Z";
+    take(write("run.txt", theirs(columns)), [](QDialog& d) {
+        EXPECT_EQ(in<QComboBox>(d, "log-unit")->currentText(), "inch");
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("unit in"));
+        d.reject();
+    });
+}
+
+// Two banks in two set-ups: how far the block was turned is asked for, and nothing is read without it.
+TEST_F(LogAssistantTest, AsksHowFarTheBlockWasTurned) {
+    open_window();
+    const Blueprint b = workshop::ferry_v8();
+    ASSERT_TRUE(session_.new_job(QStringLiteral("rolled"), {}, {"ferry.json", write_blueprint(b)}, true));
+    workshop::PracticeBlock p{b, {{"R", {}}, {"L", {}}}, 0, 0, 0, {}};
+    workshop::ProbeJob job;
+    job.rolled = true;
+    ours_ = workshop::probe(p, job);
+    take(write("rolled.txt", theirs("Setup;Feature;Level;X;Y;Z")), [&](QDialog& d) {
+        auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        EXPECT_FALSE(ok->isEnabled());
+        for (int i = 0; i < 2; ++i) {
+            auto* field = in<QLineEdit>(d, i == 0 ? "log-turn-0" : "log-turn-1");
+            EXPECT_FALSE(ok->isEnabled());
+            const BankBlueprint& bank = *b.bank(i == 0 ? "R" : "L"); // in the order of the log
+            field->setText(QStringLiteral("%1; 12; -9,5").arg(bank.angle / radians_per_degree));
+            Q_EMIT field->editingFinished();
+        }
+        EXPECT_TRUE(ok->isEnabled()) << in<QLabel>(d, "log-understood")->text().toStdString();
+        ok->click();
+    });
+    ASSERT_TRUE(tunnel_of(session_.state()).latest);
+    const Evaluation& e = tunnel_of(session_.state()).latest->evaluation;
+    for (const DeckResult& deck : e.decks)
+        EXPECT_NEAR(deck.angle_error(), 0, 1e-4) << deck.id.text();
+}
+
+// Twenty shops' logs, each by a glance and a press; what is likely is laid before the person. One needs its axes
+// turned.
+TEST_F(LogAssistantTest, TakesTwentyDialectsWithTwoConfirmationsAtMost) {
+    open_window();
+    const auto values = [this] {
+        const Evaluation& e = tunnel_of(session_.state()).latest->evaluation;
+        std::vector<double> all{e.decks.at(0).height_min, e.decks.at(0).height_max, e.cam->y, e.cam->z};
+        for (const MainResult& main : e.mains)
+            all.insert(all.end(), {main.centre.x, main.centre.y, main.centre.z, main.diameter});
+        for (const DowelResult& dowel : e.dowels)
+            all.insert(all.end(), {dowel.u, dowel.v, dowel.diameter});
+        return all;
+    };
+    const auto begin = [this](const std::string& title) {
+        ASSERT_TRUE(session_.new_job(QString::fromStdString(title), {}, {"small.json", small_blueprint()}, true));
+    };
+    begin("ours");
+    take(write("ours.csv", small_log(200.03, 0.05, -0.02).text()), nullptr);
+    ASSERT_TRUE(tunnel_of(session_.state()).latest);
+    const std::vector<double> wanted = values();
+    for (const Dialect& d : twenty_dialects()) {
+        SCOPED_TRACE(d.name);
+        begin(d.name);
+        int confirmed = 0;
+        take(write((std::string(d.name) + ".txt").c_str(), written(d)), [&](QDialog& assistant) {
+            auto* ok = assistant.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+            if (!ok->isEnabled()) {
+                ++confirmed;
+                auto* by_place = in<QCheckBox>(assistant, "log-by-place");
+                by_place->setChecked(true);
+            }
+            ++confirmed;
+            EXPECT_TRUE(ok->isEnabled()) << in<QLabel>(assistant, "log-understood")->text().toStdString();
+            ok->click();
+            if (assistant.isVisible())
+                assistant.reject();
+        });
+        EXPECT_LE(confirmed, 2);
+        ASSERT_TRUE(tunnel_of(session_.state()).latest);
+        const std::vector<double> got = values();
+        ASSERT_EQ(got.size(), wanted.size());
+        for (std::size_t i = 0; i < got.size(); ++i)
+            EXPECT_NEAR(got[i], wanted[i], 1e-9) << i;
+    }
 }

@@ -29,10 +29,17 @@ bool has_labels(const LogLook& look) {
     return !look.touches.empty() && std::ranges::none_of(look.touches, &std::string::empty, &LooseTouch::label);
 }
 
-NamedLog name_log(const LogLook& look, const LogMapping& mapping, const std::map<std::size_t, FeatureId>& pointed,
-                  const Blueprint* blueprint) {
+NamedLog name_log(const LogLook& look, const LogMapping& mapping,
+                  const std::map<std::size_t, std::optional<FeatureId>>& pointed, const Blueprint* blueprint) {
     NamedLog log{group_touches(look.touches), {}, mapping};
-    log.named = name_touches(log.groups, pointed, blueprint);
+    std::map<std::size_t, FeatureId> names;
+    for (const auto& [at, id] : pointed)
+        if (id)
+            names.emplace(at, *id);
+    log.named = name_touches(log.groups, names, blueprint);
+    for (const auto& [at, id] : pointed)
+        if (!id && at < log.groups.size())
+            log.named.names[at] = {{}, {}, TouchName::Sure::stated, 0};
     if (look.touches.empty())
         return log;
     const std::array<std::string, 3> axes{"x", "y", "z"};
@@ -60,6 +67,25 @@ NamedLog name_log(const LogLook& look, const LogMapping& mapping, const std::map
         log.mapping.program.push_back({name.id ? name.id->text() : "", name.level, log.groups[i].count});
     }
     return log;
+}
+
+ProgramCheck check_program(const LogLook& look, const LogMapping& mapping, const Blueprint& blueprint) {
+    ProgramCheck check;
+    std::vector<const ProgramStep*> steps; // of each touch
+    for (const ProgramStep& step : mapping.program)
+        steps.insert(steps.end(), step.touches, &step);
+    if (steps.size() != look.touches.size())
+        return check;
+    const std::vector<TouchGroup> groups = group_touches(look.touches);
+    const NamedTouches named = name_touches(groups, {}, &blueprint);
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        const TouchName& name = named.names[i];
+        if (!name.id || name.sure != TouchName::Sure::sure || steps[groups[i].first]->feature.empty())
+            continue;
+        ++check.found;
+        check.agree += steps[groups[i].first]->feature == name.id->text() ? 1 : 0;
+    }
+    return check;
 }
 
 } // namespace pallix::block

@@ -17,10 +17,18 @@ struct NamedLog {
 };
 
 /// @param look of the log with `mapping`; nothing is named where it holds no touches, or too many
-/// @param pointed names that a person gave to groups
+/// @param pointed what a person said of groups: a name, or that its touches are left out
 /// @param blueprint may be null
 [[nodiscard]] NamedLog name_log(const LogLook& look, const LogMapping& mapping,
-                                const std::map<std::size_t, FeatureId>& pointed, const Blueprint* blueprint);
+                                const std::map<std::size_t, std::optional<FeatureId>>& pointed,
+                                const Blueprint* blueprint);
+
+/// How many of the places that are found for sure on the blueprint have the names that the order of a program gives.
+struct ProgramCheck {
+    std::size_t found = 0, agree = 0;
+};
+/// @param look of a log that `mapping` names by its program
+[[nodiscard]] ProgramCheck check_program(const LogLook& look, const LogMapping& mapping, const Blueprint& blueprint);
 
 /// Whether what is read could be named otherwise than by its order: the log has words of its own for each place.
 [[nodiscard]] bool has_labels(const LogLook& look);

@@ -137,9 +137,11 @@ NamedTouches name_touches(const std::vector<TouchGroup>& groups, const std::map<
             r.named += name.id ? 1 : 0;
             r.off += name.off;
         }
+        constexpr double plainly = 0.3; // mm a place
+        r.off += frame.mirrored ? plainly * static_cast<double>(r.named) : 0;
         ways.push_back(std::move(r));
     }
-    // First what was pointed at, then how much is explained; last how well.
+    // First what was pointed at, then how much is explained; last how well. A left-handed log has to be plainly one.
     const auto better = [](const WayToLie& a, const WayToLie& b) {
         if (a.agrees != b.agrees)
             return a.agrees > b.agrees;
@@ -161,7 +163,8 @@ NamedTouches name_touches(const std::vector<TouchGroup>& groups, const std::map<
     number_levels(out.names, groups, best.frame);
     out.axes = axes_of(best.frame);
     say_what_is_named(out);
-    if (best.frame.mirrored)
+    out.mirrored = best.frame.mirrored;
+    if (out.mirrored)
         out.understood.emplace_back("the log's axes are left-handed: y is turned round");
     if (blueprint) {
         // Another way to lay it that explains as much, as well, under other names.

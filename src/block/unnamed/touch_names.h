@@ -37,6 +37,7 @@ struct LogAxis {
 struct NamedTouches {
     std::vector<TouchName> names;                                      ///< of the groups, in their order
     std::array<LogAxis, 3> axes{{{0, false}, {1, false}, {2, false}}}; ///< x along the crankshaft, front to rear
+    bool mirrored = false;                                             ///< the log's axes are left-handed
     std::vector<std::string> understood;                               ///< a line each
     std::vector<std::string> open;                                     ///< what only a person can tell, a line each
     std::optional<double> turned; ///< rad: the groups that are unknown would fit, were they turned back by so much

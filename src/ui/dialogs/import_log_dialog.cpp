@@ -4,6 +4,7 @@
 #include "block/log_dialect.h"
 #include "block/probe_log.h"
 #include "block/shorthand.h"
+#include "block/state/job_state.h"
 #include "session/certainty_work.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/dialogs/log_assistant.h"
@@ -32,6 +33,11 @@ bool begins_like_ours(const QString& name) {
     constexpr qint64 enough = 20'000;
     QFile file(name);
     return !file.open(QIODevice::ReadOnly) || block::is_probe_log(file.read(enough).toStdString());
+}
+
+std::optional<block::Blueprint> blueprint_of_job(const Context& context) {
+    const auto& blueprint = intake_of(context.session.state()).blueprint;
+    return blueprint ? std::optional(*blueprint) : std::nullopt;
 }
 
 } // namespace
@@ -141,7 +147,7 @@ std::optional<session::Session::LogsToRead> ImportLogDialog::to_be_read(std::opt
                                            : read_text_file(file);
         if (!text)
             continue; // ours, or a fault that the read will name
-        LogAssistant assistant(context_, *text, this);
+        LogAssistant assistant(context_, *text, blueprint_of_job(context_), this);
         if (assistant.exec() != QDialog::Accepted)
             return std::nullopt;
         originals[text->file] = text->text;

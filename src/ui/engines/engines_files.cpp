@@ -8,6 +8,7 @@
 #include "ui/dialogs/ask.h"
 #include "ui/dialogs/dxf_dialog.h"
 #include "ui/dialogs/fault_list.h"
+#include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/files.h"
 
@@ -110,14 +111,27 @@ void EnginesView::take_blocks(QStringList files) {
         show_page(Page::block);
     if (files.isEmpty())
         files = QFileDialog::getOpenFileNames(this, tr("Probe logs of good blocks, one for each"), {},
-                                              tr("Probe logs (*.csv)"));
+                                              tr("Probe logs (*.csv *.txt *.tsv *.log *.dat);;All files (*)"));
     if (files.isEmpty())
         return;
     std::vector<block::NamedText> blocks;
+    block::LogMapping mapping; // of the block before: they are probed by one program
     for (const QString& file : files) {
         auto text = read_text_file(file);
         if (!text)
             return show_faults(text.error(), context_, this);
+        if (!block::is_probe_log(text->text)) {
+            const auto as_before = block::look_at_log(text->text, text->file, mapping);
+            if (as_before.converted && !blocks.empty()) {
+                text->text = as_before.converted->log;
+            } else {
+                LogAssistant assistant(context_, *text, std::nullopt, this);
+                if (assistant.exec() != QDialog::Accepted)
+                    return;
+                mapping = assistant.mapping();
+                text->text = assistant.converted();
+            }
+        }
         blocks.push_back(std::move(*text));
     }
     const auto taught = planning::taught_by(blocks, board_->board().engine().recipe);
