@@ -223,7 +223,7 @@ class Converter {
                 left_out += step.feature.empty() ? 1 : 0;
             }
         }
-        out_.understood.push_back("names by the order of the program, " + std::to_string(m_.program.size()) + " runs");
+        out_.understood.push_back(std::to_string(m_.program.size()) + " runs of touches by the order of the program");
         if (left_out > 0)
             out_.understood.push_back(std::to_string(left_out) + " touches left out");
     }

@@ -54,7 +54,7 @@ class FormFinder {
         }
         f_.understood.push_back("columns separated by " + (delimiter_ == '\t'  ? std::string("tabs")
                                                            : delimiter_ == ' ' ? std::string("blanks")
-                                                                               : std::string(1, delimiter_)));
+                                                                               : "“" + std::string(1, delimiter_) + "”"));
     }
 
     void find_decimal() {

@@ -13,6 +13,7 @@
 #include "ui/decks/decks_view.h"
 #include "ui/decks/found_page.h"
 #include "ui/dialogs/dxf_dialog.h"
+#include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
 #include "ui/lifters/lifters_view.h"
@@ -22,6 +23,8 @@
 #include <QApplication>
 #include <QDir>
 #include <QTemporaryDir>
+#include <algorithm>
+#include <sstream>
 
 namespace pallix::ui {
 namespace {
@@ -66,8 +69,6 @@ class Tour {
         shoot("decks-during");
         window_.decks().show_page(DecksView::Page::set_up);
         shoot("decks-set-up");
-        window_.decks().show_page(DecksView::Page::mock_up);
-        shoot("decks-mock-up");
         window_.decks().show_page(DecksView::Page::passes);
         context_.preferences.set_unit(block::Unit::mm);
         shoot_cylinders(job(QStringLiteral("Eider")), job(QStringLiteral("Gannet")));
@@ -82,6 +83,7 @@ class Tour {
         wait_for_certainty();
         window_.go_to(Place::passport);
         shoot("passport");
+        window_.open_job(job(QStringLiteral("Gannet")));
         shoot_engines();
         context_.preferences.set_unit(block::Unit::inch);
         if (!fault_.isEmpty())
@@ -131,6 +133,9 @@ class Tour {
         page.board().type("pitch", "94", block::FigureSource::sheet);
         page.refresh();
         shoot("engines-board");
+        page.show({});
+        page.edit_next_missing();
+        shoot("engines-board-empty");
         block::Engine begun;
         begun.recipe.figures = {{"name", "lugger four"}, {"layout", "inline"}, {"cylinders", "4"}, {"bore", "79 H7"}};
         page.show(begun);
@@ -148,9 +153,33 @@ class Tour {
         while (dialog.reading())
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
         QApplication::processEvents();
-        if (!dialog.grab().save(QDir(folder_).filePath(QStringLiteral("engines-dxf.png"))))
-            fault_ = QStringLiteral("engines-dxf.png cannot be written");
+        grab(dialog, "engines-dxf");
         dialog.reject();
+        LogAssistant assistant(context_, {"run-12.txt", numbers_alone()}, ferry, &window_);
+        assistant.resize(window_.size());
+        assistant.show();
+        QApplication::processEvents();
+        grab(assistant, "log-assistant");
+        assistant.reject();
+    }
+
+    /// The ferry's own log as a machine writes it that names nothing.
+    [[nodiscard]] std::string numbers_alone() const {
+        std::string out;
+        for (const block::Entry& entry : context_.session.entries())
+            if (const auto* taken = std::get_if<block::ProbeLogTaken>(&entry.payload)) {
+                std::istringstream in(taken->text.str());
+                for (std::string line; std::getline(in, line);)
+                    if (std::ranges::count(line, ',') == 5 && line.find("feature") == std::string::npos)
+                        out += line.substr(line.find(',', line.find(',', line.find(',') + 1) + 1) + 1) + "\n";
+                break;
+            }
+        return out;
+    }
+
+    void grab(QWidget& dialog, const char* name) {
+        if (!dialog.grab().save(QDir(folder_).filePath(QString::fromLatin1(name) + QStringLiteral(".png"))))
+            fault_ = QStringLiteral("%1.png cannot be written").arg(QLatin1String(name));
     }
 
     void take(block::Payload payload) {
@@ -184,7 +213,6 @@ class Tour {
         read_all(main_sizes, 57.998, 0.001);
         take(block::TunnelPass{block::TunnelPassKind::strokes, 40, {}, false});
         read_all(main_sizes, 58.006, 0.001);
-        shoot("tunnel-board");
         take(block::TunnelCut{block::TunnelMethod::hone, "40 strokes, cross-hatch even"});
         read_all(main_sizes, 58.006, 0.001);
         read_all(saddle_heights, 0, 0.002);

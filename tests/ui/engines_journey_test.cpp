@@ -16,8 +16,10 @@
 #include <QComboBox>
 #include <QProgressBar>
 #include <QRegularExpression>
+#include <algorithm>
 #include <gmock/gmock.h>
 #include <set>
+#include <sstream>
 
 using namespace pallix;
 using namespace pallix::block;
@@ -541,4 +543,55 @@ TEST_F(EnginesJourney, TheDrawingGoesOutAsPdfSvgAndDxf) {
     EXPECT_TRUE(read_recipe(bytes("ferry.pallix-recipe.json").toStdString(), "ferry"));
     in_dialog([](QDialog& d) { d.reject(); });
     window_->engines().save_as(QStringLiteral("/nowhere/at/all.svg"));
+}
+
+// A machine that writes numbers only: the first block's holes and faces are looked over once, the next two are read as
+// it.
+TEST_F(EnginesJourney, GoodBlocksWithoutNamesAreLookedOverOnce) {
+    begin();
+    fill("name", QStringLiteral("taught by numbers"));
+    key(Qt::Key_Escape);
+    QStringList named, bare;
+    for (int i = 1; i <= 3; ++i) {
+        workshop::PracticeBlock good{workshop::tender_inline_four(), {{"C", {}}}, 0, 0, 0.002 * i, {}};
+        good.blueprint.lifters.clear();
+        workshop::ProbeJob probe;
+        probe.seed = static_cast<std::uint64_t>(i);
+        probe.holes = true;
+        const std::string log = workshop::probe(good, probe);
+        named << QString::fromStdString(write(("named" + std::to_string(i) + ".csv").c_str(), log));
+        std::string numbers;
+        std::istringstream in(log);
+        for (std::string line; std::getline(in, line);)
+            if (std::ranges::count(line, ',') == 5 && line.find("feature") == std::string::npos) {
+                std::string row = line.substr(line.find(',', line.find(',', line.find(',') + 1) + 1) + 1);
+                std::ranges::replace(row, ',', '\t');
+                numbers += row + "\n";
+            }
+        bare << QString::fromStdString(write(("bare" + std::to_string(i) + ".txt").c_str(), numbers));
+    }
+    const auto onto_the_board = [](QDialog& d) {
+        for (auto* b : d.findChildren<QPushButton*>())
+            if (b->text() == QStringLiteral("Onto the board"))
+                return b->click();
+        d.reject();
+    };
+    in_dialog(onto_the_board);
+    window_->engines().take_blocks(named);
+    const block::Recipe wanted = drawn().engine().recipe;
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_FALSE(drawn().whole());
+    in_dialog([&](QDialog& d) {
+        auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        EXPECT_EQ(ok->text(), "These names are right");
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("4 cylinders"));
+        in_dialog(onto_the_board);
+        ok->click();
+    });
+    window_->engines().take_blocks(bare);
+    EXPECT_EQ(drawn().engine().recipe, wanted);
+    EXPECT_TRUE(drawn().whole());
+    in_dialog([](QDialog& d) { d.reject(); }); // left: nothing is taken
+    window_->engines().take_blocks({bare.front()});
+    EXPECT_EQ(drawn().engine().recipe, wanted);
 }

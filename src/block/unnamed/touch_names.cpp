@@ -69,8 +69,13 @@ void hold(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups,
     }
 }
 
-std::string plural(std::size_t n, const char* one, const char* many) {
-    return std::to_string(n) + " " + (n == 1 ? one : many);
+/// "5 cam bearings"
+std::string plural(std::size_t n, FeatureKind kind) {
+    const std::string word = kind == FeatureKind::cam       ? "cam bearing"
+                             : kind == FeatureKind::bore    ? "cylinder"
+                             : kind == FeatureKind::panrail ? "pan rail"
+                                                            : std::string(kind_name(kind));
+    return std::to_string(n) + " " + word + (n == 1 ? "" : "s");
 }
 
 void say_what_is_named(NamedTouches& out) {
@@ -83,12 +88,11 @@ void say_what_is_named(NamedTouches& out) {
             ++strays;
     std::string line;
     for (const auto& [kind, ids] : kinds)
-        line += (line.empty() ? "" : ", ") +
-                plural(ids.size(), std::string(kind_name(kind)).c_str(), (std::string(kind_name(kind)) + "s").c_str());
+        line += (line.empty() ? "" : ", ") + plural(ids.size(), kind);
     if (!line.empty())
         out.understood.push_back("by where they lie: " + line);
     if (strays > 0)
-        out.understood.push_back(plural(strays, "run", "runs") + " of touches belongs to nothing and is left out");
+        out.understood.push_back(std::to_string(strays) + (strays == 1 ? " run" : " runs") + " of touches left out");
 }
 
 /// Which of the log's axes each axis of the block lies nearest to.

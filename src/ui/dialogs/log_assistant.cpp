@@ -187,7 +187,8 @@ void LogAssistant::show_asks() {
     for (const char* ours : {"feature", "x", "y", "z"}) {
         if (known(ours) || columns_.contains(ours))
             continue;
-        if (ours[0] == 'f' && !look_.lacks.columns.contains(ours) && !look_.lacks.columns.empty())
+        if (ours[0] == 'f' && !look_.lacks.columns.contains(ours) &&
+            (look_.lacks.names || !look_.lacks.columns.empty()))
             continue; // there is no column of words
         auto* choice = new QComboBox(this);
         choice->setObjectName(QStringLiteral("log-column-") + QLatin1String(ours));

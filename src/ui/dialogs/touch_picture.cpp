@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <set>
 
 namespace pallix::ui {
 
@@ -74,17 +75,26 @@ TouchPicture::TouchPicture(Context context, QWidget* parent) : Spoken(parent), c
 
 void TouchPicture::show_touches(const std::vector<block::LooseTouch>& touches, const block::NamedLog& named) {
     places_.clear();
-    middles_.clear();
     drawn_.clear();
     for (std::size_t i = 0; i < named.groups.size(); ++i) {
         const TouchGroup& g = named.groups[i];
         const TouchName& name = named.named.names[i];
+        const auto how_sure = [this](const TouchName& n) {
+            return n.off > 0 ? tr("%1, %2 from the blueprint's place")
+                                   .arg(sure_words(n.sure), qt(context_.lengths().with_unit(n.off)))
+                             : sure_words(n.sure);
+        };
         std::vector<Vec3> outline = outline_of(g, touches);
         for (Vec3& p : outline)
             p = in_axes(p, named.named.axes);
         places_.push_back(std::move(outline));
-        middles_.push_back(in_axes(g.centre, named.named.axes));
-        drawn_.push_back({{}, {}, g.kind != TouchGroup::Kind::hole, name_words(name), name.sure});
+        drawn_.push_back({{},
+                          {},
+                          g.kind != TouchGroup::Kind::hole,
+                          name.id ? qt(name.id->text()) : QStringLiteral("?"),
+                          name_words(name),
+                          name.sure,
+                          how_sure(name)});
     }
     marked_ = drawn_.empty() ? 0 : std::min(marked_, drawn_.size() - 1);
     lay_out();
@@ -102,7 +112,7 @@ std::vector<SpokenPart> TouchPicture::spoken() const {
     std::vector<SpokenPart> parts;
     for (std::size_t i = 0; i < drawn_.size(); ++i)
         parts.push_back({drawn_[i].face ? tr("face %1").arg(i + 1) : tr("hole %1").arg(i + 1),
-                         tr("%1, %2").arg(drawn_[i].name, sure_words(drawn_[i].sure)),
+                         tr("%1, %2").arg(drawn_[i].name, drawn_[i].how),
                          drawn_[i].above.boundingRect().toAlignedRect(), i == marked_});
     return parts;
 }
@@ -126,13 +136,14 @@ void TouchPicture::lay_out() {
     const double wide = std::max(1.0, high.x - low.x) + std::max(1.0, high.y - low.y);
     const double tall = std::max({1.0, high.y - low.y, high.z - low.z});
     const double scale = std::min((width() - 2 * margin - between) / wide, (height() - 2 * margin) / tall);
-    const double middle = height() / 2.0, rear_left = margin + (high.x - low.x) * scale + between;
+    const double left = (width() - wide * scale - between) / 2, rear_left = left + (high.x - low.x) * scale + between;
+    const double middle = height() / 2.0 + scaled(8);
     for (std::size_t i = 0; i < places_.size(); ++i) {
         drawn_[i].above.clear();
         drawn_[i].rear.clear();
         for (const Vec3 p : places_[i]) {
             // Seen from above the front lies to the left and what is right from the rear lies below.
-            drawn_[i].above << QPointF(margin + (p.x - low.x) * scale, middle + (p.y - (low.y + high.y) / 2) * scale);
+            drawn_[i].above << QPointF(left + (p.x - low.x) * scale, middle + (p.y - (low.y + high.y) / 2) * scale);
             drawn_[i].rear << QPointF(rear_left + (p.y - low.y) * scale, middle - (p.z - (low.z + high.z) / 2) * scale);
         }
     }
@@ -143,15 +154,20 @@ void TouchPicture::resizeEvent(QResizeEvent* event) {
     lay_out();
 }
 
-/// Sure ones in ink, likely ones in the accent's colour, the rest dashed with a question mark.
-void TouchPicture::paint_run(QPainter& painter, const Drawn& run, const QPolygonF& outline, bool marked,
-                             bool with_name) const {
+/// Sure ones in ink, likely ones in the accent's colour, the rest quiet.
+QColor TouchPicture::colour_of(const Drawn& run) const {
     const Palette& p = context_.palette();
-    const bool unknown = run.sure == TouchName::Sure::unknown,
-               sure = run.sure == TouchName::Sure::sure || run.sure == TouchName::Sure::stated;
-    const QColor colour = unknown ? p.quiet : sure ? p.ink : p.accent;
+    const bool likely = run.sure == TouchName::Sure::likely;
+    return run.place == QLatin1String("?") ? p.quiet : likely ? p.accent : p.ink;
+}
+
+/// What is left out is dashed, besides its question mark.
+void TouchPicture::paint_run(QPainter& painter, const Drawn& run, const QPolygonF& outline, bool marked) const {
+    const Palette& p = context_.palette();
+    const QColor colour = colour_of(run);
+    const bool unknown = run.place == QLatin1String("?");
     painter.setPen(QPen(colour, marked ? 3 : 1.4, unknown ? Qt::DashLine : Qt::SolidLine));
-    painter.setBrush(marked ? p.selected : Qt::NoBrush);
+    painter.setBrush(marked ? QBrush(p.selected) : QBrush(Qt::NoBrush));
     if (run.face) {
         painter.setBrush(colour);
         const double r = scaled(marked ? 4 : 2);
@@ -160,18 +176,24 @@ void TouchPicture::paint_run(QPainter& painter, const Drawn& run, const QPolygon
     } else {
         painter.drawPolygon(outline);
     }
-    if (!with_name)
-        return;
+}
+
+QRectF TouchPicture::name_box(const Drawn& run, bool marked) const {
+    const QString& words = marked ? run.name : run.place;
+    const QSizeF size(QFontMetricsF(font_of(Type::small, marked)).horizontalAdvance(words) + 6, scaled(18));
+    QRectF box(QPointF(), size);
+    box.moveCenter(run.above.boundingRect().center());
+    box.moveLeft(std::clamp(box.left(), 2.0, std::max(2.0, width() - size.width() - 2)));
+    return box;
+}
+
+/// What is marked with its level, on a ground of its own.
+void TouchPicture::paint_name(QPainter& painter, const Drawn& run, bool marked) const {
     painter.setFont(font_of(Type::small, marked));
-    painter.setPen(colour);
-    const QRectF box = outline.boundingRect();
-    const QSizeF size(QFontMetricsF(painter.font()).horizontalAdvance(run.name) + 4, scaled(18));
-    QRectF where(QPointF(box.center().x() - size.width() / 2, box.center().y() - size.height() / 2), size);
-    if (marked) {
-        where.moveLeft(std::clamp(where.left(), 2.0, width() - size.width() - 2));
-        painter.fillRect(where, p.panel);
-    }
-    painter.drawText(where, Qt::AlignCenter, run.name);
+    const QRectF box = name_box(run, marked);
+    painter.fillRect(box, context_.palette().panel);
+    painter.setPen(colour_of(run));
+    painter.drawText(box, Qt::AlignCenter, marked ? run.name : run.place);
 }
 
 void TouchPicture::paintEvent(QPaintEvent*) {
@@ -179,23 +201,32 @@ void TouchPicture::paintEvent(QPaintEvent*) {
     const Palette& p = context_.palette();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.fillRect(rect(), p.panel);
+    for (std::size_t i = 0; i < drawn_.size(); ++i)
+        if (i != marked_) {
+            paint_run(painter, drawn_[i], drawn_[i].above, false);
+            paint_run(painter, drawn_[i], drawn_[i].rear, false);
+        }
+    // A name once for each place, where it fits into it and none is written over another.
     std::vector<QRectF> written;
+    std::set<QString> named;
     for (std::size_t i = 0; i < drawn_.size(); ++i) {
-        if (i == marked_)
-            continue;
-        // A name where it fits into what it names, and none over another.
         const QRectF box = drawn_[i].above.boundingRect();
-        const bool fits = box.width() > scaled(60) && box.height() > scaled(18);
-        const QRectF at(box.center() - QPointF(scaled(40), scaled(9)), QSizeF(scaled(80), scaled(18)));
+        const QRectF at = name_box(drawn_[i], false);
+        const bool fits = box.width() > 0.6 * at.width() && box.height() > at.height();
         const bool free = std::ranges::none_of(written, [&](const QRectF& other) { return other.intersects(at); });
-        if (fits && free)
-            written.push_back(at);
-        paint_run(painter, drawn_[i], drawn_[i].above, false, fits && free);
-        paint_run(painter, drawn_[i], drawn_[i].rear, false, false);
+        if (i == marked_ || !fits || !free || !named.insert(drawn_[i].place).second)
+            continue;
+        written.push_back(at);
+        paint_name(painter, drawn_[i], false);
     }
     if (marked_ < drawn_.size()) {
-        paint_run(painter, drawn_[marked_], drawn_[marked_].rear, true, false);
-        paint_run(painter, drawn_[marked_], drawn_[marked_].above, true, true);
+        paint_run(painter, drawn_[marked_], drawn_[marked_].rear, true);
+        paint_run(painter, drawn_[marked_], drawn_[marked_].above, true);
+        paint_name(painter, drawn_[marked_], true);
+        painter.setFont(font_of(Type::small, true));
+        painter.setPen(p.ink);
+        painter.drawText(QRectF(width() * 0.25, scaled(4), width() * 0.5, scaled(20)), Qt::AlignHCenter,
+                         tr("%1: %2").arg(drawn_[marked_].name, drawn_[marked_].how));
     }
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);

@@ -38,15 +38,18 @@ class TouchPicture : public Spoken {
     struct Drawn {
         QPolygonF above, rear;
         bool face = false;
-        QString name;
+        QString place, name; ///< without its level, and with it; "?" where it is left out
         block::TouchName::Sure sure{};
+        QString how; ///< how sure, and how far from the blueprint's place
     };
     void lay_out();
-    void paint_run(QPainter& painter, const Drawn& run, const QPolygonF& outline, bool marked, bool with_name) const;
+    [[nodiscard]] QColor colour_of(const Drawn& run) const;
+    [[nodiscard]] QRectF name_box(const Drawn& run, bool marked) const;
+    void paint_run(QPainter& painter, const Drawn& run, const QPolygonF& outline, bool marked) const;
+    void paint_name(QPainter& painter, const Drawn& run, bool marked) const;
 
     Context context_;
     std::vector<std::vector<metrology::Vec3>> places_; ///< of the runs, in the block's axes
-    std::vector<metrology::Vec3> middles_;
     std::vector<Drawn> drawn_;
     std::size_t marked_ = 0;
 };
