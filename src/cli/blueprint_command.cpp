@@ -110,16 +110,19 @@ int recipe_from_sheet(const std::string& table, const std::string& base, block::
 int recipe_from_drawing(const DxfRequest& request) {
     const auto taken = engine_under(request.base, block::Unit::mm).and_then([&](const block::Engine& engine) {
         return read_file(request.drawing).and_then([&](const block::NamedText& text) {
-            return block::read_dxf(text.text, text.file).and_then([&](const block::DxfDrawing& drawing) {
-                const block::DxfPlacing placing{request.unit.empty() ? std::nullopt
-                                                                     : block::unit_from_name(request.unit),
-                                                request.distance,
-                                                request.other_end,
-                                                request.mirrored,
-                                                request.gasket,
-                                                {}};
-                return block::recipe_from_dxf(drawing, block::dxf_groups(drawing), placing, engine.recipe, text.file);
-            });
+            return block::read_dxf(text.text, text.file, nullptr, {request.without.begin(), request.without.end()})
+                .and_then([&](const block::DxfDrawing& drawing) {
+                    const block::DxfPlacing placing{request.unit.empty() ? std::nullopt
+                                                                         : block::unit_from_name(request.unit),
+                                                    request.distance,
+                                                    request.other_end,
+                                                    request.mirrored,
+                                                    request.gasket,
+                                                    {},
+                                                    {}};
+                    return block::recipe_from_dxf(drawing, block::dxf_groups(drawing), placing, engine.recipe,
+                                                  text.file);
+                });
         });
     });
     return print_taken(taken);

@@ -26,6 +26,7 @@ struct DxfRequest {
     std::string unit;    ///< "mm" or "in"; empty: as the drawing says
     std::string distance;
     bool other_end = false, mirrored = false, gasket = false;
+    std::vector<std::string> without; ///< layers
 };
 /// Prints the recipe that a drawing of a deck makes; what was understood goes to standard error. @return the exit
 /// status

@@ -141,6 +141,7 @@ int main(int argc, char** argv) {
                          "from one cylinder to the next: the scale is held against it");
     from_dxf->add_flag("--other-end", dxf_request.other_end, "the front cylinder is at the drawing's right end");
     from_dxf->add_flag("--mirrored", dxf_request.mirrored, "it is drawn from below");
+    from_dxf->add_option("--without-layer", dxf_request.without, "a layer that is passed over; may be repeated");
     from_dxf->add_flag("--gasket", dxf_request.gasket, "its holes are the gasket's, not the bores");
     from_dxf->footer("example: pallix-cli blueprint from-dxf deck.dxf --pitch \"108 mm\" > deck.pallix-recipe.json");
 

@@ -115,6 +115,61 @@ TEST(Dxf, TurnsAndMirrorsADeckBack) {
     EXPECT_NEAR(number(*from_behind, "dowel_first"), 47 + 282 - 300, 1e-4) << "the rear dowel is the front one now";
 }
 
+// Layers as drawings have them: cylinders and dowels on one, what is not the deck on another, an insertion on a third.
+TEST(Dxf, PassesOverTheLayersThatAreSwitchedOff) {
+    const auto entity = [](const char* kind, const char* layer, const std::string& more) {
+        return std::string("0\n") + kind + "\n8\n" + layer + "\n" + more;
+    };
+    const auto circle = [&](const char* layer, double x, double y, double r) {
+        return entity("CIRCLE", layer,
+                      "10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n40\n" + std::to_string(r) + "\n");
+    };
+    std::string text = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nbolt\n10\n0\n20\n0\n" + circle("0", 0, 0, 5) +
+                       "0\nENDBLK\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
+    for (int i = 0; i < 3; ++i) {
+        text += circle("DECK", 100 * i, 0, 45);
+        text += circle("HEAD", 100 * i, 0, 48); // as large as no bore is
+        text += entity("INSERT", "BOLTS", "2\nbolt\n10\n" + std::to_string(100 * i) + "\n20\n60\n");
+    }
+    text += "0\nENDSEC\n0\nEOF\n";
+    const auto all = read_dxf(text, "deck.dxf");
+    ASSERT_TRUE(all) << all.error().front().text();
+    EXPECT_EQ(all->layers, (std::map<std::string, std::size_t>{{"BOLTS", 3}, {"DECK", 3}, {"HEAD", 3}}));
+    EXPECT_EQ(all->circles.size(), 9U);
+    const auto deck = read_dxf(text, "deck.dxf", nullptr, {"HEAD", "BOLTS"});
+    ASSERT_TRUE(deck);
+    EXPECT_EQ(deck->circles.size(), 3U);
+    EXPECT_EQ(deck->layers.size(), 3U) << "what is switched off can be switched on";
+    const auto taken =
+        recipe_from_dxf(*deck, dxf_groups(*deck), {Unit::mm, {}, false, false, false, {}, {}}, {}, "deck.dxf");
+    ASSERT_TRUE(taken) << taken.error().front().text();
+    EXPECT_EQ(taken->recipe.figures.at("bore"), "90");
+}
+
+// A row of three on its side: the front is at the end that is pointed at, right is where a person says it is, the datum
+// is a dowel that is named by its number from the front.
+TEST(Dxf, TakesFrontSideAndDatumByPointing) {
+    DxfDrawing d;
+    d.mm_per_unit = 1;
+    for (int i = 0; i < 3; ++i)
+        d.circles.push_back({{0, 100.0 * i}, 45, {}});
+    d.circles.push_back({{60, -30}, 6, {}});
+    d.circles.push_back({{60, 230}, 6, {}});
+    const auto groups = dxf_groups(d);
+    EXPECT_FALSE(front_at_other_end(d, groups, 0));
+    EXPECT_TRUE(front_at_other_end(d, groups, 2));
+    // From above, going from the front at y 0 to the rear at y 200, the hand that is right seen from the rear is at the
+    // left of the way: x < 0.
+    EXPECT_FALSE(drawn_from_below(d, groups, false, {-60, 100}));
+    EXPECT_TRUE(drawn_from_below(d, groups, false, {60, 100}));
+    EXPECT_FALSE(drawn_from_below(d, groups, true, {60, 100}));
+    for (const auto& [other_end, wanted] : {std::pair(false, "dowel.C.2"), {true, "dowel.C.1"}}) {
+        const auto t = recipe_from_dxf(d, groups, {{}, {}, other_end, false, false, {}, 4}, {}, "deck.dxf");
+        ASSERT_TRUE(t) << t.error().front().text();
+        EXPECT_EQ(t->recipe.figures.at("origin"), wanted);
+    }
+}
+
 TEST(Dxf, GoesOverWhatStandsAlreadyAndLeavesTheRest) {
     Recipe base;
     base.unit = Unit::inch;

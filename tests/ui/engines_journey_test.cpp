@@ -7,11 +7,13 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
+#include "ui/dialogs/dxf_dialog.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
+#include <QCheckBox>
 #include <QClipboard>
 #include <QComboBox>
 #include <QProgressBar>
@@ -436,6 +438,42 @@ TEST_F(EnginesJourney, TakesADeckFromADrawing) {
     EXPECT_EQ(drawn().typed("dowels"), "2");
     EXPECT_EQ(drawn().typed("name"), "drawn four");
     EXPECT_EQ(drawn().origin("pitch").source, FigureSource::drawing);
+    // The front, the datum and the right side by pointing; a layer that is passed over.
+    in_dialog([](QDialog& d) {
+        while (in<QProgressBar>(d, "dxf-progress")->isVisible())
+            QTest::qWait(5);
+        in<QLineEdit>(d, "dxf-pitch")->setText(QStringLiteral("90"));
+        auto* picture = in<ui::DxfPicture>(d, "dxf-picture");
+        auto* says = in<QComboBox>(d, "dxf-press-says");
+        // The drawing spans x −40 to 310 and is fitted into the picture with 20 px at its sides.
+        const auto press = [&](int what, double x, double y) {
+            says->setCurrentIndex(what);
+            QPoint nearest;
+            double least = 1e9;
+            for (int px = 0; px < picture->width(); px += 2)
+                for (int py = 0; py < picture->height(); py += 2) {
+                    const auto at = picture->place_of({static_cast<double>(px), static_cast<double>(py)});
+                    if (const double off = std::hypot(at.x - x, at.y - y); off < least) {
+                        least = off;
+                        nearest = {px, py};
+                    }
+                }
+            QTest::mouseClick(picture, Qt::LeftButton, {}, nearest);
+        };
+        EXPECT_FALSE(in<QCheckBox>(d, "dxf-other-end")->isChecked());
+        press(1, 270, 0);
+        EXPECT_TRUE(in<QCheckBox>(d, "dxf-other-end")->isChecked()) << "cylinder 1 is at the right";
+        press(2, 300, -45);
+        press(3, 100, 50); // with the front at the right, seen from above, what is right lies below
+        EXPECT_TRUE(in<QCheckBox>(d, "dxf-mirrored")->isChecked());
+        press(0, 162, 50);
+        EXPECT_THAT(in<QLabel>(d, "dxf-words")->text().toStdString(),
+                    testing::Not(HasSubstr("passed over: 6 of size 10")));
+        d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
+    });
+    window_->take_files({file});
+    EXPECT_EQ(drawn().typed("origin"), "dowel.C.1") << "the foremost now";
+    key(Qt::Key_Z, Qt::ControlModifier);
     key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_EQ(drawn().typed("pitch"), "");
     const QString broken = QString::fromStdString(write("broken.dxf", "nothing"));

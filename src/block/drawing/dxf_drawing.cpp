@@ -25,6 +25,7 @@ struct Piece {
     std::vector<Vec2> run; ///< empty for a circle
     bool closed = false;
     DxfDrawing::Circle circle{};
+    std::string layer{};
 };
 
 /// What an insertion does to what stands in its block.
@@ -47,6 +48,7 @@ struct Placing {
 struct Inserted {
     std::string block;
     Placing placing;
+    std::string layer;
 };
 
 struct Block {
@@ -113,6 +115,7 @@ class Taker : public DL_CreationAdapter {
     void addPolyline(const DL_PolylineData& data) override {
         end_polyline();
         in_polyline_ = true;
+        polyline_layer_ = getAttributes().getLayer();
         closed_ = (data.flags & 1) != 0;
         extrusion_ = mirrored();
     }
@@ -131,7 +134,8 @@ class Taker : public DL_CreationAdapter {
                 const double dx = column * i.colSp, dy = row * i.rowSp;
                 into().inserts.push_back({i.name,
                                           {flip * c * i.sx, -flip * s * i.sy, s * i.sx, c * i.sy,
-                                           flip * (i.ipx + c * dx - s * dy), i.ipy + s * dx + c * dy}});
+                                           flip * (i.ipx + c * dx - s * dy), i.ipy + s * dx + c * dy},
+                                          getAttributes().getLayer()});
             }
         ++out_.entities;
     }
@@ -141,6 +145,7 @@ class Taker : public DL_CreationAdapter {
         in_polyline_ = false;
         Piece piece;
         piece.closed = closed_;
+        piece.layer = polyline_layer_;
         const std::size_t n = vertices_.size();
         for (std::size_t i = 0; i < n; ++i) {
             piece.run.push_back(vertices_[i].first);
@@ -166,6 +171,7 @@ class Taker : public DL_CreationAdapter {
     }
     void take(Piece piece) {
         end_polyline();
+        piece.layer = getAttributes().getLayer();
         if (mirrored()) {
             piece.circle.centre.x = -piece.circle.centre.x;
             for (Vec2& p : piece.run)
@@ -192,6 +198,7 @@ class Taker : public DL_CreationAdapter {
     Block* block_ = nullptr;
     DxfDrawing out_;
     std::vector<std::pair<Vec2, double>> vertices_;
+    std::string polyline_layer_;
     bool in_polyline_ = false, closed_ = false, extrusion_ = false;
 };
 
@@ -260,13 +267,17 @@ class Assembler {
     Assembler(const std::map<std::string, Block>& blocks, const ReadWatch* watch) : blocks_(blocks), watch_(watch) {}
 
     /// @return false where blocks stand in one another without end, or there are too many
-    bool add(const Block& block, const Placing& placing, int depth) {
+    /// @param layer of the insertion: what stands on layer 0 of a block is on it
+    bool add(const Block& block, const Placing& placing, int depth, const std::string& layer = "0") {
         constexpr int deepest = 16;
         constexpr std::size_t most = 4'000'000;
         if (depth > deepest || pieces.size() > most || (watch_ && watch_->cancelled && *watch_->cancelled))
             return false;
-        for (const Piece& piece : block.pieces)
+        for (const Piece& piece : block.pieces) {
             pieces.push_back(placed(piece, placing));
+            if (piece.layer == "0")
+                pieces.back().layer = layer;
+        }
         for (const Inserted& insert : block.inserts) {
             const auto found = blocks_.find(insert.block);
             if (found == blocks_.end()) {
@@ -274,7 +285,8 @@ class Assembler {
                 continue;
             }
             const Placing from_base{1, 0, 0, 1, -found->second.base.x, -found->second.base.y};
-            if (!add(found->second, placing.after(insert.placing.after(from_base)), depth + 1))
+            const std::string& on = insert.layer == "0" ? layer : insert.layer;
+            if (!add(found->second, placing.after(insert.placing.after(from_base)), depth + 1, on))
                 return false;
         }
         return true;
@@ -397,7 +409,8 @@ tl::unexpected<Faults> refused(const std::string& file, std::string what, std::s
 
 } // namespace
 
-Result<DxfDrawing> read_dxf(std::string_view text, const std::string& file, const ReadWatch* watch) {
+Result<DxfDrawing> read_dxf(std::string_view text, const std::string& file, const ReadWatch* watch,
+                            const std::set<std::string>& without) {
     constexpr std::size_t largest = 256u << 20;
     if (text.size() > largest)
         return refused(file, "the drawing is larger than 256 MB", "a drawing of one deck or gasket");
@@ -424,6 +437,9 @@ Result<DxfDrawing> read_dxf(std::string_view text, const std::string& file, cons
     double extent = 0;
     std::vector<std::vector<Vec2>> runs;
     for (Piece& piece : assembler.pieces) {
+        ++out.layers[piece.layer];
+        if (without.contains(piece.layer))
+            continue;
         const auto sound = [&](Vec2 p) { return std::isfinite(p.x) && std::isfinite(p.y); };
         if (piece.run.empty() ? !sound(piece.circle.centre) || !(piece.circle.radius > 0)
                               : !std::ranges::all_of(piece.run, sound)) {

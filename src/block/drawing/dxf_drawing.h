@@ -8,6 +8,7 @@
 #include <cstddef>
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -29,12 +30,14 @@ struct DxfDrawing {
     std::vector<std::vector<metrology::Vec2>> outlines; ///< closed runs that are no circles, the largest first
     std::size_t open_runs = 0;                          ///< chains of lines whose ends meet nothing
     std::map<std::string, std::size_t> not_understood;  ///< kinds of entities that were passed over, and how many
+    std::map<std::string, std::size_t> layers;          ///< all there are, and how many pieces stand on each
     std::size_t entities = 0;                           ///< that were taken
 };
 
 /// Reads lines, arcs, circles, ellipses, polylines with bulges and inserted blocks of an ASCII DXF (R12 to today's).
 /// @param watch of whoever waits; may be null; a cancelled read ends with one fault that says so
+/// @param without layers that are passed over
 [[nodiscard]] Result<DxfDrawing> read_dxf(std::string_view text, const std::string& file,
-                                          const ReadWatch* watch = nullptr);
+                                          const ReadWatch* watch = nullptr, const std::set<std::string>& without = {});
 
 } // namespace pallix::block

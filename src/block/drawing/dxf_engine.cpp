@@ -31,16 +31,12 @@ class Layer {
         : d_(drawing), groups_(groups), how_(placing), out_{base, {}}, file_(std::move(file)) {}
 
     Result<DxfTaken> run() {
-        const auto found = std::ranges::find(groups_, DxfRole::cylinders, &DxfGroup::role);
-        if (found == groups_.end() || found->circles.size() < 2)
+        if (!find_row())
             return cannot_take(file_, "no row of equal circles is there for the cylinders",
                                "two cylinders at least, or a word which circles they are");
-        for (const std::size_t i : found->circles)
-            row_.push_back(d_.circles[i].centre);
-        find_axis();
         if (auto scale = find_scale(); !scale)
             return tl::unexpected(scale.error());
-        take_cylinders(*found);
+        take_cylinders(*std::ranges::find(groups_, DxfRole::cylinders, &DxfGroup::role));
         take_dowels();
         take_outline();
         for (const auto& [kind, n] : d_.not_understood)
@@ -50,6 +46,20 @@ class Layer {
         out_.recipe.lines.clear();
         return std::move(out_);
     }
+
+    /// @return false where there is none
+    bool find_row() {
+        const auto found = std::ranges::find(groups_, DxfRole::cylinders, &DxfGroup::role);
+        if (found == groups_.end() || found->circles.size() < 2)
+            return false;
+        for (const std::size_t i : found->circles)
+            row_.push_back(d_.circles[i].centre);
+        find_axis();
+        return true;
+    }
+    [[nodiscard]] double along(Vec2 p) const { return dot(p - front_, along_); }
+    [[nodiscard]] double across(Vec2 p) const { return dot(p - front_, across_); }
+    [[nodiscard]] double length() const { return norm(row_.back() - row_.front()); }
 
   private:
     /// Along the row, from the front cylinder on; across to its left, or to its right where it is seen from below.
@@ -151,11 +161,14 @@ class Layer {
 
     void take_dowels() {
         std::vector<Vec2> dowels;
+        std::optional<Vec2> origin;
         double size = 0;
         for (const DxfGroup& group : groups_)
             if (group.role == DxfRole::dowels)
                 for (const std::size_t i : group.circles) {
                     dowels.push_back(placed(d_.circles[i].centre));
+                    if (how_.origin == i)
+                        origin = dowels.back();
                     size = group.diameter * mm_;
                 }
         if (dowels.empty())
@@ -164,6 +177,10 @@ class Layer {
         if (dowels.size() > most)
             dowels.resize(most);
         std::ranges::sort(dowels, {}, &Vec2::x);
+        if (origin)
+            set("origin", FeatureId{FeatureKind::dowel, bank(),
+                                    static_cast<int>(std::ranges::find(dowels, *origin) - dowels.begin()) + 1}
+                              .text());
         set("dowels", std::to_string(dowels.size()));
         if (!out_.recipe.figures.contains("dowel_size"))
             set("dowel_size", text(size));
@@ -274,6 +291,17 @@ std::vector<DxfGroup> dxf_groups(const DxfDrawing& drawing) {
     if (pair != groups.end())
         pair->role = DxfRole::dowels;
     return groups;
+}
+
+bool front_at_other_end(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups, std::size_t circle) {
+    Layer layer(drawing, groups, {}, {}, {});
+    return layer.find_row() && layer.along(drawing.circles[circle].centre) > layer.length() / 2;
+}
+
+bool drawn_from_below(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups, bool other_end, Vec2 right_side) {
+    const DxfPlacing from_above{{}, {}, other_end, false, false, {}, {}};
+    Layer layer(drawing, groups, from_above, {}, {});
+    return layer.find_row() && layer.across(right_side) < 0;
 }
 
 Result<DxfTaken> recipe_from_dxf(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups,

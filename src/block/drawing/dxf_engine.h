@@ -24,7 +24,16 @@ struct DxfPlacing {
     bool mirrored = false;      ///< it is drawn from below, as a gasket may be
     bool gasket = false;        ///< its holes are the gasket's, not the bores
     std::string bank{};         ///< empty: the first
+    std::optional<std::size_t> origin{}; ///< the circle of the dowel that places are counted from
 };
+
+/// What a person pointed at, as a placing says it: that this is the front cylinder.
+/// @param circle of the row of cylinders
+[[nodiscard]] bool front_at_other_end(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups,
+                                      std::size_t circle);
+/// That this side is to the right, seen from the rear. @return whether it is drawn from below
+[[nodiscard]] bool drawn_from_below(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups, bool other_end,
+                                    metrology::Vec2 right_side);
 
 /// @param drawing with circles
 /// @return by size, the largest first; a row of the largest that are alike are the cylinders, two alike near them

@@ -13,10 +13,12 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -32,11 +34,10 @@ DxfPicture::DxfPicture(Context context, QWidget* parent) : Spoken(parent), conte
 }
 
 void DxfPicture::show_drawing(const block::DxfDrawing* drawing, const std::vector<block::DxfGroup>* groups,
-                              bool other_end, bool mirrored) {
+                              const block::DxfPlacing& placing) {
     drawing_ = drawing;
     groups_ = groups;
-    other_end_ = other_end;
-    mirrored_ = mirrored;
+    placing_ = placing;
     update();
     say_changed();
 }
@@ -87,7 +88,7 @@ void DxfPicture::fit() {
 }
 
 QPointF DxfPicture::at(metrology::Vec2 p) const {
-    const double flip = mirrored_ ? -1 : 1;
+    const double flip = placing_.mirrored ? -1 : 1;
     return {width() / 2.0 + scale_ * (p.x - middle_.x), height() / 2.0 - flip * scale_ * (p.y - middle_.y)};
 }
 
@@ -117,13 +118,18 @@ void DxfPicture::paintEvent(QPaintEvent*) {
                 QPen(group.role == DxfRole::other ? p.quiet : p.accent, group.role == DxfRole::cylinders ? 3 : 1.4));
             painter.setBrush(group.role == DxfRole::dowels ? p.accent : p.panel);
             painter.drawEllipse(at(circle.centre), circle.radius * scale_, circle.radius * scale_);
+            if (placing_.origin == i && group.role == DxfRole::dowels) { // a cross through it
+                const double arm = circle.radius * scale_ + scaled(10);
+                painter.drawLine(at(circle.centre) - QPointF(arm, 0), at(circle.centre) + QPointF(arm, 0));
+                painter.drawLine(at(circle.centre) - QPointF(0, arm), at(circle.centre) + QPointF(0, arm));
+            }
         }
     const auto row = std::ranges::find(*groups_, DxfRole::cylinders, &block::DxfGroup::role);
     if (row == groups_->end())
         return;
     auto order = row->circles;
     std::ranges::sort(order, {}, [&](std::size_t i) { return drawing_->circles[i].centre.x; });
-    if (other_end_)
+    if (placing_.other_end)
         std::ranges::reverse(order);
     painter.setFont(font_of(Type::number, true));
     painter.setPen(p.ink);
@@ -137,6 +143,7 @@ void DxfPicture::mousePressEvent(QMouseEvent* event) {
     if (!groups_ || !drawing_)
         return;
     int hit = -1;
+    std::size_t hit_circle = 0;
     double smallest = 1e300;
     for (std::size_t g = 0; g < groups_->size(); ++g)
         for (const std::size_t i : (*groups_)[g].circles) {
@@ -145,15 +152,21 @@ void DxfPicture::mousePressEvent(QMouseEvent* event) {
             if (std::hypot(off.x(), off.y()) <= r && r < smallest) {
                 smallest = r;
                 hit = static_cast<int>(g);
+                hit_circle = i;
             }
         }
-    if (hit >= 0)
-        Q_EMIT group_pressed(hit);
+    Q_EMIT pressed(hit, hit_circle, place_of(event->position()));
+}
+
+metrology::Vec2 DxfPicture::place_of(QPointF at) const {
+    const double flip = placing_.mirrored ? -1 : 1;
+    return {middle_.x + (at.x() - width() / 2.0) / scale_, middle_.y - flip * (at.y() - height() / 2.0) / scale_};
 }
 
 DxfDialog::DxfDialog(Context context, const QString& file, block::Recipe base, QWidget* parent)
     : QDialog(parent), context_(context), file_(file), base_(std::move(base)), picture_(new DxfPicture(context, this)),
-      words_(new PlainLabel(this)), unit_(new QComboBox(this)), pitch_(new QLineEdit(this)),
+      words_(new PlainLabel(this)), unit_(new QComboBox(this)), press_says_(new QComboBox(this)),
+      layers_(new QToolButton(this)), pitch_(new QLineEdit(this)),
       other_end_(new QCheckBox(tr("front at the &other end"), this)),
       mirrored_(new QCheckBox(tr("drawn from &below"), this)), gasket_(new QCheckBox(tr("it is a &gasket"), this)),
       progress_(new QProgressBar(this)), faults_(new FaultList(context, this)) {
@@ -167,6 +180,14 @@ void DxfDialog::build() {
     unit_->setObjectName(QStringLiteral("dxf-unit"));
     unit_->setAccessibleName(tr("unit of the drawing"));
     unit_->addItems({tr("unit as it says"), tr("mm"), tr("inch")});
+    press_says_->setObjectName(QStringLiteral("dxf-press-says"));
+    press_says_->setAccessibleName(tr("what a press on the drawing says"));
+    press_says_->addItems({tr("press: what circles are"), tr("press: the front cylinder"), tr("press: the datum dowel"),
+                           tr("press: the side that is right, from the rear")});
+    layers_->setObjectName(QStringLiteral("dxf-layers"));
+    layers_->setText(tr("&layers"));
+    layers_->setPopupMode(QToolButton::InstantPopup);
+    layers_->setMenu(new QMenu(layers_));
     pitch_->setObjectName(QStringLiteral("dxf-pitch"));
     pitch_->setPlaceholderText(tr("true pitch of the bores, as a check"));
     pitch_->setAccessibleName(pitch_->placeholderText());
@@ -179,7 +200,8 @@ void DxfDialog::build() {
     progress_->setRange(0, 100);
     progress_->setObjectName(QStringLiteral("dxf-progress"));
     auto* line = new QHBoxLayout;
-    for (QWidget* w : std::initializer_list<QWidget*>{unit_, pitch_, other_end_, mirrored_, gasket_})
+    for (QWidget* w :
+         std::initializer_list<QWidget*>{press_says_, layers_, unit_, pitch_, other_end_, mirrored_, gasket_})
         line->addWidget(w);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
     take_ = buttons->button(QDialogButtonBox::Ok);
@@ -199,16 +221,17 @@ void DxfDialog::build() {
     for (QCheckBox* box : {other_end_, mirrored_, gasket_})
         connect(box, &QCheckBox::toggled, this, &DxfDialog::look_again);
     connect(picture_, &DxfPicture::group_pressed, this, &DxfDialog::change_role);
+    connect(picture_, &DxfPicture::pressed, this, &DxfDialog::take_press);
 }
 
 void DxfDialog::read() {
     take_->setEnabled(false);
     words_->setText(tr("Reading the drawing…"));
     reading_.start(
-        [file = file_](const session::Errand& errand) {
+        [file = file_, without = without_](const session::Errand& errand) {
             const block::ReadWatch watch{errand.progress, errand.cancelled};
             return read_text_file(file).and_then(
-                [&](const block::NamedText& text) { return block::read_dxf(text.text, text.file, &watch); });
+                [&](const block::NamedText& text) { return block::read_dxf(text.text, text.file, &watch, without); });
         },
         {[this](block::Result<block::DxfDrawing> drawing) {
              progress_->hide();
@@ -218,6 +241,8 @@ void DxfDialog::read() {
              }
              drawing_ = std::move(*drawing);
              groups_ = block::dxf_groups(drawing_);
+             origin_.reset();
+             show_layers();
              look_again();
          },
          [this](const QString& why) {
@@ -234,6 +259,7 @@ block::DxfPlacing DxfDialog::placing() const {
     p.other_end = other_end_->isChecked();
     p.mirrored = mirrored_->isChecked();
     p.gasket = gasket_->isChecked();
+    p.origin = origin_;
     return p;
 }
 
@@ -241,7 +267,7 @@ block::DxfPlacing DxfDialog::placing() const {
 void DxfDialog::look_again() {
     if (reading_.running())
         return;
-    picture_->show_drawing(&drawing_, &groups_, other_end_->isChecked(), mirrored_->isChecked());
+    picture_->show_drawing(&drawing_, &groups_, placing());
     const auto made =
         block::recipe_from_dxf(drawing_, groups_, placing(), base_, QFileInfo(file_).fileName().toStdString());
     take_->setEnabled(made.has_value());
@@ -254,8 +280,10 @@ void DxfDialog::look_again() {
     for (const block::DxfGroup& group : groups_)
         if (group.role == DxfRole::other && lines.size() < 12)
             lines << tr("passed over: %1 of size %2").arg(group.circles.size()).arg(group.diameter, 0, 'g', 6);
-    words_->setText(lines.join(QStringLiteral(" · ")) +
-                    tr("\nPress a circle to say what those of its size are: cylinders, dowels, nothing."));
+    words_->setText(
+        lines.join(QStringLiteral(" · ")) +
+        tr("\nPress a circle to say what those of its size are: cylinders, dowels, nothing; or choose what a press "
+           "says."));
 }
 
 void DxfDialog::change_role(int index) {
@@ -270,6 +298,48 @@ void DxfDialog::change_role(int index) {
             if (&other != &group && other.role == DxfRole::cylinders)
                 other.role = DxfRole::other;
     look_again();
+}
+
+/// What is pressed is the front, the datum or the right side, or says what circles of its size are.
+void DxfDialog::take_press(int group, std::size_t circle, metrology::Vec2 at) {
+    enum Says { role, front, datum, right_side };
+    const bool on_circle = group >= 0 && group < static_cast<int>(groups_.size());
+    const DxfRole what = on_circle ? groups_[static_cast<std::size_t>(group)].role : DxfRole::other;
+    switch (press_says_->currentIndex()) {
+    case front:
+        if (what == DxfRole::cylinders)
+            other_end_->setChecked(block::front_at_other_end(drawing_, groups_, circle));
+        break;
+    case datum:
+        if (what == DxfRole::dowels)
+            origin_ = circle;
+        break;
+    case right_side:
+        mirrored_->setChecked(block::drawn_from_below(drawing_, groups_, other_end_->isChecked(), at));
+        break;
+    default:
+        return change_role(on_circle ? group : -1);
+    }
+    look_again();
+}
+
+/// The drawing's layers; those that are switched off are passed over, and the drawing is read anew.
+void DxfDialog::show_layers() {
+    layers_->menu()->clear();
+    layers_->setEnabled(drawing_.layers.size() > 1);
+    for (const auto& [name, pieces] : drawing_.layers) {
+        QAction* layer = layers_->menu()->addAction(tr("%1 (%2)").arg(qt(name)).arg(pieces));
+        layer->setCheckable(true);
+        layer->setChecked(!without_.contains(name));
+        connect(layer, &QAction::toggled, this, [this, key = name](bool on) {
+            if (on)
+                without_.erase(key);
+            else
+                without_.insert(key);
+            progress_->show();
+            read();
+        });
+    }
 }
 
 void DxfDialog::accept() {

@@ -8,6 +8,7 @@
 
 #include <QDialog>
 #include <optional>
+#include <set>
 
 class QCheckBox;
 class QComboBox;
@@ -15,6 +16,7 @@ class QLabel;
 class QLineEdit;
 class QProgressBar;
 class QPushButton;
+class QToolButton;
 
 namespace pallix::ui {
 
@@ -25,14 +27,17 @@ class DxfPicture : public Spoken {
     Q_OBJECT
   public:
     explicit DxfPicture(Context context, QWidget* parent = nullptr);
-    void show_drawing(const block::DxfDrawing* drawing, const std::vector<block::DxfGroup>* groups, bool other_end,
-                      bool mirrored);
+    void show_drawing(const block::DxfDrawing* drawing, const std::vector<block::DxfGroup>* groups,
+                      const block::DxfPlacing& placing);
     [[nodiscard]] std::vector<SpokenPart> spoken() const override;
     void press(std::size_t part) override;
     QSize minimumSizeHint() const override { return {600, 320}; }
 
+    [[nodiscard]] metrology::Vec2 place_of(QPointF at) const; ///< in the drawing
+
   Q_SIGNALS:
-    void group_pressed(int group);
+    void group_pressed(int group);                                   ///< as a screen reader presses it
+    void pressed(int group, std::size_t circle, metrology::Vec2 at); ///< group −1: no circle stands there
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -45,7 +50,7 @@ class DxfPicture : public Spoken {
     Context context_;
     const block::DxfDrawing* drawing_ = nullptr;
     const std::vector<block::DxfGroup>* groups_ = nullptr;
-    bool other_end_ = false, mirrored_ = false;
+    block::DxfPlacing placing_;
     double scale_ = 1;
     metrology::Vec2 middle_;
 };
@@ -65,6 +70,8 @@ class DxfDialog : public QDialog {
     void read();
     void look_again();
     void change_role(int group);
+    void take_press(int group, std::size_t circle, metrology::Vec2 at);
+    void show_layers();
     [[nodiscard]] block::DxfPlacing placing() const;
 
     Context context_;
@@ -75,7 +82,10 @@ class DxfDialog : public QDialog {
     std::optional<block::DxfTaken> taken_;
     DxfPicture* picture_;
     QLabel* words_;
-    QComboBox* unit_;
+    QComboBox *unit_, *press_says_;
+    QToolButton* layers_;
+    std::set<std::string> without_; ///< layers that are passed over
+    std::optional<std::size_t> origin_;
     QLineEdit* pitch_;
     QCheckBox *other_end_, *mirrored_, *gasket_;
     QProgressBar* progress_;

@@ -142,8 +142,8 @@ void TouchPicture::lay_out() {
         drawn_[i].above.clear();
         drawn_[i].rear.clear();
         for (const Vec3 p : places_[i]) {
-            // Seen from above the front lies to the left and what is right from the rear lies below.
-            drawn_[i].above << QPointF(left + (p.x - low.x) * scale, middle + (p.y - (low.y + high.y) / 2) * scale);
+            // Seen from above with the front to the left, what is right from the rear lies at the top.
+            drawn_[i].above << QPointF(left + (p.x - low.x) * scale, middle - (p.y - (low.y + high.y) / 2) * scale);
             drawn_[i].rear << QPointF(rear_left + (p.y - low.y) * scale, middle - (p.z - (low.z + high.z) / 2) * scale);
         }
     }
