@@ -5,6 +5,7 @@
 #include "block/drawing/dxf_writer.h"
 #include "block/drawing/engine.h"
 #include "block/drawing/table.h"
+#include "block/job_file.h"
 #include "cli/inputs.h"
 #include "planning/common/taught.h"
 #include "wording/common/blueprint_words.h"
@@ -46,6 +47,20 @@ int print_taken(const block::Result<Taken>& taken) {
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 
+/// A block as its probe log has it, or as its job found it.
+block::Result<planning::GoodBlock> good_block(const block::NamedText& text, const LogReading& reading) {
+    if (!text.file.ends_with(".pallix.json"))
+        return as_ours(text, reading).map([&](block::NamedText log) {
+            return planning::GoodBlock{text.file, {std::move(log)}};
+        });
+    return block::read_job(text.text, text.file).and_then([&](const std::vector<block::Entry>& entries) {
+        auto found = planning::as_found(entries);
+        return found ? block::Result<planning::GoodBlock>(std::move(*found))
+                     : tl::unexpected(
+                           block::Faults{{text.file, 0, "its block was never probed", "a job with a probe log"}});
+    });
+}
+
 } // namespace
 
 int draw_blueprint(const BlueprintRequest& request) {
@@ -72,12 +87,13 @@ int check_blueprint(const BlueprintRequest& request) {
 int recipe_from_blocks(const std::vector<std::string>& logs, const LogReading& reading, const std::string& base,
                        block::Unit unit) {
     block::Faults faults;
-    std::vector<block::NamedText> blocks;
+    std::vector<planning::GoodBlock> blocks;
     for (const std::string& file : logs)
-        if (auto text = read_file(file).and_then([&](const block::NamedText& log) { return as_ours(log, reading); }))
-            blocks.push_back(std::move(*text));
+        if (auto good =
+                read_file(file).and_then([&](const block::NamedText& text) { return good_block(text, reading); }))
+            blocks.push_back(std::move(*good));
         else
-            faults.insert(faults.end(), text.error().begin(), text.error().end());
+            faults.insert(faults.end(), good.error().begin(), good.error().end());
     if (!faults.empty()) {
         print(faults);
         return input_is_wrong;

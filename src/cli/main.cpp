@@ -118,7 +118,7 @@ int main(int argc, char** argv) {
     std::vector<std::string> good_blocks;
     CLI::App* from_probe =
         blueprint->add_subcommand("from-probe", "print the recipe that probe logs of good blocks teach");
-    from_probe->add_option("logs", good_blocks, "a probe log for each block, of our form or any other")->required();
+    from_probe->add_option("logs", good_blocks, "a probe log or a job, .pallix.json, for each block")->required();
     cli::LogReading good_reading;
     add_log_reading(from_probe, good_reading);
     from_probe->add_option("--onto", table_base, "an engine, recipe or blueprint whose figures stand already");

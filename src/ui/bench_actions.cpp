@@ -230,6 +230,7 @@ void BenchWindow::build_engine_menu() {
     add_action(menu, tr("Take a &table…"), {}, on_engines([](EnginesView& v) { v.take_table({}); }));
     add_action(menu, tr("Learn from &good blocks (probe logs)…"), {},
                on_engines([](EnginesView& v) { v.take_blocks({}); }));
+    add_action(menu, tr("Learn from this shop's own &jobs…"), {}, on_engines([](EnginesView& v) { v.take_history(); }));
     add_action(menu, tr("&Paste a table"), QKeySequence(tr("Ctrl+Alt+V")),
                on_engines([](EnginesView& v) { v.paste_table(); }));
     add_action(menu, tr("&Why it is right…"), QKeySequence(tr("Ctrl+Alt+W")),

@@ -16,6 +16,7 @@
 #include <QCheckBox>
 #include <QClipboard>
 #include <QComboBox>
+#include <QListWidget>
 #include <QProgressBar>
 #include <QRegularExpression>
 #include <algorithm>
@@ -632,4 +633,37 @@ TEST_F(EnginesJourney, GoodBlocksWithoutNamesAreLookedOverOnce) {
     in_dialog([](QDialog& d) { d.reject(); }); // left: nothing is taken
     window_->engines().take_blocks({bare.front()});
     EXPECT_EQ(drawn().engine().recipe, wanted);
+}
+
+// The harbour has two blocks of the ferry's engine in its book: what they were found like teaches it.
+TEST_F(EnginesJourney, TheShopsOwnJobsTeachAnEngine) {
+    open_demo();
+    window_->go_to(ui::Place::engines);
+    window_->engines().begin_new();
+    fill("name", QStringLiteral("tender inline four"));
+    key(Qt::Key_Escape);
+    in_dialog([this](QDialog& d) {
+        auto* list = in<QListWidget>(d, "history-jobs");
+        ASSERT_GT(list->count(), 2);
+        auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        int ticked = 0;
+        for (int i = 0; i < list->count(); ++i) {
+            const bool samphire = list->item(i)->text().contains(QStringLiteral("Samphire"));
+            list->item(i)->setCheckState(samphire ? Qt::Checked : Qt::Unchecked);
+            ticked += samphire ? 1 : 0;
+        }
+        ASSERT_EQ(ticked, 1);
+        in_dialog([](QDialog& offer) {
+            for (auto* b : offer.findChildren<QPushButton*>())
+                if (b->text() == QStringLiteral("Onto the board"))
+                    return b->click();
+            offer.reject();
+        });
+        ok->click();
+    });
+    window_->engines().take_history();
+    EXPECT_EQ(drawn().typed("mains"), "5");
+    EXPECT_EQ(drawn().origin("main_pitch").source, FigureSource::measured);
+    const std::vector<MainBlueprint> mains = workshop::tender_inline_four().mains;
+    EXPECT_NEAR(*finite_number(drawn().typed("main_pitch")), mains[1].x - mains[0].x, 0.01);
 }

@@ -19,7 +19,7 @@ namespace {
 
 /// A block as a foundry makes them: places and sizes of its holes and the height of its deck off by a little, each by
 /// itself and all together.
-NamedText good_block(const Blueprint& truth, std::mt19937& dice, unsigned seed) {
+planning::GoodBlock good_block(const Blueprint& truth, std::mt19937& dice, unsigned seed) {
     std::normal_distribution<double> off(0, 1);
     workshop::PracticeBlock p{truth, {}, 0, 0, 0.004 * off(dice), {}};
     for (const BankBlueprint& bank : truth.banks)
@@ -32,7 +32,8 @@ NamedText good_block(const Blueprint& truth, std::mt19937& dice, unsigned seed) 
     job.noise = 0.001;
     job.holes = true;
     job.points_along = 4;
-    return {"block " + std::to_string(seed), workshop::probe(p, job)};
+    const std::string name = "block " + std::to_string(seed);
+    return {name, {{name, workshop::probe(p, job)}}};
 }
 
 double typed(const planning::Taught& t, const char* key) {
@@ -54,7 +55,7 @@ TEST(Taught, HoldTheTruthWithinTheirStatedSpread) {
     for (const auto& [blocks, teams] : {std::pair(1, 500), {3, 200}, {10, 200}}) {
         int held = 0, told = 0;
         for (int team = 0; team < teams; ++team) {
-            std::vector<NamedText> logs;
+            std::vector<planning::GoodBlock> logs;
             for (int i = 0; i < blocks; ++i)
                 logs.push_back(good_block(truth, dice, ++seed));
             const auto t = planning::taught_by(logs, {});
@@ -119,11 +120,7 @@ TEST(Taught, RefusesLogsThatDoNotAgree) {
     Blueprint truth = workshop::tender_inline_four();
     truth.lifters.clear();
     std::mt19937 dice(3);
-    const NamedText whole = good_block(truth, dice, 1);
-    NamedText less = whole;
-    less.file = "less";
-    less.text.erase(less.text.rfind("bore.C.4"));
-    less.text.erase(less.text.rfind('\n') + 1);
+    const NamedText whole = good_block(truth, dice, 1).logs.front();
     std::string without;
     for (std::size_t from = 0; from < whole.text.size();) {
         const auto end = whole.text.find('\n', from) + 1;
@@ -132,9 +129,50 @@ TEST(Taught, RefusesLogsThatDoNotAgree) {
             without += line;
         from = end;
     }
-    const auto other = planning::taught_by({whole, {"other", without}}, {});
+    const auto other = planning::taught_by({{"whole", {whole}}, {"other", {{"other", without}}}}, {});
     ASSERT_FALSE(other);
     EXPECT_THAT(other.error().front().text(), HasSubstr("other: it holds other features than block 1"));
     EXPECT_FALSE(planning::taught_by({}, {}));
-    EXPECT_FALSE(planning::taught_by({{"empty", "feature,x,y,z\n"}}, {}));
+    EXPECT_FALSE(planning::taught_by({{"empty", {{"empty", "feature,x,y,z\n"}}}}, {}));
+}
+
+// A shop's own jobs: blocks that were probed with their holes and one without are compared by what they have in common.
+TEST(Taught, PassesOverWhatNotEveryBlockWasProbedFor) {
+    Blueprint truth = workshop::tender_inline_four();
+    truth.lifters.clear();
+    std::mt19937 dice(5);
+    const planning::GoodBlock holes = good_block(truth, dice, 1);
+    workshop::ProbeJob job;
+    job.seed = 9;
+    const planning::GoodBlock plain{"plain", {{"plain", workshop::probe({truth, {{"C", {}}}, 0, 0, 0, {}}, job)}}};
+    const auto t = planning::taught_by({holes, plain}, {});
+    ASSERT_TRUE(t) << t.error().front().text();
+    EXPECT_THAT(t->understood, testing::Contains(HasSubstr("passed over, as not every block was probed there: bore")));
+    EXPECT_EQ(t->recipe.origins.at("main_pitch").blocks, 2);
+    EXPECT_FALSE(t->recipe.origins.contains("pitch"));
+}
+
+TEST(Taught, TakesFromAJobTheLogsItsBlockWasFoundBy) {
+    const auto log = [](const char* file, const char* text, bool continues) {
+        ProbeLogTaken taken;
+        taken.file = file;
+        taken.text = std::string(text);
+        taken.continues = continues;
+        return taken;
+    };
+    JobOpened opened;
+    opened.title = "Samphire";
+    std::vector<Entry> entries{{1, "", "", opened}};
+    EXPECT_FALSE(planning::as_found(entries));
+    entries.push_back({2, "", "", log("wrong.csv", "w", false)});
+    entries.push_back({3, "", "", Strike{2, "the wrong block"}});
+    entries.push_back({4, "", "", log("mains.csv", "m", false)});
+    entries.push_back({5, "", "", log("decks.csv", "d", true)});
+    entries.push_back({6, "", "", log("after.csv", "a", false)});
+    const auto found = planning::as_found(entries);
+    ASSERT_TRUE(found);
+    EXPECT_EQ(found->name, "Samphire");
+    ASSERT_EQ(found->logs.size(), 2U);
+    EXPECT_EQ(found->logs[0].text, "m");
+    EXPECT_EQ(found->logs[1].file, "Samphire, decks.csv");
 }

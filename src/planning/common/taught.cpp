@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/taught.h"
 
+#include "block/delimited.h"
 #include "block/evaluation.h"
 #include "block/log_dialect.h"
 #include "block/number_text.h"
@@ -95,17 +96,13 @@ std::optional<double> spread_of(const std::vector<Said>& blocks) {
 
 class Teacher {
   public:
-    Teacher(const std::vector<NamedText>& blocks, const Recipe& base) : logs_(blocks), base_(base), out_{base} {}
+    Teacher(std::vector<GoodBlock> blocks, const Recipe& base) : blocks_(std::move(blocks)), base_(base), out_{base} {}
 
     Result<Taught> run() {
-        if (logs_.empty())
+        if (blocks_.empty() || blocks_.front().logs.empty())
             return tl::unexpected(Faults{{"probe log", 0, "no block was probed", "a log of a good block"}});
-        for (const NamedText& log : logs_)
-            if (auto found = features_in(log); features_.empty())
-                features_ = std::move(found);
-            else if (found != features_)
-                return tl::unexpected(Faults{{log.file, 0, "it holds other features than " + logs_.front().file,
-                                              "logs of the same places on each block"}});
+        if (auto common = find_common(); !common)
+            return tl::unexpected(common.error());
         if (auto layout = lay_out(); !layout)
             return tl::unexpected(layout.error());
         std::vector<Figures> said;
@@ -115,8 +112,8 @@ class Teacher {
             const auto provisional = draw(out_.recipe, "provisional");
             if (!provisional)
                 return tl::unexpected(provisional.error());
-            for (const NamedText& log : logs_) {
-                const auto figures = read_probe_logs({&log, 1}, *provisional).and_then([&](const ProbeSet& probe) {
+            for (const GoodBlock& good : blocks_) {
+                const auto figures = read_probe_logs(good.logs, *provisional).and_then([&](const ProbeSet& probe) {
                     return evaluate(*provisional, probe, Detail::without_zones).map([&](const Evaluation& e) {
                         return figures_of(e);
                     });
@@ -131,15 +128,76 @@ class Teacher {
         for (const char* key : {"bore", "deck_height", "main_size"}) // needed to draw, and known from nowhere
             if (!said.front().contains(key) && base_.figures.count(key) == 0)
                 out_.recipe.figures.erase(key);
-        out_.understood.push_back(std::to_string(features_.size()) + " features on " + std::to_string(logs_.size()) +
-                                  (logs_.size() == 1 ? " block" : " blocks"));
+        out_.understood.push_back(std::to_string(features_.size()) + " features on " + std::to_string(blocks_.size()) +
+                                  (blocks_.size() == 1 ? " block" : " blocks"));
         out_.recipe.lines.clear();
         return std::move(out_);
     }
 
   private:
     /// By the names in the rows: which features a log holds.
-    static std::set<FeatureId> features_in(const NamedText& log) { return look_at_log(log.text, log.file).features; }
+    static std::set<FeatureId> features_in(const GoodBlock& good) {
+        std::set<FeatureId> all;
+        for (const NamedText& log : good.logs)
+            all.merge(look_at_log(log.text, log.file).features);
+        return all;
+    }
+    /// Of a kind all blocks hold the same places, or it is passed over because some were not probed there at all.
+    tl::expected<void, Faults> find_common() {
+        std::vector<std::set<FeatureId>> held;
+        held.reserve(blocks_.size());
+        for (const GoodBlock& good : blocks_)
+            held.push_back(features_in(good));
+        const auto of = [](const std::set<FeatureId>& all, FeatureKind kind) {
+            std::set<FeatureId> own;
+            std::ranges::copy_if(all, std::inserter(own, own.end()),
+                                 [kind](const FeatureId& f) { return f.kind == kind; });
+            return own;
+        };
+        for (const FeatureKind kind : {FeatureKind::main, FeatureKind::cam, FeatureKind::dowel, FeatureKind::deck,
+                                       FeatureKind::bore, FeatureKind::lifter, FeatureKind::panrail}) {
+            std::set<FeatureId> first;
+            bool on_all = true;
+            for (std::size_t i = 0; i < held.size(); ++i) {
+                const std::set<FeatureId> own = of(held[i], kind);
+                on_all = on_all && !own.empty();
+                if (!own.empty() && !first.empty() && own != first)
+                    return tl::unexpected(Faults{{blocks_[i].logs.front().file, 0,
+                                                  "it holds other features than " + blocks_.front().logs.front().file,
+                                                  "logs of the same places on each block"}});
+                if (first.empty())
+                    first = own;
+            }
+            if (on_all)
+                features_.merge(first);
+            else if (!first.empty())
+                out_.understood.push_back("passed over, as not every block was probed there: " +
+                                          std::string(kind_name(kind)));
+        }
+        for (GoodBlock& good : blocks_)
+            for (NamedText& log : good.logs)
+                log.text = common_rows(log.text);
+        return {};
+    }
+    /// A log of the contract's form without the rows of what is passed over.
+    [[nodiscard]] std::string common_rows(const std::string& text) const {
+        std::string out;
+        std::optional<std::size_t> column;
+        for (std::size_t from = 0; from < text.size();) {
+            const std::size_t end = std::min(text.find('\n', from), text.size() - 1) + 1;
+            const std::string line = text.substr(from, end - from);
+            from = end;
+            const auto cells = line.starts_with('#') ? std::vector<std::string>() : cells_of(line, ',');
+            const auto heading = std::ranges::find(cells, "feature");
+            if (!column && heading != cells.end())
+                column = static_cast<std::size_t>(heading - cells.begin());
+            else if (column && *column < cells.size())
+                if (const auto id = FeatureId::parse(cells[*column]); id && !features_.contains(*id))
+                    continue;
+            out += line;
+        }
+        return out;
+    }
     [[nodiscard]] int most(FeatureKind kind) const {
         int n = 0;
         for (const FeatureId& id : features_)
@@ -162,7 +220,7 @@ class Teacher {
                 banks.insert(id.bank);
         if (most(FeatureKind::main) < 2 || banks.empty() || banks.size() > 2)
             return tl::unexpected(
-                Faults{{logs_.front().file, 0,
+                Faults{{blocks_.front().logs.front().file, 0,
                         "it holds " + std::to_string(most(FeatureKind::main)) + " mains and " +
                             std::to_string(banks.size()) + " banks",
                         "two mains or more, and one bank or two, by names as main.1, deck.R, bore.R.1"}});
@@ -298,7 +356,7 @@ class Teacher {
                                     angle ? std::nullopt : spread_of(said)};
     }
 
-    const std::vector<NamedText>& logs_;
+    std::vector<GoodBlock> blocks_; ///< what all of them hold
     const Recipe& base_;
     Taught out_;
     std::set<FeatureId> features_;
@@ -306,7 +364,24 @@ class Teacher {
 
 } // namespace
 
-Result<Taught> taught_by(const std::vector<NamedText>& blocks, const Recipe& base) {
+std::optional<GoodBlock> as_found(const std::vector<Entry>& entries) {
+    const std::vector<bool> gone = struck(entries);
+    GoodBlock found;
+    for (std::size_t i = 0; i < entries.size(); ++i) {
+        const auto* opened = std::get_if<JobOpened>(&entries[i].payload);
+        const auto* log = std::get_if<ProbeLogTaken>(&entries[i].payload);
+        if (opened)
+            found.name = opened->title;
+        if (!log || gone[i])
+            continue;
+        if (!found.logs.empty() && !log->continues)
+            break;
+        found.logs.push_back({found.name + ", " + log->file, log->text.str()});
+    }
+    return found.logs.empty() ? std::nullopt : std::optional(std::move(found));
+}
+
+Result<Taught> taught_by(const std::vector<GoodBlock>& blocks, const Recipe& base) {
     return Teacher(blocks, base).run();
 }
 

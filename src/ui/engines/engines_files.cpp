@@ -4,10 +4,10 @@
 
 #include "block/drawing/dxf_writer.h"
 #include "block/drawing/table.h"
-#include "planning/common/taught.h"
 #include "ui/dialogs/ask.h"
 #include "ui/dialogs/dxf_dialog.h"
 #include "ui/dialogs/fault_list.h"
+#include "ui/dialogs/history_dialog.h"
 #include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/files.h"
@@ -114,7 +114,7 @@ void EnginesView::take_blocks(QStringList files) {
                                               tr("Probe logs (*.csv *.txt *.tsv *.log *.dat);;All files (*)"));
     if (files.isEmpty())
         return;
-    std::vector<block::NamedText> blocks;
+    std::vector<planning::GoodBlock> blocks;
     block::LogMapping mapping; // of the block before: they are probed by one program
     for (const QString& file : files) {
         auto text = read_text_file(file);
@@ -132,15 +132,29 @@ void EnginesView::take_blocks(QStringList files) {
                 text->text = assistant.converted();
             }
         }
-        blocks.push_back(std::move(*text));
+        blocks.push_back({text->file, {std::move(*text)}});
     }
+    learn_from(blocks);
+}
+
+/// Blocks of this shop's own jobs, as they were found.
+void EnginesView::take_history() {
+    if (page_ == Page::shelf)
+        show_page(Page::block);
+    HistoryDialog dialog(context_, qt(board_->board().engine().name()), this);
+    if (dialog.exec() == QDialog::Accepted)
+        learn_from(dialog.chosen());
+}
+
+void EnginesView::learn_from(const std::vector<planning::GoodBlock>& blocks) {
     const auto taught = planning::taught_by(blocks, board_->board().engine().recipe);
     if (!taught)
         return show_faults(taught.error(), context_, this);
     QStringList lines;
     for (const std::string& line : taught->understood)
         lines << qt(line);
-    offer(taught->recipe, lines, {}, files.size() == 1 ? tr("one good block") : tr("%1 good blocks").arg(files.size()));
+    offer(taught->recipe, lines, {},
+          blocks.size() == 1 ? tr("one good block") : tr("%1 good blocks").arg(blocks.size()));
 }
 
 void EnginesView::save_file() {

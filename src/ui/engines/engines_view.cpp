@@ -84,6 +84,7 @@ void EnginesView::build() {
     ways->addAction(tr("A &drawing of its deck or gasket (DXF)…"), this, [this] { take_dxf({}); });
     ways->addAction(tr("A &table of its figures or holes…"), this, [this] { take_table({}); });
     ways->addAction(tr("&Good blocks that were probed…"), this, [this] { take_blocks({}); });
+    ways->addAction(tr("&Jobs of this shop, as found…"), this, [this] { take_history(); });
     ways->addAction(tr("A table that was &copied"), this, [this] { paste_table(); });
     from->setMenu(ways);
     top->addWidget(from);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/drawing/engine.h"
+#include "planning/common/taught.h"
 #include "ui/context.h"
 #include "ui/view.h"
 
@@ -44,6 +45,7 @@ class EnginesView : public View {
     void take_table(const QString& file);
     /// Probe logs of good blocks, one for each. @param files asked for where there are none
     void take_blocks(QStringList files);
+    void take_history();  ///< blocks of the shop's own jobs, as they were found
     void paste_table();   ///< the same from the clipboard
     void take_from_job(); ///< the open job's block, as the shop knows it by now
     void keep();
@@ -62,6 +64,7 @@ class EnginesView : public View {
     void fill();
     void show_chosen();
     void lay_table(const std::string& bytes, const QString& name);
+    void learn_from(const std::vector<planning::GoodBlock>& blocks);
     void offer(const block::Recipe& recipe, QStringList lines, const QStringList& after, const QString& name);
     void save_drawing(const QString& file);
     bool put_on_board(block::Engine engine, const QString& words);
