@@ -101,6 +101,29 @@ TEST(Taught, TwoBanksFromNothingButTheirLogs) {
     EXPECT_EQ(b->bores.size(), 8U);
 }
 
+// Lifters stand at an angle of their own, which two depths of each tell.
+TEST(Taught, LiftersAndTheirAngleFromWhereTheyWereTouched) {
+    const Blueprint truth = workshop::ferry_v8();
+    std::mt19937 dice(11);
+    Recipe base;
+    base.figures["lifter_angle"] = "10"; // far off
+    const auto t = planning::taught_by({good_block(truth, dice, 1), good_block(truth, dice, 2)}, base);
+    ASSERT_TRUE(t) << t.error().front().text();
+    EXPECT_EQ(t->recipe.figures.at("lifters"), "2");
+    EXPECT_EQ(t->recipe.origins.at("lifter_angle").source, FigureSource::measured);
+    const auto b = draw(t->recipe, "taught");
+    ASSERT_TRUE(b) << b.error().front().text();
+    ASSERT_EQ(b->lifters.size(), truth.lifters.size());
+    for (const HoleBlueprint& meant : truth.lifters) {
+        const HoleBlueprint* got = b->hole(meant.id);
+        ASSERT_NE(got, nullptr);
+        EXPECT_NEAR(*got->angle, *meant.angle, 0.01 * 3.14159265 / 180) << meant.id.text();
+        EXPECT_NEAR(got->u - b->bores.front().u, meant.u - truth.bores.front().u, 0.2);
+        EXPECT_NEAR(got->v, meant.v, 0.05);
+        EXPECT_NEAR(got->diameter.nominal, meant.diameter.nominal, 0.02);
+    }
+}
+
 TEST(Taught, OneBlockTightensNothingItCannotTell) {
     Blueprint truth = workshop::tender_inline_four();
     truth.lifters.clear();

@@ -106,7 +106,8 @@ class Teacher {
         if (auto layout = lay_out(); !layout)
             return tl::unexpected(layout.error());
         std::vector<Figures> said;
-        const int rounds = out_.recipe.figures.contains("angle") ? 2 : 1; // it is measured in the first
+        // Angles are measured in the first round, and what hangs on them in the next.
+        const int rounds = out_.recipe.figures.contains("lifters") ? 4 : out_.recipe.figures.contains("angle") ? 2 : 1;
         for (int round = 0; round < rounds; ++round) {
             said.clear();
             const auto provisional = draw(out_.recipe, "provisional");
@@ -115,7 +116,7 @@ class Teacher {
             for (const GoodBlock& good : blocks_) {
                 const auto figures = read_probe_logs(good.logs, *provisional).and_then([&](const ProbeSet& probe) {
                     return evaluate(*provisional, probe, Detail::without_zones).map([&](const Evaluation& e) {
-                        return figures_of(e);
+                        return figures_of(*provisional, e);
                     });
                 });
                 if (!figures)
@@ -125,6 +126,8 @@ class Teacher {
             for (const auto& [key, one] : said.front())
                 take(key, said);
         }
+        if (out_.recipe.figures.contains("lifters") && !said.front().contains("lifter_angle"))
+            out_.understood.emplace_back("lifters were touched at one depth only: that tells no angle");
         for (const char* key : {"bore", "deck_height", "main_size"}) // needed to draw, and known from nowhere
             if (!said.front().contains(key) && base_.figures.count(key) == 0)
                 out_.recipe.figures.erase(key);
@@ -245,6 +248,11 @@ class Teacher {
             const auto first = std::ranges::find(features_, FeatureKind::dowel, &FeatureId::kind);
             stand_in("origin", first->text());
         }
+        if (const int each = lifters_each(); each > 0) {
+            out_.recipe.figures["lifters"] = std::to_string(each);
+            stand_in("lifter_size", "22 mm");
+            stand_in("lifter_across", "0");
+        }
         if (has(FeatureKind::cam)) {
             stand_in("cam", "120 mm");
             stand_in("cam_size", "50 mm");
@@ -257,7 +265,13 @@ class Teacher {
         return {};
     }
 
-    [[nodiscard]] Figures figures_of(const Evaluation& e) const {
+    /// Of one cylinder; 0 where they are not as many at each.
+    [[nodiscard]] int lifters_each() const {
+        const int all = most(FeatureKind::lifter), cylinders = most(FeatureKind::bore);
+        return cylinders > 0 && all % cylinders == 0 ? all / cylinders : 0;
+    }
+
+    [[nodiscard]] Figures figures_of(const Blueprint& drawn, const Evaluation& e) const {
         Figures f;
         std::map<int, std::vector<double>> mains; // sections of one main are one place
         std::vector<double> sizes;
@@ -288,7 +302,48 @@ class Teacher {
         }
         add_bores(e, f);
         add_dowels(e, f);
+        if (const int each = lifters_each(); each > 0)
+            add_lifters(drawn, e, each, f);
         return f;
+    }
+
+    /// Both banks are taken to be one another's mirror image. An angle is only told by lifters touched at two depths.
+    static void add_lifters(const Blueprint& drawn, const Evaluation& e, int each, Figures& f) {
+        std::map<std::string, std::map<int, std::vector<std::pair<double, double>>>> rows; // by bank and slot
+        std::vector<double> sizes, across, angles;
+        for (const HoleResult& lifter : e.lifters) {
+            const BankBlueprint* bank = drawn.bank(lifter.id.bank);
+            const HoleBlueprint* hole = drawn.hole(lifter.id);
+            if (!bank || !hole)
+                continue;
+            const double side = bank->angle < 0 ? -1 : 1;
+            rows[lifter.id.bank][(lifter.id.number - 1) % each].emplace_back((lifter.id.number - 1) / each,
+                                                                             lifter.centre.x);
+            sizes.push_back(lifter.diameter());
+            across.push_back(side * lifter.centre.y);
+            if (lifter.levels.size() > 1)
+                angles.push_back(side * (hole->angle.value_or(bank->angle) + std::atan(lifter.lean.y)));
+        }
+        if (sizes.empty())
+            return;
+        f["lifter_size"] = {mean_of(sizes).value, {}, 0};
+        f["lifter_across"] = {mean_of(across).value, {}, 0};
+        if (!angles.empty())
+            f["lifter_angle"] = {mean_of(angles).value, {}, 0};
+        std::vector<double> pitches, pairs;
+        for (const auto& [bank, slots] : rows)
+            for (const auto& [slot, places] : slots) {
+                if (places.size() > 1)
+                    pitches.push_back(row_of(places).pitch.value);
+                if (slot > 0)
+                    pairs.push_back((row_of(places).first.value - row_of(slots.begin()->second).first.value) / slot);
+            }
+        const std::string right = rows.contains("R") ? "R" : rows.begin()->first;
+        f["lifter_first"] = row_of(rows[right].begin()->second).first;
+        if (!pitches.empty())
+            f["lifter_pitch"] = {mean_of(pitches).value, {}, 0};
+        if (!pairs.empty())
+            f["lifter_pair"] = {mean_of(pairs).value, {}, 0};
     }
 
     static void add_bores(const Evaluation& e, Figures& f) {
@@ -348,7 +403,7 @@ class Teacher {
         for (const Said& one : said)
             values.push_back(one.value);
         const double mean = mean_of(values).value;
-        const bool angle = key == "angle";
+        const bool angle = key == "angle" || key == "lifter_angle";
         const double shown = angle ? mean / radians_per_degree : mean / mm_per(out_.recipe.unit);
         const double one = angle ? 1e6 : 1e5;
         out_.recipe.figures[key] = short_number(std::round(shown * one) / one);

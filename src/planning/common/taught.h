@@ -29,7 +29,7 @@ struct GoodBlock {
 /// Figures of an engine from probe logs of good blocks: which features there are by their names, where they lie and how
 /// large they are by the touches. Each figure is the mean of what the blocks say; its spread holds the truth in 95 %
 /// (Student's t over the blocks). Of one block only what repeats within it (pitches, sizes) has a spread; of the rest
-/// none is stated. Lifters need their angle in `base`; what the logs do not say stands as it is there.
+/// none is stated. What the logs do not say stands as it is in `base`.
 /// @param blocks at least one; of a kind of feature all that hold it hold the same places, and what some do not hold at
 ///        all is passed over
 /// @return faults, by log, where one cannot be read or evaluated, or holds other places
