@@ -52,9 +52,10 @@ class FormFinder {
                 }
             }
         }
-        f_.understood.push_back("columns separated by " + (delimiter_ == '\t'  ? std::string("tabs")
-                                                           : delimiter_ == ' ' ? std::string("blanks")
-                                                                               : "“" + std::string(1, delimiter_) + "”"));
+        f_.understood.push_back("columns separated by " + (delimiter_ == '\t' ? std::string("tabs")
+                                                           : delimiter_ == ' '
+                                                               ? std::string("blanks")
+                                                               : "“" + std::string(1, delimiter_) + "”"));
     }
 
     void find_decimal() {

@@ -200,9 +200,12 @@ void DxfDialog::build() {
     progress_->setRange(0, 100);
     progress_->setObjectName(QStringLiteral("dxf-progress"));
     auto* line = new QHBoxLayout;
-    for (QWidget* w :
-         std::initializer_list<QWidget*>{press_says_, layers_, unit_, pitch_, other_end_, mirrored_, gasket_})
+    for (QWidget* w : std::initializer_list<QWidget*>{press_says_, layers_, unit_, pitch_})
         line->addWidget(w);
+    auto* boxes = new QHBoxLayout;
+    for (QWidget* w : std::initializer_list<QWidget*>{other_end_, mirrored_, gasket_})
+        boxes->addWidget(w);
+    boxes->addStretch(1);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
     take_ = buttons->button(QDialogButtonBox::Ok);
     take_->setText(tr("Onto the board"));
@@ -211,6 +214,7 @@ void DxfDialog::build() {
     column->addWidget(picture_, 1);
     column->addWidget(progress_);
     column->addLayout(line);
+    column->addLayout(boxes);
     column->addWidget(words_);
     column->addWidget(faults_);
     column->addWidget(buttons);

@@ -33,6 +33,7 @@ class BoardDrawing final : public Drawing {
     [[nodiscard]] const std::string& current() const { return current_; }
     /// Where a figure's number stands; empty where it is not on this sheet.
     [[nodiscard]] QRectF place_of(const std::string& key) const;
+    [[nodiscard]] bool in_table(const QRectF& place) const { return cells_box_.contains(place.center()); }
     [[nodiscard]] std::vector<SpokenPart> spoken() const override;
     void press(std::size_t part) override;
 

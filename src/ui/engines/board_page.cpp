@@ -263,6 +263,8 @@ void BoardPage::place_field() {
     const QRectF where = drawing_->place_of(drawing_->current());
     const double wide = std::min<double>(scaled(field_wide), drawing_->width());
     QRectF box(where.center().x() - wide / 2, where.top() - 5, wide, where.height() + 10);
+    if (drawing_->in_table(where)) // over its own name, which the line below says, not over its neighbour's
+        box.moveRight(where.right());
     box.moveLeft(std::clamp(box.left(), 0.0, drawing_->width() - wide));
     box.moveTop(std::clamp(box.top(), 0.0, std::max(0.0, drawing_->height() - box.height())));
     field_->setGeometry(box.toRect());
