@@ -136,7 +136,7 @@ class Converter {
             if (!degrees)
                 return {};
             const double way = form_.columns.at("rotation").turned ? -*degrees : *degrees;
-            const std::string name = "at " + short_number(way);
+            std::string name = "at " + short_number(way);
             turns_.try_emplace(name, SetupTurn{way * radians_per_degree, 0, 0});
             return name;
         }

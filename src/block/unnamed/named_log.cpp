@@ -47,7 +47,7 @@ NamedLog name_log(const LogLook& look, const LogMapping& mapping,
         const LogAxis axis = log.named.axes[i];
         std::string column = look.columns.at(axes[static_cast<std::size_t>(axis.from)]);
         if (axis.turned)
-            column = column.starts_with('-') ? column.substr(1) : "-" + column;
+            column = column.starts_with('-') ? column.substr(1) : column.insert(0, 1, '-');
         if (log.named.axes[i] != LogAxis{static_cast<int>(i), false})
             log.mapping.columns[axes[i]] = column;
     }

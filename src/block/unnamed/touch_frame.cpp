@@ -399,7 +399,7 @@ std::optional<std::pair<double, std::size_t>> turn_that_explains(const std::vect
         std::size_t fit = 0;
         for (const auto& [i, phi] : unknown)
             fit += std::ranges::any_of(directions_in(blueprint),
-                                       [&](double beta) { return std::abs(wrapped(phi - turn - beta)) < same; })
+                                       [&, p = phi](double beta) { return std::abs(wrapped(p - turn - beta)) < same; })
                        ? 1
                        : 0;
         if (std::abs(turn) > 2 * same && 5 * fit >= 3 * unknown.size())

@@ -58,7 +58,9 @@ void hold(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups,
     for (const auto& [at, id] : pointed) {
         if (at >= names.size())
             continue;
-        const auto same_place = [&](std::size_t i) { return i == at || coaxial(groups[i], groups[at]); };
+        const auto same_place = [&groups, own = at](std::size_t i) {
+            return i == own || coaxial(groups[i], groups[own]);
+        };
         for (std::size_t i = 0; i < names.size(); ++i)
             if (names[i].id == id && !same_place(i) && !pointed.contains(i))
                 names[i] = {};

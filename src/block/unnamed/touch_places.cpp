@@ -32,8 +32,8 @@ double between(double a, double b) {
 
 /// Numbers holes from the front: those one behind the other are one.
 template <class Less>
-void number(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups, std::vector<std::size_t> members,
-            FeatureKind kind, const std::string& bank, const Less& at) {
+void number(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups,
+            const std::vector<std::size_t>& members, FeatureKind kind, const std::string& bank, const Less& at) {
     std::vector<std::vector<std::size_t>> holes;
     for (const std::size_t i : members) {
         const auto hole =
