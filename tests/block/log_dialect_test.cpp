@@ -66,7 +66,7 @@ TEST(LogDialects, SayHowTheyWereUnderstood) {
                                *read_mapping(mapping(R"("levels": {"oben": "top"})"), "m.json"));
     ASSERT_TRUE(c) << c.error().front().text();
     EXPECT_THAT(c->understood,
-                testing::IsSupersetOf({"columns separated by ;", "decimal comma", "unit in", "x from “X [inch]”"}));
+                testing::IsSupersetOf({"columns separated by “;”", "decimal comma", "unit in", "x from “X [inch]”"}));
     EXPECT_THAT(c->log, HasSubstr("feature,level,x,y,z\nmain.1,top,1.5,2,-3\n"));
 }
 

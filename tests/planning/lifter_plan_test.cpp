@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/evaluation_uncertainty.h"
 #include "block/state/fold.h"
 #include "block/state/tunnel_state.h"
 #include "planning/lifters/lifter_plan.h"
@@ -32,6 +33,10 @@ Folded probed(const RowJob& job, double v1, double v2, double lean_2 = 0, double
         h.clean_blueprint = diameter + 2 * std::max(std::abs(top.y), std::abs(bottom.y));
         e.evaluation.lifters.push_back(h);
     }
+    Uncertainties of_a_micrometre; // places by touches of 1 µm: half of one, and as much by the frame
+    for (const char* value : {"lifters[0].u", "lifters[0].v", "lifters[1].u", "lifters[1].v"})
+        of_a_micrometre.set(value, 0.0007);
+    e.propagated = std::make_shared<const Propagated>(std::move(of_a_micrometre));
     if (!tunnel_of(s).as_found)
         tunnel_of(s).as_found = e;
     tunnel_of(s).latest = e;

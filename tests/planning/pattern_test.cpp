@@ -59,7 +59,8 @@ TEST(Pattern, WanderingOrTinyErrorsAreNone) {
     EXPECT_EQ(read_pattern(bank({{0.1, 0.1}, {-0.1, 0.1}, {0.1, -0.1}, {-0.1, -0.1}})).kind, PatternKind::none);
     EXPECT_EQ(read_pattern(bank({{0.002, 0}, {0.002, 0}, {0.002, 0}})).kind, PatternKind::none)
         << "below what is measured";
-    EXPECT_EQ(read_pattern(bank({{0.2, 0}, {0.2, 0}})).kind, PatternKind::none) << "two holes are no row";
+    EXPECT_EQ(read_pattern(bank({{0.2, 0}, {0.2, 0}})).kind, PatternKind::too_few) << "two holes are no row";
+    EXPECT_EQ(read_pattern({}).kind, PatternKind::none);
 }
 
 TEST(Pattern, IsFoundAgainUnderScatter) { // each kind hidden in noise of 0.01, a hundred times
@@ -80,6 +81,70 @@ TEST(Pattern, IsFoundAgainUnderScatter) { // each kind hidden in noise of 0.01, 
         }
         EXPECT_GE(right, 85) << static_cast<int>(kind);
     }
+}
+
+// Holes that merely scatter, by normal and by even chance, whatever the size of it: a pattern is named in 5 % at most.
+// 4,000 banks of each length; four standard errors of that many are 1.4 %.
+TEST(Pattern, IsNamedInScatterAloneInFivePercentAtMost) {
+    std::mt19937 random(20261126);
+    std::normal_distribution<double> normal(0, 1);
+    std::uniform_real_distribution<double> even(-1.7, 1.7);
+    std::lognormal_distribution<double> size(-3, 1); // mm
+    constexpr int banks = 4000;
+    for (int holes = 3; holes <= 12; ++holes)
+        for (const bool by_normal : {true, false}) {
+            int named = 0;
+            for (int i = 0; i < banks; ++i) {
+                const double scale = std::max(0.02, size(random));
+                std::vector<Vec2> errors;
+                for (int k = 0; k < holes; ++k)
+                    errors.push_back(by_normal ? Vec2{scale * normal(random), scale * normal(random)}
+                                               : Vec2{scale * even(random), scale * even(random)});
+                const PatternKind kind = read_pattern(bank(errors)).kind;
+                named += kind != PatternKind::none && kind != PatternKind::too_few ? 1 : 0;
+            }
+            EXPECT_LE(named, banks * (0.05 + 0.014)) << holes << " holes" << (by_normal ? "" : ", even chance");
+        }
+}
+
+// A shift that is there is named, or said to be more than so few holes can tell; hardly ever taken for something else.
+TEST(Pattern, ACommonShiftIsNamedOrLeftOpen) {
+    std::mt19937 random(5);
+    std::normal_distribution<double> noise(0, 0.02);
+    constexpr int banks = 2000;
+    for (int holes = 3; holes <= 12; ++holes) {
+        int shift = 0, other = 0;
+        for (int i = 0; i < banks; ++i) {
+            std::vector<Vec2> errors;
+            for (int k = 0; k < holes; ++k)
+                errors.push_back({0.1 + noise(random), -0.1 + noise(random)}); // seven times the scatter
+            const PatternKind kind = read_pattern(bank(errors)).kind;
+            shift += kind == PatternKind::shift ? 1 : 0;
+            other += kind != PatternKind::shift && kind != PatternKind::too_few ? 1 : 0;
+        }
+        EXPECT_GE(shift, banks * (holes == 3 ? 0.85 : 0.9)) << holes << " holes";
+        EXPECT_LE(other, banks * 0.08) << holes << " holes";
+    }
+}
+
+TEST(SizeDrift, NeedsASizeAsWellAsAnOrder) {
+    EXPECT_TRUE(read_size_drift({{0, 22.000}, {100, 22.005}, {200, 22.010}, {300, 22.016}}).told);
+    EXPECT_FALSE(read_size_drift({{0, 22.0000}, {100, 22.0005}, {200, 22.0010}, {300, 22.0015}}).told)
+        << "a thousandth and a half is no wear";
+    EXPECT_FALSE(read_size_drift({{0, 22.00}, {100, 22.03}, {200, 22.00}, {300, 22.03}}).told);
+    // Scatter alone, eight lifters of one bank.
+    std::mt19937 random(8);
+    std::normal_distribution<double> noise(0, 0.01);
+    int told = 0;
+    constexpr int banks = 4000;
+    for (int i = 0; i < banks; ++i) {
+        std::vector<Vec2> sizes;
+        for (int k = 0; k < 8; ++k)
+            sizes.push_back({50.0 * k, 22 + noise(random)});
+        told += read_size_drift(sizes).told ? 1 : 0;
+    }
+    EXPECT_LE(told, banks * (0.05 + 0.014));
+    EXPECT_GE(told, banks * 0.02) << "by Student's t it is 5 % of those that reach the size";
 }
 
 TEST(SizeDrift, OfALineByHand) {

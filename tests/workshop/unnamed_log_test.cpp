@@ -24,6 +24,10 @@ struct Shop {
     enum { nothing, gap, line, element } between = nothing; ///< what stands between places
 };
 
+void PrintTo(const Shop& shop, std::ostream* out) {
+    *out << shop.name;
+}
+
 /// A log of ours as that shop's machine writes it.
 std::string written(const std::string& ours, const Shop& shop) {
     std::istringstream in(ours);

@@ -294,13 +294,16 @@ std::vector<DxfGroup> dxf_groups(const DxfDrawing& drawing) {
 }
 
 bool front_at_other_end(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups, std::size_t circle) {
-    Layer layer(drawing, groups, {}, {}, {});
+    const DxfPlacing as_drawn;
+    const Recipe nothing;
+    Layer layer(drawing, groups, as_drawn, nothing, {});
     return layer.find_row() && layer.along(drawing.circles[circle].centre) > layer.length() / 2;
 }
 
 bool drawn_from_below(const DxfDrawing& drawing, const std::vector<DxfGroup>& groups, bool other_end, Vec2 right_side) {
     const DxfPlacing from_above{{}, {}, other_end, false, false, {}, {}};
-    Layer layer(drawing, groups, from_above, {}, {});
+    const Recipe nothing;
+    Layer layer(drawing, groups, from_above, nothing, {});
     return layer.find_row() && layer.across(right_side) < 0;
 }
 

@@ -122,10 +122,16 @@ void finish_logs(Folding& f) {
 }
 
 Result<EvaluationState> evaluate_on_top(const Blueprint& blueprint, const ProbeSet* earlier, const ProbeSet& newest) {
-    const auto state_of = [](const ProbeSet& set, std::string remark) {
-        return [&set, remark = std::move(remark)](Evaluation e) {
-            return EvaluationState{
-                0, std::nullopt, set.logs, std::move(e), remark, std::make_shared<const ProbeSet>(set)};
+    const auto state_of = [&blueprint](const ProbeSet& set, std::string remark) {
+        return [&set, &blueprint, remark = std::move(remark)](Evaluation e) {
+            const auto touches = std::make_shared<const ProbeSet>(set);
+            return EvaluationState{0,
+                                   std::nullopt,
+                                   set.logs,
+                                   std::move(e),
+                                   remark,
+                                   touches,
+                                   std::make_shared<const Propagated>(blueprint, touches)};
         };
     };
     const bool own_tunnel = newest.of(FeatureKind::main).size() >= 2;

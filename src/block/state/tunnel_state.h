@@ -4,6 +4,7 @@
 #include "block/entries/tunnel_entries.h"
 #include "block/evaluation.h"
 #include "block/forward.h"
+#include "block/propagated.h"
 #include "block/reading.h"
 
 #include <algorithm>
@@ -22,9 +23,10 @@ struct EvaluationState {
     std::optional<double> standard_uncertainty; ///< mm, of one touch
     std::vector<LogHeader> logs;
     Evaluation evaluation;
-    std::string remark;                      ///< what was taken from an earlier log, or empty
-    std::shared_ptr<const ProbeSet> probe{}; ///< the touches it was made from
-    Conditions conditions{};                 ///< as they were stated when the mains were probed
+    std::string remark;                             ///< what was taken from an earlier log, or empty
+    std::shared_ptr<const ProbeSet> probe{};        ///< the touches it was made from
+    std::shared_ptr<const Propagated> propagated{}; ///< what its values hang on the touches by
+    Conditions conditions{};                        ///< as they were stated when the mains were probed
     /// The log that holds the mains, where it is an earlier one: decks or bores were probed alone since.
     struct Mains {
         std::int64_t sequence = 0;

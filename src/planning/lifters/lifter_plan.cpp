@@ -120,11 +120,17 @@ const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
     return after ? hole_of(&tunnel_of(state).latest->evaluation, id) : nullptr;
 }
 
-/// Of a circle's centre by n touches: u·√(2/n); nothing where nobody stated how sure a touch is.
+/// Of where a lifter bore stands, in the direction that is known least: its own touches and those of the datum frame.
+/// Nothing where nobody stated how sure a touch is.
 std::optional<double> position_uncertainty(const block::EvaluationState& latest, const block::HoleResult& hole) {
-    if (!latest.standard_uncertainty)
+    const auto& all = latest.evaluation.lifters;
+    const auto at = std::ranges::find(all, hole.id, &block::HoleResult::id);
+    if (!latest.standard_uncertainty || !latest.propagated || at == all.end())
         return std::nullopt;
-    return *latest.standard_uncertainty * std::sqrt(2 / static_cast<double>(hole.levels.front().surface.size()));
+    const std::string address = "lifters[" + std::to_string(at - all.begin()) + "].";
+    const auto along = latest.propagated->of(address + "u", *latest.standard_uncertainty),
+               across = latest.propagated->of(address + "v", *latest.standard_uncertainty);
+    return along && across ? std::optional(std::max(*along, *across)) : std::nullopt;
 }
 
 LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
@@ -178,9 +184,9 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
     }
     p.position = norm(proof->error);
     p.state = LifterState::proven;
-    if (plan.position && n.choice == LifterChoice::bush)
-        switch (metrology::decide(*p.position, position_uncertainty(*tunnel_of(state).latest, *proof),
-                                  {{}, *plan.position})) {
+    if (plan.position && n.choice == LifterChoice::bush) {
+        p.position_uncertainty = position_uncertainty(*tunnel_of(state).latest, *proof);
+        switch (metrology::decide(*p.position, p.position_uncertainty, {{}, *plan.position})) {
         case metrology::Verdict::meets:
             break;
         case metrology::Verdict::cannot_tell:
@@ -190,6 +196,7 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
             p.state = LifterState::off_place;
             break;
         }
+    }
     return p;
 }
 

@@ -87,9 +87,10 @@ struct LifterProgress {
     block::FeatureId id;
     LifterState state = LifterState::left_alone;
     std::optional<LifterCutStep> next;
-    bool inside = false;            ///< the bush is in: its own bore is worked on
-    std::optional<double> size;     ///< as last measured
-    std::optional<double> position; ///< mm off its place, probed after the last cut
+    bool inside = false;                          ///< the bush is in: its own bore is worked on
+    std::optional<double> size;                   ///< as last measured
+    std::optional<double> position;               ///< mm off its place, probed after the last cut
+    std::optional<double> position_uncertainty{}; ///< mm, standard, the datum frame's with it; where it is judged
 };
 
 enum class LifterStep {

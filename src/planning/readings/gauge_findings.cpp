@@ -7,6 +7,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "metrology/minimum_zone.h"
+#include "planning/common/fit_spread.h"
 #include "planning/cylinders/boring.h"
 #include "planning/decks/deck_verdict.h"
 #include "planning/decks/triangulation.h"
@@ -267,21 +268,16 @@ struct Probed {
     double uncertainty;
 };
 
-/// A circle of n touches: the radius is their mean.
-Probed probed_size(double diameter, std::size_t points, double touch) {
-    return {diameter, 2 * touch / std::sqrt(static_cast<double>(points))};
-}
-
 std::optional<Probed> probed_at(const block::Evaluation& e, const block::MeasuredAt& at, double touch) {
     if (at.feature.kind == FeatureKind::main)
         for (const block::MainResult& m : e.mains)
             if (m.id == at.feature && (m.level == at.level || m.level.empty()))
-                return probed_size(m.diameter, m.points, touch);
+                return Probed{m.diameter, touch * fit_spread(m).diameter};
     for (const auto* holes : {&e.bores, &e.lifters})
         for (const block::HoleResult& h : *holes)
             for (const block::HoleLevel& l : h.levels)
                 if (h.id == at.feature && l.level == at.level)
-                    return probed_size(l.diameter, l.surface.size(), touch);
+                    return Probed{l.diameter, touch * fit_spread(l).diameter};
     return std::nullopt;
 }
 

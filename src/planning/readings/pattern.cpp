@@ -2,6 +2,7 @@
 #include "planning/readings/pattern.h"
 
 #include <algorithm>
+#include <boost/math/distributions/fisher_f.hpp>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -70,6 +71,21 @@ Fit fit_lever(const std::vector<PositionError>& errors, PatternKind kind, Lever 
     return fit;
 }
 
+/// One hole is off, the others are where they belong.
+Fit fit_one_off(const std::vector<PositionError>& errors) {
+    Fit fit;
+    const auto odd = std::ranges::max_element(errors, {}, [](const PositionError& e) { return square(e.error); });
+    fit.pattern.kind = PatternKind::outlier;
+    fit.pattern.odd = odd->id;
+    fit.pattern.odd_by = odd->error;
+    fit.parameters = 2;
+    for (const PositionError& e : errors)
+        if (&e != &*odd)
+            fit.left += square(e.error);
+    return fit;
+}
+
+/// One hole is off, the others have a shift in common.
 Fit fit_outlier(const std::vector<PositionError>& errors) {
     Fit best;
     best.left = std::numeric_limits<double>::infinity();
@@ -88,43 +104,84 @@ Fit fit_outlier(const std::vector<PositionError>& errors) {
 
 } // namespace
 
+namespace {
+
+/// How rarely mere scatter would leave so much less with these further numbers.
+/// @param freedom of what is left
+double chance(double gained, double further, double left, double freedom, double floor) {
+    if (freedom < 1 || further < 1)
+        return 1;
+    const double ratio = (gained / further) / std::max(left / freedom, floor);
+    if (!(ratio > 0))
+        return 1;
+    const boost::math::fisher_f f(further, freedom);
+    return boost::math::cdf(boost::math::complement(f, ratio));
+}
+
+} // namespace
+
 Pattern read_pattern(const std::vector<PositionError>& errors, double scatter) {
     double squares = 0;
     for (const PositionError& e : errors)
         squares += square(e.error);
     const double values = 2 * static_cast<double>(errors.size());
-    Fit best;
-    best.left = squares;
-    if (errors.size() < 3 || std::sqrt(squares / values) < scatter / 2)
-        return best.pattern;
-    const auto per_freedom = [values, scatter](const Fit& f) {
-        // Below the scatter of measuring there is nothing left to explain.
-        return std::max(f.left / std::max(values - f.parameters, 1.0), scatter * scatter / 16);
-    };
-    std::vector<Fit> models{fit_shift(errors),
-                            fit_lever(errors, PatternKind::rotation,
-                                      [](Vec2 p) {
-                                          return Vec2{-p.y, p.x};
-                                      }),
-                            fit_lever(errors, PatternKind::drift, [](Vec2 p) {
-                                return Vec2{p.x, 0};
-                            })};
-    if (errors.size() >= 3)
-        models.push_back(fit_outlier(errors));
-    for (const Fit& model : models)
-        if (per_freedom(model) < (model.parameters > best.parameters ? 0.5 : 1.0) * per_freedom(best))
-            best = model;
-    if (best.pattern.kind == PatternKind::drift)
-        best.pattern.drift *= 1000;
-    best.pattern.explained = 1 - best.left / squares;
-    if (best.pattern.kind == PatternKind::outlier) {
+    Pattern none;
+    if (errors.empty() || std::sqrt(squares / values) < scatter / 2)
+        return none;
+    if (errors.size() < 3) {
+        none.kind = PatternKind::too_few;
+        return none;
+    }
+    const Fit shift = fit_shift(errors);
+    const std::vector<Fit> models{shift,
+                                  fit_lever(errors, PatternKind::rotation,
+                                            [](Vec2 p) {
+                                                return Vec2{-p.y, p.x};
+                                            }),
+                                  fit_lever(errors, PatternKind::drift,
+                                            [](Vec2 p) {
+                                                return Vec2{p.x, 0};
+                                            }),
+                                  fit_one_off(errors), fit_outlier(errors)};
+    const double floor = scatter * scatter / 16; // below the scatter of measuring there is nothing left to explain
+    constexpr double false_alarm = 0.05, plainly = 0.02;
+    const Fit* best = nullptr;
+    double most = 0; // share that an ordered pattern would account for
+    for (const Fit& model : models) {
+        const bool odd = model.pattern.kind == PatternKind::outlier;
+        const double chosen = odd ? static_cast<double>(errors.size()) : 1; // of so many the odd one was picked
+        const double freedom = values - model.parameters;
+        const bool stands = chance(squares - model.left, model.parameters, model.left, freedom, floor) * chosen *
+                                static_cast<double>(models.size()) <
+                            false_alarm;
+        constexpr double markedly = 0.25; // of what the shift leaves, by as many numbers
+        const double further = model.parameters - shift.parameters;
+        const bool better =
+            &model == &models.front() || !best ||
+            (further > 0 ? chance(shift.left - model.left, further, model.left, freedom, floor) * chosen < plainly
+                         : model.left < markedly * shift.left);
+        if (!odd)
+            most = std::max(most, 1 - model.left / squares);
+        if (stands && better && (!best || best->pattern.kind == PatternKind::shift || model.left < best->left))
+            best = &model;
+    }
+    if (!best) {
+        constexpr double half = 0.5;
+        none.kind = most > half ? PatternKind::too_few : PatternKind::none;
+        return none;
+    }
+    Pattern pattern = best->pattern;
+    if (pattern.kind == PatternKind::drift)
+        pattern.drift *= 1000;
+    pattern.explained = 1 - best->left / squares;
+    if (pattern.kind == PatternKind::outlier) {
         double others = 0; // what the odd one alone accounts for
         for (const PositionError& e : errors)
-            if (e.id != best.pattern.odd)
+            if (e.id != pattern.odd)
                 others += square(e.error);
-        best.pattern.explained = 1 - others / squares;
+        pattern.explained = 1 - others / squares;
     }
-    return best.pattern;
+    return pattern;
 }
 
 SizeDrift read_size_drift(const std::vector<Vec2>& sizes) {
@@ -141,8 +198,19 @@ SizeDrift read_size_drift(const std::vector<Vec2>& sizes) {
         with += (s.x - mean.x) * (s.y - mean.y);
         across += (s.y - mean.y) * (s.y - mean.y);
     }
-    if (along > 0 && across > 0)
-        d = {1000 * with / along, with * with / (along * across)};
+    if (!(along > 0 && across > 0))
+        return d;
+    d = {1000 * with / along, with * with / (along * across), false};
+    double low = sizes.front().x, high = low;
+    for (const Vec2 s : sizes) {
+        low = std::min(low, s.x);
+        high = std::max(high, s.x);
+    }
+    constexpr double worth_a_word = 0.008; // mm from end to end; common practice, no source
+    constexpr double false_alarm = 0.05;
+    const double left = across - with * with / along;
+    d.told = std::abs(with / along) * (high - low) >= worth_a_word &&
+             chance(with * with / along, 1, left, n - 2, 1e-12) < false_alarm;
     return d;
 }
 

@@ -22,6 +22,7 @@ enum class PatternKind {
     rotation, ///< growing sideways along the bank: the block was turned, or the datum pair is off
     drift,    ///< growing along the bank: a pitch error, heat
     outlier,  ///< one odd hole: damage, a repair or a bad touch
+    too_few,  ///< there may be one, but so many holes that merely scatter would look like it too often
 };
 
 /// What a bank's errors have in common.
@@ -35,9 +36,10 @@ struct Pattern {
     metrology::Vec2 odd_by; ///< mm, from where the others would put it
 };
 
-/// Fits a shift, a shift with rotation, a shift with drift, and a shift without each one of the holes in turn, and
-/// takes the simplest that leaves markedly less than the next simpler one: the variance left per degree of freedom must
-/// halve.
+/// Fits a shift, a shift with rotation, a shift with drift, and one hole off with or without a shift of the others. A
+/// pattern is named where holes that merely scatter would show it (any of the five, whichever hole is the odd one) in
+/// at most 5 %: each is held against no pattern at all by its F ratio at 5 %/5, the odd hole at a further n-th of that;
+/// and against the shift alone at 2 %, so that the simpler one is named unless the other is plainly better.
 /// @param scatter mm, errors smaller than this all over are no pattern
 [[nodiscard]] Pattern read_pattern(const std::vector<PositionError>& errors, double scatter = 0.01);
 
@@ -45,6 +47,7 @@ struct Pattern {
 struct SizeDrift {
     double per_m = 0;     ///< mm per m
     double explained = 0; ///< share of the scatter of the sizes
+    bool told = false;    ///< mere scatter would grow so evenly in 5 % at most, and from end to end it is worth a word
 };
 /// @param sizes (place along the bank mm, diameter mm), at least 3
 [[nodiscard]] SizeDrift read_size_drift(const std::vector<metrology::Vec2>& sizes);

@@ -2,6 +2,7 @@
 #include "planning/tunnel/tunnel_verdict.h"
 
 #include "block/state/tunnel_state.h"
+#include "planning/common/fit_spread.h"
 
 #include <algorithm>
 #include <cmath>
@@ -49,8 +50,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     const block::Evaluation& e = state.evaluation;
     for (std::size_t i = 0; i < e.mains.size(); ++i) {
         const auto meant = std::ranges::find(blueprint.mains, e.mains[i].id, &block::MainBlueprint::id);
-        // A fitted diameter of n evenly spread touches: 2·u·√(1/n), the radius being their mean.
-        auto u = times(2 / std::sqrt(static_cast<double>(e.mains[i].points)), state.mains_uncertainty());
+        auto u = times(fit_spread(e.mains[i]).diameter, state.mains_uncertainty());
         if (const auto better = drawn("mains[" + std::to_string(i) + "].diameter"))
             u = better;
         MainVerdict m{i, {}, {}, {}, {}, 0};
@@ -80,25 +80,25 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
     metrology::Vec3 before;
     std::optional<block::FeatureId> main;
-    double fewest = 1e9;
+    double widest = 0, last = 0;
     for (std::size_t i = 0; i < e.mains.size();) {
         metrology::Vec3 centre;
-        double n = 0, points = 0;
+        double n = 0, squares = 0;
         const block::FeatureId id = e.mains[i].id;
         for (; i < e.mains.size() && e.mains[i].id == id; ++i, ++n) {
             centre = centre + e.mains[i].centre;
-            points += static_cast<double>(e.mains[i].points);
+            squares += fit_spread(e.mains[i]).centre * fit_spread(e.mains[i]).centre;
         }
         centre = (1 / n) * centre;
-        fewest = std::min(fewest, points);
+        const double spread = std::sqrt(squares) / n;
+        widest = main ? std::max(widest, std::hypot(spread, last)) : 0;
+        last = spread;
         if (main)
             t.step = std::max(t.step, std::hypot(centre.y - before.y, centre.z - before.z));
         main = id;
         before = centre;
     }
-    // A circle's centre is known to u·√(2/n), the difference of two to 2u/√n.
-    t.step_verdict =
-        decide(t.step, times(2 / std::sqrt(fewest), state.mains_uncertainty()), {std::nullopt, usual_tunnel_step});
+    t.step_verdict = decide(t.step, times(widest, state.mains_uncertainty()), {std::nullopt, usual_tunnel_step});
     t.overall = worse(t.overall, t.step_verdict);
     return t;
 }

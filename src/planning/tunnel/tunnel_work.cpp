@@ -5,6 +5,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "metrology/circle_fit.h"
+#include "planning/common/fit_spread.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_sizes.h"
 #include "planning/tunnel/tunnel_verdict.h"
@@ -76,8 +77,7 @@ void predict_probed(std::vector<CapPrediction>& out, const JobState& state, cons
                         0,
                         0};
         const double touch = tunnel_of(state).latest->mains_uncertainty().value_or(0.0025);
-        // A fitted diameter of n touches: 2·u/√n, before and after.
-        p.allowed = 4 * std::numbers::sqrt2 * touch / std::sqrt(static_cast<double>(section.points));
+        p.allowed = 2 * std::numbers::sqrt2 * touch * fit_spread(section).diameter; // before and after, with twice that
         if (tunnel_of(state).mains_as_probed())
             for (const block::MainResult& now : tunnel_of(state).latest->evaluation.mains)
                 if (now.id == section.id && now.level == section.level)

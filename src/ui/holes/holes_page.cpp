@@ -112,7 +112,7 @@ QStringList HolesPage::bank_sentences() const {
                 << tr("Cylinders: %1").arg(qt(wording::pattern_sentence(*intake_of(state).blueprint, p.cylinders, l)));
         if (kind_ == FeatureKind::lifter && !p.lifter_errors.empty())
             words << tr("Lifters: %1").arg(qt(wording::pattern_sentence(*intake_of(state).blueprint, p.lifters, l)));
-        if (kind_ == FeatureKind::lifter && p.lifter_sizes.explained > 0.7)
+        if (kind_ == FeatureKind::lifter && p.lifter_sizes.told)
             words
                 << tr("Lifter bores grow along the bank (%1 %): wear.").arg(100 * p.lifter_sizes.explained, 0, 'f', 0);
         if (p.dowels)

@@ -44,6 +44,8 @@ std::string pattern_sentence(const block::Blueprint& b, const planning::Pattern&
     case planning::PatternKind::drift:
         return all_one_way(p, l) + "growing along the bank, " + per_length(p.drift, l) + " (" + share +
                "): a pitch error, or heat.";
+    case planning::PatternKind::too_few:
+        return "Too few holes to tell a common pattern from scatter.";
     case planning::PatternKind::outlier:
         break;
     }
