@@ -584,6 +584,23 @@ TEST_F(EnginesJourney, TheDrawingGoesOutAsPdfSvgAndDxf) {
     window_->engines().save_as(QStringLiteral("/nowhere/at/all.svg"));
 }
 
+// The field stays at its number when the drawing becomes another size: words of several lines come in below it.
+TEST_F(EnginesJourney, TheFieldStaysAtItsNumber) {
+    begin();
+    board().edit_next_missing();
+    auto* field = find<QLineEdit>("board-figure");
+    const auto off = [&] {
+        QApplication::processEvents();
+        return std::abs(field->geometry().center().y() -
+                        board().drawing().place_of(board().drawing().current()).center().y());
+    };
+    EXPECT_LE(off(), 2);
+    const int before = field->geometry().center().y();
+    window_->resize(window_->width(), window_->height() - 60);
+    EXPECT_LE(off(), 2);
+    EXPECT_NE(field->geometry().center().y(), before);
+}
+
 // A machine that writes numbers only: the first block's holes and faces are looked over once, the next two are read as
 // it.
 TEST_F(EnginesJourney, GoodBlocksWithoutNamesAreLookedOverOnce) {

@@ -7,8 +7,11 @@
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
+#include <algorithm>
 #include <gmock/gmock.h>
+#include <random>
 #include <sstream>
+#include <string_view>
 
 using namespace pallix;
 using namespace pallix::block;
@@ -178,4 +181,50 @@ TEST(UnnamedLogs, TakeTheTurnOfTheBlockFromAColumnOrFromATouchOn) {
     ASSERT_TRUE(from) << from.error().front().text();
     EXPECT_THAT(from->log, HasSubstr("# setup.from 2.rotation_deg: 0.5\n# setup.from 2.axis_y: 1\n"));
     EXPECT_THAT(from->log, HasSubstr("\n,main.1,1,2,3\nfrom 2,main.2,4,5,6\n"));
+}
+
+// Logs without names as no machine writes them: cut, doubled, mixed up, with numbers that are none or too large. Each
+// ends in a message or in a log whose every row is a touch.
+TEST(UnnamedLogs, HostileOnesEndInAMessageOrAreRead) {
+    const Blueprint b = workshop::tender_inline_four();
+    std::string whole = written(ours_of(b, 1), {"bare", "", "x;y;z"});
+    whole.resize(whole.find('\n', 3000) + 1);
+    std::mt19937 dice(20261126);
+    const auto any = [&](std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n - 1)(dice); };
+    const std::vector<std::string> odd{"nan",       "1e308", "-1e308", "inf", ";",       "\n\n", "-", "0",
+                                       "999999999", "\t",    ",",      "x",   "0;0;0\n", "#",    "\""};
+    std::size_t read = 0, refused = 0;
+    for (int i = 0; i < 40; ++i) {
+        std::string text = whole;
+        const auto line_at = [&](std::size_t at) { return text.rfind('\n', at) + 1; }; // 0 for the first
+        for (std::size_t k = 0; k < 1 + any(6); ++k) {
+            const std::size_t from = line_at(any(text.size())),
+                              to = std::min(text.find('\n', from), text.size() - 1) + 1;
+            if (i % 2 == 0) // whole rows lost, doubled or moved
+                text = any(2) == 0 ? text.erase(from, to - from)
+                                   : text.insert(line_at(any(text.size())), text.substr(from, to - from));
+            else if (any(2) == 0)
+                text.erase(any(text.size()), any(40));
+            else
+                text.insert(any(text.size()), odd[any(odd.size())]);
+        }
+        for (const Blueprint* known : {static_cast<const Blueprint*>(nullptr), &b}) {
+            const LogLook look = look_at_log(text, "log.txt");
+            const NamedLog named = name_log(look, {}, {}, known);
+            ASSERT_EQ(named.groups.size(), named.named.names.size());
+            const auto converted = convert_log(text, "log.txt", named.mapping);
+            if (!converted) {
+                ++refused;
+                ASSERT_FALSE(converted.error().empty());
+                continue;
+            }
+            ++read;
+            const auto rows =
+                std::ranges::count_if(std::string_view(converted->log), [](char c) { return c == '\n'; }) -
+                std::ranges::count(std::string_view(converted->log), '#') - 1;
+            EXPECT_EQ(static_cast<std::size_t>(rows), converted->touches);
+        }
+    }
+    EXPECT_GT(read, 10U);
+    EXPECT_GT(refused, 10U);
 }

@@ -13,6 +13,7 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -313,6 +314,8 @@ bool BoardPage::take_typed() {
 }
 
 bool BoardPage::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == drawing_ && event->type() == QEvent::Resize && !field_->isHidden())
+        QTimer::singleShot(0, this, [this] { place_field(); }); // once it is laid out anew
     if (event->type() != QEvent::KeyPress)
         return QWidget::eventFilter(watched, event);
     const auto* key = static_cast<QKeyEvent*>(event);
