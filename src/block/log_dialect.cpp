@@ -112,13 +112,14 @@ class Converter {
                             "at least " + std::to_string(widest + 1));
                 continue;
             }
+            const std::string setup = setup_of(row, touches_.size(), line);
+            const bool gap = !touches_.empty() && (form_.lines[i].after_gap || touches_.back().setup != setup);
             touches_.push_back({line,
                                 named ? form_.cell(row, "feature") : over,
                                 form_.cell(row, "level"),
-                                setup_of(row, touches_.size()),
+                                setup,
                                 {coordinate("x", row, line), coordinate("y", row, line), coordinate("z", row, line)},
-                                !touches_.empty() && (form_.lines[i].after_gap ||
-                                                      touches_.back().setup != setup_of(row, touches_.size()))});
+                                gap});
         }
         if (!named && !labelled_)
             for (Row3& touch : touches_)
@@ -127,19 +128,22 @@ class Converter {
     }
 
     /// By its column; by how far the block was turned; or by where in the log a mapping says that it was turned.
-    std::string setup_of(const LogRow& row, std::size_t touch) {
-        if (form_.has("setup"))
-            return form_.cell(row, "setup");
+    std::string setup_of(const LogRow& row, std::size_t touch, int line) {
         if (form_.has("rotation")) {
             const auto text = decimal_text(form_.cell(row, "rotation"), form_.comma);
             const auto degrees = text ? finite_number(*text) : std::nullopt;
-            if (!degrees)
+            if (!degrees) {
+                form_.fault(file_, line, "rotation is “" + form_.cell(row, "rotation") + "”",
+                            "degrees, 0 where it lay straight");
                 return {};
+            }
             const double way = form_.columns.at("rotation").turned ? -*degrees : *degrees;
             std::string name = "at " + short_number(way);
             turns_.try_emplace(name, SetupTurn{way * radians_per_degree, 0, 0});
             return name;
         }
+        if (form_.has("setup"))
+            return form_.cell(row, "setup");
         std::string name;
         std::size_t latest = 0;
         for (const auto& [key, turn] : m_.setups)
@@ -162,6 +166,10 @@ class Converter {
         for (const auto& [name, turn] : m_.setups)
             if (!name.starts_with('#'))
                 turns_[name] = turn;
+        if (form_.has("rotation") && std::ranges::any_of(turns_, [](const auto& t) {
+                return t.second.rotation != 0 && t.second.axis_y == 0 && t.second.axis_z == 0;
+            }))
+            out_.understood.emplace_back("turned about y 0 and z 0 of the log, as no axis is stated");
         if (names.size() < 2 || form_.has("rotation"))
             return;
         for (const std::string& name : names)

@@ -175,6 +175,20 @@ TEST(UnnamedLogs, TakeTheTurnOfTheBlockFromAColumnOrFromATouchOn) {
     ASSERT_TRUE(by_column) << by_column.error().front().text();
     EXPECT_THAT(by_column->log, HasSubstr("# setup.at -30_5.rotation_deg: -30.5\n"));
     EXPECT_THAT(by_column->log, HasSubstr("at -30_5,main.2,4,5,6\n"));
+    EXPECT_THAT(by_column->understood, testing::Contains(HasSubstr("no axis is stated")));
+    // The turn is what counts, whatever the set-up is called; a turn that is no number is refused.
+    const auto both = convert_log("Setup;Name;X;Y;Z;Rotation\nA;main 1;1;2;3;0\nA;main 2;4;5;6;30\n", "log.txt", {});
+    ASSERT_TRUE(both) << both.error().front().text();
+    EXPECT_THAT(both->log, HasSubstr("at 30,main.2,4,5,6\n"));
+    const auto odd = convert_log("Name;X;Y;Z;Rotation\nmain 1;1;2;3;up\n", "log.txt", {});
+    ASSERT_FALSE(odd);
+    EXPECT_EQ(odd.error().size(), 1U);
+    EXPECT_THAT(odd.error().front().text(), HasSubstr("log.txt:2: rotation is “up”"));
+    LogMapping stated;
+    stated.setups["at 30"] = {30 * radians_per_degree, 12, -9.5};
+    const auto about = convert_log("Name;X;Y;Z;Rotation\nmain 1;1;2;3;30\n", "log.txt", stated);
+    ASSERT_TRUE(about);
+    EXPECT_THAT(about->log, HasSubstr("# setup.at 30.axis_y: 12\n"));
     LogMapping m;
     m.setups["#2"] = {0.5 * radians_per_degree, 1, 2};
     const auto from = convert_log("Name;X;Y;Z\nmain 1;1;2;3\nmain 2;4;5;6\n", "log.txt", m);
