@@ -208,7 +208,7 @@ TEST(UnnamedLogs, HostileOnesEndInAMessageOrAreRead) {
     const std::vector<std::string> odd{"nan",       "1e308", "-1e308", "inf", ";",       "\n\n", "-", "0",
                                        "999999999", "\t",    ",",      "x",   "0;0;0\n", "#",    "\""};
     std::size_t read = 0, refused = 0;
-    for (int i = 0; i < 40; ++i) {
+    for (int i = 0; i < 16; ++i) {
         std::string text = whole;
         const auto line_at = [&](std::size_t at) { return text.rfind('\n', at) + 1; }; // 0 for the first
         for (std::size_t k = 0; k < 1 + any(6); ++k) {
@@ -239,6 +239,6 @@ TEST(UnnamedLogs, HostileOnesEndInAMessageOrAreRead) {
             EXPECT_EQ(static_cast<std::size_t>(rows), converted->touches);
         }
     }
-    EXPECT_GT(read, 10U);
-    EXPECT_GT(refused, 10U);
+    EXPECT_GT(read, 4U);
+    EXPECT_GT(refused, 4U);
 }

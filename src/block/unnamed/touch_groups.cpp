@@ -139,8 +139,13 @@ class Story {
         if (!arcs_[i]) {
             std::size_t n = 0;
             const std::size_t most = std::min(longest_section, points_.size() - i);
-            for (std::size_t k = fewest; k <= most && arc_of(points_.subspan(i, k)); ++k)
+            for (std::size_t k = fewest; k <= most; ++k) {
+                const auto arc = arc_of(points_.subspan(i, k));
+                constexpr std::size_t enough = 8; // touches that would have begun to bend in any hole
+                if (!arc || (k >= enough && arc->group.radius > 2 * largest_radius))
+                    break;
                 n = k;
+            }
             arcs_[i] = n;
         }
         return *arcs_[i];

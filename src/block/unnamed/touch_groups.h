@@ -38,6 +38,6 @@ struct TouchGroup {
 [[nodiscard]] std::vector<TouchGroup> group_touches(std::span<const LooseTouch> touches);
 
 /// More are not looked at without names: a scan is named by its program.
-constexpr std::size_t most_loose_touches = 5'000;
+constexpr std::size_t most_loose_touches = 2'000;
 
 } // namespace pallix::block
