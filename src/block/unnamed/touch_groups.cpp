@@ -151,10 +151,14 @@ class Story {
         return *arcs_[i];
     }
     bool hole_begins(std::size_t i) {
-        for (std::size_t n = fewest; n <= arcs(i); ++n)
-            if (hole_of(points_.subspan(i, n)))
-                return true;
-        return false;
+        if (begins_.empty())
+            begins_.resize(points_.size() + 1);
+        if (!begins_[i]) {
+            begins_[i] = false;
+            for (std::size_t n = fewest; n <= arcs(i) && !*begins_[i]; ++n)
+                begins_[i] = hole_of(points_.subspan(i, n)).has_value();
+        }
+        return *begins_[i];
     }
     static bool near_plane(Vec3 p, const TouchGroup& plane) {
         return std::abs(dot(p - plane.centre, plane.axis)) < out_of_plane / 2;
@@ -205,6 +209,7 @@ class Story {
 
     std::span<const Vec3> points_;
     std::vector<std::optional<std::size_t>> arcs_;
+    std::vector<std::optional<bool>> begins_;
     std::vector<double> best_;
     std::vector<std::size_t> from_;
     std::vector<bool> is_hole_;
