@@ -20,7 +20,7 @@ namespace {
 constexpr double out_of_plane = 0.6, out_of_round = 0.3;
 constexpr double smallest_radius = 2, largest_radius = 120;
 constexpr double widest_gap = 1.4 * std::numbers::pi; // a hole is touched all round, a main with its cap off half round
-constexpr std::size_t fewest = 3, longest_section = 72;
+constexpr std::size_t fewest = 3;
 
 /// What a run costs in the story: holes that prove themselves least.
 constexpr double cost_hole = 1, cost_hole_of_three = 1.1, cost_face = 1, cost_face_touch = 0.35, cost_stray = 3;
@@ -89,12 +89,14 @@ std::optional<Arc> arc_of(std::span<const Vec3> points) {
     return Arc{*g, largest_gap(flat, circle->centre)};
 }
 
-/// A section of a hole: an arc that is no part of something larger.
+/// A section of a hole: as large as holes are, and not all on one side.
+bool is_hole(const Arc& arc) {
+    return arc.group.radius >= smallest_radius && arc.group.radius <= largest_radius && arc.gap <= widest_gap;
+}
+
 std::optional<TouchGroup> hole_of(std::span<const Vec3> points) {
     const auto arc = arc_of(points);
-    if (!arc || arc->group.radius < smallest_radius || arc->group.radius > largest_radius || arc->gap > widest_gap)
-        return std::nullopt;
-    return arc->group;
+    return arc && is_hole(*arc) ? std::optional(arc->group) : std::nullopt;
 }
 
 TouchGroup stray_of(std::span<const Vec3> points) {
@@ -109,110 +111,127 @@ TouchGroup stray_of(std::span<const Vec3> points) {
 class Story {
   public:
     explicit Story(std::span<const Vec3> points)
-        : points_(points), arcs_(points.size()), best_(points.size() + 1, std::numeric_limits<double>::infinity()),
-          from_(points.size() + 1) {}
+        : points_(points), sections_(points.size() + 1),
+          best_(points.size() + 1, std::numeric_limits<double>::infinity()), from_(points.size() + 1),
+          told_(points.size() + 1) {}
 
     std::vector<TouchGroup> told() {
         best_[0] = 0;
         for (std::size_t i = 0; i < points_.size(); ++i) {
-            relax(i, 1, cost_stray);
-            for (std::size_t n = fewest; n <= arcs(i); ++n)
-                if (hole_of(points_.subspan(i, n)) && !everywhere(i, n))
-                    relax(i, n, n > fewest ? cost_hole : cost_hole_of_three);
+            relax(i, 1, cost_stray, stray_of(points_.subspan(i, 1)));
+            for (const TouchGroup& hole : sections(i))
+                if (!everywhere(i, hole))
+                    relax(i, hole.count, hole.count > fewest ? cost_hole : cost_hole_of_three, hole);
             faces_from(i);
         }
         std::vector<TouchGroup> groups;
-        for (std::size_t end = points_.size(); end > 0; end = from_[end]) {
-            const auto run = points_.subspan(from_[end], end - from_[end]);
-            TouchGroup g = run.size() < fewest ? stray_of(run) : is_hole_[end] ? *hole_of(run) : *face_of(run);
-            g.first = from_[end];
-            g.count = run.size();
-            groups.push_back(g);
-        }
+        for (std::size_t end = points_.size(); end > 0; end = from_[end])
+            groups.push_back(told_[end]);
         std::ranges::reverse(groups);
         return groups;
     }
 
   private:
-    /// The longest arc that begins at a touch; 0 where none does.
-    std::size_t arcs(std::size_t i) {
-        if (!arcs_[i]) {
-            std::size_t n = 0;
-            const std::size_t most = std::min(longest_section, points_.size() - i);
-            for (std::size_t k = fewest; k <= most; ++k) {
-                const auto arc = arc_of(points_.subspan(i, k));
-                constexpr std::size_t enough = 8; // touches that would have begun to bend in any hole
-                if (!arc || (k >= enough && arc->group.radius > 2 * largest_radius))
-                    break;
-                n = k;
-            }
-            arcs_[i] = n;
-        }
-        return *arcs_[i];
+    /// Holes that begin at a touch: by each of its first touches, and by all that follow them on the same circle.
+    const std::vector<TouchGroup>& sections(std::size_t i) {
+        if (!sections_[i])
+            sections_[i] = find_sections(i);
+        return *sections_[i];
     }
-    bool hole_begins(std::size_t i) {
-        if (begins_.empty())
-            begins_.resize(points_.size() + 1);
-        if (!begins_[i]) {
-            begins_[i] = false;
-            for (std::size_t n = fewest; n <= arcs(i) && !*begins_[i]; ++n)
-                begins_[i] = hole_of(points_.subspan(i, n)).has_value();
+    [[nodiscard]] std::vector<TouchGroup> find_sections(std::size_t i) const {
+        std::vector<TouchGroup> found;
+        const auto take = [&](const Arc& arc, std::size_t n) {
+            if (is_hole(arc)) {
+                found.push_back(arc.group);
+                found.back().first = i;
+                found.back().count = n;
+            }
+        };
+        constexpr std::size_t each = 16, enough = 8; // enough touches to have begun to bend in any hole
+        const std::size_t most = points_.size() - i;
+        std::optional<Arc> arc;
+        std::size_t n = fewest;
+        for (; n <= std::min(each, most); ++n) {
+            arc = arc_of(points_.subspan(i, n));
+            if (!arc || (n >= enough && arc->group.radius > 2 * largest_radius))
+                return found;
+            take(*arc, n);
         }
-        return *begins_[i];
+        if (!arc)
+            return found;
+        std::size_t fitted = n - 1;
+        for (; n <= most && near_circle(points_[i + n - 1], arc->group); ++n)
+            if (n >= 2 * fitted) {
+                arc = arc_of(points_.subspan(i, n));
+                fitted = n;
+                if (!arc)
+                    return found;
+            }
+        if (n - 1 > each)
+            if (const auto all = arc_of(points_.subspan(i, n - 1)))
+                take(*all, n - 1);
+        return found;
     }
     static bool near_plane(Vec3 p, const TouchGroup& plane) {
         return std::abs(dot(p - plane.centre, plane.axis)) < out_of_plane / 2;
     }
-    /// Whether circles as large begin at its second touch as well, and go on past its end: a pattern over a face.
-    bool everywhere(std::size_t i, std::size_t n) {
-        for (std::size_t shift = 1; shift < n; ++shift) {
-            const std::size_t at = i + shift;
-            if (at + n > points_.size() || arcs(at) < n)
-                continue;
-            const auto here = hole_of(points_.subspan(i, n)), there = hole_of(points_.subspan(at, n));
-            if (here && there && std::abs(here->radius - there->radius) < out_of_round &&
-                norm(here->centre - there->centre) > out_of_round)
-                return true;
-        }
+    static bool near_circle(Vec3 p, const TouchGroup& hole) {
+        return near_plane(p, hole) &&
+               std::abs(norm(perpendicular(p - hole.centre, hole.axis)) - hole.radius) < out_of_round;
+    }
+    /// Whether circles as large begin at its next touches as well, and go on past its end: a pattern over a face.
+    bool everywhere(std::size_t i, const TouchGroup& hole) {
+        constexpr std::size_t far_enough = 16;
+        for (std::size_t at = i + 1; at < std::min(i + std::min(hole.count, far_enough), points_.size()); ++at)
+            for (const TouchGroup& other : sections(at))
+                if (other.count == hole.count && std::abs(hole.radius - other.radius) < out_of_round &&
+                    norm(hole.centre - other.centre) > out_of_round)
+                    return true;
         return false;
     }
-    void relax(std::size_t i, std::size_t n, double cost, bool hole = true) {
+    void relax(std::size_t i, std::size_t n, double cost, TouchGroup group) {
         if (best_[i] + cost >= best_[i + n])
             return;
         best_[i + n] = best_[i] + cost;
         from_[i + n] = i;
-        is_hole_.resize(points_.size() + 1);
-        is_hole_[i + n] = hole;
+        group.first = i;
+        group.count = n;
+        told_[i + n] = std::move(group);
     }
     /// A face goes on as far as its plane does, or to where a hole may begin.
     void faces_from(std::size_t i) {
+        constexpr std::size_t first_ones = 12;
+        constexpr double off_the_line = 0.5; // mm, from which touches span a plane
+        const Vec3 first = points_[i];
+        std::optional<Vec3> line;
         std::optional<TouchGroup> plane;
+        bool spans = false;
         std::size_t fitted = 0;
-        for (std::size_t n = fewest; i + n <= points_.size(); ++n) {
+        for (std::size_t n = 2; i + n <= points_.size(); ++n) {
+            const Vec3 p = points_[i + n - 1], way = p - first;
+            if (!line && norm(way) > off_the_line)
+                line = unit(way);
+            spans = spans || (line && norm(perpendicular(way, *line)) > off_the_line);
+            if (!spans || n < fewest)
+                continue;
             // Fitted anew at each of the first touches, then as they double: the plane is known by then.
-            constexpr std::size_t first_ones = 12;
-            const bool leaves = plane && !near_plane(points_[i + n - 1], *plane);
-            if (!plane || n <= first_ones || n >= 2 * fitted || leaves) {
-                const auto run = points_.subspan(i, n);
-                if (!fit_plane(run))
-                    continue; // all on one line so far: the next one tells
-                plane = face_of(run);
+            if (!plane || n <= first_ones || n >= 2 * fitted || !near_plane(p, *plane)) {
+                plane = face_of(points_.subspan(i, n));
                 fitted = n;
                 if (!plane)
                     return;
             }
             const std::size_t end = i + n;
-            if (end == points_.size() || hole_begins(end) || !near_plane(points_[end], *plane))
-                relax(i, n, cost_face + cost_face_touch * static_cast<double>(n), false);
+            if (end == points_.size() || !sections(end).empty() || !near_plane(points_[end], *plane))
+                relax(i, n, cost_face + cost_face_touch * static_cast<double>(n), *plane);
         }
     }
 
     std::span<const Vec3> points_;
-    std::vector<std::optional<std::size_t>> arcs_;
-    std::vector<std::optional<bool>> begins_;
+    std::vector<std::optional<std::vector<TouchGroup>>> sections_; ///< by their first touch
     std::vector<double> best_;
     std::vector<std::size_t> from_;
-    std::vector<bool> is_hole_;
+    std::vector<TouchGroup> told_; ///< by where it ends
 };
 
 /// What the log itself keeps together: one hole, one face, or, under one label, a hole's sections.
