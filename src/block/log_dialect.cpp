@@ -164,8 +164,11 @@ class Converter {
             if (std::ranges::find(names, touch.setup) == names.end())
                 names.push_back(touch.setup);
         for (const auto& [name, turn] : m_.setups)
-            if (!name.starts_with('#'))
+            if (!name.starts_with('#') && name != "*")
                 turns_[name] = turn;
+        if (const auto all = m_.setups.find("*"); all != m_.setups.end())
+            for (const std::string& name : names)
+                turns_.try_emplace(name, all->second);
         if (form_.has("rotation") && std::ranges::any_of(turns_, [](const auto& t) {
                 return t.second.rotation != 0 && t.second.axis_y == 0 && t.second.axis_z == 0;
             }))

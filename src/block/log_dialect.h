@@ -40,7 +40,8 @@ struct LogMapping {
     std::map<std::string, std::string> levels; ///< theirs to ours
     /// What is touched in which order, where the log does not say it. A log of other touches than these is refused.
     std::vector<ProgramStep> program;
-    /// How the block was turned over, by the set-up's name; "#33": from the log's 33rd touch on. Axes in mm.
+    /// How the block was turned over, by the set-up's name; "*": in all that are not named; "#33": from the
+    /// log's 33rd touch on. Axes in mm.
     std::map<std::string, SetupTurn> setups;
 };
 

@@ -4,17 +4,18 @@
 
 #include "block/evaluation_uncertainty.h"
 #include "block/number_text.h"
+#include "probe_rows.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
 #include <algorithm>
 #include <gmock/gmock.h>
 #include <random>
-#include <sstream>
 #include <string_view>
 
 using namespace pallix;
 using namespace pallix::block;
+using pallix::test::probe_rows;
 using testing::HasSubstr;
 
 namespace {
@@ -33,16 +34,9 @@ void PrintTo(const Shop& shop, std::ostream* out) {
 
 /// A log of ours as that shop's machine writes it.
 std::string written(const std::string& ours, const Shop& shop) {
-    std::istringstream in(ours);
     std::string out = shop.head, before;
     int count = 0, places = 0;
-    for (std::string line; std::getline(in, line);) {
-        std::vector<std::string> f;
-        std::istringstream cells(line);
-        for (std::string cell; std::getline(cells, cell, ',');)
-            f.push_back(cell);
-        if (f.size() != 6 || f[1] == "feature")
-            continue;
+    for (const auto& f : probe_rows(ours)) {
         if (f[1] + f[2] != before) {
             ++places;
             out += shop.between == Shop::gap && !before.empty() ? "\n"
@@ -142,15 +136,8 @@ TEST(UnnamedLogs, OfARolledBlockAskHowFarItWasTurned) {
     job.rolled = true;
     const std::string ours = workshop::probe(p, job);
     std::string theirs = "Fixture;Name;Level;X;Y;Z\n";
-    std::istringstream in(ours);
-    for (std::string line; std::getline(in, line);)
-        if (!line.starts_with('#') && !line.starts_with("setup")) {
-            std::vector<std::string> f;
-            std::istringstream cells(line);
-            for (std::string cell; std::getline(cells, cell, ',');)
-                f.push_back(cell);
-            theirs += f[0] + ";" + f[1] + ";" + f[2] + ";" + f[3] + ";" + f[4] + ";" + f[5] + "\n";
-        }
+    for (const auto& f : probe_rows(ours))
+        theirs += f[0] + ";" + f[1] + ";" + f[2] + ";" + f[3] + ";" + f[4] + ";" + f[5] + "\n";
     const LogLook look = look_at_log(theirs, "log.txt");
     ASSERT_FALSE(look.converted);
     EXPECT_THAT(look.converted.error().front().text(), HasSubstr("how far the block was turned in set-up"));
@@ -208,7 +195,7 @@ TEST(UnnamedLogs, HostileOnesEndInAMessageOrAreRead) {
     const std::vector<std::string> odd{"nan",       "1e308", "-1e308", "inf", ";",       "\n\n", "-", "0",
                                        "999999999", "\t",    ",",      "x",   "0;0;0\n", "#",    "\""};
     std::size_t read = 0, refused = 0;
-    for (int i = 0; i < 16; ++i) {
+    for (int i = 0; i < 40; ++i) {
         std::string text = whole;
         const auto line_at = [&](std::size_t at) { return text.rfind('\n', at) + 1; }; // 0 for the first
         for (std::size_t k = 0; k < 1 + any(6); ++k) {
@@ -239,6 +226,6 @@ TEST(UnnamedLogs, HostileOnesEndInAMessageOrAreRead) {
             EXPECT_EQ(static_cast<std::size_t>(rows), converted->touches);
         }
     }
-    EXPECT_GT(read, 4U);
-    EXPECT_GT(refused, 4U);
+    EXPECT_GT(read, 10U);
+    EXPECT_GT(refused, 10U);
 }

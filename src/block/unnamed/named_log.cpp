@@ -69,21 +69,29 @@ NamedLog name_log(const LogLook& look, const LogMapping& mapping,
     return log;
 }
 
-ProgramCheck check_program(const LogLook& look, const LogMapping& mapping, const Blueprint& blueprint) {
-    ProgramCheck check;
-    std::vector<const ProgramStep*> steps; // of each touch
+NameCheck check_names(const LogLook& look, const LogMapping& mapping, const Blueprint& blueprint) {
+    NameCheck check;
+    std::vector<std::string> ours; // of each touch; empty where the mapping does not say it of this place alone
     for (const ProgramStep& step : mapping.program)
-        steps.insert(steps.end(), step.touches, &step);
-    if (steps.size() != look.touches.size())
+        ours.insert(ours.end(),
+                    std::min(step.touches, look.touches.size() - std::min(ours.size(), look.touches.size())),
+                    step.feature);
+    if (mapping.program.empty())
+        for (const LooseTouch& touch : look.touches) {
+            const auto known =
+                std::ranges::find(mapping.features, touch.label, &std::pair<std::string, std::string>::first);
+            ours.push_back(known == mapping.features.end() ? std::string() : known->second);
+        }
+    if (ours.size() != look.touches.size() || std::ranges::all_of(ours, &std::string::empty))
         return check;
     const std::vector<TouchGroup> groups = group_touches(look.touches);
     const NamedTouches named = name_touches(groups, {}, &blueprint);
     for (std::size_t i = 0; i < groups.size(); ++i) {
         const TouchName& name = named.names[i];
-        if (!name.id || name.sure != TouchName::Sure::sure || steps[groups[i].first]->feature.empty())
+        if (!name.id || name.sure != TouchName::Sure::sure || ours[groups[i].first].empty())
             continue;
         ++check.found;
-        check.agree += steps[groups[i].first]->feature == name.id->text() ? 1 : 0;
+        check.agree += ours[groups[i].first] == name.id->text() ? 1 : 0;
     }
     return check;
 }

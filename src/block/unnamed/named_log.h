@@ -23,12 +23,13 @@ struct NamedLog {
                                 const std::map<std::size_t, std::optional<FeatureId>>& pointed,
                                 const Blueprint* blueprint);
 
-/// How many of the places that are found for sure on the blueprint have the names that the order of a program gives.
-struct ProgramCheck {
+/// How many of the places that are found for sure on the blueprint have the names that a mapping gives them, by the
+/// order of its program or by words that stand for one place each.
+struct NameCheck {
     std::size_t found = 0, agree = 0;
 };
-/// @param look of a log that `mapping` names by its program
-[[nodiscard]] ProgramCheck check_program(const LogLook& look, const LogMapping& mapping, const Blueprint& blueprint);
+/// @param look of a log that `mapping` names
+[[nodiscard]] NameCheck check_names(const LogLook& look, const LogMapping& mapping, const Blueprint& blueprint);
 
 /// Whether what is read could be named otherwise than by its order: the log has words of its own for each place.
 [[nodiscard]] bool has_labels(const LogLook& look);

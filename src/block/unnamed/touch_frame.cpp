@@ -24,17 +24,13 @@ struct HoleLine {
 };
 
 std::vector<HoleLine> lines_of(const std::vector<TouchGroup>& groups) {
+    std::vector<std::size_t> holes;
+    for (std::size_t i = 0; i < groups.size(); ++i)
+        if (groups[i].kind == TouchGroup::Kind::hole)
+            holes.push_back(i);
     std::vector<HoleLine> lines;
-    for (std::size_t i = 0; i < groups.size(); ++i) {
-        if (groups[i].kind != TouchGroup::Kind::hole)
-            continue;
-        const auto line = std::ranges::find_if(
-            lines, [&](const HoleLine& l) { return coaxial(groups[l.sections.front()], groups[i]); });
-        if (line == lines.end())
-            lines.push_back({{i}, {}, {}, 0, 0});
-        else
-            line->sections.push_back(i);
-    }
+    for (std::vector<std::size_t>& sections : coaxial_lines(groups, holes))
+        lines.push_back({std::move(sections), {}, {}, 0, 0});
     for (HoleLine& line : lines) {
         std::vector<Vec3> centres;
         centres.reserve(line.sections.size());
@@ -57,27 +53,17 @@ std::vector<HoleLine> lines_of(const std::vector<TouchGroup>& groups) {
     return lines;
 }
 
-/// Places along a line, from the one where x is least; sections close together are of one place.
+/// Places along a line, from the one where x is least; each the mean of its sections.
 std::vector<double> places_along(const HoleLine& line, const std::vector<TouchGroup>& groups, Vec3 x) {
     std::vector<double> at;
     at.reserve(line.sections.size());
     for (const std::size_t i : line.sections)
         at.push_back(dot(groups[i].centre, x));
     std::ranges::sort(at);
-    double widest = 0;
-    for (std::size_t i = 1; i < at.size(); ++i)
-        widest = std::max(widest, at[i] - at[i - 1]);
-    constexpr double of_one = 0.45; // of the widest gap
-    std::vector<double> places;
-    std::size_t in_place = 0;
-    for (std::size_t i = 0; i < at.size(); ++i) {
-        if (i == 0 || at[i] - at[i - 1] > of_one * widest) {
-            places.push_back(at[i]);
-            in_place = 1;
-        } else {
-            places.back() += (at[i] - places.back()) / static_cast<double>(++in_place);
-        }
-    }
+    const std::vector<std::size_t> of = places_of(at);
+    std::vector<double> places(of.back() + 1);
+    for (std::size_t i = 0; i < at.size(); ++i)
+        places[of[i]] += at[i] / static_cast<double>(std::ranges::count(of, of[i]));
     return places;
 }
 
@@ -297,6 +283,31 @@ bool coaxial(const TouchGroup& a, const TouchGroup& b) {
     const double beside = std::min(norm(perpendicular(d, a.axis)), norm(perpendicular(d, b.axis)));
     constexpr double alike = 1.6, near = 2, leaning = 0.012; // ratio of radii, mm, and mm for a mm along
     return beside < near + leaning * norm(d) && std::max(a.radius, b.radius) < alike * std::min(a.radius, b.radius);
+}
+
+std::vector<std::vector<std::size_t>> coaxial_lines(const std::vector<TouchGroup>& groups,
+                                                    const std::vector<std::size_t>& members) {
+    std::vector<std::vector<std::size_t>> lines;
+    for (const std::size_t i : members) {
+        const auto line =
+            std::ranges::find_if(lines, [&](const auto& l) { return coaxial(groups[l.front()], groups[i]); });
+        if (line == lines.end())
+            lines.push_back({i});
+        else
+            line->push_back(i);
+    }
+    return lines;
+}
+
+std::vector<std::size_t> places_of(const std::vector<double>& at) {
+    double widest = 0;
+    for (std::size_t i = 1; i < at.size(); ++i)
+        widest = std::max(widest, at[i] - at[i - 1]);
+    constexpr double of_one = 0.45; // of the widest gap
+    std::vector<std::size_t> places(at.size());
+    for (std::size_t i = 1; i < at.size(); ++i)
+        places[i] = places[i - 1] + (at[i] - at[i - 1] > of_one * widest ? 1 : 0);
+    return places;
 }
 
 std::vector<TouchFrame> frames_of(const std::vector<TouchGroup>& groups, const Blueprint* blueprint) {

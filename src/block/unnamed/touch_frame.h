@@ -32,6 +32,14 @@ struct TouchFrame {
 /// Whether two sections may be of one line of holes.
 [[nodiscard]] bool coaxial(const TouchGroup& a, const TouchGroup& b);
 
+/// Holes one behind the other, each line by its sections. @param members of the groups, all of them holes
+[[nodiscard]] std::vector<std::vector<std::size_t>> coaxial_lines(const std::vector<TouchGroup>& groups,
+                                                                  const std::vector<std::size_t>& members);
+
+/// Which place along a line each section is of, from 0: those close together, beside the widest gap, are of one.
+/// @param at mm along the line, ascending
+[[nodiscard]] std::vector<std::size_t> places_of(const std::vector<double>& at);
+
 /// Ways it may lie by its line of mains; none where there is no such line.
 [[nodiscard]] std::vector<TouchFrame> frames_of(const std::vector<TouchGroup>& groups, const Blueprint* blueprint);
 

@@ -191,7 +191,7 @@ NamedTouches name_touches(const std::vector<TouchGroup>& groups, const std::map<
         if (const auto turned = turn_that_explains(groups, out.names, best.frame, *blueprint)) {
             out.turned = turned->first;
             out.turned_from = turned->second;
-            out.open.push_back("from the touch in group " + std::to_string(turned->second + 1) +
+            out.open.push_back("from touch " + std::to_string(groups[turned->second].first + 1) +
                                " on, the block seems to be turned by about " +
                                fixed_number(turned->first / radians_per_degree, 0) + "°: state that set-up");
         }

@@ -34,15 +34,7 @@ double between(double a, double b) {
 template <class Less>
 void number(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups,
             const std::vector<std::size_t>& members, FeatureKind kind, const std::string& bank, const Less& at) {
-    std::vector<std::vector<std::size_t>> holes;
-    for (const std::size_t i : members) {
-        const auto hole =
-            std::ranges::find_if(holes, [&](const auto& h) { return coaxial(groups[h.front()], groups[i]); });
-        if (hole == holes.end())
-            holes.push_back({i});
-        else
-            hole->push_back(i);
-    }
+    auto holes = coaxial_lines(groups, members);
     std::ranges::stable_sort(holes, {}, [&](const auto& h) { return at(h.front()); });
     for (std::size_t n = 0; n < holes.size(); ++n)
         for (const std::size_t i : holes[n])
@@ -50,17 +42,17 @@ void number(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups
 }
 
 /// Numbers places along the crankshaft; sections close together are of one.
-void number_along(std::vector<TouchName>& names, std::vector<std::pair<double, std::size_t>> at, FeatureKind kind) {
-    std::ranges::sort(at);
-    double widest = 0;
-    for (std::size_t i = 1; i < at.size(); ++i)
-        widest = std::max(widest, at[i].first - at[i - 1].first);
-    int n = 0;
-    constexpr double of_one = 0.45;
-    for (std::size_t i = 0; i < at.size(); ++i) {
-        n += i == 0 || at[i].first - at[i - 1].first > of_one * widest ? 1 : 0;
-        names[at[i].second] = {FeatureId{kind, {}, n}, {}, TouchName::Sure::likely, 0};
-    }
+void number_along(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups, const TouchFrame& frame,
+                  std::vector<std::size_t> sections, FeatureKind kind) {
+    const auto along = [&](std::size_t i) { return frame.in_block(groups[i].centre).x; };
+    std::ranges::sort(sections, {}, along);
+    std::vector<double> at;
+    at.reserve(sections.size());
+    for (const std::size_t i : sections)
+        at.push_back(along(i));
+    const std::vector<std::size_t> places = places_of(at);
+    for (std::size_t i = 0; i < sections.size(); ++i)
+        names[sections[i]] = {FeatureId{kind, {}, static_cast<int>(places[i]) + 1}, {}, TouchName::Sure::likely, 0};
 }
 
 struct BankSeen {
@@ -93,6 +85,45 @@ std::vector<BankSeen> banks_in(const std::vector<TouchGroup>& groups, const Touc
     if (angles.size() >= 2)
         banks = {{"R", angles.front()}, {"L", angles.back()}};
     return banks;
+}
+
+/// Cylinders, decks, dowels and lifters of a bank.
+void name_bank(std::vector<TouchName>& names, const std::vector<TouchGroup>& groups, const TouchFrame& frame,
+               const BankSeen& bank, const std::optional<Vec3>& cam_at) {
+    const BankAxes axes(bank.angle);
+    std::vector<std::size_t> bores, dowels, lifters;
+    double deck = 0;
+    for (const TouchGroup& g : groups)
+        if (g.kind == TouchGroup::Kind::face && between(direction_of(g, frame), bank.angle) < 0.15)
+            deck = std::max(deck, dot(frame.in_block(g.centre), axes.w));
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        const TouchGroup& g = groups[i];
+        const Vec3 at = frame.in_block(g.centre);
+        if (g.kind == TouchGroup::Kind::stray || names[i].id || std::abs(frame.turned(g.axis).x) > 0.2)
+            continue;
+        const double direction = direction_of(g, frame);
+        const bool along_bank = between(direction, bank.angle) < 0.15;
+        constexpr double wide = 25, narrow = 10, near_deck = 40, same_face = 5, on_cam = 5;
+        const BankAxes own(direction);
+        const bool over_cam = cam_at && std::abs(dot(at, own.v) - dot(*cam_at, own.v)) < on_cam;
+        const bool this_side = bank.id == "C" || (bank.id == "R") == (dot(at, BankAxes(0).v) > 0);
+        if (g.kind == TouchGroup::Kind::face) {
+            if (along_bank && deck - dot(at, axes.w) < same_face)
+                names[i] = {FeatureId{FeatureKind::deck, bank.id, 0}, {}, TouchName::Sure::likely, 0};
+        } else if (along_bank && g.radius > wide) {
+            bores.push_back(i);
+        } else if (along_bank && g.radius < narrow && deck > 0 && deck - dot(at, axes.w) < near_deck) {
+            dowels.push_back(i);
+        } else if (over_cam && this_side && g.radius < wide) {
+            lifters.push_back(i);
+        }
+    }
+    const auto u = [&](std::size_t i) { return frame.in_block(groups[i].centre).x; };
+    number(names, groups, bores, FeatureKind::bore, bank.id, u);
+    number(names, groups, lifters, FeatureKind::lifter, bank.id, u);
+    constexpr std::size_t most_dowels = 4; // more are bolt holes: which of them hold dowels only a person can tell
+    if (dowels.size() <= most_dowels)
+        number(names, groups, dowels, FeatureKind::dowel, bank.id, u);
 }
 
 struct Candidate {
@@ -161,72 +192,24 @@ std::vector<Candidate> candidates(const TouchGroup& g, const TouchFrame& frame, 
 
 std::vector<TouchName> names_by_shape(const std::vector<TouchGroup>& groups, const TouchFrame& frame) {
     std::vector<TouchName> names(groups.size());
-    std::vector<std::pair<double, std::size_t>> mains;
-    std::vector<std::vector<std::size_t>> beside; // lines along the crankshaft, but the mains
+    std::vector<std::size_t> mains, others; // along the crankshaft
     for (std::size_t i = 0; i < groups.size(); ++i) {
         if (!is_hole(groups[i]) || std::abs(frame.turned(groups[i].axis).x) < along_axis)
             continue;
         const Vec3 at = frame.in_block(groups[i].centre);
         constexpr double near = 4;
-        if (std::hypot(at.y, at.z) < near) {
-            mains.emplace_back(at.x, i);
-            continue;
-        }
-        const auto line =
-            std::ranges::find_if(beside, [&](const auto& l) { return coaxial(groups[l.front()], groups[i]); });
-        if (line == beside.end())
-            beside.push_back({i});
-        else
-            line->push_back(i);
+        (std::hypot(at.y, at.z) < near ? mains : others).push_back(i);
     }
-    number_along(names, mains, FeatureKind::main);
+    number_along(names, groups, frame, mains, FeatureKind::main);
+    const auto beside = coaxial_lines(groups, others);
     const auto cam = std::ranges::max_element(beside, {}, &std::vector<std::size_t>::size);
-    Vec3 cam_at;
+    std::optional<Vec3> cam_at;
     if (cam != beside.end() && cam->size() >= 2) {
-        std::vector<std::pair<double, std::size_t>> at;
-        at.reserve(cam->size());
-        for (const std::size_t i : *cam) {
-            at.emplace_back(frame.in_block(groups[i].centre).x, i);
-            cam_at = frame.in_block(groups[i].centre);
-        }
-        number_along(names, std::move(at), FeatureKind::cam);
+        cam_at = frame.in_block(groups[cam->front()].centre);
+        number_along(names, groups, frame, *cam, FeatureKind::cam);
     }
-    for (const BankSeen& bank : banks_in(groups, frame)) {
-        const BankAxes axes(bank.angle);
-        std::vector<std::size_t> bores, dowels, lifters;
-        double deck = 0;
-        for (const TouchGroup& g : groups)
-            if (g.kind == TouchGroup::Kind::face && between(direction_of(g, frame), bank.angle) < 0.15)
-                deck = std::max(deck, dot(frame.in_block(g.centre), axes.w));
-        for (std::size_t i = 0; i < groups.size(); ++i) {
-            const TouchGroup& g = groups[i];
-            const Vec3 at = frame.in_block(g.centre);
-            if (g.kind == TouchGroup::Kind::stray || names[i].id || std::abs(frame.turned(g.axis).x) > 0.2)
-                continue;
-            const double direction = direction_of(g, frame);
-            const bool along_bank = between(direction, bank.angle) < 0.15;
-            constexpr double wide = 25, narrow = 10, near_deck = 40, same_face = 5, on_cam = 5;
-            const BankAxes own(direction);
-            const bool over_cam = cam_at.z > 0 && std::abs(dot(at, own.v) - dot(cam_at, own.v)) < on_cam;
-            const bool this_side = bank.id == "C" || (bank.id == "R") == (dot(at, BankAxes(0).v) > 0);
-            if (g.kind == TouchGroup::Kind::face) {
-                if (along_bank && deck - dot(at, axes.w) < same_face)
-                    names[i] = {FeatureId{FeatureKind::deck, bank.id, 0}, {}, TouchName::Sure::likely, 0};
-            } else if (along_bank && g.radius > wide) {
-                bores.push_back(i);
-            } else if (along_bank && g.radius < narrow && deck > 0 && deck - dot(at, axes.w) < near_deck) {
-                dowels.push_back(i);
-            } else if (over_cam && this_side && g.radius < wide) {
-                lifters.push_back(i);
-            }
-        }
-        const auto u = [&](std::size_t i) { return frame.in_block(groups[i].centre).x; };
-        number(names, groups, bores, FeatureKind::bore, bank.id, u);
-        number(names, groups, lifters, FeatureKind::lifter, bank.id, u);
-        constexpr std::size_t most_dowels = 4; // more are bolt holes: which of them hold dowels only a person can tell
-        if (dowels.size() <= most_dowels)
-            number(names, groups, dowels, FeatureKind::dowel, bank.id, u);
-    }
+    for (const BankSeen& bank : banks_in(groups, frame))
+        name_bank(names, groups, frame, bank, cam_at);
     for (std::size_t i = 0; i < groups.size(); ++i)
         if (groups[i].kind == TouchGroup::Kind::face && !names[i].id &&
             between(direction_of(groups[i], frame), std::numbers::pi) < 0.15)

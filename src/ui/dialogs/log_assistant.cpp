@@ -80,6 +80,7 @@ void LogAssistant::propose() {
     } else if (look_.converted && by_place.named.mirrored) {
         for (const char* axis : {"x", "y", "z"})
             asked_.columns[axis] = by_place.mapping.columns.at(axis);
+        mirrored_ = tr("its axes are left-handed, by where its places lie on the blueprint: y is turned round");
         mapping_ = asked_;
         look_ = block::look_at_log(log_.text, log_.file, mapping_);
     }
@@ -153,12 +154,13 @@ void LogAssistant::try_what_is_kept() {
         auto look = block::look_at_log(log_.text, log_.file, *mapping);
         if (!look.converted)
             continue;
-        // As many touches do not make it the same program: they have to lie where its places are.
-        if (blueprint_ && !mapping->program.empty() && !look.touches.empty()) {
-            const auto check = block::check_program(look, *mapping, *blueprint_);
+        // As many touches, or the same words, do not make it the same program: they have to lie where its places are.
+        if (blueprint_) {
+            const auto check = block::check_names(look, *mapping, *blueprint_);
             if (check.agree < check.found)
                 continue;
-            checked_ = tr("%1 of its runs lie where the blueprint has them").arg(check.agree);
+            if (check.found > 0)
+                checked_ = tr("%1 of its runs lie where the blueprint has them").arg(check.agree);
         }
         mapping_ = asked_ = *mapping;
         look_ = std::move(look);
@@ -203,6 +205,11 @@ void LogAssistant::show_asks() {
         columns_[ours] = choice;
     }
     std::vector<std::string> turns = look_.lacks.turns;
+    constexpr std::size_t many = 4; // operations of a program, most likely, and no set-ups
+    if (turns.size() > many && turns_.empty())
+        turns = {"*"};
+    else if (turns_.contains("*"))
+        turns.clear();
     if (named_ && named_->named.turned)
         turns.push_back("#" + std::to_string(named_->groups[named_->named.turned_from].first + 1));
     for (const std::string& setup : turns) {
@@ -212,8 +219,9 @@ void LogAssistant::show_asks() {
         field->setObjectName(QStringLiteral("log-turn-%1").arg(turns_.size()));
         field->setPlaceholderText(tr("degrees; and where the axis lies, y; z in mm"));
         connect(field, &QLineEdit::editingFinished, this, &LogAssistant::take_asks);
-        asks_->addRow(setup.starts_with('#') ? tr("from touch %1 on turned by").arg(qt(setup.substr(1)))
-                                             : tr("in set-up %1 turned by").arg(qt(setup)),
+        asks_->addRow(setup == "*"             ? tr("in all set-ups turned by")
+                      : setup.starts_with('#') ? tr("from touch %1 on turned by").arg(qt(setup.substr(1)))
+                                               : tr("in set-up %1 turned by").arg(qt(setup)),
                       field);
         turns_[setup] = field;
     }
@@ -318,8 +326,9 @@ void LogAssistant::show_look() {
         for (const std::string& line : look_.converted->understood)
             lines << qt(line);
         lines << tr("%1 touches").arg(look_.converted->touches);
-        if (!checked_.isEmpty() && !mapping_.program.empty() && !named_)
-            lines << checked_;
+        for (const QString& line : {checked_, mirrored_})
+            if (!line.isEmpty() && !named_)
+                lines << line;
     }
     QStringList open;
     if (named_)

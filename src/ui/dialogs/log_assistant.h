@@ -59,6 +59,7 @@ class LogAssistant : public QDialog {
     std::optional<block::NamedLog> named_; ///< where names are told by places
     std::map<std::size_t, std::optional<block::FeatureId>> pointed_;
     bool decided_ = false; ///< the person said whether names are found by places
+    QString mirrored_;     ///< that y was turned round; empty where it was not
     QString checked_;      ///< how well a program that was kept fits this log
     QLabel* words_;
     PlainTable* table_;
