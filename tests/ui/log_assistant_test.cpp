@@ -272,6 +272,135 @@ TEST_F(LogAssistantTest, AsksHowFarTheBlockWasTurned) {
         EXPECT_NEAR(deck.angle_error(), 0, 1e-4) << deck.id.text();
 }
 
+// A machine that numbers what it probes gives the same words to another program's places: they are held against where
+// the places lie.
+TEST_F(LogAssistantTest, WordsThatWereKeptAreHeldAgainstThePlaces) {
+    open_window();
+    new_job("first");
+    std::vector<std::string> runs; // of one place each
+    std::string before;
+    std::istringstream in_ours(ours_);
+    for (std::string line; std::getline(in_ours, line);)
+        if (!line.starts_with('#') && !line.starts_with("setup")) {
+            const auto at = line.find(',', line.find(',', line.find(',') + 1) + 1);
+            if (line.substr(0, at) != before)
+                runs.emplace_back();
+            before = line.substr(0, at);
+            runs.back() += line.substr(at) + "\n";
+        }
+    const auto numbered = [&] {
+        std::string out = "Element,X,Y,Z\n";
+        for (std::size_t i = 0; i < runs.size(); ++i) {
+            std::istringstream rows(runs[i]);
+            for (std::string row; std::getline(rows, row);)
+                out += "EL" + std::to_string(i) + row + "\n";
+        }
+        return out;
+    };
+    const auto look_over = [](QDialog& d) {
+        in<QLineEdit>(d, "log-mapping-name")->setText(QStringLiteral("numbering machine"));
+        d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
+    };
+    take(write("run.txt", numbered()), look_over);
+    const std::string by_place = evaluated();
+    std::ranges::rotate(runs, runs.begin() + 2); // the mains from the second on, the first one last
+    new_job("second");
+    take(write("other.txt", numbered()), look_over);
+    EXPECT_EQ(evaluated(), by_place) << "and not with main 2 for main 1";
+}
+
+// Axes of a mirror image: said, and turned round.
+TEST_F(LogAssistantTest, SaysThatAxesAreLeftHanded) {
+    open_window();
+    new_job("first");
+    std::string text = "Name;X;Y;Z\n";
+    std::istringstream in_ours(ours_);
+    for (std::string line; std::getline(in_ours, line);)
+        if (!line.starts_with('#') && !line.starts_with("setup")) {
+            std::vector<std::string> f;
+            std::istringstream cells(line);
+            for (std::string cell; std::getline(cells, cell, ',');)
+                f.push_back(cell);
+            text += f[1] + ";" + f[3] + ";" + (f[4].starts_with('-') ? f[4].substr(1) : "-" + f[4]) + ";" + f[5] + "\n";
+        }
+    take(write("mirrored.txt", text), [](QDialog& d) {
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("axes are left-handed"));
+        d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
+    });
+    const Evaluation& e = tunnel_of(session_.state()).latest->evaluation;
+    for (const DowelResult& dowel : e.dowels)
+        EXPECT_LT(std::abs(dowel.dv), 0.1) << dowel.id.text();
+}
+
+// A column of operations is no list of set-ups: one answer does for all of them.
+TEST_F(LogAssistantTest, OneTurnDoesForManySetUps) {
+    open_window();
+    new_job("first");
+    std::string text = "Op;Name;X;Y;Z\n", before;
+    int operation = 0;
+    std::istringstream in_ours(ours_);
+    for (std::string line; std::getline(in_ours, line);)
+        if (!line.starts_with('#') && !line.starts_with("setup")) {
+            std::vector<std::string> f;
+            std::istringstream cells(line);
+            for (std::string cell; std::getline(cells, cell, ',');)
+                f.push_back(cell);
+            operation += f[1] == before ? 0 : 10;
+            before = f[1];
+            text += std::to_string(operation) + ";" + f[1] + ";" + f[3] + ";" + f[4] + ";" + f[5] + "\n";
+        }
+    take(write("operations.txt", text), [](QDialog& d) {
+        auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        EXPECT_FALSE(ok->isEnabled());
+        EXPECT_EQ(d.findChild<QLineEdit*>(QStringLiteral("log-turn-1")), nullptr);
+        auto* all = in<QLineEdit>(d, "log-turn-0");
+        all->setText(QStringLiteral("0"));
+        Q_EMIT all->editingFinished();
+        EXPECT_TRUE(ok->isEnabled());
+        ok->click();
+    });
+    EXPECT_TRUE(tunnel_of(session_.state()).latest);
+}
+
+// Numbers alone of a block that was rolled over half way: the assistant says from which touch on, and asks how far.
+TEST_F(LogAssistantTest, FindsWhereABlockWasRolledOver) {
+    open_window();
+    const Blueprint b = workshop::ferry_v8();
+    ASSERT_TRUE(session_.new_job(QStringLiteral("rolled"), {}, {"ferry.json", write_blueprint(b)}, true));
+    workshop::PracticeBlock p{b, {{"R", {}}, {"L", {}}}, 0, 0, 0, {}};
+    workshop::ProbeJob job;
+    job.rolled = true;
+    job.holes = true;
+    std::string text;
+    std::istringstream in_log(workshop::probe(p, job));
+    std::size_t touches = 0, first_left = 0;
+    for (std::string line; std::getline(in_log, line);)
+        if (std::ranges::count(line, ',') == 5 && line.find("feature") == std::string::npos) {
+            ++touches;
+            if (first_left == 0 && line.starts_with("L,"))
+                first_left = touches;
+            text += line.substr(line.find(',', line.find(',', line.find(',') + 1) + 1) + 1) + "\n";
+        }
+    take(write("rolled.txt", text), [&](QDialog& d) {
+        auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        EXPECT_FALSE(ok->isEnabled());
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(),
+                    HasSubstr("from touch " + std::to_string(first_left) + " on, the block seems to be turned"));
+        auto* turn = in<QLineEdit>(d, "log-turn-0");
+        // From the right bank's set-up to the left one's, about the harbour's rotary axis.
+        turn->setText(QStringLiteral("-90; 12; -9.5"));
+        Q_EMIT turn->editingFinished();
+        EXPECT_TRUE(ok->isEnabled()) << in<QLabel>(d, "log-understood")->text().toStdString();
+        EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("8 cylinders, 16 lifters"));
+        ok->click();
+    });
+    ASSERT_TRUE(tunnel_of(session_.state()).latest);
+    const Evaluation& e = tunnel_of(session_.state()).latest->evaluation;
+    ASSERT_EQ(e.decks.size(), 2U);
+    for (const DeckResult& deck : e.decks)
+        EXPECT_NEAR(deck.angle_error(), 0, 1e-4) << deck.id.text();
+}
+
 // Twenty shops' logs, each by a glance and a press; what is likely is laid before the person. One needs its axes
 // turned.
 TEST_F(LogAssistantTest, TakesTwentyDialectsWithTwoConfirmationsAtMost) {

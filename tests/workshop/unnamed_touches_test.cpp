@@ -281,6 +281,7 @@ TEST(UnnamedTouches, SayFromWhereTheBlockSeemsTurned) {
     const auto groups = group_touches(p.touches);
     const auto named = name_touches(groups, {}, &b);
     ASSERT_TRUE(named.turned);
+    EXPECT_NEAR(*named.turned, angle - 0.6, 0.02) << "right-handed about x, as a log's head has it";
     EXPECT_EQ(groups[named.turned_from].first, first);
     EXPECT_THAT(named.open, testing::Contains(HasSubstr("from touch " + std::to_string(first + 1) +
                                                         " on, the block seems to be turned")));

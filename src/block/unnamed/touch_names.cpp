@@ -189,11 +189,11 @@ NamedTouches name_touches(const std::vector<TouchGroup>& groups, const std::map<
             }
         }
         if (const auto turned = turn_that_explains(groups, out.names, best.frame, *blueprint)) {
-            out.turned = turned->first;
+            out.turned = -turned->first; // right-handed about x, as a set-up states it
             out.turned_from = turned->second;
             out.open.push_back("from touch " + std::to_string(groups[turned->second].first + 1) +
                                " on, the block seems to be turned by about " +
-                               fixed_number(turned->first / radians_per_degree, 0) + "°: state that set-up");
+                               fixed_number(*out.turned / radians_per_degree, 0) + "°: state that set-up");
         }
     } else if (!pointed.empty() && best.agrees < pointed.size()) {
         out.understood.emplace_back("what was pointed at stands; the rest is told by the shape of blocks");

@@ -171,7 +171,7 @@ void LogAssistant::try_what_is_kept() {
     }
 }
 
-/// Fields for what is not known: columns first, then names, then how far the block was turned.
+/// Fields for what is not known: how far the block was turned, columns, then names.
 void LogAssistant::show_asks() {
     const bool words = block::has_labels(look_) && (by_place_->isChecked() || !look_.strangers.empty());
     asks_->setRowVisible(by_place_, words && !look_.touches.empty());
@@ -179,6 +179,7 @@ void LogAssistant::show_asks() {
     picture_->setVisible(named_.has_value());
     for (const auto& [pattern, field] : features_)
         asks_->setRowVisible(field, !named_);
+    ask_for_turns();
     if (look_.converted)
         return;
     const auto known = [&](const char* ours) {
@@ -204,6 +205,23 @@ void LogAssistant::show_asks() {
         asks_->addRow(qt(ours), choice);
         columns_[ours] = choice;
     }
+    if (named_)
+        return;
+    constexpr std::size_t most = 8;
+    for (const std::string& pattern : look_.strangers) {
+        if (features_.contains(pattern) || features_.size() >= most)
+            continue;
+        auto* field = new QLineEdit(this);
+        field->setObjectName(QStringLiteral("log-feature-%1").arg(features_.size()));
+        field->setPlaceholderText(tr("what it is: main.{n}, bore.R.{n}, deck.L …"));
+        connect(field, &QLineEdit::editingFinished, this, &LogAssistant::take_asks);
+        asks_->addRow(qt(pattern), field);
+        features_[pattern] = field;
+    }
+}
+
+/// How far the block was turned: in set-ups that the log names, or from where the touches say that it was.
+void LogAssistant::ask_for_turns() {
     std::vector<std::string> turns = look_.lacks.turns;
     constexpr std::size_t many = 4; // operations of a program, most likely, and no set-ups
     if (turns.size() > many && turns_.empty())
@@ -224,19 +242,6 @@ void LogAssistant::show_asks() {
                                                : tr("in set-up %1 turned by").arg(qt(setup)),
                       field);
         turns_[setup] = field;
-    }
-    if (named_)
-        return;
-    constexpr std::size_t most = 8;
-    for (const std::string& pattern : look_.strangers) {
-        if (features_.contains(pattern) || features_.size() >= most)
-            continue;
-        auto* field = new QLineEdit(this);
-        field->setObjectName(QStringLiteral("log-feature-%1").arg(features_.size()));
-        field->setPlaceholderText(tr("what it is: main.{n}, bore.R.{n}, deck.L …"));
-        connect(field, &QLineEdit::editingFinished, this, &LogAssistant::take_asks);
-        asks_->addRow(qt(pattern), field);
-        features_[pattern] = field;
     }
 }
 

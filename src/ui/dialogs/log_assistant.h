@@ -46,6 +46,7 @@ class LogAssistant : public QDialog {
     void try_what_is_kept();
     void show_look();
     void show_asks();
+    void ask_for_turns();
     void take_asks();
     void name_by_place();
     void show_group(std::size_t group);
