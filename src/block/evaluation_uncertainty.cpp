@@ -3,6 +3,7 @@
 
 #include "block/evaluation_values.h"
 #include "block/section_fit.h"
+#include "block/true_touches.h"
 #include "metrology/monte_carlo.h"
 #include "metrology/plane_fit.h"
 #include "metrology/uncertainty.h"
@@ -21,6 +22,9 @@ namespace {
 using metrology::Vec2;
 using metrology::Vec3;
 
+/// On the spread of a zone: the sizes and lengths of form are themselves told from the touches.
+constexpr double caution = 1.1;
+
 /// One independent way a section's fit can be off: where each of its touches goes for one standard deviation of it.
 using Mode = std::vector<Vec3>;
 
@@ -29,25 +33,6 @@ struct Modes {
     std::size_t section = 0; ///< index into ProbeSet::sections
     std::vector<Mode> modes;
 };
-
-/// Directions that belong to a section: its measuring plane and the axis at right angles to it, machine frame.
-struct SectionFrame {
-    Vec3 first, second, axis;
-};
-
-Vec3 to_machine(const BlockFrame& frame, Vec3 d) {
-    return d.x * frame.x + d.y * frame.y + d.z * frame.z;
-}
-
-SectionFrame frame_of(const Blueprint& blueprint, const BlockFrame& frame, const FeatureId& id) {
-    if (id.kind == FeatureKind::main || id.kind == FeatureKind::cam)
-        return {frame.y, frame.z, frame.x};
-    const double angle = id.kind == FeatureKind::lifter    ? *blueprint.hole(id)->angle
-                         : id.kind == FeatureKind::panrail ? 0
-                                                           : blueprint.bank(id.bank)->angle;
-    const BankAxes bank(angle);
-    return {to_machine(frame, bank.u), to_machine(frame, bank.v), to_machine(frame, bank.w)};
-}
 
 /// A circle's centre and radius move as the covariance of the fit says; the section's place along its axis is the mean
 /// of its touches.
@@ -183,19 +168,22 @@ Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, doubl
     return result;
 }
 
-std::optional<Uncertainties> draw_uncertainties(const Blueprint& blueprint, const ProbeSet& probe, double touch,
-                                                const metrology::MonteCarloRun& run) {
-    Uncertainties result;
-    result.touch = {touch, true};
+std::optional<Uncertainties> uncertainties_of(const Blueprint& blueprint, const ProbeSet& probe, TouchUncertainty touch,
+                                              const metrology::MonteCarloRun& run) {
+    Uncertainties result = propagate(blueprint, probe, touch.value);
+    result.touch = touch;
     const auto middle = evaluate(blueprint, probe);
-    if (!middle)
+    if (!middle || !(touch.value > 0))
         return result;
+    const Uncertainties smooth = result;
     const std::size_t count = numbers_of(*middle).size();
+    const TrueTouches truth(blueprint, probe, middle->frame, touch.value);
     const metrology::Trial trial = [&](metrology::Deviates& draw, std::span<double> outputs) {
-        ProbeSet drawn = probe;
-        for (Section& s : drawn.sections)
-            for (Touch& t : s.touches)
-                t.position = t.position + touch * Vec3{draw.normal(), draw.normal(), draw.normal()};
+        ProbeSet drawn = truth.draw(draw);
+        const auto flat = evaluate(blueprint, drawn, Detail::without_zones);
+        if (!flat)
+            return false;
+        truth.lay_in_frame(drawn, blueprint, *middle, *flat, smooth, draw);
         const auto e = evaluate(blueprint, drawn);
         if (!e)
             return false;
@@ -208,25 +196,14 @@ std::optional<Uncertainties> draw_uncertainties(const Blueprint& blueprint, cons
         return run.cancelled && *run.cancelled ? std::nullopt : std::optional(result);
     std::size_t k = 0;
     each_value(*middle, [&](const ValuePlace& place, const Field& field) {
-        result.set(place.address(field.key), (*drawn)[k++].standard_deviation);
+        const metrology::Distribution& of_value = (*drawn)[k++];
+        if (field.follows != Follows::by_extreme)
+            return;
+        const std::string address = place.address(field.key);
+        result.set(address, caution * of_value.standard_deviation);
+        result.set_without_noise(address, of_value.mean);
     });
     return result;
-}
-
-std::optional<Uncertainties> uncertainties_of(const Blueprint& blueprint, const ProbeSet& probe, TouchUncertainty touch,
-                                              const metrology::MonteCarloRun& run) {
-    auto all = draw_uncertainties(blueprint, probe, touch.value, run);
-    if (!all)
-        return std::nullopt;
-    const Uncertainties smooth = propagate(blueprint, probe, touch.value);
-    if (const auto e = evaluate(blueprint, probe, Detail::without_zones))
-        each_value(*e, [&](const ValuePlace& place, const Field& field) {
-            const std::string address = place.address(field.key);
-            if (const auto u = smooth.of(address))
-                all->set(address, *u);
-        });
-    all->touch = touch;
-    return all;
 }
 
 std::optional<TouchUncertainty> touch_uncertainty(const ProbeSet& probe, const Evaluation& evaluation,

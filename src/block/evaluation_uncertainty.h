@@ -28,12 +28,20 @@ class Uncertainties {
         const auto found = of_.find(address);
         return found == of_.end() ? std::nullopt : std::optional(found->second);
     }
+    void set_without_noise(std::string address, double value) { without_noise_[std::move(address)] = value; }
+    /// A value set by outermost touches, as it is without the touches' noise, which makes every zone wider: the truth
+    /// lies within two standard uncertainties of this.
+    /// @return mm; nothing where the value itself stands for it
+    [[nodiscard]] std::optional<double> without_noise(const std::string& address) const {
+        const auto found = without_noise_.find(address);
+        return found == without_noise_.end() ? std::nullopt : std::optional(found->second);
+    }
     [[nodiscard]] bool empty() const { return of_.empty(); }
 
     TouchUncertainty touch;
 
   private:
-    std::unordered_map<std::string, double> of_;
+    std::unordered_map<std::string, double> of_, without_noise_;
 };
 
 /// Values that follow smoothly from the touches: the covariance of each fit (circle: centre, radius and place along the
@@ -42,13 +50,9 @@ class Uncertainties {
 /// @param touch mm, standard uncertainty of one touch in each direction
 [[nodiscard]] Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, double touch);
 
-/// Every value, by drawing all touches anew (JCGM 101:2008). The values set by outermost touches (minimum zones, lowest
-/// and highest places, enclosing circles) cannot be propagated otherwise.
-/// @return nothing when cancelled
-[[nodiscard]] std::optional<Uncertainties> draw_uncertainties(const Blueprint& blueprint, const ProbeSet& probe,
-                                                              double touch, const metrology::MonteCarloRun& run);
-
-/// Both together: propagated where a value follows smoothly, drawn where it does not.
+/// All values: propagated where they follow smoothly; where they are set by outermost touches (minimum zones, lowest
+/// and highest places, enclosing circles) by drawing what the touches may be without their noise (JCGM 101:2008;
+/// `TrueTouches`), their value without noise with them.
 /// @return nothing when cancelled
 [[nodiscard]] std::optional<Uncertainties> uncertainties_of(const Blueprint& blueprint, const ProbeSet& probe,
                                                             TouchUncertainty touch,

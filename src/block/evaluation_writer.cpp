@@ -39,7 +39,7 @@ class EvaluationWriter {
     /// Adds an object's values, and their uncertainties, to what names it.
     template <class T>
     Json object(const T& item, const ValuePlace& place, Json j) const {
-        Json sure = Json::object();
+        Json sure = Json::object(), without_noise = Json::object();
         each_field(item, [&](const Field& field) {
             const std::string key(field.key);
             j[key] = shown(field.value, field.dimension);
@@ -47,9 +47,13 @@ class EvaluationWriter {
                 return;
             if (const auto u = uncertainties_->of(place.address(field.key)))
                 sure[key] = shown(*u, field.dimension);
+            if (const auto value = uncertainties_->without_noise(place.address(field.key)))
+                without_noise[key] = shown(*value, field.dimension);
         });
         if (!sure.empty())
             j["uncertainty"] = sure;
+        if (!without_noise.empty())
+            j["without_noise"] = without_noise;
         return j;
     }
 

@@ -27,6 +27,20 @@ Verdict decide(double value, std::optional<double> standard_uncertainty, const L
     return verdict;
 }
 
+double noise_in_extreme(double noise, std::size_t count) {
+    return count > 1 ? noise * std::sqrt(2 * std::log(static_cast<double>(count))) : 0;
+}
+
+Verdict decide_extreme(double value, std::optional<double> standard_uncertainty, double noise, const Limits& limits,
+                       DecisionRule rule) {
+    const Verdict verdict = decide(value, standard_uncertainty, limits, rule);
+    if (verdict != Verdict::fails)
+        return verdict;
+    const bool over = limits.upper && value > *limits.upper;
+    const bool proven = decide(over ? value - noise : value + noise, standard_uncertainty, limits, rule) == verdict;
+    return proven ? Verdict::fails : Verdict::cannot_tell;
+}
+
 double Sureness::standard_uncertainty() const {
     return std::hypot(fixed, of_one / std::sqrt(static_cast<double>(std::max<std::size_t>(taken, 1))));
 }

@@ -35,6 +35,16 @@ struct DecisionRule {
 [[nodiscard]] Verdict decide(double value, std::optional<double> standard_uncertainty, const Limits& limits,
                              DecisionRule rule = {});
 
+/// How much noise adds to the outermost of several values, on average, at most: √(2·ln n) of it (the expectation of the
+/// largest of n normal deviates; by Jensen's inequality on its moment generating function).
+/// @param noise mm, standard, of one value
+[[nodiscard]] double noise_in_extreme(double noise, std::size_t count);
+/// The same decision on a value that noise can only push outwards (a lowest or highest height, a zone): it fails only
+/// where it lies beyond its limit by more than the guard band and what noise may have added.
+/// @param noise mm, that noise may have added
+[[nodiscard]] Verdict decide_extreme(double value, std::optional<double> standard_uncertainty, double noise,
+                                     const Limits& limits, DecisionRule rule = {});
+
 /// How sure a mean of readings is, in the two parts that behave differently.
 struct Sureness {
     double fixed = 0;      ///< mm, standard uncertainty that repeating does not lower: gauge, setting ring, temperature

@@ -152,9 +152,12 @@ TEST(Lie, IsToldInWords) {
 }
 
 TEST(Checks, ShowValueUncertaintyLimitAndVerdict) {
-    const DeckCheck check{
-        CheckKind::flatness, 0.012, 0.0012, {std::nullopt, 0.05}, pallix::metrology::Verdict::meets, {}};
+    DeckCheck check{
+        CheckKind::flatness, 0.012, 0.0012, {std::nullopt, 0.05}, pallix::metrology::Verdict::meets, {}, 0.012};
     EXPECT_EQ(check_sentence(check, mm), "flatness 0.012 ±0.0024 mm, at most 0.050 — meets");
+    check.touched = 0.019;
+    EXPECT_EQ(check_sentence(check, mm),
+              "flatness 0.012 ±0.0024 mm (0.019 with the touches' noise), at most 0.050 — meets");
 }
 
 TEST(Understood, IsEchoedAndQuestioned) {

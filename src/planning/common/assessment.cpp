@@ -128,10 +128,11 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
                             from_mock_up ? mock_up_heights(state, a.crowns, decks_of(state).target) : MockUpHeights{});
         const block::PassPlanChosen chosen = decks_of(state).passes.value_or(usual_passes());
         move_targets(a.plan, state, chosen);
-        for (const BankPlan& plan : a.plan.banks)
-            a.banks.push_back(
-                progress_of(*intake_of(state).blueprint->bank(plan.bank), plan, decks_of(state).deck(plan.bank), chosen,
-                            drawn_flatness(state, *decks_of(state).deck(plan.bank).latest, certainty), line));
+        for (const BankPlan& plan : a.plan.banks) {
+            const auto drawn = drawn_deck(state, *decks_of(state).deck(plan.bank).latest, certainty);
+            a.banks.push_back(progress_of(*intake_of(state).blueprint->bank(plan.bank), plan,
+                                          decks_of(state).deck(plan.bank), chosen, drawn ? &*drawn : nullptr, line));
+        }
         if (tunnel_of(state).latest)
             a.tunnel = judge_tunnel(*intake_of(state).blueprint, *tunnel_of(state).latest, certainty);
         for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)

@@ -24,30 +24,44 @@ std::optional<double> times(double factor, std::optional<double> u) {
 } // namespace
 
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
-                       bool dark_left, std::optional<double> flatness_uncertainty) {
+                       bool dark_left, const DrawnDeck* drawn) {
     const auto u = measured.standard_uncertainty;
     const auto from_target = [target](const std::optional<double>& deviation) {
         return deviation ? std::optional(target + *deviation) : deviation;
     };
+    const block::DeckResult& deck = measured.result;
+    // What scatters from one height to the next; the rest they have in common.
+    metrology::Sureness alone = measured.sureness;
+    alone.fixed = 0;
+    const double scatter = alone.of_one > 0 ? alone.standard_uncertainty() : u.value_or(0);
+    const double noise = metrology::noise_in_extreme(scatter, deck.touches > 0 ? deck.touches : deck.points.size());
     BankVerdict v{bank.id, Verdict::meets, {}};
-    const auto check = [&](CheckKind kind, double value, std::optional<double> uncertainty, Limits limits,
-                           double factor) {
+    /// @param factor of the uncertainty of one height; @param sides on which noise pushes it outwards
+    const auto check = [&](CheckKind kind, double touched, const Drawn* without_noise, Limits limits, double factor,
+                           double sides) {
         metrology::Sureness sureness = measured.sureness;
         sureness.fixed *= factor;
         sureness.of_one *= factor;
-        v.checks.push_back({kind, value, uncertainty, limits, decide(value, uncertainty, limits),
-                            u ? metrology::settle(value, sureness, limits) : metrology::Settling{}});
-        v.verdict = worse(v.verdict, v.checks.back().verdict);
+        const double value = without_noise ? without_noise->value : touched;
+        std::optional<double> uncertainty = times(factor, u);
+        // Heights share the probe's calibration: no extreme of them is surer than one is.
+        if (without_noise)
+            uncertainty = sides > 1 ? without_noise->uncertainty : std::max(without_noise->uncertainty, u.value_or(0));
+        const Verdict verdict =
+            metrology::decide_extreme(value, uncertainty, without_noise ? 0 : sides * noise, limits);
+        v.checks.push_back({kind, value, uncertainty, limits, verdict,
+                            u ? metrology::settle(value, sureness, limits) : metrology::Settling{}, touched});
+        v.verdict = worse(v.verdict, verdict);
     };
-    const block::DeckResult& deck = measured.result;
-    check(CheckKind::lowest_height, deck.height_min, u, {from_target(bank.deck_height.lower), std::nullopt}, 1);
-    check(CheckKind::highest_height, deck.height_max, u, {std::nullopt, from_target(bank.deck_height.upper)}, 1);
+    check(CheckKind::lowest_height, deck.height_min, drawn ? &drawn->lowest : nullptr,
+          {from_target(bank.deck_height.lower), std::nullopt}, 1, 1);
+    check(CheckKind::highest_height, deck.height_max, drawn ? &drawn->highest : nullptr,
+          {std::nullopt, from_target(bank.deck_height.upper)}, 1, 1);
     // A zone is the difference of two heights: √2 of the uncertainty of one.
-    check(CheckKind::flatness, deck.flatness_mz,
-          flatness_uncertainty ? flatness_uncertainty : times(std::numbers::sqrt2, u),
-          {std::nullopt, bank.deck_flatness.value_or(usual_flatness)}, std::numbers::sqrt2);
+    check(CheckKind::flatness, deck.flatness_mz, drawn ? &drawn->flatness : nullptr,
+          {std::nullopt, bank.deck_flatness.value_or(usual_flatness)}, std::numbers::sqrt2, 2);
     if (dark_left) {
-        v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails, {}});
+        v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails, {}, 0});
         v.verdict = Verdict::fails;
     }
     return v;
@@ -62,14 +76,17 @@ PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target,
     return {difference, u, decide(difference, u, {-usual_pair_difference, usual_pair_difference})};
 }
 
-std::optional<double> drawn_flatness(const block::JobState& state, const block::DeckMeasurement& measured,
-                                     const Certainty* certainty) {
+std::optional<DrawnDeck> drawn_deck(const block::JobState& state, const block::DeckMeasurement& measured,
+                                    const Certainty* certainty) {
     if (!certainty || !tunnel_of(state).latest || tunnel_of(state).latest->sequence != certainty->sequence ||
         measured.source != block::DeckSource::probe || measured.sequence != certainty->sequence)
         return std::nullopt;
     const auto& decks = tunnel_of(state).latest->evaluation.decks;
     const auto found = std::ranges::find(decks, measured.result.id, &block::DeckResult::id);
-    return certainty->values.of("decks[" + std::to_string(found - decks.begin()) + "].flatness_mz");
+    const std::string at = "decks[" + std::to_string(found - decks.begin()) + "].";
+    const auto lowest = certainty->drawn(at + "height_min"), highest = certainty->drawn(at + "height_max"),
+               flatness = certainty->drawn(at + "flatness_mz");
+    return lowest && highest && flatness ? std::optional(DrawnDeck{*lowest, *highest, *flatness}) : std::nullopt;
 }
 
 } // namespace pallix::planning

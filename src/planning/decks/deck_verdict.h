@@ -22,12 +22,21 @@ enum class CheckKind { lowest_height, highest_height, flatness, clean };
 /// One thing a deck was held against.
 struct DeckCheck {
     CheckKind kind{};
-    double value = 0;                  ///< mm
+    double value = 0;                  ///< mm, without the touches' noise where that was drawn
     std::optional<double> uncertainty; ///< mm, standard
     metrology::Limits limits;          ///< mm
     metrology::Verdict verdict{};
     metrology::Settling settling; ///< what would settle a doubt
+    double touched = 0;           ///< mm, as it was touched, noise and all
 };
+
+/// A deck's extremes without the touches' noise.
+struct DrawnDeck {
+    Drawn lowest, highest, flatness;
+};
+/// @return nothing where the measurement is not what was drawn
+[[nodiscard]] std::optional<DrawnDeck> drawn_deck(const block::JobState& state, const block::DeckMeasurement& measured,
+                                                  const Certainty* certainty);
 
 struct BankVerdict {
     std::string bank;
@@ -38,13 +47,9 @@ struct BankVerdict {
 /// Height, flatness and clean-up of a measured deck against its target.
 /// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it
 /// @param dark_left whether places stayed dark in the last pass
-/// @param flatness_uncertainty mm, as drawn; nothing: by rule
+/// @param drawn what was drawn of this measurement; null: by rule
 [[nodiscard]] BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured,
-                                     double target, bool dark_left,
-                                     std::optional<double> flatness_uncertainty = std::nullopt);
-/// @return the drawn uncertainty of a deck's flatness; nothing where the measurement is not what was drawn
-[[nodiscard]] std::optional<double> drawn_flatness(const block::JobState& state, const block::DeckMeasurement& measured,
-                                                   const Certainty* certainty);
+                                     double target, bool dark_left, const DrawnDeck* drawn = nullptr);
 
 /// Both banks against each other: mean height less target.
 struct PairVerdict {

@@ -96,7 +96,7 @@ block::DeckResult measured_from(const block::DeckResult& deck, const CentreLine&
 }
 
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
-                         const block::PassPlanChosen& chosen, std::optional<double> flatness_uncertainty,
+                         const block::PassPlanChosen& chosen, const DrawnDeck* drawn,
                          const std::optional<CentreLine>& line) {
     BankProgress p;
     p.plan = plan;
@@ -115,7 +115,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
     if (!p.stale) {
-        p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, flatness_uncertainty);
+        p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, drawn);
         p.below_blueprint =
             bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
                                                         {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;

@@ -78,8 +78,7 @@ struct FeelProgress {
 
 [[nodiscard]] BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
-                                       std::optional<double> flatness_uncertainty,
-                                       const std::optional<CentreLine>& line);
+                                       const DrawnDeck* drawn, const std::optional<CentreLine>& line);
 /// Where one bank had to go deeper to clean, equal banks go with it.
 void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen);
 /// A bank without heights, as far as straightedge and passes tell.

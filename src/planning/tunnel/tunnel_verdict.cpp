@@ -12,6 +12,9 @@
 namespace pallix::planning {
 
 using metrology::decide;
+using metrology::decide_extreme;
+using metrology::Limits;
+using metrology::noise_in_extreme;
 using metrology::Verdict;
 using metrology::worse;
 
@@ -43,27 +46,32 @@ std::optional<double> usual_main_shape(const block::Tolerance& window) {
 
 TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
                            const Certainty* certainty) {
-    const auto drawn = [&](const std::string& address) {
-        return certainty && certainty->sequence == state.sequence ? certainty->values.of(address) : std::nullopt;
+    if (certainty && certainty->sequence != state.sequence)
+        certainty = nullptr;
+    const auto noise = state.mains_uncertainty();
+    // Zones are held against their limits without the touches' noise, once that was drawn.
+    const auto judge_zone = [&](const std::string& address, double touched, double each, std::size_t count,
+                                Limits limits) {
+        if (const auto drawn = certainty ? certainty->drawn(address) : std::nullopt)
+            return decide(drawn->value, drawn->uncertainty, limits);
+        return decide_extreme(touched, times(std::numbers::sqrt2, noise),
+                              2 * noise_in_extreme(each * noise.value_or(0), count), limits);
     };
     TunnelVerdict t;
     const block::Evaluation& e = state.evaluation;
     for (std::size_t i = 0; i < e.mains.size(); ++i) {
         const auto meant = std::ranges::find(blueprint.mains, e.mains[i].id, &block::MainBlueprint::id);
         auto u = times(fit_spread(e.mains[i]).diameter, state.mains_uncertainty());
-        if (const auto better = drawn("mains[" + std::to_string(i) + "].diameter"))
+        const std::string at = "mains[" + std::to_string(i) + "].";
+        if (const auto better = certainty ? certainty->values.of(at + "diameter") : std::nullopt)
             u = better;
         MainVerdict m{i, {}, {}, {}, {}, 0};
         m.size = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
         if (const auto shape = usual_main_shape(meant->diameter)) {
-            const auto drawn_round = drawn("mains[" + std::to_string(i) + "].roundness_mz");
             // Three touches always lie on a circle: they say nothing of its shape.
-            m.roundness =
-                e.mains[i].points < 4
-                    ? Verdict::cannot_tell
-                    : decide(e.mains[i].roundness_mz,
-                             drawn_round ? drawn_round : times(std::numbers::sqrt2, state.mains_uncertainty()),
-                             {std::nullopt, shape});
+            m.roundness = e.mains[i].points < 4 ? Verdict::cannot_tell
+                                                : judge_zone(at + "roundness_mz", e.mains[i].roundness_mz, 1,
+                                                             e.mains[i].points, {std::nullopt, shape});
             const auto [least, most] = diameters_of(e, e.mains[i].id);
             m.taper_value = most - least;
             m.taper = decide(m.taper_value, times(std::numbers::sqrt2, u), {std::nullopt, shape});
@@ -72,15 +80,17 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         t.mains.push_back(m);
         t.overall = worse(t.overall, m.verdict);
     }
-    const auto better = drawn("tunnel.straightness_lsq");
-    t.straightness =
-        decide(e.tunnel.straightness_lsq, better ? better : times(std::numbers::sqrt2, state.mains_uncertainty()),
-               {std::nullopt, usual_tunnel_straightness});
+    double spread_of_one = 0;
+    for (const block::MainResult& m : e.mains)
+        spread_of_one = std::max(spread_of_one, fit_spread(m).centre);
+    t.straightness = judge_zone("tunnel.straightness_lsq", e.tunnel.straightness_lsq, spread_of_one, e.mains.size(),
+                                {std::nullopt, usual_tunnel_straightness});
     t.overall = worse(t.overall, t.straightness);
     // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
     metrology::Vec3 before;
     std::optional<block::FeatureId> main;
     double widest = 0, last = 0;
+    std::size_t steps = 0;
     for (std::size_t i = 0; i < e.mains.size();) {
         metrology::Vec3 centre;
         double n = 0, squares = 0;
@@ -93,12 +103,15 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         const double spread = std::sqrt(squares) / n;
         widest = main ? std::max(widest, std::hypot(spread, last)) : 0;
         last = spread;
+        steps += main ? 1 : 0;
         if (main)
             t.step = std::max(t.step, std::hypot(centre.y - before.y, centre.z - before.z));
         main = id;
         before = centre;
     }
-    t.step_verdict = decide(t.step, times(widest, state.mains_uncertainty()), {std::nullopt, usual_tunnel_step});
+    t.step_verdict =
+        decide_extreme(t.step, times(widest, noise), noise_in_extreme(widest * noise.value_or(0), 2 * steps),
+                       {std::nullopt, usual_tunnel_step});
     t.overall = worse(t.overall, t.step_verdict);
     return t;
 }

@@ -138,7 +138,9 @@ std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const p
 
 std::string check_sentence(const planning::DeckCheck& check, const LengthText& l) {
     const std::string tail = " — " + verdict_word(check.verdict);
-    const std::string sure = check.uncertainty ? " ±" + l.fine(2 * *check.uncertainty) : std::string();
+    std::string sure = check.uncertainty ? " ±" + l.fine(2 * *check.uncertainty) : std::string();
+    if (l.plain(check.touched) != l.plain(check.value))
+        sure += " (" + l.plain(check.touched) + " with the touches' noise)";
     switch (check.kind) {
     case CheckKind::lowest_height:
         return "lowest height " + l.plain(check.value) + sure + ", at least " + l.plain(*check.limits.lower) + tail;

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstddef>
+#include <map>
+#include <mutex>
+#include <string>
+#include <utility>
+
+namespace pallix::test {
+
+/// How often one statement of the program held, under one kind of truth.
+struct Held {
+    std::size_t all = 0;
+    std::size_t held = 0;
+    std::size_t above = 0;   ///< of those that did not: the truth lay above what was said
+    double width = 0;        ///< of what was said, summed
+    double oracle_width = 0; ///< of what could have been said by somebody who knows the kind; 0 where nobody compared
+
+    void add(double truth, double low, double high, double oracle = 0);
+    [[nodiscard]] double share() const { return all == 0 ? 0 : static_cast<double>(held) / static_cast<double>(all); }
+    [[nodiscard]] double below() const {
+        return all == 0 ? 0 : static_cast<double>(all - held - above) / static_cast<double>(all);
+    }
+    /// Width of what is said over the oracle's; nothing compared: 0.
+    [[nodiscard]] double sharpness() const { return oracle_width > 0 ? width / oracle_width : 0; }
+    Held& operator+=(const Held& other);
+};
+
+/// The table of all statements that were tried, by statement and kind. Written to the file that the environment names
+/// (PALLIX_CERTAINTY_TABLE) when the tests end.
+class CertaintyTable {
+  public:
+    static CertaintyTable& get();
+    ~CertaintyTable();
+    void add(const std::string& statement, const std::string& kind, const Held& held);
+
+  private:
+    std::mutex mutex_;
+    std::map<std::pair<std::string, std::string>, Held> rows_;
+};
+
+/// How many blocks a test tries: few in every run of the tests, as many as PALLIX_CERTAINTY says in the long one.
+[[nodiscard]] std::size_t tries(std::size_t few);
+
+} // namespace pallix::test
