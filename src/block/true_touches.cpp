@@ -3,6 +3,7 @@
 
 #include "block/evaluation_uncertainty.h"
 #include "block/section_fit.h"
+#include "block/true_mains.h"
 #include "metrology/monte_carlo.h"
 #include "metrology/uncertainty.h"
 
@@ -11,6 +12,7 @@
 #include <cmath>
 #include <functional>
 #include <map>
+#include <numbers>
 #include <ranges>
 
 namespace pallix::block {
@@ -23,15 +25,15 @@ using metrology::Vec2;
 using metrology::Vec3;
 
 /// More touches of one surface than this are drawn cell by cell.
-constexpr std::size_t most_cells = 240;
+constexpr std::size_t most_cells = 500;
 /// Lengths that form may have, mm over a deck, radii round a bore, mm along an axis. No table gives them: they span
 /// what touches can tell apart, and the values weigh them.
 constexpr std::array deck_lengths{25.0, 60.0, 150.0};
 constexpr std::array round_lengths{0.7, 1.6};
 constexpr std::array axis_lengths{40.0, 200.0};
 constexpr double along_a_bore = 0.5; ///< form changes half as fast along an axis as round it
-/// A hollow or swelling is looked for about each touch, where there are not more than this: as wide as half a gap
-/// between touches, as a gap, and twice that.
+/// A hollow or swelling is looked for about each touch, or about this many of them: as wide as half a gap between
+/// touches, as a gap, and twice that.
 constexpr std::size_t most_features = 120;
 constexpr std::array feature_widths{0.5, 1.0, 2.0};
 constexpr double levels_apart = 6; ///< wear at one level says little of the next
@@ -56,12 +58,35 @@ MatrixXd bumps(std::vector<Vec3> at, double apart) {
         p.z *= apart;
     const MatrixXd distance = distances(at);
     const Index n = distance.rows();
+    const Index each = 1 + (n - 1) / static_cast<Index>(most_features);
     const double gap = (distance + 1e9 * MatrixXd::Identity(n, n)).rowwise().minCoeff().mean();
-    MatrixXd all(n, n * static_cast<Index>(feature_widths.size()));
+    const MatrixXd about = distance(Eigen::all, Eigen::seq(0, n - 1, each));
+    const double wider = std::sqrt(static_cast<double>(each)); // few of many touches stand for those about them
+    MatrixXd all(n, about.cols() * static_cast<Index>(feature_widths.size()));
     Index column = 0;
     for (const double width : feature_widths) {
-        all.middleCols(column, n) = (-distance.array().square() / (2 * width * width * gap * gap)).exp();
-        column += n;
+        const double w = width * gap * wider;
+        all.middleCols(column, about.cols()) = (-about.array().square() / (2 * w * w)).exp();
+        column += about.cols();
+    }
+    return all;
+}
+
+/// One side of a deck higher than the other: steps across it, as finely as touches stand.
+MatrixXd steps(const std::vector<Vec3>& at) {
+    const auto n = static_cast<Index>(at.size());
+    const int offsets = std::clamp(2 * static_cast<int>(std::sqrt(static_cast<double>(n))), 8, 40),
+              directions = n > 60 ? 18 : 6;
+    MatrixXd all(n, directions * offsets);
+    for (int d = 0; d < directions; ++d) {
+        const double turn = std::numbers::pi * d / directions;
+        VectorXd along(n);
+        for (Index i = 0; i < n; ++i)
+            along[i] =
+                at[static_cast<std::size_t>(i)].x * std::cos(turn) + at[static_cast<std::size_t>(i)].y * std::sin(turn);
+        const double low = along.minCoeff(), high = along.maxCoeff();
+        for (int k = 0; k < offsets; ++k)
+            all.col(d * offsets + k) = (along.array() > low + (high - low) * (k + 0.5) / offsets).cast<double>();
     }
     return all;
 }
@@ -143,9 +168,14 @@ TrueTouches::Surface TrueTouches::surface_of(const Gathered& g) const {
         shapes.emplace_back(scale.asDiagonal() * metrology::matern(distance, length) * scale.asDiagonal());
     // A cell's mean is as sure as the root of how many touches it holds: scaled by that all are equally sure.
     const auto scaled = [&](const MatrixXd& x) { return MatrixXd(scale.cwiseQuotient(count).asDiagonal() * x); };
-    surface.form = metrology::WithoutNoise(
-        {scaled(mean), scaled(free), std::move(shapes), touch_,
-         cells <= most_features ? MatrixXd(scale.asDiagonal() * bumps(at, g.round ? levels_apart : 1)) : MatrixXd()});
+    MatrixXd features = bumps(at, g.round ? levels_apart : 1);
+    if (!g.round) {
+        const MatrixXd across = steps(at);
+        features.conservativeResize(Eigen::NoChange, features.cols() + across.cols());
+        features.rightCols(across.cols()) = across;
+    }
+    surface.form =
+        metrology::WithoutNoise({scaled(mean), scaled(free), std::move(shapes), touch_, scale.asDiagonal() * features});
     return surface;
 }
 
@@ -357,6 +387,31 @@ ProbeSet TrueTouches::draw(metrology::Deviates& deviates) const {
             if (!known[s][i])
                 drawn.sections[s].touches[i].position = drawn.sections[s].touches[i].position + anywhere();
     return drawn;
+}
+
+std::vector<std::vector<MainResult>> draw_mains(const Blueprint& blueprint, const ProbeSet& probe,
+                                                const Evaluation& evaluation, double touch, std::size_t draws,
+                                                std::uint64_t seed) {
+    ProbeSet mains = probe;
+    std::erase_if(mains.sections, [](const Section& s) { return s.feature.kind != FeatureKind::main; });
+    const TrueTouches truth(blueprint, mains, evaluation.frame, touch);
+    metrology::Deviates deviates(seed, 0);
+    std::vector<std::vector<MainResult>> all;
+    for (std::size_t k = 0; k < draws; ++k) {
+        const ProbeSet drawn = truth.draw(deviates);
+        all.push_back(evaluation.mains);
+        for (MainResult& m : all.back()) {
+            const auto is_it = [&m](const Section& s) { return s.feature == m.id && s.level == m.level; };
+            const auto was = std::ranges::find_if(mains.sections, is_it);
+            const auto now = drawn.sections.begin() + (was - mains.sections.begin());
+            for (std::size_t i = 0; was != mains.sections.end() && i < m.surface.size(); ++i) {
+                const Vec3 moved = now->touches[i].position - was->touches[i].position;
+                const BlockFrame& f = evaluation.frame;
+                m.surface[i] = m.surface[i] + Vec3{dot(moved, f.x), dot(moved, f.y), dot(moved, f.z)};
+            }
+        }
+    }
+    return all;
 }
 
 } // namespace pallix::block

@@ -59,6 +59,13 @@ double combined(std::span<const Contribution> contributions) {
     return std::sqrt(squares);
 }
 
+double chance_of_all(std::span<const double> rooms, double u) {
+    double chance = 1;
+    for (const double room : rooms)
+        chance *= std::erfc(-room / u / std::numbers::sqrt2) / 2;
+    return chance;
+}
+
 std::optional<std::vector<double>> circle_covariance(std::span<const double> angles) {
     Eigen::Matrix3d normal = Eigen::Matrix3d::Zero();
     for (const double a : angles) {

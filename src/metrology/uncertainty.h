@@ -51,6 +51,13 @@ struct Contribution {
 /// Uncorrelated contributions: root of the sum of squares (JCGM 100:2008, 5.1.2).
 [[nodiscard]] double combined(std::span<const Contribution> contributions);
 
+/// How likely places that were measured, each with noise of its own, all lie within their bounds: the product of
+/// Φ(room/u), nothing being known of them beforehand.
+/// @param rooms mm, from each to its bound, + inside; @param u mm, standard, of each, > 0
+[[nodiscard]] double chance_of_all(std::span<const double> rooms, double u);
+/// What is sure enough to cut on: 95 %, of all places together.
+inline constexpr double sure_enough = 0.95;
+
 /// Covariance of a fitted circle's (centre x, centre y, radius) in units of the variance of one point: (JᵀJ)⁻¹ for
 /// points at these angles (rad) about the centre, row by row. Nothing where the angles fix no circle.
 [[nodiscard]] std::optional<std::vector<double>> circle_covariance(std::span<const double> angles);

@@ -454,7 +454,7 @@ const planning::TunnelWork& Session::tunnel_work() const {
 std::shared_ptr<const planning::TunnelStudy> Session::tunnel_study() const {
     if (!worked_->tunnel_study && intake_of(worked_->state).blueprint)
         if (auto known = planning::study_tunnel(worked_->state)) {
-            planning::explain(*known);
+            planning::explain(*known, planning::draw_housings(worked_->state, *known));
             worked_->tunnel_study = std::make_shared<const planning::TunnelStudy>(std::move(*known));
         }
     return worked_->tunnel_study;

@@ -248,7 +248,11 @@ TEST(Zones, HoldWithinTwiceTheirUncertainty) {
         const Form deck_truth = deck_form(deck, dice), bore_truth = bore_form(bore, dice);
         try_block(b, touches_of(b, mains, deck_truth, bore_truth, plans[i / 7 % plans.size()], lie),
                   noises[i % 11 % noises.size()],
-                  {{"decks", deck}, {"bores", bore}, {"mains", tunnel}, {"tunnel", tunnel}}, dice, held);
+                  {{"decks", deck + " " + std::to_string(plans[i / 7 % plans.size()].along)},
+                   {"bores", bore},
+                   {"mains", tunnel},
+                   {"tunnel", tunnel}},
+                  dice, held);
     }
     std::map<std::string, test::Held> by_value;
     for (const auto& [name, h] : held) {

@@ -6,13 +6,13 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "metrology/enclosing_circle.h"
+#include "metrology/uncertainty.h"
 #include "planning/tunnel/moved_axis.h"
 
 #include <algorithm>
 #include <cmath>
 #include <functional>
 #include <limits>
-#include <tuple>
 
 namespace pallix::planning {
 namespace {
@@ -54,6 +54,13 @@ const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id)
     return nullptr;
 }
 
+/// Of one touch of that evaluation, mm, standard.
+std::optional<double> uncertainty_of(const JobState& state, const block::Evaluation* e) {
+    const auto& latest = tunnel_of(state).latest;
+    return latest && e == &latest->evaluation ? latest->standard_uncertainty
+                                              : tunnel_of(state).as_found->standard_uncertainty;
+}
+
 const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id) {
     if (!e)
         return nullptr;
@@ -90,18 +97,25 @@ std::vector<WallAt> walls_of(const JobState& state, const FeatureId& id, const b
     return walls;
 }
 
-/// Sizes by gauge from before the first cut.
-std::optional<std::pair<double, double>> gauged(const JobState& state, const FeatureId& id) {
+/// Sizes by gauge from before the first cut, mm.
+struct GaugedSizes {
+    double smallest = 0, largest = 0;
+    std::optional<double> uncertainty; ///< standard, of one
+};
+std::optional<GaugedSizes> gauged(const JobState& state, const FeatureId& id) {
     const block::BoreWork& work = bores_of(state).bore(id);
     const std::int64_t first =
         work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
-    std::optional<std::pair<double, double>> range;
+    std::optional<GaugedSizes> range;
     for (const block::TakenReading& r : readings_of(state).readings) {
         if (r.reading.at.feature != id || r.reading.at.quantity != Quantity::size || r.sequence > first)
             continue;
+        const auto u = r.fixed ? std::optional(std::hypot(*r.fixed, r.reading.instrument.repeatability.value_or(0)))
+                               : std::nullopt;
         if (!range)
-            range = {r.value, r.value};
-        range = {std::min(range->first, r.value), std::max(range->second, r.value)};
+            range = {r.value, r.value, u};
+        range = {std::min(range->smallest, r.value), std::max(range->largest, r.value),
+                 u && range->uncertainty ? std::optional(std::max(*u, *range->uncertainty)) : std::nullopt};
     }
     return range;
 }
@@ -203,6 +217,54 @@ CommonSize common_limited(const std::vector<CylinderNeed>& each, const block::Cy
     return c;
 }
 
+/// How likely a bore cleans up at a size, about the centre a school gives it.
+/// @return nothing where nobody stated how sure its touches or sizes are
+std::optional<double> chance_to_clean(const CylinderNeed& n, CentreSchool school, const block::CylinderPlanChosen& plan,
+                                      double oversize) {
+    const FoundCylinder& f = n.found;
+    if (!f.uncertainty || !(*f.uncertainty > 0))
+        return std::nullopt;
+    if (f.points.empty()) { // twice the worn size less the top's
+        const SchoolNeed* s = n.by(CentreSchool::top);
+        const std::vector<double> room{f.nominal + oversize - s->needed_at_most};
+        return metrology::chance_of_all(room, std::sqrt(5.0) * *f.uncertainty);
+    }
+    const double radius = radius_within(f, plan, oversize);
+    Vec2 centre = school == CentreSchool::blueprint ? f.blueprint : *f.top;
+    if (school == CentreSchool::free)
+        centre = metrology::enclosing_circle(f.points).centre;
+    if (school == CentreSchool::limited) {
+        const auto limited = limited_centre(f, radius, growth(f, oversize));
+        if (!limited)
+            return 0;
+        centre = limited->centre;
+    }
+    std::vector<double> rooms;
+    for (const Vec2 p : f.points)
+        rooms.push_back(radius - norm(p - centre));
+    return metrology::chance_of_all(rooms, *f.uncertainty);
+}
+
+void find_sure(CommonSize& c, const std::vector<CylinderNeed>& each, const block::CylinderPlanChosen& plan) {
+    std::vector<double> sizes = plan.oversizes;
+    std::ranges::sort(sizes);
+    for (const double oversize : sizes) {
+        double all = 1;
+        for (const CylinderNeed& n : each)
+            if (!n.sleeved && !n.left_out) {
+                const auto chance = chance_to_clean(n, c.school, plan, oversize);
+                if (!chance)
+                    return;
+                all *= *chance;
+            }
+        c.sure_known = true;
+        if (all >= metrology::sure_enough) {
+            c.sure = oversize;
+            return;
+        }
+    }
+}
+
 /// Centre and walls at the size decided on.
 void settle(CylinderNeed& n, const block::CylinderPlanChosen& plan, std::optional<double> oversize) {
     FoundCylinder& f = n.found;
@@ -264,8 +326,11 @@ std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLi
             f.diameter = hole->diameter();
             for (const block::HoleLevel& level : hole->levels)
                 f.worn = std::max(f.worn, level.diameter);
+            f.uncertainty = uncertainty_of(state, e);
         } else if (sizes) {
-            std::tie(f.diameter, f.worn) = *sizes;
+            f.diameter = sizes->smallest;
+            f.worn = sizes->largest;
+            f.uncertainty = sizes->uncertainty;
         } else {
             continue;
         }
@@ -363,6 +428,8 @@ std::optional<CylinderStudy> study_cylinders(const JobState& state, const Centre
         study.common.push_back(common_limited(study.each, plan));
         study.common.push_back(common_size(study.each, CentreSchool::blueprint));
     }
+    for (CommonSize& c : study.common)
+        find_sure(c, study.each, plan);
     const CommonSize* chosen = study.by(plan.centre);
     if (!chosen)
         chosen = study.by(CentreSchool::top);

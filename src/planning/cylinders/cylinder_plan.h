@@ -35,6 +35,7 @@ struct FoundCylinder {
     double diameter = 0; ///< of the top level; by gauge the smallest size
     double worn = 0;     ///< the largest size anywhere
     std::vector<WallAt> walls;
+    std::optional<double> uncertainty; ///< mm, standard, of one touch or size; nothing where nobody stated it
 };
 /// Cylinders in the blueprint's order that were probed or gauged before they were cut.
 [[nodiscard]] std::vector<FoundCylinder> found_cylinders(const block::JobState& state, const CentreLine& line);
@@ -82,6 +83,10 @@ struct CommonSize {
     std::optional<block::FeatureId> set_by; ///< the one that needs most
     double needed_over = 0;                 ///< mm over nominal, of that one
     std::optional<double> without;          ///< what it would be without that one
+    /// The least on offer with which all of them together clean up with 95 % certainty; nothing where the list has none,
+    /// or nobody stated how sure a touch or a size is.
+    std::optional<double> sure{};
+    bool sure_known = false;
 };
 
 /// All cylinders together.

@@ -5,6 +5,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "metrology/decision.h"
+#include "metrology/uncertainty.h"
 #include "planning/cylinders/boring.h"
 
 #include <algorithm>
@@ -30,11 +31,10 @@ std::int64_t first_cut(const JobState& state, const FeatureId& id) {
 }
 
 /// The evaluation that shows a lifter bore before it was cut; null where there is none.
-const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id) {
-    if (tunnel_of(state).latest && tunnel_of(state).latest->sequence < first_cut(state, id))
-        return &tunnel_of(state).latest->evaluation;
-    if (tunnel_of(state).as_found && tunnel_of(state).as_found->sequence < first_cut(state, id))
-        return &tunnel_of(state).as_found->evaluation;
+const block::EvaluationState* before_cuts(const JobState& state, const FeatureId& id) {
+    for (const auto* probed : {&tunnel_of(state).latest, &tunnel_of(state).as_found})
+        if (*probed && (*probed)->sequence < first_cut(state, id))
+            return &**probed;
     return nullptr;
 }
 
@@ -131,6 +131,19 @@ std::optional<double> position_uncertainty(const block::EvaluationState& latest,
     const auto along = latest.propagated->of(address + "u", *latest.standard_uncertainty),
                across = latest.propagated->of(address + "v", *latest.standard_uncertainty);
     return along && across ? std::optional(std::max(*along, *across)) : std::nullopt;
+}
+
+/// How likely a seat about a lifter's place takes in all of the old bore.
+std::optional<double> chance_to_cover(const block::EvaluationState& probed, const block::HoleResult& hole, Vec2 place,
+                                      double radius) {
+    const auto placed = position_uncertainty(probed, hole);
+    if (!placed || !(*placed > 0))
+        return std::nullopt;
+    std::vector<double> rooms;
+    for (const block::HoleLevel& level : hole.levels)
+        for (const Vec2 p : level.surface)
+            rooms.push_back(radius - norm(p - place));
+    return metrology::chance_of_all(rooms, std::hypot(*placed, *probed.standard_uncertainty));
 }
 
 LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
@@ -236,13 +249,16 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
         LifterNeed n;
         n.id = meant.id;
         n.nominal = meant.diameter.nominal;
-        const block::Evaluation* e = before_cuts(state, meant.id);
+        const block::EvaluationState* probed = before_cuts(state, meant.id);
+        const block::Evaluation* e = probed ? &probed->evaluation : nullptr;
+        const block::HoleResult* hole_before = nullptr;
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
             if (hole->place_known)
                 n.error = hole->error;
             n.from_dowel = hole->from_dowel;
             n.v_cam = hole->v_cam;
             n.clean_blueprint = hole->clean_blueprint;
+            hole_before = hole;
             n.diameter = 0;
             for (const block::HoleLevel& level : hole->levels)
                 n.diameter = std::max(*n.diameter, level.diameter);
@@ -259,6 +275,8 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
             n.seat = *plan.bush_outside - *plan.interference;
             if (n.clean_blueprint)
                 n.covers = *n.seat >= *n.clean_blueprint;
+            if (hole_before && hole_before->place_known)
+                n.covers_chance = chance_to_cover(*probed, *hole_before, {meant.u, meant.v}, *n.seat / 2);
         }
         if (n.clean_blueprint && plan.interference)
             n.bush_needed = *n.clean_blueprint + *plan.interference;

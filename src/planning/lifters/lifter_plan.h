@@ -50,6 +50,7 @@ struct LifterNeed {
     std::optional<double> clean_blueprint; ///< mm: smallest bore that cleans up about its place
     std::optional<double> seat;            ///< bore for the bush: its outside less the interference
     std::optional<bool> covers;            ///< whether that seat takes the old bore in about its place
+    std::optional<double> covers_chance;   ///< how likely, its touches and its place being as sure as they are
     std::optional<double> bush_needed;     ///< least outside of a bush that covers the move
 };
 

@@ -62,10 +62,19 @@ class Planner {
         }
         plan.rise = largest([&](double x) { return plan.line.z(x); });
         plan.side = largest([&](double x) { return plan.line.y(x); });
-        for (const Reach& r : reaches_)
-            if (slack(r, plan.line, plan.cuts[r.main].cut) < no_slack)
+        for (const Reach& r : reaches_) {
+            plan.slacks.push_back(slack(r, plan.line, plan.cuts[r.main].cut));
+            if (plan.slacks.back() < no_slack)
                 plan.binding.push_back({mains_[r.main].id, r.cap, std::atan2(r.dy, r.dz), r.x});
+        }
         return plan;
+    }
+
+    [[nodiscard]] double least_slack(const TunnelPlan& plan) const {
+        double least = std::numeric_limits<double>::infinity();
+        for (const Reach& r : reaches_)
+            least = std::min(least, slack(r, plan.line, plan.cuts[r.main].cut));
+        return least;
     }
 
   private:
@@ -332,6 +341,10 @@ double Housing::mean_x() const {
 
 TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy, const CentreLine& given_line) {
     return Planner(mains, policy, given_line).plan();
+}
+
+double least_slack(const std::vector<Housing>& mains, const TunnelPolicy& policy, const TunnelPlan& plan) {
+    return Planner(mains, policy, {}).least_slack(plan);
 }
 
 std::vector<Housing> housings_of(const block::Blueprint& blueprint, const block::Evaluation& evaluation,

@@ -4,6 +4,8 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "block/true_mains.h"
+#include "metrology/uncertainty.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_sizes.h"
 
@@ -19,7 +21,8 @@ using block::FeatureId;
 using block::JobState;
 using block::Quantity;
 
-constexpr double one_sided_95 = 1.645;
+/// A point of a gauged housing hangs on its size, the upright size and its saddle's height: √(1/4 + 1/8 + 1) of one.
+constexpr double gauge_point = 1.173;
 
 KnownHousings from_gauges(const JobState& state, const TunnelPolicy& policy) {
     KnownHousings known;
@@ -157,15 +160,41 @@ void find_schools(TunnelStudy& study) {
     add("bore, end mains", [](TunnelPolicy& p) { p.method = TunnelMethod::bore, p.line = GivenLine::ends; });
 }
 
-/// Each point may lie further out than it was measured; a main read once more is known better by √2.
-void find_sure(TunnelStudy& study) {
-    if (!study.housings.uncertainty)
+/// How likely the old surface lies inside the finished bore all round.
+double chance_to_clean(const TunnelStudy& study, const TunnelPlan& plan, double margin, double u,
+                       const std::vector<std::vector<Housing>>& drawn) {
+    if (drawn.empty()) {
+        std::vector<double> rooms = plan.slacks;
+        for (double& room : rooms)
+            room += margin;
+        return metrology::chance_of_all(rooms, u);
+    }
+    const auto clean = std::ranges::count_if(drawn, [&](const std::vector<Housing>& mains) {
+        return least_slack(mains, study.policy, plan) > -limit_tolerance;
+    });
+    return static_cast<double>(clean) / static_cast<double>(drawn.size());
+}
+
+/// Every point may lie further out than it was measured: the least margin in standard uncertainties with which all of
+/// them together clean up surely enough. A main read once more is known better by √2.
+void find_sure(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn) {
+    if (!study.housings.uncertainty || !(*study.housings.uncertainty > 0))
         return;
     KnownHousings known = study.housings;
-    const double margin = one_sided_95 * *known.uncertainty;
-    for (Housing& m : known.mains)
-        m.margin = margin;
-    study.sure = plan_for(known, study.policy);
+    const double u = *known.uncertainty * (known.source == HousingSource::gauge ? gauge_point : 1);
+    double margin = 0;
+    const auto with_margin = [&](double of_u) {
+        margin = of_u * u;
+        for (Housing& m : known.mains)
+            m.margin = margin;
+        study.sure = plan_for(known, study.policy);
+        return study.sure->feasible && chance_to_clean(study, *study.sure, margin, u, drawn) >= metrology::sure_enough;
+    };
+    // Drawn without their noise, mains may lie further in than they were touched. At 4.5 ten thousand points would do.
+    double low = drawn.empty() ? 1.645 : -2, high = 4.5;
+    while (high - low > 0.02)
+        (with_margin((low + high) / 2) ? high : low) = (low + high) / 2;
+    with_margin(high);
     if (!study.sure->feasible)
         return;
     for (Housing& m : known.mains) {
@@ -194,13 +223,29 @@ std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     return study;
 }
 
-void explain(TunnelStudy& study) {
+std::vector<std::vector<Housing>> draw_housings(const JobState& state, const TunnelStudy& study) {
+    const auto& latest = tunnel_of(state).latest;
+    if (study.housings.source != HousingSource::probe || !latest->probe ||
+        !(latest->mains_uncertainty().value_or(0) > 0))
+        return {};
+    constexpr std::size_t draws = 300;
+    std::vector<std::vector<Housing>> all;
+    block::Evaluation drawn = latest->evaluation;
+    for (auto& mains : block::draw_mains(*intake_of(state).blueprint, *latest->probe, latest->evaluation,
+                                         *latest->mains_uncertainty(), draws)) {
+        drawn.mains = std::move(mains);
+        all.push_back(housings_of(*intake_of(state).blueprint, drawn, study.policy));
+    }
+    return all;
+}
+
+void explain(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn) {
     study.loosened.clear();
     study.schools.clear();
     study.readings.clear();
     find_loosened(study);
     find_schools(study);
-    find_sure(study);
+    find_sure(study, drawn);
 }
 
 } // namespace pallix::planning

@@ -50,7 +50,7 @@ struct TunnelStudy {
     TunnelPlan plan;
     std::vector<LoosenedLimit> loosened; ///< those that save something
     std::vector<TunnelSchool> schools;
-    std::optional<TunnelPlan> sure; ///< cleans up with 95 % certainty: each point may be 1.645 u further out
+    std::optional<TunnelPlan> sure; ///< every point together cleans up with 95 % certainty
     struct Reading {
         block::FeatureId main;
         double saves = 0; ///< mm of the sure plan's cuts together, were this main measured once more
@@ -60,6 +60,10 @@ struct TunnelStudy {
 /// The plan by the chosen policy; nothing where the tunnel is not known.
 [[nodiscard]] std::optional<TunnelStudy> study_tunnel(const block::JobState& state);
 /// Adds what explains it: limits loosened, other schools, certainty. A score of plans: for when someone looks.
-void explain(TunnelStudy& study);
+/// @param drawn the mains as they may truly be; none: each point is as sure as it is by itself
+void explain(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn = {});
+/// @return the probed mains as they may truly be, drawn 300 times; none where they are known by gauge, or nobody stated
+/// how sure a touch is
+[[nodiscard]] std::vector<std::vector<Housing>> draw_housings(const block::JobState& state, const TunnelStudy& study);
 
 } // namespace pallix::planning

@@ -110,6 +110,9 @@ std::vector<std::string> size_sentences(const JobState& state, const planning::C
                  (limited ? "" : " (needs " + l.with_sign(c.needed_over) + ")");
         if (c.set_by && c.without && c.without != c.oversize)
             s += ", without it " + oversize_text(*c.without, l);
+        if (c.oversize && c.sure_known && c.sure != c.oversize)
+            s += c.sure ? "; with 95 % certainty " + oversize_text(*c.sure, l) + " for all"
+                        : std::string("; with 95 % certainty nothing in the list does");
         out.push_back(s + ".");
     }
     return out;

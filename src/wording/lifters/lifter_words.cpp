@@ -2,6 +2,7 @@
 #include "wording/lifters/lifter_words.h"
 
 #include "block/state/intake_state.h"
+#include "metrology/uncertainty.h"
 #include "wording/common/pick.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/readings/readings.h"
@@ -58,7 +59,9 @@ std::vector<std::string> lifter_sentences(const JobState& state, const planning:
                       ".");
     if (n->choice == block::LifterChoice::bush && n->seat)
         out.push_back("Bush seat " + l.with_unit(*n->seat) +
-                      (n->covers == true    ? ": it takes in the old bore about the right place."
+                      (n->covers == true && n->covers_chance.value_or(1) < metrology::sure_enough
+                           ? ": it takes in the old bore about the right place as probed, not with 95 % certainty."
+                       : n->covers == true  ? ": it takes in the old bore about the right place."
                        : n->covers == false ? ": it does not take in the old bore; a bush of " +
                                                   l.with_unit(n->bush_needed.value_or(0)) + " and more would."
                                             : "; whether it covers the move, a probe would tell."));
