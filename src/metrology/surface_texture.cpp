@@ -23,8 +23,10 @@ Eigen::VectorXd gaussian_weights(double cutoff, double step) {
 }
 
 Profile less(const Profile& profile, const std::vector<double>& mean_line, double cutoff) {
+    const bool long_enough = profile.length() >= 6 * cutoff * (1 - 1e-9);
     const std::size_t drop =
-        std::min(static_cast<std::size_t>(cutoff / (2 * profile.step)), profile.heights.size() / 2);
+        std::min(static_cast<std::size_t>(std::lround((long_enough ? 1 : 0.5) * cutoff / profile.step)),
+                 profile.heights.size() / 2);
     Profile out{profile.step, {}};
     for (std::size_t i = drop; i + drop < profile.heights.size(); ++i)
         out.heights.push_back(profile.heights[i] - mean_line[i]);
@@ -69,6 +71,15 @@ std::vector<double> gaussian_mean_line(const Profile& profile, double cutoff) {
         mean[static_cast<std::size_t>(i)] = near.dot(heights.segment(first, last - first + 1)) / sum;
     }
     return mean;
+}
+
+Profile without_short_waves(const Profile& profile, double cutoff) {
+    return {profile.step, gaussian_mean_line(profile, cutoff)};
+}
+
+double short_wave_cutoff(double cutoff) {
+    constexpr double half_way = 1.8; // between neighbours of the table
+    return cutoff < 0.8 * half_way ? 0.0025 : cutoff < 2.5 * half_way ? 0.008 : 0.025;
 }
 
 Profile roughness_profile(const Profile& profile, double cutoff) {

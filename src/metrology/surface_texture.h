@@ -20,7 +20,14 @@ struct Profile {
 /// @return one height for each of the profile's. A wave of length λ keeps 2^−(λc/λ)² of its height, to 1e-6.
 [[nodiscard]] std::vector<double> gaussian_mean_line(const Profile& profile, double cutoff);
 
-/// Profile less its mean line, half a cutoff dropped at either end.
+/// Short waves taken out by the same filter: what a stylus' tip makes of a surface, and noise.
+/// @param cutoff λs, mm, more than two steps
+[[nodiscard]] Profile without_short_waves(const Profile& profile, double cutoff);
+/// λs that goes with a λc (ISO 3274, table 1; from memory): 2.5 µm up to 0.8 mm, 8 µm at 2.5 mm, 25 µm at 8 mm.
+[[nodiscard]] double short_wave_cutoff(double cutoff);
+
+/// Profile less its mean line. A cutoff is dropped at either end, which is as far as the filter reaches, where four are
+/// left then; of a shorter trace half a cutoff, and its ends are only nearly right.
 [[nodiscard]] Profile roughness_profile(const Profile& profile, double cutoff);
 
 /// The same for material-ratio parameters: the mean line is drawn twice, the second time with the valleys below the

@@ -308,6 +308,8 @@ class Sheet {
         std::string text = name + "texture";
         for (const planning::TextureCheck& c : finding->checks) {
             text += ", " + c.name + " " + wording::texture_text(c.value, c.is_ratio);
+            if (c.uncertainty)
+                text += " ±" + wording::texture_text(2 * *c.uncertainty, c.is_ratio);
             if ((c.wanted.least || c.wanted.most) && c.verdict != Verdict::meets)
                 text += " (" + wording::verdict_word(c.verdict) + ")";
         }

@@ -17,7 +17,7 @@ using metrology::Vec3;
 
 namespace {
 
-using Dice = std::mt19937_64;
+using test::Dice;
 
 struct Ring {
     std::string feature, level;
@@ -27,14 +27,14 @@ struct Ring {
 /// The ferry's mains as they were torqued: too large by what a cap cut takes out, in line or not; its cam and its
 /// dowel.
 std::vector<Ring> rings_of(const block::Blueprint& b, const std::string& kind, int touches, Dice& dice) {
-    std::normal_distribution<double> normal;
+    std::normal_distribution<double> unit;
     std::vector<Ring> rings;
-    const double bow = 0.01 * normal(dice);
+    const double bow = 0.01 * unit(dice);
     const auto middle = static_cast<double>(b.mains.size() - 1) / 2;
     for (std::size_t m = 0; m < b.mains.size(); ++m) {
         const bool each = kind == "each its own";
-        const double far = (static_cast<double>(m) - middle) / middle, over = 0.02 + (each ? 0.006 * normal(dice) : 0),
-                     off = each              ? 0.01 * normal(dice)
+        const double far = (static_cast<double>(m) - middle) / middle, over = 0.02 + (each ? 0.006 * unit(dice) : 0),
+                     off = each              ? 0.01 * unit(dice)
                            : kind == "bowed" ? bow * far * far
                                              : 0,
                      oval = kind == "oval" ? 0.006 : 0;
@@ -66,11 +66,11 @@ std::vector<Ring> rings_of(const block::Blueprint& b, const std::string& kind, i
 }
 
 block::ProbeSet probe_of(const block::Blueprint& b, const std::vector<Ring>& rings, double noise, Dice& dice) {
-    std::normal_distribution<double> normal(0, noise);
+    std::normal_distribution<double> scatter(0, noise);
     test::LogWriter log;
     for (const Ring& ring : rings)
         for (const Vec3& p : ring.points)
-            log.touch(ring.feature, p + Vec3{normal(dice), normal(dice), normal(dice)}, ring.level);
+            log.touch(ring.feature, p + Vec3{scatter(dice), scatter(dice), scatter(dice)}, ring.level);
     return *block::read_probe_logs(std::vector<block::NamedText>{{"log", log.text()}}, b);
 }
 
@@ -89,17 +89,15 @@ std::vector<Housing> true_mains(const std::vector<Ring>& rings, std::vector<Hous
 
 } // namespace
 
-TEST(Cleaning, TunnelsCleanUpAllRoundInNineteenOfTwenty) {
+TEST(Coverage, OfTunnelsThatCleanUpAllRound) {
     const block::Blueprint b = workshop::ferry_v8();
     Dice dice(3);
     TunnelPolicy policy{.parting = 12 * block::radians_per_degree};
-    test::Held all;
     for (const std::string kind : {"equal", "each its own", "bowed", "oval"})
         for (const auto caps : {block::CapCuts::each, block::CapCuts::equal}) {
             policy.caps = caps;
             test::Held held;
-            int plain = 0;
-            for (std::size_t i = 0; i < test::tries(20); ++i) {
+            for (std::size_t i = 0; i < test::tries(5); ++i) {
                 const double noise = i % 3 == 0 ? 0.004 : 0.001;
                 const std::vector<Ring> rings = rings_of(b, kind, i % 2 == 0 ? 8 : 16, dice);
                 const block::ProbeSet probe = probe_of(b, rings, noise, dice);
@@ -120,13 +118,10 @@ TEST(Cleaning, TunnelsCleanUpAllRoundInNineteenOfTwenty) {
                 const std::vector<Housing> truth = true_mains(rings, study.housings.mains, e->frame);
                 // Held or not; and how much deeper than somebody would have to cut who knows where the surface lies.
                 held.add(0, 0, least_slack(truth, policy, *study.sure) > -1e-6 ? 0 : -1);
-                plain += least_slack(truth, policy, study.plan) > -1e-6 ? 1 : 0;
                 held.width += study.sure->max_cap_cut - plan_tunnel(truth, policy).max_cap_cut;
             }
             test::CertaintyTable::get().add(
                 "tunnel cleans up, 95 %", kind + (caps == block::CapCuts::each ? ", caps each" : ", caps equal"), held);
-            printf("%s %d: %.1f plain %.1f deeper %.2f um\n", kind.c_str(), int(caps), 100 * held.share(),
-                   100.0 * plain / double(held.all), 1000 * held.width / double(held.all));
-            all += held;
+            EXPECT_GE(held.share(), 0.95 - 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(held.all))) << kind;
         }
 }

@@ -4,6 +4,7 @@
 #include <cstddef>
 #include <map>
 #include <mutex>
+#include <random>
 #include <string>
 #include <utility>
 
@@ -39,6 +40,14 @@ class CertaintyTable {
     std::mutex mutex_;
     std::map<std::pair<std::string, std::string>, Held> rows_;
 };
+
+using Dice = std::mt19937_64;
+[[nodiscard]] inline double even(Dice& dice, double low, double high) {
+    return std::uniform_real_distribution(low, high)(dice);
+}
+[[nodiscard]] inline double normal(Dice& dice, double size) {
+    return std::normal_distribution(0.0, size)(dice);
+}
 
 /// How many blocks a test tries: few in every run of the tests, as many as PALLIX_CERTAINTY says in the long one.
 [[nodiscard]] std::size_t tries(std::size_t few);

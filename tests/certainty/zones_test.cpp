@@ -22,13 +22,9 @@ using metrology::Vec3;
 
 namespace {
 
-using Dice = std::mt19937_64;
-double even(Dice& dice, double low, double high) {
-    return std::uniform_real_distribution(low, high)(dice);
-}
-double normal(Dice& dice, double size) {
-    return std::normal_distribution(0.0, size)(dice);
-}
+using test::Dice;
+using test::even;
+using test::normal;
 
 using Form = std::function<double(double, double)>; ///< mm, of a place
 
@@ -231,7 +227,7 @@ void try_block(const Blueprint& b, const Touches& touches, double noise,
 // Blocks of six kinds of decks and bores and five of tunnels, probed with 2 × 2 to 24 × 20 touches on the deck and 4 to
 // 24 a ring, noise 0.4 to 8 µm. Values of one block hang together, so the shares may scatter by more than the binomial
 // law.
-TEST(Zones, HoldWithinTwiceTheirUncertainty) {
+TEST(Coverage, OfZonesAndExtremes) {
     const Blueprint b = workshop::ferry_v8();
     Dice dice(14);
     const std::vector<Plan> plans{{2, 2, 4}, {3, 3, 6}, {7, 4, 8}, {12, 6, 12},

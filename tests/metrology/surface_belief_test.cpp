@@ -35,7 +35,7 @@ std::size_t node_at(const SurfaceQuestion& q, Vec2 place) {
 }
 
 CutSeen cut_at(const SurfaceQuestion& q, double depth, Touch all) {
-    return {depth, 0.001, std::vector<Touch>(q.nodes.size(), all)};
+    return {depth, 0.001, std::vector<Touch>(q.nodes.size(), all), {}};
 }
 
 } // namespace
@@ -99,12 +99,16 @@ TEST(SurfaceBelief, ADarkPlaceLiesBelowTheCut) {
     const auto before = believe(q);
     CutSeen cut = cut_at(q, 0.010, Touch::bright);
     const std::size_t dark = node_at(q, {90, 20}); // between measured places: it may lie low
-    cut.touched[dark] = Touch::dark;
+    cut.touched[dark] = Touch::unknown;
+    cut.marks = {{dark}};
     q.cuts.push_back(cut);
     const auto after = believe(q);
     EXPECT_GT(before->mean[dark], 199.99 + 0.005);
     EXPECT_LT(after->mean[dark], after->cut_heights[0] + 0.002);
-    EXPECT_GT(after->lowest_share[dark], 0.6);
+    EXPECT_EQ(std::ranges::max_element(after->lowest_share) - after->lowest_share.begin(),
+              static_cast<std::ptrdiff_t>(dark))
+        << "no place is as likely the lowest";
+    EXPECT_GT(after->lowest_share[dark], 0.3) << "some other, between touches and paint, may lie lower yet";
     EXPECT_GT(after->mean[node_at(q, {30, 20})], after->cut_heights[0]) << "the others stay where they were";
 }
 

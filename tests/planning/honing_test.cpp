@@ -192,7 +192,18 @@ TEST(Texture, IsHeldAgainstWhatTheRingsWant) {
     EXPECT_NEAR(f->roughness.ra, 0.001 * 2 / std::numbers::pi, 2e-6) << "a short wave passes the filter whole";
     EXPECT_EQ(f->checks[0].verdict, Verdict::meets);
     EXPECT_EQ(f->checks[1].verdict, Verdict::fails) << "2 µm from crest to trough, 1.5 wanted";
+    EXPECT_EQ(f->short_wave, 0.0025) << "that goes with 0.8 mm";
+    EXPECT_TRUE(f->ends_whole);
+    ASSERT_TRUE(f->checks[0].uncertainty);
+    EXPECT_LT(*f->checks[0].uncertainty, 1e-8) << "every cutoff length shows the same";
     EXPECT_EQ(usual_texture_limits().size(), 3U);
+    // Rougher towards one end: what one length shows says little of the next, and 0.0007 is not proven kept.
+    for (std::size_t i = 0; i < 5600; ++i)
+        t.profile.heights[i] *= 0.4 + 1.2 * static_cast<double>(i) / 5600;
+    EXPECT_EQ(judge_texture(t, limits)->checks[0].verdict, Verdict::cannot_tell);
+    t.profile.heights.resize(2000); // two and a half cutoffs: one and a half are left
+    EXPECT_EQ(judge_texture(t, limits)->checks[0].verdict, Verdict::cannot_tell) << "too short to tell its spread";
+    EXPECT_FALSE(judge_texture(t, limits)->ends_whole);
     t.profile.heights.assign(5600, 0.0);
     EXPECT_FALSE(judge_texture(t, limits));
 }

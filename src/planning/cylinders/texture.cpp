@@ -1,14 +1,64 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinders/texture.h"
 
+#include <array>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+#include <tuple>
+
 namespace pallix::planning {
 namespace {
 
 constexpr double um = 1e-3;
 
-metrology::Verdict within(double value, const block::TextureLimits::Range& r) {
-    const bool in = (!r.least || value >= *r.least) && (!r.most || value <= *r.most);
-    return in ? metrology::Verdict::meets : metrology::Verdict::fails;
+constexpr std::size_t parameters = 7;
+constexpr std::size_t fewest_lengths = 3;
+
+/// Ra, Rz, Rk, Rpk, Rvk, Mr1, Mr2.
+std::optional<std::array<double, parameters>> numbers_of(const metrology::Profile& roughness,
+                                                         const std::vector<double>& for_ratio, double cutoff) {
+    const metrology::Roughness r = metrology::roughness_of(roughness, cutoff);
+    const auto m = metrology::material_ratio(for_ratio);
+    if (!m)
+        return std::nullopt;
+    return std::array{r.ra, r.rz, m->rk, m->rpk, m->rvk, m->mr1, m->mr2};
+}
+
+/// The heights without those of one cutoff length.
+std::vector<double> without(const std::vector<double>& heights, std::size_t from, std::size_t count) {
+    std::vector<double> left(heights.begin(), heights.begin() + static_cast<std::ptrdiff_t>(from));
+    left.insert(left.end(), heights.begin() + static_cast<std::ptrdiff_t>(from + count), heights.end());
+    return left;
+}
+
+std::optional<std::array<double, parameters>> uncertainties(const metrology::Profile& roughness,
+                                                            const std::vector<double>& for_ratio, double cutoff) {
+    const auto per_length = static_cast<std::size_t>(std::lround(cutoff / roughness.step));
+    const std::size_t lengths = per_length > 0 ? roughness.heights.size() / per_length : 0;
+    if (lengths < fewest_lengths)
+        return std::nullopt;
+    std::vector<std::array<double, parameters>> each;
+    for (std::size_t k = 0; k < lengths; ++k) {
+        const auto numbers = numbers_of(
+            {roughness.step, without(roughness.heights, k * per_length, per_length)},
+            without(for_ratio, k * per_length, std::min(per_length, for_ratio.size() - k * per_length)), cutoff);
+        if (!numbers)
+            return std::nullopt;
+        each.push_back(*numbers);
+    }
+    const auto n = static_cast<double>(lengths);
+    // Twice this is Student's interval at 95 %.
+    const double few = boost::math::quantile(boost::math::students_t(n - 1), 0.975) / 2;
+    std::array<double, parameters> u{};
+    for (std::size_t p = 0; p < parameters; ++p) {
+        double mean = 0, squares = 0;
+        for (const auto& numbers : each)
+            mean += numbers[p] / n;
+        for (const auto& numbers : each)
+            squares += (numbers[p] - mean) * (numbers[p] - mean);
+        u[p] = few * std::sqrt((n - 1) / n * squares);
+    }
+    return u;
 }
 
 } // namespace
@@ -16,23 +66,36 @@ metrology::Verdict within(double value, const block::TextureLimits::Range& r) {
 std::optional<TextureFinding> judge_texture(const block::ProfileTrace& trace, const block::TextureLimits& limits) {
     TextureFinding f;
     f.cutoff = trace.cutoff;
-    f.shown = metrology::roughness_profile(trace.profile, trace.cutoff);
+    metrology::Profile profile = trace.profile;
+    if (const double short_wave = metrology::short_wave_cutoff(trace.cutoff); short_wave > 2 * profile.step) {
+        f.short_wave = short_wave;
+        profile = metrology::without_short_waves(profile, short_wave);
+    }
+    f.shown = metrology::roughness_profile(profile, trace.cutoff);
+    f.ends_whole = profile.heights.size() - f.shown.heights.size() >=
+                   2 * static_cast<std::size_t>(std::lround(trace.cutoff / profile.step));
     f.roughness = metrology::roughness_of(f.shown, trace.cutoff);
-    const auto ratio =
-        metrology::material_ratio(metrology::roughness_profile_with_valleys(trace.profile, trace.cutoff).heights);
-    if (!ratio)
+    const std::vector<double> for_ratio = metrology::roughness_profile_with_valleys(profile, trace.cutoff).heights;
+    const auto ratio = metrology::material_ratio(for_ratio);
+    const auto numbers = numbers_of(f.shown, for_ratio, trace.cutoff);
+    if (!ratio || !numbers)
         return std::nullopt;
     f.ratio = *ratio;
-    const auto add = [&f](const char* name, double value, const block::TextureLimits::Range& wanted, bool is_ratio) {
-        f.checks.push_back({name, value, is_ratio, wanted, within(value, wanted)});
-    };
-    add("Ra", f.roughness.ra, limits.ra, false);
-    add("Rz", f.roughness.rz, limits.rz, false);
-    add("Rk", f.ratio.rk, limits.rk, false);
-    add("Rpk", f.ratio.rpk, limits.rpk, false);
-    add("Rvk", f.ratio.rvk, limits.rvk, false);
-    add("Mr1", f.ratio.mr1, limits.mr1, true);
-    add("Mr2", f.ratio.mr2, limits.mr2, true);
+    const auto sure = uncertainties(f.shown, for_ratio, trace.cutoff);
+    using Range = block::TextureLimits::Range;
+    const std::array<std::tuple<const char*, const Range*, bool>, parameters> names{{{"Ra", &limits.ra, false},
+                                                                                     {"Rz", &limits.rz, false},
+                                                                                     {"Rk", &limits.rk, false},
+                                                                                     {"Rpk", &limits.rpk, false},
+                                                                                     {"Rvk", &limits.rvk, false},
+                                                                                     {"Mr1", &limits.mr1, true},
+                                                                                     {"Mr2", &limits.mr2, true}}};
+    for (std::size_t p = 0; p < parameters; ++p) {
+        const auto& [name, wanted, is_ratio] = names[p];
+        const auto u = sure ? std::optional((*sure)[p]) : std::nullopt;
+        f.checks.push_back({name, (*numbers)[p], u, is_ratio, *wanted,
+                            metrology::decide((*numbers)[p], u, {wanted->least, wanted->most})});
+    }
     return f;
 }
 

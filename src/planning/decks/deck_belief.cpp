@@ -9,6 +9,8 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <numbers>
+#include <set>
 #include <utility>
 
 namespace pallix::planning {
@@ -24,7 +26,7 @@ namespace {
 constexpr std::size_t most_nodes = 140, most_heights = 150;
 constexpr double least_spacing = 14;  // mm between nodes
 constexpr double painting_core = 0.6; // share of a brush's radius that is surely dark: its rim may spill over
-constexpr double painting_slack = 6;  // mm round a painted place where nothing is taken from its edge
+constexpr double painting_slack = 8;  // mm round a painted place where nothing is taken from its edge
 
 /// A grid over the metal, and the painted places.
 std::vector<Vec2> nodes_of(const block::Blueprint& blueprint, const block::BankBlueprint& bank,
@@ -80,6 +82,26 @@ std::vector<Vec3> telling_heights(const std::vector<Vec3>& points, const block::
             kept.push_back(*high);
     }
     return kept;
+}
+
+/// The nodes under each dab of paint: somewhere under the brush it was dark, not all over. Dabs over the same nodes are
+/// one.
+std::vector<std::vector<std::size_t>> marks_of(const DeckCut& cut, const std::vector<Vec2>& nodes) {
+    std::set<std::vector<std::size_t>> marks;
+    for (const Vec2 dark : cut.dark) {
+        std::vector<std::size_t> under;
+        std::size_t nearest = 0;
+        for (std::size_t i = 0; i < nodes.size(); ++i) {
+            if (norm(nodes[i] - dark) <= cut.brush)
+                under.push_back(i);
+            if (norm(nodes[i] - dark) < norm(nodes[nearest] - dark))
+                nearest = i;
+        }
+        if (under.empty())
+            under.push_back(nearest);
+        marks.insert(std::move(under));
+    }
+    return {marks.begin(), marks.end()};
 }
 
 /// The passes since a bank was last measured, with the depth below first touch they ran at.
@@ -156,13 +178,17 @@ std::optional<DeckQuestion> ask_about_deck(const JobState& state, const std::str
         *intake_of(state).blueprint->bank(bank_id), bank_id + "@" + std::to_string(deck.latest->sequence), 0, {}};
     q.taken = passes.depths.empty() ? 0 : passes.depths.back();
     q.surface.nodes = nodes_of(*intake_of(state).blueprint, q.bank, passes.cuts);
+    for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores)
+        if (bore.id.bank == bank_id && !bore.place_assumed)
+            q.surface.openings.push_back({{bore.u, bore.v}, bore.diameter.nominal / 2});
     for (const Vec3 p : telling_heights(deck.latest->result.points, q.bank))
         q.surface.seen.push_back({{p.x, p.y}, p.z, deck.latest->standard_uncertainty});
     for (std::size_t i = 0; i < passes.cuts.size(); ++i) {
         q.key += "," + std::to_string(passes.sequences[i]);
-        metrology::CutSeen cut{passes.depths[i], infeed_uncertainty * std::sqrt(static_cast<double>(i + 1)), {}};
+        metrology::CutSeen cut{passes.depths[i], infeed_uncertainty * std::sqrt(static_cast<double>(i + 1)), {}, {}};
         for (const Vec2 node : q.surface.nodes)
-            cut.touched.push_back(touch_at(passes.cuts[i], node));
+            cut.touched.push_back(touch_at(passes.cuts[i], node) == Touch::bright ? Touch::bright : Touch::unknown);
+        cut.marks = marks_of(passes.cuts[i], q.surface.nodes);
         q.surface.cuts.push_back(std::move(cut));
     }
     return q;
@@ -209,22 +235,81 @@ std::optional<DeckBelief> believe_deck(const JobState& state, const std::string&
     return belief;
 }
 
+namespace {
+
+/// Whether a measured place was surely dark: painted all round it, so that no mark beside it explains the paint.
+bool painted_round(const DeckCut& cut, Vec2 place) {
+    constexpr int ways = 8;
+    for (int k = 0; k < ways; ++k) {
+        const double a = 2 * std::numbers::pi * k / ways;
+        const Vec2 beside = place + cut.brush * Vec2{std::cos(a), std::sin(a)};
+        if (std::ranges::none_of(cut.dark, [&](Vec2 d) { return norm(d - beside) <= cut.brush; }))
+            return false;
+    }
+    return true;
+}
+
+/// What a pass says of every measured place that it surely left dark or touched.
+struct Mark {
+    std::int64_t cut = 0;
+    Vec2 place;
+    double over = 0; ///< mm, measured height less where the cut should have run
+    bool dark = false;
+};
+std::vector<Mark> marks_against(const block::DeckState& deck, const std::vector<double>& cut_heights) {
+    std::vector<Mark> marks;
+    const Passes passes = passes_since_measured(deck);
+    for (std::size_t k = 0; k < passes.cuts.size() && k < cut_heights.size(); ++k)
+        for (const Vec3 p : deck.latest->result.points) {
+            const Touch touch = touch_at(passes.cuts[k], {p.x, p.y});
+            if (touch == Touch::bright || (touch == Touch::dark && painted_round(passes.cuts[k], {p.x, p.y})))
+                marks.push_back({passes.sequences[k], {p.x, p.y}, p.z - cut_heights[k], touch == Touch::dark});
+        }
+    return marks;
+}
+
+/// How far one mark may lie on the wrong side of its cut before it is named where the passes are doubted.
+double named_from(const block::DeckState& deck, double uncertainty) {
+    return 2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, infeed_uncertainty);
+}
+
+/// Whether marks and heights cannot both be right. Either one mark lies further off than the furthest of so many would
+/// by chance in one job of fifty; or one shift of the cut, unlikely as it is, explains the marks so much better that
+/// chance alone would have it in one job of a thousand (a drop of χ² by 11).
+bool cannot_be(const block::DeckState& deck, const std::vector<Mark>& marks, double uncertainty) {
+    const double of_touch = deck.latest->standard_uncertainty.value_or(0.003),
+                 of_cut = std::hypot(uncertainty, infeed_uncertainty);
+    const double furthest = std::sqrt(2 * std::log(std::max(25.0 * static_cast<double>(marks.size()), 2.0)));
+    const auto off = [](const Mark& m, double shift) { return std::max(0.0, (m.dark ? 1 : -1) * (m.over - shift)); };
+    if (std::ranges::any_of(marks, [&](const Mark& m) { return off(m, 0) > furthest * of_touch + 2.3 * of_cut; }))
+        return true;
+    const auto disagreement = [&](double shift) {
+        double sum = shift * shift / (of_cut * of_cut);
+        for (const Mark& m : marks)
+            sum += off(m, shift) * off(m, shift) / (of_touch * of_touch);
+        return sum;
+    };
+    double least = disagreement(0);
+    for (double shift = -0.1; shift < 0.1; shift += 0.001)
+        least = std::min(least, disagreement(shift));
+    return disagreement(0) - least > 11;
+}
+
+} // namespace
+
 std::vector<Contradiction> contradictions_of(const JobState& state, const std::string& bank,
                                              const std::vector<double>& cut_heights, double uncertainty) {
     std::vector<Contradiction> found;
     const block::DeckState& deck = decks_of(state).deck(bank);
     if (!deck.latest)
         return found;
-    const Passes passes = passes_since_measured(deck);
-    const double allowed =
-        2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, infeed_uncertainty);
-    for (std::size_t k = 0; k < passes.cuts.size() && k < cut_heights.size(); ++k)
-        for (const Vec3 p : deck.latest->result.points) {
-            const Touch touch = touch_at(passes.cuts[k], {p.x, p.y});
-            const double over = p.z - cut_heights[k];
-            if ((touch == Touch::dark && over > allowed) || (touch == Touch::bright && over < -allowed))
-                found.push_back({passes.sequences[k], {p.x, p.y}, touch == Touch::dark, std::abs(over)});
-        }
+    const std::vector<Mark> marks = marks_against(deck, cut_heights);
+    if (!cannot_be(deck, marks, uncertainty))
+        return found;
+    const double allowed = named_from(deck, uncertainty);
+    for (const Mark& m : marks)
+        if (m.dark ? m.over > allowed : m.over < -allowed)
+            found.push_back({m.cut, m.place, m.dark, std::abs(m.over)});
     return found;
 }
 
@@ -234,22 +319,9 @@ std::optional<Suspicion> suspect_for(const JobState& state, const std::string& b
     if (contradictions.empty())
         return std::nullopt;
     const block::DeckState& deck = decks_of(state).deck(bank);
-    const Passes passes = passes_since_measured(deck);
-    const double allowed =
-        2 * std::hypot(deck.latest->standard_uncertainty.value_or(0.003), uncertainty, infeed_uncertainty);
     // The true cut at (u, v) ran at its height + shift + along·u + across·v: which of these satisfy every mark?
-    struct Mark {
-        Vec2 place;
-        double over = 0; ///< measured height less where the cut should have run
-        bool dark = false;
-    };
-    std::vector<Mark> marks;
-    for (std::size_t k = 0; k < passes.cuts.size() && k < cut_heights.size(); ++k)
-        for (const Vec3 p : deck.latest->result.points) {
-            const Touch touch = touch_at(passes.cuts[k], {p.x, p.y});
-            if (touch != Touch::unknown)
-                marks.push_back({{p.x, p.y}, p.z - cut_heights[k], touch == Touch::dark});
-        }
+    const std::vector<Mark> marks = marks_against(deck, cut_heights);
+    const double allowed = named_from(deck, uncertainty);
     const DeckExtent e = deck_extent(*intake_of(state).blueprint->bank(bank));
     const Vec2 middle = 0.5 * (e.low + e.high);
     // Least shift (and tilt) that leaves no mark on the wrong side by more than is allowed; µm, to be near 1.

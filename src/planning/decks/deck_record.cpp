@@ -15,7 +15,8 @@ constexpr double tester_share = 0.05;    // of a roughness
 } // namespace
 
 bool DepthHeld::disagrees() const {
-    return std::abs(difference()) > allowed;
+    // Without a forecast less may always have come off than was logged: nobody knows where the cutter first touched.
+    return difference() > allowed || (above && difference() < -allowed);
 }
 
 std::optional<DepthHeld> depth_held(const block::JobState& state, const std::string& bank) {
@@ -32,9 +33,20 @@ std::optional<DepthHeld> depth_held(const block::JobState& state, const std::str
         }
     if (infeeds == 0)
         return std::nullopt;
-    held.measured = deck.as_found->result.height_max - deck.latest->result.height_max;
-    const double before = deck.as_found->standard_uncertainty.value_or(unstated_height),
-                 after = deck.latest->standard_uncertainty.value_or(unstated_height);
+    // A clean surface lies where the cutter ran: of that every touch tells, not the highest alone.
+    const bool clean = deck.cuts.back().cut.clean;
+    const block::DeckResult &was = deck.as_found->result, &is = deck.latest->result;
+    held.measured = was.height_max - (clean ? is.height_mean : is.height_max);
+    double before = deck.as_found->standard_uncertainty.value_or(unstated_height);
+    const double after = deck.latest->standard_uncertainty.value_or(unstated_height);
+    for (const auto& kept : decks_of(state).forecasts)
+        if (const block::DeckForecastKept& f = kept.payload;
+            f.bank == bank && kept.sequence > deck.as_found->sequence && kept.sequence < deck.latest->sequence) {
+            const double top = (f.lowest_low + f.lowest_high + f.low + f.high) / 2;
+            held.above = std::max(0.0, top - was.height_max);
+            before = std::max(before, (f.high - f.low) / 4);
+            break;
+        }
     held.allowed = 2 * std::hypot(before, after, infeed_uncertainty * std::sqrt(infeeds));
     return held;
 }

@@ -10,13 +10,15 @@
 
 namespace pallix::planning {
 
-/// The depth the ledger adds up to, against what the heights before and after say came off. A difference is named,
-/// never spread over the map.
+/// The depth the ledger adds up to, against what the heights before and after say came off. The ledger counts from
+/// first touch, which is where the deck really was highest: higher than the highest measured place by what was believed
+/// when the forecast was kept. A difference is named, never spread over the map.
 struct DepthHeld {
-    double ledger = 0;   ///< mm of infeed between the two measurements
-    double measured = 0; ///< mm, highest place before less highest place after
-    double allowed = 0;  ///< mm, what they may differ by: twice their combined uncertainty
-    [[nodiscard]] double difference() const { return measured - ledger; }
+    double ledger = 0;           ///< mm of infeed between the two measurements
+    double measured = 0;         ///< mm, highest measured place before less the surface after
+    std::optional<double> above; ///< mm, the highest place before over the highest measured one; nothing: not known
+    double allowed = 0;          ///< mm, what they may differ by: twice their combined uncertainty
+    [[nodiscard]] double difference() const { return measured + above.value_or(0) - ledger; }
     [[nodiscard]] bool disagrees() const;
 };
 /// @return nothing while the bank was not measured both before and after its passes, from one tunnel

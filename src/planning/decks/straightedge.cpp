@@ -110,11 +110,86 @@ std::vector<EdgeComparison> compare_edges(const block::JobState& state, const st
     return lines;
 }
 
+namespace {
+
+/// Where a line meets another, as a share of its length; nothing where they do not meet.
+std::optional<double> meets_at(const EdgeLine& line, const EdgeLine& other) {
+    const Vec2 d = line.to - line.from, e = other.to - other.from, off = other.from - line.from;
+    const double turn = metrology::cross(d, e);
+    if (std::abs(turn) < 1e-9 * norm(d) * norm(e))
+        return std::nullopt;
+    const double at = metrology::cross(off, e) / turn, on_other = metrology::cross(off, d) / turn;
+    constexpr double hair = 1e-6;
+    return at > -hair && at < 1 + hair && on_other > -hair && on_other < 1 + hair
+               ? std::optional(std::clamp(at, 0.0, 1.0))
+               : std::nullopt;
+}
+
+/// How far lines may leave a zone on either side that holds both diagonals. A line's places lie within its bracket b
+/// below an edge; where it meets lines that leave the zone by g at most the edge lies in it, widened by g below and g +
+/// b above. Between two such places the edge stays there; beyond them, t of their distance away, it may run out by t of
+/// all that.
+class ZoneGrowth {
+  public:
+    ZoneGrowth(const std::vector<const EdgeComparison*>& lines, double zone)
+        : lines_(lines), zone_(zone), growth_(lines.size()) {
+        for (std::size_t i = 0; i < lines.size(); ++i)
+            if (is_diagonal(*lines[i]))
+                growth_[i] = 0;
+        for (bool more = true; more;) {
+            more = false;
+            for (std::size_t i = 0; i < lines.size(); ++i)
+                if (const auto g = of(i); g && (!growth_[i] || *g < *growth_[i] - 1e-12)) {
+                    growth_[i] = g;
+                    more = true;
+                }
+        }
+    }
+    /// @return of the line that leaves it furthest, mm; nothing where one meets too few others to be held
+    [[nodiscard]] std::optional<double> most() const {
+        double most = 0;
+        for (const auto& g : growth_) {
+            if (!g)
+                return std::nullopt;
+            most = std::max(most, *g);
+        }
+        return most;
+    }
+
+  private:
+    [[nodiscard]] std::optional<double> of(std::size_t i) const {
+        if (is_diagonal(*lines_[i]))
+            return 0;
+        std::vector<std::pair<double, double>> held; // where, growth there
+        for (std::size_t k = 0; k < lines_.size(); ++k)
+            if (const auto at = k != i && growth_[k] ? meets_at(lines_[i]->line, lines_[k]->line) : std::nullopt)
+                held.emplace_back(*at, *growth_[k]);
+        const double b = *lines_[i]->does_not;
+        std::optional<double> least;
+        for (const auto& [from, one] : held)
+            for (const auto& [to, other] : held) {
+                if (to < from + 0.05)
+                    continue;
+                const double g = std::max(one, other), beyond = std::max(from, 1 - to) / (to - from);
+                const double growth = b + g + (beyond < 1e-6 ? 0 : beyond * (zone_ + 2 * g + b));
+                least = std::min(least.value_or(growth), growth);
+            }
+        return least;
+    }
+
+    const std::vector<const EdgeComparison*>& lines_;
+    double zone_;
+    std::vector<std::optional<double>> growth_;
+};
+
+} // namespace
+
 FlatnessBounds flatness_from_feelers(const std::vector<EdgeComparison>& lines) {
     FlatnessBounds bounds;
-    double diagonals = 0, others = 0;
+    double diagonals = 0;
     std::size_t diagonals_read = 0;
     bool closed = true; // every line read has an upper end
+    std::vector<const EdgeComparison*> read;
     for (const EdgeComparison& c : lines) {
         if (!c.goes_in) {
             bounds.not_read.push_back(c.line.name);
@@ -123,15 +198,15 @@ FlatnessBounds flatness_from_feelers(const std::vector<EdgeComparison>& lines) {
         // An end may hang as far as twice the flatness below an edge that rests beyond the middle.
         bounds.at_least = std::max(bounds.at_least, *c.goes_in / 2);
         closed = closed && c.does_not.has_value();
+        read.push_back(&c);
         if (is_diagonal(c)) {
             ++diagonals_read;
             diagonals += c.does_not.value_or(0);
-        } else {
-            others = std::max(others, c.does_not.value_or(0));
         }
     }
     if (diagonals_read == 2 && closed)
-        bounds.at_most = diagonals + 2 * others;
+        if (const auto growth = ZoneGrowth(read, diagonals).most())
+            bounds.at_most = diagonals + 2 * *growth;
     return bounds;
 }
 

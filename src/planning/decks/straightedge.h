@@ -54,11 +54,11 @@ struct EdgeComparison {
 struct FlatnessBounds {
     double at_least = 0; ///< mm: a gap under an edge is at most twice the flatness of its line
     std::optional<double>
-        at_most; ///< mm, along the lines read; nothing without both diagonals: a twist would be unseen
+        at_most; ///< mm, along the lines read; nothing without both diagonals, or with a line that meets too few others
     std::vector<std::string> not_read; ///< lines of the trade
 };
-/// Both diagonals lie within b1 + b2 of one plane, since they share the height where they cross; a line whose ends lie
-/// on them leaves that zone by no more than its own bracket either way.
+/// Both diagonals lie within b1 + b2 of one plane, since they share the height where they cross; other lines leave that
+/// zone by what their brackets and those of the lines they meet allow (docs/method.md).
 [[nodiscard]] FlatnessBounds flatness_from_feelers(const std::vector<EdgeComparison>& lines);
 
 } // namespace pallix::planning

@@ -90,6 +90,13 @@ void TraceDrawing::paintEvent(QPaintEvent*) {
     paint_parameters(painter, QRectF(16, height() - scaled(62), width() - 32, scaled(54)));
 }
 
+/// A parameter's name, and what it is sure to: "Rk ±0.12".
+QString TraceDrawing::named_with_spread(std::size_t i) const {
+    const QString name = QString::fromLatin1(parameters[i]);
+    const auto& u = finding_->checks[i].uncertainty;
+    return u ? tr("%1 ±%2").arg(name, qt(wording::texture_text(2 * *u, i >= first_ratio))) : name;
+}
+
 /// What the rings are held against, each with its verdict by shape.
 void TraceDrawing::paint_parameters(QPainter& painter, const QRectF& box) {
     const Palette& p = context_.palette();
@@ -104,7 +111,7 @@ void TraceDrawing::paint_parameters(QPainter& painter, const QRectF& box) {
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(cell.left(), cell.top() + scaled(26), cell.width(), scaled(22)), Qt::AlignCenter,
-                         QString::fromLatin1(parameters[i]));
+                         named_with_spread(i));
         if (const auto* range = kept ? &(kept->payload.*ranges[i]) : nullptr; range && (range->least || range->most))
             paint_mark(painter, QRectF(cell.left() + 4, cell.top() + scaled(28), scaled(16), scaled(16)),
                        mark_of(finding_->checks[i].verdict), p);
@@ -115,8 +122,7 @@ TwinTable TraceDrawing::table() const {
     TwinTable t = TwinTable::headed(tr("parameter|stands|measured"), 2);
     if (finding_)
         for (std::size_t i = 0; i < parameters.size(); ++i)
-            t.rows.push_back({QString::fromLatin1(parameters[i]),
-                              qt(wording::verdict_word(finding_->checks[i].verdict)),
+            t.rows.push_back({named_with_spread(i), qt(wording::verdict_word(finding_->checks[i].verdict)),
                               qt(wording::texture_text(finding_->checks[i].value, i >= first_ratio))});
     return t;
 }

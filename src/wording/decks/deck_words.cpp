@@ -65,16 +65,31 @@ std::string angle_text(double rad) {
 
 // ---- forecast -----------------------------------------------------------------------------------------------------
 
+namespace {
+
+/// What no touch and no mark tells of.
+std::string unseen_words(const planning::DeckBelief& b, const LengthText& l) {
+    if (!b.surface.unseen)
+        return {};
+    const double width = *b.surface.unseen;
+    return ", more where a hollow narrower than " +
+           (l.unit() == block::Unit::inch ? fixed(width / 25.4, 1) + " in" : fixed(width, 0) + " mm") +
+           " lies between the touches";
+}
+
+} // namespace
+
 std::string forecast_sentence(const planning::DeckBelief& b, const LengthText& l) {
     const std::string who = place_words(b.where) + " decides (" + whole_percent(b.where_share) + ").";
     if (b.taken == 0)
         return l.plain(b.surface.removal.low) + " to " + l.with_unit(b.surface.removal.high) +
-               " from first touch until it is clean, as sure as 95 %; " + who;
+               " from first touch until it is clean, as sure as 95 %" + unseen_words(b, l) + "; " + who;
     const metrology::Interval left = b.still_to_cut();
     if (left.high < 5e-4)
         return "Clean by what was painted: the lowest place lies at " + l.plain(b.surface.lowest.low) + " to " +
                l.with_unit(b.surface.lowest.high) + ".";
-    return l.plain(left.low) + " to " + l.with_unit(left.high) + " more until it is clean, as sure as 95 %; " + who;
+    return l.plain(left.low) + " to " + l.with_unit(left.high) + " more until it is clean, as sure as 95 %" +
+           unseen_words(b, l) + "; " + who;
 }
 
 std::string outcome_sentence(const planning::ForecastOutcome& o, const LengthText& l) {
@@ -90,8 +105,8 @@ std::string outcome_sentence(const planning::ForecastOutcome& o, const LengthTex
 }
 
 std::string depth_sentence(const planning::DepthHeld& held, const LengthText& l) {
-    const std::string both =
-        l.with_unit(held.ledger) + " by the ledger, " + l.with_unit(held.measured) + " by heights before and after";
+    const std::string both = l.with_unit(held.ledger) + " by the ledger, " +
+                             l.with_unit(held.measured + held.above.value_or(0)) + " by heights before and after";
     if (!held.disagrees())
         return both + ": they agree.";
     return both + ": " + l.with_unit(std::abs(held.difference())) + (held.difference() > 0 ? " more" : " less") +
@@ -167,7 +182,8 @@ std::vector<std::string> feeler_bound_sentences(const planning::FlatnessBounds& 
                       l.with_unit(*b.at_most) + ". That is flatness, not what must come off.");
     else
         out.push_back("By feelers its lines are out of flat by at least " + l.with_unit(b.at_least) +
-                      "; without both diagonals, each with a feeler that does not go in, a twist stays unseen.");
+                      "; at most is proven by both diagonals and lines that meet others near both ends, each with a "
+                      "feeler that does not go in.");
     if (!b.not_read.empty())
         out.push_back("Not laid: " + joined(b.not_read) + ".");
     out.push_back("A straightedge is blind at its very ends and between its lines.");
