@@ -46,9 +46,9 @@ struct Waves {
 struct Way {
     std::size_t waves = 0, pattern = 0;
     double log_weight = 0, upto = 0;
-    VectorXd height;            ///< of the shapes, mm
-    MatrixXd spread;            ///< a root of their covariance
-    MatrixXd at_nodes, at_tops; ///< what a mm of each adds to the nodes, the heights being as they are
+    VectorXd height;                       ///< of the shapes, mm
+    MatrixXd spread;                       ///< a root of their covariance
+    MatrixXd at_nodes, at_tops, at_places; ///< what a mm of each adds to the nodes, the heights being as they are
 };
 
 /// A whole surface in independent standard normal numbers.
@@ -189,6 +189,7 @@ class Believer {
             const MatrixXd told = w.across * p.at_seen;
             way.at_nodes = p.at_nodes - told;
             way.at_tops = p.at_tops - told;
+            way.at_places = p.at_places - told;
         }
     }
 
@@ -198,7 +199,7 @@ class Believer {
         Index column = 0;
         for (std::size_t p = 0; p < patterns_.size(); ++p) {
             const auto k = static_cast<Index>(patterns_[p].spread.size());
-            Way way{waves_.size(), p, w.log_weight, 0, VectorXd(k), MatrixXd(k, k), {}, {}};
+            Way way{waves_.size(), p, w.log_weight, 0, VectorXd(k), MatrixXd(k, k), {}, {}, {}};
             if (k == 0) {
                 way.log_weight += std::log(kinds == 0 ? 1 : only_ ? 1e-9 : none_at_all);
             } else {
@@ -502,8 +503,12 @@ class Believer {
             const double lowest = one.nodes.minCoeff(&at);
             const double left_out = std::hypot(left_out_least, left_out_share * (one.top - lowest));
             const double low = lowest + left_out * d.normal(), high = std::max(low, one.top + left_out * d.normal());
-            sum += one.nodes;
-            squares += one.nodes.cwiseAbs2();
+            const Way& way = ways_[one.way];
+            VectorXd places = waves_[way.waves].mean + one.waved;
+            if (const Index k = way.height.size(); k > 0)
+                places += way.at_places * (way.height + way.spread * one.shapes.head(k));
+            sum += places;
+            squares += places.cwiseAbs2();
             b.lowest_share[static_cast<std::size_t>(at)] += 1 / count;
             b.lowest_draws.push_back(low + level_);
             highs.push_back(high + level_);
@@ -512,7 +517,8 @@ class Believer {
         for (Index i = 0; i < n; ++i) {
             const double mean = sum[i] / count;
             b.mean.push_back(mean + level_);
-            b.deviation.push_back(std::sqrt(std::max(0.0, squares[i] / count - mean * mean)));
+            const double variance = std::max(0.0, squares[i] / count - mean * mean);
+            b.deviation.push_back(std::hypot(std::sqrt(variance), left_out_least));
         }
         b.lowest = interval(b.lowest_draws);
         std::ranges::sort(b.lowest_draws);

@@ -206,6 +206,7 @@ std::vector<SurfacePattern> draw_patterns(const SurfaceQuestion& q, double patch
             p.at_seen.resize(seen, static_cast<Index>(shapes.size()));
             p.at_nodes.resize(nodes, static_cast<Index>(shapes.size()));
             p.at_tops.resize(nodes, static_cast<Index>(shapes.size()));
+            p.at_places.resize(nodes, static_cast<Index>(shapes.size()));
             for (Index s = 0; s < p.at_nodes.cols(); ++s) {
                 p.spread.push_back(between_scales(draw, 0.006, 0.04));
                 const Shape& shape = shapes[static_cast<std::size_t>(s)];
@@ -214,6 +215,7 @@ std::vector<SurfacePattern> draw_patterns(const SurfaceQuestion& q, double patch
                 for (Index n = 0; n < nodes; ++n) {
                     p.at_nodes(n, s) = -shape(q.nodes[static_cast<std::size_t>(n)], patch);
                     p.at_tops(n, s) = -shape(q.nodes[static_cast<std::size_t>(n)], -patch);
+                    p.at_places(n, s) = -shape(q.nodes[static_cast<std::size_t>(n)], 0);
                 }
             }
             patterns.push_back(std::move(p));

@@ -34,7 +34,7 @@ struct SurfacePattern {
     std::vector<double> spread; ///< mm, standard, of each shape's height about 0; at most `most_shapes`
     /// One column a shape, −1 where it is deepest: at the touches; at the lowest and at the highest place of each
     /// patch.
-    Eigen::MatrixXd at_seen, at_nodes, at_tops;
+    Eigen::MatrixXd at_seen, at_nodes, at_tops, at_places;
 };
 inline constexpr std::size_t most_shapes = 3;
 

@@ -5,6 +5,8 @@
 #include "block/state/intake_state.h"
 #include "certainty/coverage.h"
 #include "planning/decks/deck_belief.h"
+#include "planning/decks/deck_map.h"
+#include "planning/decks/straightedge.h"
 #include "workshop/harbour.h"
 
 #include <cmath>
@@ -163,9 +165,10 @@ class Job {
         return *metrology::believe(planning::ask_about_deck(state_, "C")->surface, 400, 1, kind);
     }
 
+    [[nodiscard]] double height(Vec2 p) const { return bank_.deck_height.nominal + form_(p); }
+
   private:
     using Place = std::pair<Vec2, double>;
-    [[nodiscard]] double height(Vec2 p) const { return bank_.deck_height.nominal + form_(p); }
     block::Blueprint blueprint_;
     block::BankBlueprint bank_;
     planning::DeckExtent extent_;
@@ -181,7 +184,7 @@ class Job {
 // hollow between touches is not seen, and what is said has no lower end: it is held against its upper one alone.
 TEST(Coverage, OfWhatIsBelievedOfDecks) {
     const std::size_t decks = test::tries(2);
-    test::Held all;
+    test::Held all, places;
     std::size_t contradicted = 0, looks = 0;
     for (const std::string pattern : {"4 corners", "8 places", "10 x 5", "24 x 8"})
         for (const std::string& kind : kinds) {
@@ -201,6 +204,10 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
                     table.add("deck, removal, " + when, kind + ", " + pattern, removal);
                     table.add("deck, lowest place, " + when, "all", lowest);
                     table.add("deck, removal, " + when, "all", removal);
+                    for (std::size_t n = 0; n < b.nodes.size(); n += 5) {
+                        const double dev = said.deviation[n];
+                        places.add(job.height(b.nodes[n]), said.mean[n] - 2 * dev, said.mean[n] + 2 * dev);
+                    }
                     all += lowest;
                     all += removal;
                     contradicted += b.contradictions.empty() ? 0 : 1;
@@ -214,7 +221,44 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
                 look("after three");
             }
         }
+    test::CertaintyTable::get().add("deck, height at a place", "all", places);
+    EXPECT_GE(places.share(), 0.9);
     EXPECT_GE(all.share(), 0.9);
     EXPECT_LE(all.sharpness(), 1.5) << "of one who knows the kind";
     EXPECT_LE(contradicted, 0.03 * static_cast<double>(looks) + 1) << "honest paint";
+}
+
+// Every line of the trade laid on each deck, feelers a hundredth apart: flatness along the lines, exactly, against both
+// bounds.
+TEST(Coverage, OfFlatnessFromFeelers) {
+    const block::Blueprint b = workshop::tender_inline_four();
+    const planning::DeckExtent e = planning::deck_extent(b.banks.front());
+    Dice dice(6);
+    for (const std::string& kind : kinds) {
+        test::Held likely;
+        for (std::size_t i = 0; i < test::tries(25); ++i) {
+            const DeckForm form = deck_of(kind, b, e, dice);
+            std::vector<planning::EdgeComparison> lines;
+            std::vector<Vec3> along;
+            for (const planning::EdgeLine& line : planning::edge_lines(b, b.banks.front().id)) {
+                std::vector<Vec2> profile;
+                for (int k = 0; k <= 120; ++k) {
+                    const Vec2 p = line.from + (k / 120.0) * (line.to - line.from);
+                    if (!planning::on_metal(b, b.banks.front(), p))
+                        continue;
+                    profile.push_back({k / 120.0 * norm(line.to - line.from), form(p)});
+                    along.push_back({p.x, p.y, form(p)});
+                }
+                const double in = std::floor(planning::lay_straightedge(profile).gap() / 0.01) * 0.01;
+                lines.push_back({line, in, in + 0.01, {}, {}});
+            }
+            const double flatness = block::evaluate_deck(b.banks.front(), along)->flatness_mz;
+            const planning::FlatnessBounds bounds = planning::flatness_from_feelers(lines);
+            ASSERT_TRUE(bounds.at_most && bounds.proven);
+            likely.add(flatness, bounds.at_least, *bounds.at_most);
+            EXPECT_LE(flatness, *bounds.proven + 1e-9) << kind << " " << i;
+        }
+        test::CertaintyTable::get().add("flatness from feelers", kind, likely);
+        EXPECT_GE(likely.share(), 0.95 - 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(likely.all))) << kind;
+    }
 }

@@ -3,6 +3,7 @@
 #include "block/small_block.h"
 #include "block/true_mains.h"
 #include "certainty/coverage.h"
+#include "metrology/uncertainty.h"
 #include "planning/tunnel/tunnel_study.h"
 #include "workshop/harbour.h"
 
@@ -122,6 +123,42 @@ TEST(Coverage, OfTunnelsThatCleanUpAllRound) {
             }
             test::CertaintyTable::get().add(
                 "tunnel cleans up, 95 %", kind + (caps == block::CapCuts::each ? ", caps each" : ", caps equal"), held);
+            EXPECT_GE(held.share(), 0.95 - 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(held.all))) << kind;
+        }
+}
+
+// Bores and seats: the least size at which all touches together lie inside with 95 %, for one bore and for eight at
+// once.
+TEST(Coverage, OfBoresThatCleanUpTogether) {
+    Dice dice(5);
+    for (const int bores : {1, 8})
+        for (const std::string kind : {"round", "oval", "worn"}) {
+            test::Held held;
+            for (std::size_t i = 0; i < test::tries(200); ++i) {
+                constexpr double noise = 0.002;
+                double largest = 0; // true radius anywhere, over nominal
+                std::vector<double> touched;
+                for (int k = 0; k < bores * 24; ++k) {
+                    const double a = 2 * std::numbers::pi * k / 8;
+                    const double over = kind == "oval"   ? 0.01 * std::cos(2 * a)
+                                        : kind == "worn" ? std::max(0.0, 0.02 * std::cos(a))
+                                                         : 0;
+                    largest = std::max(largest, over);
+                    touched.push_back(over + test::normal(dice, noise));
+                }
+                double radius = 0; // the least that is sure enough, to a tenth of a micrometre
+                const auto rooms = [&](double r) {
+                    std::vector<double> all;
+                    for (const double t : touched)
+                        all.push_back(r - t);
+                    return all;
+                };
+                while (metrology::chance_of_all(rooms(radius), noise) < metrology::sure_enough)
+                    radius += 0.0001;
+                held.add(largest, -1, radius);
+                held.width += radius - largest - 1 - radius; // how much larger than need be
+            }
+            test::CertaintyTable::get().add("bores clean up together, 95 %", kind + ", " + std::to_string(bores), held);
             EXPECT_GE(held.share(), 0.95 - 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(held.all))) << kind;
         }
 }

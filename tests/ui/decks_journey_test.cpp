@@ -101,7 +101,7 @@ TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
     // What feelers imply stands on the page, and the line with the widest gap is drawn.
     key(Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier); // mock-up
     key(Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier); // as found
-    EXPECT_TRUE(text_of("found-words").contains(QStringLiteral("at least 0.040 and at most 0.270 mm")))
+    EXPECT_TRUE(text_of("found-words").contains(QStringLiteral("at least 0.040 and at most 0.270 mm, as sure as 95 %")))
         << text_of("found-words").toStdString();
     find<ui::DeckDrawing>("deck-as-found")->setFocus();
     key(Qt::Key_T);

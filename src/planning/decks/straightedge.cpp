@@ -186,7 +186,7 @@ class ZoneGrowth {
 
 FlatnessBounds flatness_from_feelers(const std::vector<EdgeComparison>& lines) {
     FlatnessBounds bounds;
-    double diagonals = 0;
+    double diagonals = 0, others = 0;
     std::size_t diagonals_read = 0;
     bool closed = true; // every line read has an upper end
     std::vector<const EdgeComparison*> read;
@@ -202,11 +202,18 @@ FlatnessBounds flatness_from_feelers(const std::vector<EdgeComparison>& lines) {
         if (is_diagonal(c)) {
             ++diagonals_read;
             diagonals += c.does_not.value_or(0);
+        } else {
+            others = std::max(others, c.does_not.value_or(0));
         }
     }
-    if (diagonals_read == 2 && closed)
-        if (const auto growth = ZoneGrowth(read, diagonals).most())
-            bounds.at_most = diagonals + 2 * *growth;
+    if (diagonals_read == 2 && closed) {
+        // A line whose ends lie on the diagonals leaves their zone by no more than its own bracket; others hardly ever.
+        bounds.at_most = diagonals + 2 * others;
+        if (const auto growth = ZoneGrowth(read, diagonals).most()) {
+            bounds.proven = diagonals + 2 * *growth;
+            bounds.at_most = std::min(*bounds.at_most, *bounds.proven);
+        }
+    }
     return bounds;
 }
 

@@ -54,7 +54,8 @@ struct EdgeComparison {
 struct FlatnessBounds {
     double at_least = 0; ///< mm: a gap under an edge is at most twice the flatness of its line
     std::optional<double>
-        at_most; ///< mm, along the lines read; nothing without both diagonals, or with a line that meets too few others
+        at_most; ///< mm, along the lines read, as sure as 95 %; nothing without both diagonals: a twist would be unseen
+    std::optional<double> proven; ///< mm, what it cannot exceed; nothing where a line meets too few others to be held
     std::vector<std::string> not_read; ///< lines of the trade
 };
 /// Both diagonals lie within b1 + b2 of one plane, since they share the height where they cross; other lines leave that

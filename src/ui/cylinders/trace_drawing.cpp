@@ -84,17 +84,10 @@ void TraceDrawing::paintEvent(QPaintEvent*) {
     const auto& curve = finding_->ratio.curve;
     const double low = std::min(curve.back(), std::ranges::min(finding_->shown.heights)),
                  high = std::max(curve.front(), std::ranges::max(finding_->shown.heights));
-    const double beside = width() * 0.36, head = scaled(66), foot = scaled(94);
+    const double beside = width() * 0.36, head = scaled(66), foot = scaled(108);
     paint_profile(painter, QRectF(rect()).adjusted(scaled(70), head, -beside - 12, -foot), low, high);
     paint_curve(painter, QRectF(rect()).adjusted(width() - beside + 18, head, -scaled(58), -foot), low, high);
-    paint_parameters(painter, QRectF(16, height() - scaled(62), width() - 32, scaled(54)));
-}
-
-/// A parameter's name, and what it is sure to: "Rk ±0.12".
-QString TraceDrawing::named_with_spread(std::size_t i) const {
-    const QString name = QString::fromLatin1(parameters[i]);
-    const auto& u = finding_->checks[i].uncertainty;
-    return u ? tr("%1 ±%2").arg(name, qt(wording::texture_text(2 * *u, i >= first_ratio))) : name;
+    paint_parameters(painter, QRectF(16, height() - scaled(74), width() - 32, scaled(66)));
 }
 
 /// What the rings are held against, each with its verdict by shape.
@@ -111,7 +104,10 @@ void TraceDrawing::paint_parameters(QPainter& painter, const QRectF& box) {
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(cell.left(), cell.top() + scaled(26), cell.width(), scaled(22)), Qt::AlignCenter,
-                         named_with_spread(i));
+                         QString::fromLatin1(parameters[i]));
+        if (const auto& u = finding_->checks[i].uncertainty)
+            painter.drawText(QRectF(cell.left(), cell.top() + scaled(44), cell.width(), scaled(20)), Qt::AlignCenter,
+                             tr("±%1").arg(qt(wording::texture_text(2 * *u, i >= first_ratio))));
         if (const auto* range = kept ? &(kept->payload.*ranges[i]) : nullptr; range && (range->least || range->most))
             paint_mark(painter, QRectF(cell.left() + 4, cell.top() + scaled(28), scaled(16), scaled(16)),
                        mark_of(finding_->checks[i].verdict), p);
@@ -119,11 +115,15 @@ void TraceDrawing::paint_parameters(QPainter& painter, const QRectF& box) {
 }
 
 TwinTable TraceDrawing::table() const {
-    TwinTable t = TwinTable::headed(tr("parameter|stands|measured"), 2);
+    TwinTable t = TwinTable::headed(tr("parameter|stands|measured|sure to ±"), 2);
     if (finding_)
         for (std::size_t i = 0; i < parameters.size(); ++i)
-            t.rows.push_back({named_with_spread(i), qt(wording::verdict_word(finding_->checks[i].verdict)),
-                              qt(wording::texture_text(finding_->checks[i].value, i >= first_ratio))});
+            t.rows.push_back({QString::fromLatin1(parameters[i]),
+                              qt(wording::verdict_word(finding_->checks[i].verdict)),
+                              qt(wording::texture_text(finding_->checks[i].value, i >= first_ratio)),
+                              finding_->checks[i].uncertainty
+                                  ? qt(wording::texture_text(2 * *finding_->checks[i].uncertainty, i >= first_ratio))
+                                  : QString()});
     return t;
 }
 

@@ -26,8 +26,6 @@ class TraceDrawing : public Drawing {
     void paint_profile(QPainter& painter, const QRectF& room, double low, double high);
     void paint_curve(QPainter& painter, const QRectF& room, double low, double high);
     void paint_parameters(QPainter& painter, const QRectF& box);
-    [[nodiscard]] QString named_with_spread(std::size_t i) const;
-
     std::optional<planning::TextureFinding> finding_;
     std::string worked_out_for_;
 };

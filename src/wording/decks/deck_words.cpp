@@ -179,11 +179,14 @@ std::vector<std::string> feeler_bound_sentences(const planning::FlatnessBounds& 
     std::vector<std::string> out;
     if (b.at_most)
         out.push_back("By feelers its lines are out of flat by at least " + l.plain(b.at_least) + " and at most " +
-                      l.with_unit(*b.at_most) + ". That is flatness, not what must come off.");
+                      l.with_unit(*b.at_most) + ", as sure as 95 %" +
+                      (!b.proven                        ? ""
+                       : *b.proven <= *b.at_most + 1e-9 ? " (it cannot be more)"
+                                                        : " (it cannot be more than " + l.plain(*b.proven) + ")") +
+                      ". That is flatness, not what must come off.");
     else
         out.push_back("By feelers its lines are out of flat by at least " + l.with_unit(b.at_least) +
-                      "; at most is proven by both diagonals and lines that meet others near both ends, each with a "
-                      "feeler that does not go in.");
+                      "; without both diagonals, each with a feeler that does not go in, a twist stays unseen.");
     if (!b.not_read.empty())
         out.push_back("Not laid: " + joined(b.not_read) + ".");
     out.push_back("A straightedge is blind at its very ends and between its lines.");
