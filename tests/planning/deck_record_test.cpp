@@ -61,6 +61,33 @@ TEST_F(DeckRecordTest, ADifferenceIsNamedAndNotSpread) {
     EXPECT_NEAR(decks_of(s).deck("C").latest->result.height_mean, 200.03, 1e-6) << "and so do the heights";
 }
 
+TEST_F(DeckRecordTest, TheLedgerCountsFromWhereTheCutterFirstTouched) {
+    // A saddle read at its edges: its top is believed 0.02 above the highest measured place, 200.10; 0.05 cut from
+    // there leaves 200.07, so that heights alone would say that 0.03 came off.
+    add(DeckForecastKept{"C", 0.04, 0.06, 200.06, 200.08, {75, 0}});
+    add(DeckCut{"C", PassKind::pass, 0.05, true, {}});
+    probe(200.07);
+    const auto held = depth_held(state(), "C");
+    ASSERT_TRUE(held);
+    EXPECT_NEAR(held->measured, 0.03, 1e-6);
+    ASSERT_TRUE(held->above);
+    EXPECT_NEAR(*held->above, 0.02, 1e-6) << "middle of lowest and of removal: 200.07 + 0.05";
+    EXPECT_NEAR(held->difference(), 0, 1e-6);
+    EXPECT_NEAR(held->allowed, 2 * std::sqrt(0.005 * 0.005 + 1e-6 + 4e-6), 1e-12)
+        << "a quarter of the interval's width";
+    EXPECT_FALSE(held->disagrees());
+}
+
+TEST_F(DeckRecordTest, WithoutAForecastLessThanLoggedIsNotNamed) {
+    add(DeckCut{"C", PassKind::pass, 0.05, true, {}});
+    probe(200.07);
+    const auto held = depth_held(state(), "C");
+    ASSERT_TRUE(held);
+    EXPECT_FALSE(held->above);
+    EXPECT_LT(held->difference(), -held->allowed);
+    EXPECT_FALSE(held->disagrees()) << "nobody knows where it was highest";
+}
+
 TEST_F(DeckRecordTest, FinishIsHeldAgainstItsGasket) {
     add(GasketChosen{GasketKind::multilayer_steel, 0.0008});
     add(FinishNoted{"C", CutterState::sharp, 0.0005, ""});
