@@ -382,7 +382,8 @@ TEST_F(CylindersJourney, ATraceIsReadOrRefusedAndItsLimitsAreEdited) {
     EXPECT_EQ(table->item(2, 0)->text(), QStringLiteral("Rk"));
     EXPECT_EQ(table->item(2, 1)->text(), QStringLiteral("fails"));
     key(Qt::Key_C, Qt::ControlModifier);
-    EXPECT_TRUE(QApplication::clipboard()->text().startsWith(QStringLiteral("parameter\tstands\tmeasured\tsure to ±\nRa\t")));
+    EXPECT_TRUE(
+        QApplication::clipboard()->text().startsWith(QStringLiteral("parameter\tstands\tmeasured\tsure to ±\nRa\t")));
     key(Qt::Key_T);
     EXPECT_FALSE(table->isVisible());
 }

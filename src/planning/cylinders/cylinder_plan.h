@@ -83,8 +83,8 @@ struct CommonSize {
     std::optional<block::FeatureId> set_by; ///< the one that needs most
     double needed_over = 0;                 ///< mm over nominal, of that one
     std::optional<double> without;          ///< what it would be without that one
-    /// The least on offer with which all of them together clean up with 95 % certainty; nothing where the list has none,
-    /// or nobody stated how sure a touch or a size is.
+    /// The least on offer with which all of them together clean up with 95 % certainty; nothing where the list has
+    /// none, or nobody stated how sure a touch or a size is.
     std::optional<double> sure{};
     bool sure_known = false;
 };

@@ -61,7 +61,7 @@ struct TunnelPlan {
     double side = 0;          ///< mm, likewise across
     std::size_t left_out = 0; ///< points beside the parting line
     std::vector<BindingPoint> binding;
-    std::vector<double> slacks; ///< mm, of every point that must clean up, beyond stock and margin
+    std::vector<double> slacks;              ///< mm, of every point that must clean up, beyond stock and margin
     std::optional<double> short_by;          ///< infeasible: how much R* would have to grow, where growth helps
     std::vector<TunnelLimit> limits_to_give; ///< infeasible: each, loosened alone, would make it feasible
 };
@@ -75,8 +75,8 @@ struct TunnelPlan {
 [[nodiscard]] TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy,
                                      const CentreLine& given_line = {});
 
-/// By how much the old surface keeps inside the bore that a plan finishes, at the place where it does least, mm; stock is
-/// kept, margins and what lies beside the parting line are left out.
+/// By how much the old surface keeps inside the bore that a plan finishes, at the place where it does least, mm; stock
+/// is kept, margins and what lies beside the parting line are left out.
 /// @param mains as they may be, in the order of the plan's cuts
 [[nodiscard]] double least_slack(const std::vector<Housing>& mains, const TunnelPolicy& policy, const TunnelPlan& plan);
 
