@@ -13,7 +13,6 @@
 #include <functional>
 #include <map>
 #include <numbers>
-#include <ranges>
 
 namespace pallix::block {
 namespace {
@@ -73,7 +72,7 @@ MatrixXd bumps(std::vector<Vec3> at, double apart) {
 }
 
 /// One side of a deck higher than the other: steps across it, as finely as touches stand.
-MatrixXd steps(const std::vector<Vec3>& at) {
+MatrixXd steps_across(const std::vector<Vec3>& at) {
     const auto n = static_cast<Index>(at.size());
     const int offsets = std::clamp(2 * static_cast<int>(std::sqrt(static_cast<double>(n))), 8, 40),
               directions = n > 60 ? 18 : 6;
@@ -170,7 +169,7 @@ TrueTouches::Surface TrueTouches::surface_of(const Gathered& g) const {
     const auto scaled = [&](const MatrixXd& x) { return MatrixXd(scale.cwiseQuotient(count).asDiagonal() * x); };
     MatrixXd features = bumps(at, g.round ? levels_apart : 1);
     if (!g.round) {
-        const MatrixXd across = steps(at);
+        const MatrixXd across = steps_across(at);
         features.conservativeResize(Eigen::NoChange, features.cols() + across.cols());
         features.rightCols(across.cols()) = across;
     }
@@ -244,7 +243,11 @@ void TrueTouches::add_circles(Circles circles, FeatureKind kind) {
     std::vector<Vec3> at;
     for (const Circle& c : circles.of)
         at.push_back({c.along, 0, 0});
-    const auto [low, high] = std::ranges::minmax(circles.of | std::views::transform(&Circle::along));
+    double low = at.front().x, high = low;
+    for (const Vec3& p : at) {
+        low = std::min(low, p.x);
+        high = std::max(high, p.x);
+    }
     MatrixXd line(n, 2);
     for (Index i = 0; i < n; ++i)
         line.row(i) << 1, (2 * at[static_cast<std::size_t>(i)].x - low - high) / std::max(high - low, 1.0);

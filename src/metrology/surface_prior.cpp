@@ -50,6 +50,7 @@ class ShapeDrawer {
         case SurfaceFeature::hollows: {
             std::vector<Shape> shapes;
             const int count = 1 + static_cast<int>(draw_.uniform() * most_shapes);
+            shapes.reserve(most_shapes);
             for (int i = 0; i < count; ++i)
                 shapes.push_back(hollow());
             return shapes;
