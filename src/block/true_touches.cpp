@@ -281,6 +281,7 @@ void TrueTouches::add_circles(Circles circles, FeatureKind kind) {
         const double noise = spread.mean();
         const VectorXd& scale = circles.scale[k] = noise * spread.cwiseInverse();
         std::vector<MatrixXd> scaled;
+        scaled.reserve(shapes.size());
         for (const MatrixXd& shape : shapes)
             scaled.emplace_back(scale.asDiagonal() * shape * scale.asDiagonal());
         circles.drawn[k] = metrology::WithoutNoise({scale.cwiseProduct(value), scale.asDiagonal() * free,
