@@ -126,10 +126,13 @@ class Sheet {
             return;
         const block::Evaluation& e = tunnel_of(s_.state).latest->evaluation;
         add(QStringLiteral("<h2>Main tunnel</h2>"));
-        paragraph(QStringLiteral(
-                      "Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
-                      .arg(q(l_.plain(e.tunnel.straightness_lsq)), q(l_.plain(e.tunnel.straightness_vertical_mz)),
-                           q(l_.plain(e.tunnel.straightness_lateral_mz))));
+        paragraph(
+            QStringLiteral(
+                "Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
+                .arg(
+                    q(l_.plain(s_.assessment.tunnel->straightness_value) +
+                      wording::touched_beside(s_.assessment.tunnel->straightness_value, e.tunnel.straightness_lsq, l_)),
+                    q(l_.plain(e.tunnel.straightness_vertical_mz)), q(l_.plain(e.tunnel.straightness_lateral_mz))));
         const auto [small, large] = std::ranges::minmax_element(e.mains, {}, &block::MainResult::diameter);
         paragraph(QStringLiteral("Diameters %1 to %2 — %3.")
                       .arg(q(l_.plain(small->diameter)), q(l_.plain(large->diameter)),

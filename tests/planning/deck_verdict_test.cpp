@@ -116,3 +116,25 @@ TEST(TunnelVerdict, JudgesRoundnessAndTaper) {
     EXPECT_EQ(v.mains[0].size, Verdict::meets) << "each end is in size";
     EXPECT_EQ(v.mains[0].taper, Verdict::fails) << "0.016 over its length, at most 0.010";
 }
+
+TEST(TunnelVerdict, ShowsTheValueItJudges) {
+    const Blueprint b = pallix::test::read_small_blueprint();
+    EvaluationState state;
+    state.sequence = 4;
+    state.standard_uncertainty = 0.001;
+    state.evaluation = *pallix::test::evaluate_small(pallix::test::small_log().text());
+    state.evaluation.tunnel.straightness_lsq = 0.030;
+    const TunnelVerdict touched = judge_tunnel(b, state);
+    EXPECT_EQ(touched.straightness_value, 0.030);
+    Certainty drawn{4, {}};
+    drawn.values.set("tunnel.straightness_lsq", 0.001);
+    drawn.values.set_without_noise("tunnel.straightness_lsq", 0.021); // 0.0254 at most
+    drawn.values.set("mains[0].roundness_mz", 0.0005);
+    drawn.values.set_without_noise("mains[0].roundness_mz", 0.004);
+    const TunnelVerdict judged = judge_tunnel(b, state, &drawn);
+    EXPECT_EQ(judged.straightness, Verdict::meets);
+    EXPECT_EQ(judged.straightness_value, 0.021) << "not the 0.030 that would fail";
+    EXPECT_EQ(judged.mains[0].roundness_value, 0.004);
+    drawn.sequence = 3;
+    EXPECT_EQ(judge_tunnel(b, state, &drawn).straightness_value, 0.030) << "drawn of another probing";
+}

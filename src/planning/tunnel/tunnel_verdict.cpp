@@ -51,9 +51,12 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     const auto noise = state.mains_uncertainty();
     // Zones are held against their limits without the touches' noise, once that was drawn.
     const auto judge_zone = [&](const std::string& address, double touched, double each, std::size_t count,
-                                Limits limits) {
-        if (const auto drawn = certainty ? certainty->drawn(address) : std::nullopt)
+                                Limits limits, double& judged) {
+        judged = touched;
+        if (const auto drawn = certainty ? certainty->drawn(address) : std::nullopt) {
+            judged = drawn->value;
             return decide(drawn->value, drawn->uncertainty, limits);
+        }
         return decide_extreme(touched, times(std::numbers::sqrt2, noise),
                               2 * noise_in_extreme(each * noise.value_or(0), count), limits);
     };
@@ -65,13 +68,14 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         const std::string at = "mains[" + std::to_string(i) + "].";
         if (const auto better = certainty ? certainty->values.of(at + "diameter") : std::nullopt)
             u = better;
-        MainVerdict m{i, {}, {}, {}, {}, 0};
+        MainVerdict m{i, {}, {}, {}, {}, 0, e.mains[i].roundness_mz};
         m.size = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
         if (const auto shape = usual_main_shape(meant->diameter)) {
             // Three touches always lie on a circle: they say nothing of its shape.
-            m.roundness = e.mains[i].points < 4 ? Verdict::cannot_tell
-                                                : judge_zone(at + "roundness_mz", e.mains[i].roundness_mz, 1,
-                                                             e.mains[i].points, {std::nullopt, shape});
+            m.roundness = e.mains[i].points < 4
+                              ? Verdict::cannot_tell
+                              : judge_zone(at + "roundness_mz", e.mains[i].roundness_mz, 1, e.mains[i].points,
+                                           {std::nullopt, shape}, m.roundness_value);
             const auto [least, most] = diameters_of(e, e.mains[i].id);
             m.taper_value = most - least;
             m.taper = decide(m.taper_value, times(std::numbers::sqrt2, u), {std::nullopt, shape});
@@ -84,7 +88,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     for (const block::MainResult& m : e.mains)
         spread_of_one = std::max(spread_of_one, fit_spread(m).centre);
     t.straightness = judge_zone("tunnel.straightness_lsq", e.tunnel.straightness_lsq, spread_of_one, e.mains.size(),
-                                {std::nullopt, usual_tunnel_straightness});
+                                {std::nullopt, usual_tunnel_straightness}, t.straightness_value);
     t.overall = worse(t.overall, t.straightness);
     // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
     metrology::Vec3 before;

@@ -25,7 +25,8 @@ struct MainVerdict {
     std::size_t index = 0;        ///< into Evaluation::mains
     metrology::Verdict verdict{}; ///< of all of these
     metrology::Verdict size{}, roundness{}, taper{};
-    double taper_value = 0; ///< mm, largest less smallest diameter over the main's levels
+    double taper_value = 0;     ///< mm, largest less smallest diameter over the main's levels
+    double roundness_value = 0; ///< mm, as it was judged: without the touches' noise where that was drawn
 };
 /// What a main's roundness (minimum zone, on radius) and its taper (on diameter) may be where nobody stated it: half of
 /// its size window each, so that opposite places of a section stay within the window together (common practice, no
@@ -34,7 +35,8 @@ struct MainVerdict {
 struct TunnelVerdict {
     std::vector<MainVerdict> mains;
     metrology::Verdict straightness{};
-    double step = 0; ///< mm, the largest from one main's centre to the next's, off the datum
+    double straightness_value = 0; ///< mm, as it was judged: without the touches' noise where that was drawn
+    double step = 0;               ///< mm, the largest from one main's centre to the next's, off the datum
     metrology::Verdict step_verdict{};
     metrology::Verdict overall{};
 };

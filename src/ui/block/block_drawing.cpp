@@ -289,9 +289,7 @@ void BlockDrawing::paint_end(QPainter& painter, const QRectF& box) {
     if (a.tunnel && !as_found_ && tunnel_of(context_.session.state()).latest) {
         painter.setPen(mark_colour(mark_of(a.tunnel->straightness), p));
         write(painter, below, Qt::AlignCenter,
-              tr("tunnel straight within %1")
-                  .arg(qt(context_.lengths().with_unit(
-                      tunnel_of(context_.session.state()).latest->evaluation.tunnel.straightness_lsq))),
+              tr("tunnel straight within %1").arg(qt(context_.lengths().with_unit(a.tunnel->straightness_value))),
               Type::number);
     } else if (worst) {
         painter.setPen(mark_colour(worst->mark, p));

@@ -162,9 +162,11 @@ QString TunnelView::probed_summary() const {
     const auto& state = context_.session.state();
     const auto l = context_.lengths();
     const auto& t = tunnel_of(state).latest->evaluation.tunnel;
+    const planning::TunnelVerdict& verdict = *context_.session.assessment().tunnel;
     QString words =
         tr("Straight within %1 over all — %2 against the usual %3. From the side %4, from above %5 (minimum zones).")
-            .arg(qt(l.with_unit(t.straightness_lsq)),
+            .arg(qt(l.with_unit(verdict.straightness_value) +
+                    wording::touched_beside(verdict.straightness_value, t.straightness_lsq, l)),
                  qt(wording::verdict_word(context_.session.assessment().tunnel->straightness)),
                  qt(l.with_unit(planning::usual_tunnel_straightness)), qt(l.plain(t.straightness_vertical_mz)),
                  qt(l.plain(t.straightness_lateral_mz)));
@@ -243,7 +245,7 @@ TwinTable TunnelView::probed() const {
             *std::ranges::find(intake_of(context_.session.state()).blueprint->mains, m.id, &block::MainBlueprint::id);
         t.rows.push_back({tr("main %1").arg(m.id.number), qt(m.level), qt(wording::verdict_word(verdicts[i].verdict)),
                           qt(l.with_sign(m.centre.y)), qt(l.with_sign(m.centre.z)), qt(l.plain(m.diameter)),
-                          qt(l.plain(m.roundness_mz)),
+                          qt(l.plain(verdicts[i].roundness_value)),
                           main.diameter.lower ? qt(l.plain(*main.diameter.smallest())) : QString(),
                           main.diameter.upper ? qt(l.plain(*main.diameter.largest())) : QString()});
         t.ids.push_back(m.id);

@@ -136,11 +136,14 @@ std::vector<std::string> lie_sentences(const block::BankBlueprint& bank, const p
     return out;
 }
 
+std::string touched_beside(double judged, double touched, const LengthText& l) {
+    return l.plain(touched) == l.plain(judged) ? "" : " (" + l.plain(touched) + " with the touches' noise)";
+}
+
 std::string check_sentence(const planning::DeckCheck& check, const LengthText& l) {
     const std::string tail = " — " + verdict_word(check.verdict);
-    std::string sure = check.uncertainty ? " ±" + l.fine(2 * *check.uncertainty) : std::string();
-    if (l.plain(check.touched) != l.plain(check.value))
-        sure += " (" + l.plain(check.touched) + " with the touches' noise)";
+    const std::string sure = (check.uncertainty ? " ±" + l.fine(2 * *check.uncertainty) : std::string()) +
+                             touched_beside(check.value, check.touched, l);
     switch (check.kind) {
     case CheckKind::lowest_height:
         return "lowest height " + l.plain(check.value) + sure + ", at least " + l.plain(*check.limits.lower) + tail;

@@ -38,6 +38,9 @@ struct CallText {
                                                      const LengthText& lengths);
 
 /// One line of a verdict: "flatness 0.0006 in, at most 0.0020 — meets".
+/// A value as it was judged; where that is without the touches' noise, as it was touched beside it: " (0.019 with the
+/// touches' noise)", else nothing.
+[[nodiscard]] std::string touched_beside(double judged, double touched, const LengthText& l);
 [[nodiscard]] std::string check_sentence(const planning::DeckCheck& check, const LengthText& lengths);
 [[nodiscard]] std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBlueprint& first,
                                         const LengthText& lengths);

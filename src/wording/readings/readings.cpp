@@ -408,7 +408,7 @@ std::vector<std::string> main_shape_sentences(const block::JobState& state, cons
             const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
             const std::string name = main_name(m.id) + (m.level.empty() ? "" : ", " + m.level);
             if (most && v.roundness != metrology::Verdict::meets && m.points >= 4)
-                out.push_back(shape_sentence(name, "out of round by", m.roundness_mz, *most, v.roundness, l));
+                out.push_back(shape_sentence(name, "out of round by", v.roundness_value, *most, v.roundness, l));
             if (most && v.taper == metrology::Verdict::fails)
                 out.push_back(shape_sentence(name, "taper", v.taper_value, *most, v.taper, l));
         }
