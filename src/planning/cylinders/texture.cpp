@@ -15,13 +15,8 @@ constexpr std::size_t parameters = 7;
 constexpr std::size_t fewest_lengths = 3;
 
 /// Ra, Rz, Rk, Rpk, Rvk, Mr1, Mr2.
-std::optional<std::array<double, parameters>> numbers_of(const metrology::Profile& roughness,
-                                                         const std::vector<double>& for_ratio, double cutoff) {
-    const metrology::Roughness r = metrology::roughness_of(roughness, cutoff);
-    const auto m = metrology::material_ratio(for_ratio);
-    if (!m)
-        return std::nullopt;
-    return std::array{r.ra, r.rz, m->rk, m->rpk, m->rvk, m->mr1, m->mr2};
+std::array<double, parameters> numbers_of(const metrology::Roughness& r, const metrology::MaterialRatio& m) {
+    return {r.ra, r.rz, m.rk, m.rpk, m.rvk, m.mr1, m.mr2};
 }
 
 /// The heights without those of one cutoff length.
@@ -39,12 +34,13 @@ std::optional<std::array<double, parameters>> uncertainties(const metrology::Pro
         return std::nullopt;
     std::vector<std::array<double, parameters>> each;
     for (std::size_t k = 0; k < lengths; ++k) {
-        const auto numbers = numbers_of(
-            {roughness.step, without(roughness.heights, k * per_length, per_length)},
-            without(for_ratio, k * per_length, std::min(per_length, for_ratio.size() - k * per_length)), cutoff);
-        if (!numbers)
+        const std::size_t from = k * per_length;
+        const auto ratio =
+            metrology::material_ratio(without(for_ratio, from, std::min(per_length, for_ratio.size() - from)));
+        if (!ratio)
             return std::nullopt;
-        each.push_back(*numbers);
+        const metrology::Profile left{roughness.step, without(roughness.heights, from, per_length)};
+        each.push_back(numbers_of(metrology::roughness_of(left, cutoff), *ratio));
     }
     const auto n = static_cast<double>(lengths);
     // Twice this is Student's interval at 95 %.
@@ -74,13 +70,13 @@ std::optional<TextureFinding> judge_texture(const block::ProfileTrace& trace, co
     f.shown = metrology::roughness_profile(profile, trace.cutoff);
     f.ends_whole = profile.heights.size() - f.shown.heights.size() >=
                    2 * static_cast<std::size_t>(std::lround(trace.cutoff / profile.step));
-    f.roughness = metrology::roughness_of(f.shown, trace.cutoff);
     const std::vector<double> for_ratio = metrology::roughness_profile_with_valleys(profile, trace.cutoff).heights;
     const auto ratio = metrology::material_ratio(for_ratio);
-    const auto numbers = numbers_of(f.shown, for_ratio, trace.cutoff);
-    if (!ratio || !numbers)
+    if (!ratio)
         return std::nullopt;
+    f.roughness = metrology::roughness_of(f.shown, trace.cutoff);
     f.ratio = *ratio;
+    const std::array<double, parameters> numbers = numbers_of(f.roughness, f.ratio);
     const auto sure = uncertainties(f.shown, for_ratio, trace.cutoff);
     using Range = block::TextureLimits::Range;
     const std::array<std::tuple<const char*, const Range*, bool>, parameters> names{{{"Ra", &limits.ra, false},
@@ -93,8 +89,8 @@ std::optional<TextureFinding> judge_texture(const block::ProfileTrace& trace, co
     for (std::size_t p = 0; p < parameters; ++p) {
         const auto& [name, wanted, is_ratio] = names[p];
         const auto u = sure ? std::optional((*sure)[p]) : std::nullopt;
-        f.checks.push_back({name, (*numbers)[p], u, is_ratio, *wanted,
-                            metrology::decide((*numbers)[p], u, {wanted->least, wanted->most})});
+        f.checks.push_back(
+            {name, numbers[p], u, is_ratio, *wanted, metrology::decide(numbers[p], u, {wanted->least, wanted->most})});
     }
     return f;
 }
