@@ -207,13 +207,8 @@ class Believer {
             Laid laid = ways_.lay(one.way, all, new_shapes);
             if (const double now = disagreement(laid, new_setting); now < most) {
                 one.wave = c * one.wave + s * wave;
-                one.shapes = new_shapes;
                 one.setting = new_setting;
-                one.waved = std::move(all);
-                one.nodes = std::move(laid.nodes);
-                one.top = laid.top;
-                one.off = now;
-                return;
+                return take(one, new_shapes, std::move(all), std::move(laid), now);
             }
             (angle < 0 ? low : high) = angle;
             angle = low + (high - low) * d.uniform();
@@ -230,11 +225,15 @@ class Believer {
         if (std::log(d.uniform()) >= counted * (one.off - now))
             return;
         one.way = way;
+        take(one, shapes, std::move(all), std::move(laid), now);
+    }
+
+    static void take(Draw& one, const VectorXd& shapes, VectorXd waved, Laid laid, double off) {
         one.shapes = shapes;
-        one.waved = std::move(all);
+        one.waved = std::move(waved);
         one.nodes = std::move(laid.nodes);
         one.top = laid.top;
-        one.off = now;
+        one.off = off;
     }
 
     // ---- what it comes to ---------------------------------------------------------------------------------------
