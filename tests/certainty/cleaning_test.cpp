@@ -117,9 +117,9 @@ TEST(Coverage, OfTunnelsThatCleanUpAllRound) {
                 explain(study, drawn);
                 ASSERT_TRUE(study.sure && study.sure->feasible);
                 const std::vector<Housing> truth = true_mains(rings, study.housings.mains, e->frame);
-                // Held or not; and how much deeper than somebody would have to cut who knows where the surface lies.
-                held.add(0, 0, least_slack(truth, policy, *study.sure) > -1e-6 ? 0 : -1);
-                held.width += study.sure->max_cap_cut - plan_tunnel(truth, policy).max_cap_cut;
+                // How much deeper than somebody would have to cut who knows where the surface lies.
+                held.add_promise(least_slack(truth, policy, *study.sure) > -1e-6,
+                                 study.sure->max_cap_cut - plan_tunnel(truth, policy).max_cap_cut);
             }
             test::CertaintyTable::get().add(
                 "tunnel cleans up, 95 %", kind + (caps == block::CapCuts::each ? ", caps each" : ", caps equal"), held);
@@ -155,8 +155,7 @@ TEST(Coverage, OfBoresThatCleanUpTogether) {
                 };
                 while (metrology::chance_of_all(rooms(radius), noise) < metrology::sure_enough)
                     radius += 0.0001;
-                held.add(largest, -1, radius);
-                held.width += radius - largest - 1 - radius; // how much larger than need be
+                held.add_promise(radius >= largest, radius - largest);
             }
             test::CertaintyTable::get().add("bores clean up together, 95 %", kind + ", " + std::to_string(bores), held);
             EXPECT_GE(held.share(), 0.95 - 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(held.all))) << kind;

@@ -15,6 +15,12 @@ void Held::add(double truth, double low, double high, double oracle) {
     oracle_width += oracle;
 }
 
+void Held::add_promise(bool kept, double more_than_needed) {
+    ++all;
+    held += kept ? 1 : 0;
+    width += more_than_needed;
+}
+
 Held& Held::operator+=(const Held& other) {
     all += other.all;
     held += other.held;

@@ -19,6 +19,8 @@ struct Held {
     double oracle_width = 0; ///< of what could have been said by somebody who knows the kind; 0 where nobody compared
 
     void add(double truth, double low, double high, double oracle = 0);
+    /// A promise without an interval: it was kept or not, at so much more than was needed.
+    void add_promise(bool kept, double more_than_needed);
     [[nodiscard]] double share() const { return all == 0 ? 0 : static_cast<double>(held) / static_cast<double>(all); }
     [[nodiscard]] double below() const {
         return all == 0 ? 0 : static_cast<double>(all - held - above) / static_cast<double>(all);

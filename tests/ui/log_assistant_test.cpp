@@ -11,6 +11,7 @@
 #include "ui/dialogs/touch_picture.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
+#include "workshop/probe_rows.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -314,15 +315,8 @@ TEST_F(LogAssistantTest, SaysThatAxesAreLeftHanded) {
     open_window();
     new_job("first");
     std::string text = "Name;X;Y;Z\n";
-    std::istringstream in_ours(ours_);
-    for (std::string line; std::getline(in_ours, line);)
-        if (!line.starts_with('#') && !line.starts_with("setup")) {
-            std::vector<std::string> f;
-            std::istringstream cells(line);
-            for (std::string cell; std::getline(cells, cell, ',');)
-                f.push_back(cell);
-            text += f[1] + ";" + f[3] + ";" + (f[4].starts_with('-') ? f[4].substr(1) : "-" + f[4]) + ";" + f[5] + "\n";
-        }
+    for (const std::vector<std::string>& f : test::probe_rows(ours_))
+        text += f[1] + ";" + f[3] + ";" + (f[4].starts_with('-') ? f[4].substr(1) : "-" + f[4]) + ";" + f[5] + "\n";
     take(write("mirrored.txt", text), [](QDialog& d) {
         EXPECT_THAT(in<QLabel>(d, "log-understood")->text().toStdString(), HasSubstr("axes are left-handed"));
         d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok)->click();
@@ -338,17 +332,11 @@ TEST_F(LogAssistantTest, OneTurnDoesForManySetUps) {
     new_job("first");
     std::string text = "Op;Name;X;Y;Z\n", before;
     int operation = 0;
-    std::istringstream in_ours(ours_);
-    for (std::string line; std::getline(in_ours, line);)
-        if (!line.starts_with('#') && !line.starts_with("setup")) {
-            std::vector<std::string> f;
-            std::istringstream cells(line);
-            for (std::string cell; std::getline(cells, cell, ',');)
-                f.push_back(cell);
-            operation += f[1] == before ? 0 : 10;
-            before = f[1];
-            text += std::to_string(operation) + ";" + f[1] + ";" + f[3] + ";" + f[4] + ";" + f[5] + "\n";
-        }
+    for (const std::vector<std::string>& f : test::probe_rows(ours_)) {
+        operation += f[1] == before ? 0 : 10;
+        before = f[1];
+        text += std::to_string(operation) + ";" + f[1] + ";" + f[3] + ";" + f[4] + ";" + f[5] + "\n";
+    }
     take(write("operations.txt", text), [](QDialog& d) {
         auto* ok = d.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
         EXPECT_FALSE(ok->isEnabled());
