@@ -90,7 +90,7 @@ void WithoutNoise::weigh(const Eigen::ArrayXd& variances) {
             evidence += form == 0 ? std::log(no_form) : 0;
             evidence += each == 0 ? std::log(none_of_its_own) : 0;
             sizes_.push_back({ways_.size() - 1, truth / all, evidence});
-            choices_.push_back({sizes_.size() - 1, -1, 0, 0, evidence, 0});
+            offer({sizes_.size() - 1, -1, 0, 0, evidence, 0});
             weigh_features(sizes_.size() - 1);
         }
 }
@@ -112,17 +112,23 @@ void WithoutNoise::weigh_features(std::size_t at) {
             const double known = 1 / (height * height) + told;
             const double evidence =
                 sizes.evidence + prior - 0.5 * std::log(known * height * height) + 0.5 * seen * seen / known;
-            choices_.push_back({at, f, seen / known, 1 / std::sqrt(known), evidence, 0});
+            offer({at, f, seen / known, 1 / std::sqrt(known), evidence, 0});
         }
     }
 }
 
+/// Kept as long as it may count beside the best so far: of all there are hundreds of thousands.
+void WithoutNoise::offer(const Choice& choice) {
+    best_ = std::max(best_, choice.evidence);
+    if (choice.evidence > best_ + std::log(negligible))
+        choices_.push_back(choice);
+}
+
 void WithoutNoise::keep_the_likely() {
-    const double best = std::ranges::max(choices_, {}, &Choice::evidence).evidence;
-    std::erase_if(choices_, [best](const Choice& c) { return c.evidence < best + std::log(negligible); });
+    std::erase_if(choices_, [this](const Choice& c) { return c.evidence < best_ + std::log(negligible); });
     double sum = 0;
     for (Choice& c : choices_)
-        c.upto = sum += std::exp(c.evidence - best);
+        c.upto = sum += std::exp(c.evidence - best_);
     for (Choice& c : choices_)
         c.upto /= sum;
 }

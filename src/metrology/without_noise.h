@@ -2,6 +2,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <limits>
 #include <vector>
 
 namespace pallix::metrology {
@@ -53,6 +54,7 @@ class WithoutNoise {
     };
     void weigh(const Eigen::ArrayXd& variances);
     void weigh_features(std::size_t sizes);
+    void offer(const Choice& choice);
     void keep_the_likely();
 
     double noise_ = 0;
@@ -60,6 +62,7 @@ class WithoutNoise {
     std::vector<Ways> ways_;
     std::vector<Sizes> sizes_;
     std::vector<Choice> choices_;
+    double best_ = -std::numeric_limits<double>::infinity();
 };
 
 /// The same of one value whose noise was drawn about it already.
