@@ -308,7 +308,7 @@ void JudgeTheTextureOfATrace(benchmark::State& state) { // 5,601 points
     const workshop::DemoFile file = workshop::harbour_trace();
     const auto trace = block::read_trace({file.name, file.text});
     for (auto _ : state)
-        benchmark::DoNotOptimize(planning::judge_texture(*trace, {}));
+        benchmark::DoNotOptimize(planning::judge_texture({*trace}, {}));
 }
 BENCHMARK(JudgeTheTextureOfATrace)->Unit(benchmark::kMillisecond);
 

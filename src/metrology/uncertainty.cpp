@@ -36,8 +36,8 @@ double of_resolution(double resolution) {
     return std::abs(resolution) / std::sqrt(12.0);
 }
 
-double of_spread_drift(double drift) {
-    return std::abs(drift) / std::sqrt(12.0);
+double of_spread_drift(double drift, double share) {
+    return std::abs(drift) * std::sqrt(share * (1 - share));
 }
 
 double thermal_correction(double length, const Thermal& t) {

@@ -279,7 +279,7 @@ class Sheet {
             if (w.fitted)
                 tell(*w.fitted);
             std::ranges::for_each(w.steps, tell);
-            texture(name, w, lines);
+            texture(name, id, lines);
             for (const planning::WallAt& wall : n.found.walls)
                 if (wall.after)
                     lines << q(name + "wall " + wall.level + ", " + wall.direction + " " + l_.plain(wall.before) +
@@ -299,16 +299,15 @@ class Sheet {
             add(QStringLiteral("<ul><li>%1</li></ul>").arg(lines.join(QStringLiteral("</li><li>"))));
     }
 
-    void texture(const std::string& name, const block::BoreWork& work, QStringList& lines) const {
-        if (!work.trace)
-            return;
-        const auto read = block::read_trace({work.trace->payload.file, work.trace->payload.text});
-        const auto limits =
-            bores_of(s_.state).texture_limits ? bores_of(s_.state).texture_limits->payload : block::TextureLimits{};
-        const auto finding = read ? planning::judge_texture(*read, limits) : std::nullopt;
+    void texture(const std::string& name, const block::FeatureId& cylinder, QStringList& lines) const {
+        const auto finding = planning::texture_of(bores_of(s_.state), cylinder);
         if (!finding)
             return;
-        std::string text = name + "texture";
+        if (finding->before_cut) {
+            lines << q(name + "texture not traced since the last cut");
+            return;
+        }
+        std::string text = name + "texture, " + wording::traces_text(*finding);
         for (const planning::TextureCheck& c : finding->checks) {
             text += ", " + c.name + " " + wording::texture_text(c.value, c.is_ratio);
             if (c.uncertainty)

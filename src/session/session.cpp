@@ -20,6 +20,7 @@
 #include "planning/steps/any_time.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "session/session_worked.h"
+#include "session/x3p_trace.h"
 #include "wording/common/blueprint_words.h"
 #include "wording/common/sentences.h"
 #include "wording/steps/step_words.h"
@@ -472,9 +473,13 @@ double Session::rest_left() const {
 Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText& trace) {
     if (!intake_of(worked_->state).blueprint || !intake_of(worked_->state).blueprint->hole(bore))
         return tl::unexpected(one_fault(bore.text() + " is not in the blueprint", "a cylinder it lists"));
-    if (const auto read = block::read_trace(trace); !read)
+    auto ours = is_x3p(trace) ? trace_of_x3p(trace) : block::Result<block::NamedText>(trace);
+    if (!ours)
+        return tl::unexpected(ours.error());
+    if (const auto read = block::read_trace(*ours); !read)
         return tl::unexpected(read.error());
-    return take(block::TraceTaken{bore, trace.file, block::sha256_hex(trace.text), trace.text});
+    const std::string sum = block::sha256_hex(ours->text);
+    return take(block::TraceTaken{bore, ours->file, sum, std::move(ours->text)});
 }
 
 } // namespace pallix::session

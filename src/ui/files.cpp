@@ -51,7 +51,8 @@ FileKind kind_of_file(const QString& file) {
         return FileKind::engine;
     if (file.endsWith(QStringLiteral(".pallix.json"), Qt::CaseInsensitive))
         return FileKind::job;
-    if (file.endsWith(QStringLiteral(".trace.csv"), Qt::CaseInsensitive))
+    if (file.endsWith(QStringLiteral(".trace.csv"), Qt::CaseInsensitive) ||
+        file.endsWith(QStringLiteral(".x3p"), Qt::CaseInsensitive))
         return FileKind::trace;
     return file.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive) ? FileKind::probe_log : FileKind::other;
 }

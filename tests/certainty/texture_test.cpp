@@ -36,19 +36,65 @@ block::ProfileTrace wall(const std::string& kind, int points, Dice& dice) {
 
 } // namespace
 
+/// Honed unevenly: every place of the bore has a roughness of its own.
+TEST(Coverage, OfRoughnessFromTracesAtSeveralPlaces) {
+    Dice dice(81);
+    for (const double uneven : {0.0, 0.12, 0.3}) {
+        const auto trace = [&dice, uneven](int points) {
+            block::ProfileTrace t = wall("scratched", points, dice);
+            const double coarse = std::exp(normal(dice, uneven));
+            for (double& z : t.profile.heights)
+                z *= coarse;
+            return t;
+        };
+        std::array<double, 7> truth{};
+        constexpr int places = 200;
+        for (int i = 0; i < places; ++i) {
+            const auto one = planning::judge_texture({trace(5600)}, {});
+            ASSERT_TRUE(one);
+            for (std::size_t k = 0; k < truth.size(); ++k)
+                truth[k] += one->checks[k].value / places;
+        }
+        for (const std::size_t many : {2U, 5U}) {
+            std::map<std::string, test::Held> held;
+            for (std::size_t i = 0; i < test::tries(60); ++i) {
+                std::vector<block::ProfileTrace> traces;
+                for (std::size_t k = 0; k < many; ++k)
+                    traces.push_back(trace(5600));
+                const auto found = planning::judge_texture(traces, {});
+                ASSERT_TRUE(found);
+                for (std::size_t k = 0; k < found->checks.size(); ++k) {
+                    const planning::TextureCheck& c = found->checks[k];
+                    held[c.name].add(truth[k], c.value - 2 * *c.uncertainty, c.value + 2 * *c.uncertainty);
+                }
+            }
+            for (const auto& [name, h] : held) {
+                test::CertaintyTable::get().add("texture " + name,
+                                                "places differ by " + std::to_string(std::lround(100 * uneven)) +
+                                                    " %, " + std::to_string(many) + " traces",
+                                                h);
+                // Two places that differ by more than is usual say little of a third.
+                const double expected = many == 2 && uneven > 0.2 ? 0.85 : 0.93;
+                EXPECT_GE(h.share(), expected - 3 * std::sqrt(0.05 * 0.95 / static_cast<double>(h.all)))
+                    << many << " " << name;
+            }
+        }
+    }
+}
+
 TEST(Coverage, OfRoughnessFromOneTrace) {
     Dice dice(8);
     for (const std::string kind : {"random", "scratched", "plateau"}) {
         std::array<double, 7> truth{};
         for (int i = 0; i < 10; ++i) {
-            const auto longer = planning::judge_texture(wall(kind, 56'000, dice), {});
+            const auto longer = planning::judge_texture({wall(kind, 56'000, dice)}, {});
             ASSERT_TRUE(longer);
             for (std::size_t k = 0; k < truth.size(); ++k)
                 truth[k] += longer->checks[k].value / 10;
         }
         std::map<std::string, test::Held> held;
         for (std::size_t i = 0; i < test::tries(60); ++i) {
-            const auto found = planning::judge_texture(wall(kind, 5600, dice), {});
+            const auto found = planning::judge_texture({wall(kind, 5600, dice)}, {});
             ASSERT_TRUE(found);
             for (std::size_t k = 0; k < found->checks.size(); ++k) {
                 const planning::TextureCheck& c = found->checks[k];

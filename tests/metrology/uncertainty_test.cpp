@@ -57,7 +57,8 @@ TEST(Repeatability, OfOneOrNoneIsNothing) {
 TEST(Contributions, FollowTheGuide) { // JCGM 100:2008, 4.3.7 and F.2.2.1
     EXPECT_NEAR(of_half_width(0.003), 0.003 / std::numbers::sqrt3, 1e-15);
     EXPECT_NEAR(of_resolution(0.002), 0.29 * 0.002, 1e-5);
-    EXPECT_NEAR(of_spread_drift(-0.012), 0.012 / std::sqrt(12.0), 1e-15);
+    EXPECT_NEAR(of_spread_drift(-0.012, 0.5), 0.006, 1e-15) << "half the way: not yet, or all of it";
+    EXPECT_NEAR(of_spread_drift(-0.012, 0.1), 0.0036, 1e-15);
     const std::vector<Contribution> parts{{"a", 3}, {"b", 4}, {"c", 12}};
     EXPECT_EQ(combined(parts), 13);
 }

@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/number_text.h"
+#include "block/state/bore_state.h"
 #include "block/state/fold.h"
 #include "block/state/tunnel_state.h"
 #include "planning/cylinders/honing.h"
@@ -187,7 +189,7 @@ TEST(Texture, IsHeldAgainstWhatTheRingsWant) {
     TextureLimits limits;
     limits.ra = {0.0005, 0.0007};
     limits.rz = {{}, 0.0015};
-    const auto f = judge_texture(t, limits);
+    const auto f = judge_texture({t}, limits);
     ASSERT_TRUE(f);
     EXPECT_NEAR(f->roughness.ra, 0.001 * 2 / std::numbers::pi, 2e-6) << "a short wave passes the filter whole";
     EXPECT_EQ(f->checks[0].verdict, Verdict::meets);
@@ -200,12 +202,67 @@ TEST(Texture, IsHeldAgainstWhatTheRingsWant) {
     // Rougher towards one end: what one length shows says little of the next, and 0.0007 is not proven kept.
     for (std::size_t i = 0; i < 5600; ++i)
         t.profile.heights[i] *= 0.4 + 1.2 * static_cast<double>(i) / 5600;
-    EXPECT_EQ(judge_texture(t, limits)->checks[0].verdict, Verdict::cannot_tell);
+    EXPECT_EQ(judge_texture({t}, limits)->checks[0].verdict, Verdict::cannot_tell);
     t.profile.heights.resize(2000); // two and a half cutoffs: one and a half are left
-    EXPECT_EQ(judge_texture(t, limits)->checks[0].verdict, Verdict::cannot_tell) << "too short to tell its spread";
-    EXPECT_FALSE(judge_texture(t, limits)->ends_whole);
+    EXPECT_EQ(judge_texture({t}, limits)->checks[0].verdict, Verdict::cannot_tell) << "too short to tell its spread";
+    EXPECT_FALSE(judge_texture({t}, limits)->ends_whole);
     t.profile.heights.assign(5600, 0.0);
-    EXPECT_FALSE(judge_texture(t, limits));
+    EXPECT_FALSE(judge_texture({t}, limits));
+}
+
+namespace {
+block::ProfileTrace sine_of(double amplitude) {
+    block::ProfileTrace t;
+    t.profile.step = 0.001;
+    for (int i = 0; i < 5600; ++i)
+        t.profile.heights.push_back(amplitude * std::sin(2 * std::numbers::pi * i * 0.001 / 0.05));
+    return t;
+}
+} // namespace
+
+TEST(Texture, TracesOfOneWallAreOneStatement) { // Student with 2 + 2 degrees of freedom: 2.776
+    const auto f = judge_texture({sine_of(0.0009), sine_of(0.0010), sine_of(0.0011)}, {});
+    ASSERT_TRUE(f);
+    EXPECT_EQ(f->traces, 3U);
+    EXPECT_NEAR(f->checks[0].value, 0.001 * 2 / std::numbers::pi, 2e-6);
+    ASSERT_TRUE(f->checks[0].uncertainty);
+    // Squares of what they scatter, 2 of 0.0001², and twice a tenth of 0.001, squared: all as of 4.
+    const double of_one = std::sqrt((2 * 1e-8 + 2 * 1e-8) / 4);
+    EXPECT_NEAR(2 * *f->checks[0].uncertainty, 2.7764 * of_one * 2 / std::numbers::pi / std::sqrt(3), 1e-6);
+    block::ProfileTrace other = sine_of(0.005);
+    other.cutoff = 0.25;
+    const auto without = judge_texture({other, sine_of(0.001)}, {});
+    EXPECT_EQ(without->traces, 1U);
+    EXPECT_EQ(without->left_out, 1U);
+    EXPECT_NEAR(without->checks[0].value, 0.001 * 2 / std::numbers::pi, 2e-6);
+}
+
+TEST(Texture, OfAWallThatWasCutSinceSaysNothingOfTheWallAsItIs) {
+    const auto trace_of = [](double amplitude) {
+        std::string text = "# pallix-trace: 1\nx,z\n";
+        const block::ProfileTrace wave = sine_of(amplitude);
+        for (std::size_t i = 0; i < wave.profile.heights.size(); ++i)
+            text += block::short_number(static_cast<double>(i) * 0.001) + "," +
+                    block::short_number(wave.profile.heights[i] * 1000) + "\n";
+        return TraceTaken{bore_id(1), "wall.trace.csv", "", text};
+    };
+    RowJob job;
+    EXPECT_FALSE(texture_of(bores_of(job.state()), bore_id(1)));
+    job.add(trace_of(0.002));
+    EXPECT_FALSE(texture_of(bores_of(job.state()), bore_id(1))->before_cut);
+    BoreCut stroke;
+    stroke.bore = bore_id(1);
+    stroke.operation = BoreOperation::hone;
+    stroke.strokes = 10;
+    job.add(stroke);
+    const auto stale = texture_of(bores_of(job.state()), bore_id(1));
+    ASSERT_TRUE(stale);
+    EXPECT_TRUE(stale->before_cut);
+    job.add(trace_of(0.001));
+    const auto now = texture_of(bores_of(job.state()), bore_id(1));
+    EXPECT_FALSE(now->before_cut);
+    EXPECT_EQ(now->traces, 1U) << "the one from before the strokes is not averaged with it";
+    EXPECT_NEAR(now->checks[0].value, 0.001 * 2 / std::numbers::pi, 2e-6);
 }
 
 TEST(CylinderWork, PlacesByAProbeAreMeasuredAnewOnceTheTunnelIsCut) {

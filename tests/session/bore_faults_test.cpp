@@ -98,6 +98,6 @@ TEST_F(BoreFaults, WhatCanBeIsTakenAndUndone) {
     ASSERT_TRUE(session_.redo());
     EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).decided);
     EXPECT_FALSE(session_.take_trace(bore_id(1), {"wall.csv", "nothing"}));
-    EXPECT_FALSE(bores_of(session_.state()).bore(bore_id(1)).trace);
+    EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).traces.empty());
     EXPECT_EQ(session_.rest_left(), 0);
 }

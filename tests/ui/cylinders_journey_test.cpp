@@ -361,10 +361,10 @@ TEST_F(CylindersJourney, ATraceIsReadOrRefusedAndItsLimitsAreEdited) {
         d.reject();
     });
     window_->cylinders().take_trace(QString::fromStdString(write("bad.trace.csv", "x,z\n0,1\n")));
-    EXPECT_FALSE(bores_of(session_.state()).bore(bore_id(1)).trace);
+    EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).traces.empty());
     const QString file = QString::fromStdString(write("wall.trace.csv", workshop::trace({})));
     window_->take_files({file}); // dropped onto the window
-    ASSERT_TRUE(bores_of(session_.state()).bore(bore_id(1)).trace);
+    ASSERT_FALSE(bores_of(session_.state()).bore(bore_id(1)).traces.empty());
     choose_figure("texture_limits/rings", QStringLiteral("plain iron rings, workboat"));
     ASSERT_TRUE(bores_of(session_.state()).texture_limits);
     const auto rk = [this] { return bores_of(session_.state()).texture_limits->payload.rk; };

@@ -91,7 +91,7 @@ TEST(TraceStandIn, SaysTheSameToTheByteAndLooksLikeAPlateau) {
     EXPECT_EQ(text, workshop::trace({}));
     const auto read = read_trace({"wall.csv", text});
     ASSERT_TRUE(read) << read.error().front().text();
-    const auto f = judge_texture(*read, {});
+    const auto f = judge_texture({*read}, {});
     ASSERT_TRUE(f);
     EXPECT_LT(f->ratio.rpk, f->ratio.rvk / 2) << "few peaks, deep valleys: plateaued";
     EXPECT_GT(f->ratio.mr2, 0.6);

@@ -58,7 +58,7 @@ void apply(Folding& f, const BoreStepDone& step) {
 }
 void apply(Folding& f, const TraceTaken& trace) {
     if (BoreWork* bore = bore_of(f, trace.bore))
-        bore->trace = {f.entry->sequence, trace};
+        bore->traces.push_back({f.entry->sequence, trace});
 }
 
 void apply(Folding& f, const LifterPlanChosen& plan) {

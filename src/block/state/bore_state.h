@@ -22,7 +22,7 @@ struct BoreWork {
     std::optional<Taken<InsertMeasured>> insert; ///< the last
     std::optional<Taken<InsertFitted>> fitted;   ///< the last
     std::vector<Taken<BoreStepDone>> steps;
-    std::optional<Taken<TraceTaken>> trace; ///< the last
+    std::vector<Taken<TraceTaken>> traces;
 
     [[nodiscard]] std::int64_t last_cut() const { return cuts.empty() ? 0 : cuts.back().sequence; }
     /// Cuts since a sleeve or bush went in; all of them where none did.

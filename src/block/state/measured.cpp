@@ -77,7 +77,7 @@ void spread_drift(std::vector<TakenReading>& readings, const std::vector<TakenCh
             const double share = static_cast<double>(k + 1) / static_cast<double>(between.size() + 1);
             between[k]->drift_correction = -share * next->error;
             between[k]->value += between[k]->drift_correction;
-            widen(*between[k], metrology::of_spread_drift(next->error));
+            widen(*between[k], metrology::of_spread_drift(next->error, share));
         }
     }
 }

@@ -54,7 +54,7 @@ struct TakenCheck {
 };
 
 /// The drift between two checks is spread evenly over the readings of that instrument between them; what that leaves
-/// (drift/√12) joins their uncertainty. Readings before the first or after the last check stay as they are.
+/// (drift·√(s(1 − s))) joins their uncertainty. Readings before the first or after the last check stay as they are.
 void spread_drift(std::vector<TakenReading>& readings, const std::vector<TakenCheck>& checks);
 
 /// Brings sizes, heights and walls to 20 °C where the temperatures of part and gauge are known (ISO 1).

@@ -29,6 +29,7 @@ std::vector<std::int64_t> sources_of(const JobState& state, const FeatureId& id)
     std::ranges::for_each(w.pits, add);
     std::ranges::for_each(w.cuts, add);
     std::ranges::for_each(w.steps, add);
+    std::ranges::for_each(w.traces, add);
     const auto add_one = [&sources](const auto& taken) {
         if (taken)
             sources.push_back(taken->sequence);
@@ -37,7 +38,6 @@ std::vector<std::int64_t> sources_of(const JobState& state, const FeatureId& id)
     add_one(w.lifter_decided);
     add_one(w.insert);
     add_one(w.fitted);
-    add_one(w.trace);
     if (id.kind == block::FeatureKind::bore) {
         add_one(bores_of(state).cylinder_plan);
         add_one(bores_of(state).pistons);

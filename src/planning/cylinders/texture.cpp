@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/cylinders/texture.h"
 
+#include "block/state/bore_state.h"
+
+#include <algorithm>
 #include <array>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
@@ -12,12 +15,25 @@ namespace {
 constexpr double um = 1e-3;
 
 constexpr std::size_t parameters = 7;
+constexpr std::size_t first_ratio = 5; // Mr1 and Mr2 do not grow with a wall's coarseness
 constexpr std::size_t fewest_lengths = 3;
+using Numbers = std::array<double, parameters>; // Ra, Rz, Rk, Rpk, Rvk, Mr1, Mr2
 
-/// Ra, Rz, Rk, Rpk, Rvk, Mr1, Mr2.
-std::array<double, parameters> numbers_of(const metrology::Roughness& r, const metrology::MaterialRatio& m) {
+Numbers numbers_of(const metrology::Roughness& r, const metrology::MaterialRatio& m) {
     return {r.ra, r.rz, m.rk, m.rpk, m.rvk, m.mr1, m.mr2};
 }
+
+/// What one trace shows.
+struct OneTrace {
+    metrology::Roughness roughness;
+    metrology::MaterialRatio ratio;
+    metrology::Profile shown;
+    double short_wave = 0;
+    bool ends_whole = true;
+    Numbers numbers{};
+    std::size_t lengths = 1;          ///< cutoff lengths
+    std::optional<Numbers> variances; ///< of the numbers, as they change along the trace
+};
 
 /// The heights without those of one cutoff length.
 std::vector<double> without(const std::vector<double>& heights, std::size_t from, std::size_t count) {
@@ -26,13 +42,12 @@ std::vector<double> without(const std::vector<double>& heights, std::size_t from
     return left;
 }
 
-std::optional<std::array<double, parameters>> uncertainties(const metrology::Profile& roughness,
-                                                            const std::vector<double>& for_ratio, double cutoff) {
-    const auto per_length = static_cast<std::size_t>(std::lround(cutoff / roughness.step));
-    const std::size_t lengths = per_length > 0 ? roughness.heights.size() / per_length : 0;
+std::optional<Numbers> jackknife(const metrology::Profile& roughness, const std::vector<double>& for_ratio,
+                                 double cutoff, std::size_t lengths) {
     if (lengths < fewest_lengths)
         return std::nullopt;
-    std::vector<std::array<double, parameters>> each;
+    const std::size_t per_length = roughness.heights.size() / lengths;
+    std::vector<Numbers> each;
     for (std::size_t k = 0; k < lengths; ++k) {
         const std::size_t from = k * per_length;
         const auto ratio =
@@ -43,41 +58,105 @@ std::optional<std::array<double, parameters>> uncertainties(const metrology::Pro
         each.push_back(numbers_of(metrology::roughness_of(left, cutoff), *ratio));
     }
     const auto n = static_cast<double>(lengths);
-    // Twice this is Student's interval at 95 %.
-    const double few = boost::math::quantile(boost::math::students_t(n - 1), 0.975) / 2;
-    std::array<double, parameters> u{};
+    Numbers variances{};
     for (std::size_t p = 0; p < parameters; ++p) {
-        double mean = 0, squares = 0;
-        for (const auto& numbers : each)
+        double mean = 0;
+        for (const Numbers& numbers : each)
             mean += numbers[p] / n;
-        for (const auto& numbers : each)
-            squares += (numbers[p] - mean) * (numbers[p] - mean);
-        u[p] = few * std::sqrt((n - 1) / n * squares);
+        for (const Numbers& numbers : each)
+            variances[p] += (n - 1) / n * (numbers[p] - mean) * (numbers[p] - mean);
     }
-    return u;
+    return variances;
 }
 
-} // namespace
-
-std::optional<TextureFinding> judge_texture(const block::ProfileTrace& trace, const block::TextureLimits& limits) {
-    TextureFinding f;
-    f.cutoff = trace.cutoff;
+std::optional<OneTrace> look_at(const block::ProfileTrace& trace) {
+    OneTrace one;
     metrology::Profile profile = trace.profile;
     if (const double short_wave = metrology::short_wave_cutoff(trace.cutoff); short_wave > 2 * profile.step) {
-        f.short_wave = short_wave;
+        one.short_wave = short_wave;
         profile = metrology::without_short_waves(profile, short_wave);
     }
-    f.shown = metrology::roughness_profile(profile, trace.cutoff);
-    f.ends_whole = profile.heights.size() - f.shown.heights.size() >=
-                   2 * static_cast<std::size_t>(std::lround(trace.cutoff / profile.step));
+    one.shown = metrology::roughness_profile(profile, trace.cutoff);
+    const auto per_length = static_cast<std::size_t>(std::lround(trace.cutoff / profile.step));
+    one.ends_whole = profile.heights.size() - one.shown.heights.size() >= 2 * per_length;
+    one.lengths = std::max<std::size_t>(1, one.shown.heights.size() / per_length);
     const std::vector<double> for_ratio = metrology::roughness_profile_with_valleys(profile, trace.cutoff).heights;
     const auto ratio = metrology::material_ratio(for_ratio);
     if (!ratio)
         return std::nullopt;
-    f.roughness = metrology::roughness_of(f.shown, trace.cutoff);
-    f.ratio = *ratio;
-    const std::array<double, parameters> numbers = numbers_of(f.roughness, f.ratio);
-    const auto sure = uncertainties(f.shown, for_ratio, trace.cutoff);
+    one.roughness = metrology::roughness_of(one.shown, trace.cutoff);
+    one.ratio = *ratio;
+    one.numbers = numbers_of(one.roughness, one.ratio);
+    one.variances = jackknife(one.shown, for_ratio, trace.cutoff, one.lengths);
+    return one;
+}
+
+/// How much places of one bore usually differ, of a parameter's value, and how many places that is worth knowing
+/// (from memory: a guess that few traces are held against, and many overrule).
+constexpr double usually_uneven = 0.1, worth_places = 2;
+
+/// Half of Student's interval at 95 %: standard, as everything that is said with ± is twice that.
+double half_of_student(double freedom) {
+    return boost::math::quantile(boost::math::students_t(freedom), 0.975) / 2;
+}
+
+/// The mean of a parameter over traces, and its standard uncertainty.
+struct Mean {
+    double value = 0;
+    std::optional<double> uncertainty;
+};
+Mean mean_of(const std::vector<OneTrace>& traces, std::size_t p) {
+    const auto n = static_cast<double>(traces.size());
+    double lengths = 0, along = 0; // variance of one trace, as it changes along itself
+    for (const OneTrace& t : traces) {
+        lengths += static_cast<double>(t.lengths);
+        along += t.variances ? (*t.variances)[p] / n : 0;
+    }
+    Mean mean;
+    double scatter = 0, weights = 0;
+    for (const OneTrace& t : traces) {
+        const double weight = static_cast<double>(t.lengths) / lengths;
+        mean.value += weight * t.numbers[p];
+        weights += weight * weight;
+    }
+    for (const OneTrace& t : traces)
+        scatter += (t.numbers[p] - mean.value) * (t.numbers[p] - mean.value);
+    if (!std::ranges::all_of(traces, [](const OneTrace& t) { return t.variances.has_value(); }))
+        return mean;
+    if (traces.size() == 1)
+        mean.uncertainty = half_of_student(lengths - 1) * std::sqrt(along);
+    else {
+        const double uneven = p < first_ratio ? usually_uneven * mean.value : 0, usual = along + uneven * uneven,
+                     freedom = n - 1 + worth_places;
+        mean.uncertainty = half_of_student(freedom) * std::sqrt(weights * (scatter + worth_places * usual) / freedom);
+    }
+    return mean;
+}
+
+} // namespace
+
+std::optional<TextureFinding> judge_texture(const std::vector<block::ProfileTrace>& traces,
+                                            const block::TextureLimits& limits) {
+    std::vector<OneTrace> each;
+    for (const block::ProfileTrace& trace : traces) {
+        if (trace.cutoff != traces.back().cutoff)
+            continue;
+        auto one = look_at(trace);
+        if (!one)
+            return std::nullopt;
+        each.push_back(std::move(*one));
+    }
+    OneTrace& last = each.back();
+    TextureFinding f{.traces = each.size(),
+                     .left_out = traces.size() - each.size(),
+                     .before_cut = false,
+                     .roughness = last.roughness,
+                     .ratio = last.ratio,
+                     .shown = last.shown,
+                     .cutoff = traces.back().cutoff,
+                     .short_wave = last.short_wave,
+                     .ends_whole = std::ranges::all_of(each, &OneTrace::ends_whole),
+                     .checks = {}};
     using Range = block::TextureLimits::Range;
     const std::array<std::tuple<const char*, const Range*, bool>, parameters> names{{{"Ra", &limits.ra, false},
                                                                                      {"Rz", &limits.rz, false},
@@ -88,11 +167,26 @@ std::optional<TextureFinding> judge_texture(const block::ProfileTrace& trace, co
                                                                                      {"Mr2", &limits.mr2, true}}};
     for (std::size_t p = 0; p < parameters; ++p) {
         const auto& [name, wanted, is_ratio] = names[p];
-        const auto u = sure ? std::optional((*sure)[p]) : std::nullopt;
+        const auto [value, u] = mean_of(each, p);
         f.checks.push_back(
-            {name, numbers[p], u, is_ratio, *wanted, metrology::decide(numbers[p], u, {wanted->least, wanted->most})});
+            {name, value, u, is_ratio, *wanted, metrology::decide(value, u, {wanted->least, wanted->most})});
     }
     return f;
+}
+
+std::optional<TextureFinding> texture_of(const block::BoresState& bores, const block::FeatureId& cylinder) {
+    const block::BoreWork& work = bores.bore(cylinder);
+    std::vector<block::ProfileTrace> since, before;
+    for (const auto& taken : work.traces)
+        if (auto read = block::read_trace({taken.payload.file, taken.payload.text}))
+            (taken.sequence > work.last_cut() ? since : before).push_back(std::move(*read));
+    if (since.empty() && before.empty())
+        return std::nullopt;
+    const std::vector<block::ProfileTrace> shown = since.empty() ? std::vector{before.back()} : since;
+    auto finding = judge_texture(shown, bores.texture_limits ? bores.texture_limits->payload : block::TextureLimits{});
+    if (finding && since.empty())
+        finding->before_cut = true;
+    return finding;
 }
 
 std::vector<block::TextureLimits> usual_texture_limits() {

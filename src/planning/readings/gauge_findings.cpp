@@ -194,14 +194,18 @@ std::vector<SweepFinding> sweep_findings(const JobState& state) {
     for (const auto& [main, at] : clocks) {
         if (!at.contains("12") || !at.contains("3") || !at.contains("6") || !at.contains("9"))
             continue;
-        // A lever reads long by the cosine of its angle.
+        // A lever reads long by the cosine of its angle, and the angle is judged by eye.
         const double true_share = std::cos(angle[main]) / 2;
         SweepFinding s{main, true_share * (at.at("12")->value - at.at("6")->value),
                        true_share * (at.at("3")->value - at.at("9")->value), 0.0};
         for (const auto& [clock, place] : at)
             s.uncertainty = worse_of(s.uncertainty, place->standard_uncertainty());
-        if (s.uncertainty)
-            *s.uncertainty /= std::numbers::sqrt2; // half the difference of two readings
+        if (s.uncertainty) {
+            constexpr double by_eye = 3 * block::radians_per_degree; // standard; from memory
+            const double off = std::max(std::abs(s.up), std::abs(s.towards_3));
+            const double of_angle = off * (std::tan(std::abs(angle[main])) * by_eye + by_eye * by_eye / 2);
+            s.uncertainty = std::hypot(*s.uncertainty / std::numbers::sqrt2, of_angle); // half a difference of two
+        }
         found.push_back(s);
     }
     return found;

@@ -43,7 +43,7 @@ void CylindersView::take_trace(const QString& wanted) {
     if (!marked())
         return;
     const QString file = wanted.isEmpty() ? QFileDialog::getOpenFileName(this, tr("Take in a roughness trace"), {},
-                                                                         tr("Roughness traces (*.csv)"))
+                                                                         tr("Roughness traces (*.csv *.x3p)"))
                                           : wanted;
     if (file.isEmpty())
         return;

@@ -2,7 +2,6 @@
 #include "ui/cylinders/trace_drawing.h"
 
 #include "block/ledger.h"
-#include "block/profile_trace.h"
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
 #include "ui/marks.h"
@@ -38,27 +37,31 @@ std::vector<Drawing::Thing> TraceDrawing::things() const {
         return all;
     const double column = (width() - 24.0) / std::max<double>(1, static_cast<double>(blueprint->bores.size()));
     for (const block::HoleBlueprint& bore : blueprint->bores)
-        all.push_back({bore.id, QRectF(12 + column * static_cast<double>(all.size()), 8, column - 6, scaled(26)),
-                       short_name(context_, bore.id),
-                       bores_of(context_.session.state()).bore(bore.id).trace ? tr("has a trace") : tr("no trace")});
+        all.push_back(
+            {bore.id, QRectF(12 + column * static_cast<double>(all.size()), 8, column - 6, scaled(26)),
+             short_name(context_, bore.id),
+             bores_of(context_.session.state()).bore(bore.id).traces.empty() ? tr("no trace") : tr("has a trace")});
     return all;
 }
 
 /// A filter over thousands of points: once for each trace and each change of the limits.
 void TraceDrawing::refresh() {
     const auto& state = context_.session.state();
-    const auto trace = marked() ? bores_of(state).bore(*marked()).trace : std::nullopt;
     const auto& kept = bores_of(state).texture_limits;
-    const block::TextureLimits limits = kept ? kept->payload : block::TextureLimits{};
-    const std::string from = (trace ? std::to_string(trace->sequence) : "") + block::payload_json(limits) +
-                             std::to_string(context_.session.job().value_or(0));
+    std::string from = block::payload_json(kept ? kept->payload : block::TextureLimits{}) +
+                       std::to_string(context_.session.job().value_or(0));
+    if (marked()) {
+        const block::BoreWork& work = bores_of(state).bore(*marked());
+        for (const auto& trace : work.traces)
+            from += " " + std::to_string(trace.sequence);
+        from += " " + std::to_string(work.last_cut());
+    }
     if (from == worked_out_for_)
         return update();
     worked_out_for_ = from;
     finding_.reset();
-    if (trace)
-        if (const auto read = block::read_trace({trace->payload.file, trace->payload.text}))
-            finding_ = planning::judge_texture(*read, limits);
+    if (marked())
+        finding_ = planning::texture_of(bores_of(state), *marked());
     if (finding_)
         setAccessibleDescription(tr("Rk %1, Rpk %2, Rvk %3")
                                      .arg(qt(wording::texture_text(finding_->ratio.rk, false)),
@@ -74,7 +77,7 @@ void TraceDrawing::paintEvent(QPaintEvent*) {
     for (const Thing& thing : things()) {
         paint_frame(painter, thing.where, marked() == thing.id);
         painter.setFont(font_of(Type::small, marked() == thing.id));
-        painter.setPen(bores_of(context_.session.state()).bore(thing.id).trace ? p.ink : p.quiet);
+        painter.setPen(bores_of(context_.session.state()).bore(thing.id).traces.empty() ? p.quiet : p.ink);
         painter.drawText(thing.where, Qt::AlignCenter, thing.name);
     }
     paint_focus(painter);
@@ -150,6 +153,8 @@ void TraceDrawing::paint_profile(QPainter& painter, const QRectF& room, double l
     painter.drawText(QRectF(room.left(), room.top() - scaled(24), room.width(), scaled(20)), Qt::AlignLeft,
                      tr("roughness profile"));
     painter.setPen(p.quiet);
+    painter.drawText(QRectF(room.left(), room.top() - scaled(24), room.width(), scaled(20)), Qt::AlignRight,
+                     qt(wording::traces_text(*finding_)));
     painter.drawText(
         QRectF(room.left(), room.bottom() + 8, room.width(), 18_px), Qt::AlignRight,
         tr("%1 mm, filtered at %2 mm").arg(finding_->shown.length(), 0, 'f', 1).arg(finding_->cutoff, 0, 'f', 2));
