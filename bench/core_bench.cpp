@@ -2,7 +2,9 @@
 // Speed of the core. Each run also measures a plain loop over the same points, so that figures are ratios in one run.
 #include "block/evaluation_uncertainty.h"
 #include "block/ledger.h"
+#include "block/state/deck_state.h"
 #include "block/state/fold.h"
+#include "block/state/intake_state.h"
 #include "metrology/minimum_zone.h"
 #include "metrology/monte_carlo.h"
 #include "metrology/plane_fit.h"
@@ -199,7 +201,7 @@ void DrawV8UncertaintiesFourHundredTimes(benchmark::State& state) {
     metrology::MonteCarloRun run;
     run.threads = static_cast<unsigned>(state.range(0));
     for (auto _ : state)
-        benchmark::DoNotOptimize(block::draw_uncertainties(b, *set, 0.002, run));
+        benchmark::DoNotOptimize(block::uncertainties_of(b, *set, {0.002, true}, run));
 }
 BENCHMARK(DrawV8UncertaintiesFourHundredTimes)->Arg(1)->Arg(2)->UseRealTime()->Unit(benchmark::kMillisecond);
 
@@ -235,6 +237,44 @@ void LocalFlatnessOfAScan(benchmark::State& state) {
         benchmark::DoNotOptimize(planning::local_flatness(points));
 }
 BENCHMARK(LocalFlatnessOfAScan)->Arg(100)->Arg(1000000)->Unit(benchmark::kMillisecond);
+
+/// What is asked of a deck of about so many touches, low at one corner, after a pass to a third of what must come off.
+metrology::SurfaceQuestion painted_deck(int touches) {
+    const block::Blueprint b = workshop::tender_inline_four();
+    const block::BankBlueprint& bank = b.banks.front();
+    const planning::DeckExtent e = planning::deck_extent(bank);
+    std::mt19937 dice(5);
+    std::normal_distribution noise(0.0, 0.001);
+    const auto form = [&](metrology::Vec2 p) {
+        return 0.01 * std::sin(p.x / 90) - 0.03 * std::max(0.0, 1 - norm(p - e.low) / 100);
+    };
+    const int across = std::max(2, static_cast<int>(std::lround(std::sqrt(touches / 2.0)))), along = touches / across;
+    std::vector<metrology::Vec3> touched;
+    block::DeckCut cut{bank.id, block::PassKind::pass, 0.012, false, {}, 8, true};
+    for (int i = 0; i < along; ++i)
+        for (int k = 0; k < across; ++k) {
+            const metrology::Vec2 p{e.low.x + e.length() * (i + 0.5) / along, e.low.y + e.width() * (k + 0.5) / across};
+            touched.push_back({p.x, p.y, bank.deck_height.nominal + form(p) + noise(dice)});
+            if (form(p) < -0.002)
+                cut.dark.push_back(p);
+        }
+    cut.rest_bright = true;
+    block::Folded state;
+    intake_of(state).blueprint = b;
+    block::DeckState& deck = decks_of(state).decks[bank.id];
+    deck.latest = block::DeckMeasurement{block::DeckSource::probe, 2, 0.001, *block::evaluate_deck(bank, touched), {}};
+    deck.as_found = deck.latest;
+    deck.cuts.push_back({3, "", "", cut});
+    return planning::ask_about_deck(state, bank.id)->surface;
+}
+
+/// Away from the window: what is believed of it.
+void BelieveAPaintedDeck(benchmark::State& state) {
+    const metrology::SurfaceQuestion question = painted_deck(static_cast<int>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(metrology::believe(question));
+}
+BENCHMARK(BelieveAPaintedDeck)->Args({50})->Args({600})->Unit(benchmark::kMillisecond);
 
 /// Away from the window: what is believed of a deck after two painted passes.
 void BelieveADeck(benchmark::State& state) {

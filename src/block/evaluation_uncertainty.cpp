@@ -136,26 +136,29 @@ std::vector<double> numbers_of(const Evaluation& e) {
 
 } // namespace
 
-Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, double touch) {
+Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, double touch, unsigned threads) {
     Uncertainties result;
     result.touch = {touch, true};
     const auto middle = evaluate(blueprint, probe, Detail::without_zones);
     if (!middle)
         return result;
-    std::vector<double> variance(numbers_of(*middle).size(), 0);
-    for (const auto& together : moves_of(blueprint, probe, middle->frame, touch)) {
-        std::array<std::vector<double>, 2> sides;
+    const auto moves = moves_of(blueprint, probe, middle->frame, touch);
+    std::vector<std::array<std::vector<double>, 2>> sides(moves.size());
+    metrology::in_parallel(moves.size(), threads, [&](std::size_t i) {
         for (const int side : {0, 1}) {
             ProbeSet moved = probe;
-            for (const auto& [section, mode] : together)
+            for (const auto& [section, mode] : moves[i])
                 move(moved, section, mode, side == 0 ? -1 : 1);
             if (const auto e = evaluate(blueprint, moved, Detail::without_zones))
-                sides[static_cast<std::size_t>(side)] = numbers_of(*e);
+                sides[i][static_cast<std::size_t>(side)] = numbers_of(*e);
         }
-        if (sides[0].size() != variance.size() || sides[1].size() != variance.size())
+    });
+    std::vector<double> variance(numbers_of(*middle).size(), 0);
+    for (const auto& [below, above] : sides) {
+        if (below.size() != variance.size() || above.size() != variance.size())
             continue; // a fit that a move of one standard deviation breaks says nothing
         for (std::size_t k = 0; k < variance.size(); ++k) {
-            const double half = (sides[1][k] - sides[0][k]) / 2;
+            const double half = (above[k] - below[k]) / 2;
             variance[k] += half * half;
         }
     }
@@ -170,14 +173,14 @@ Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, doubl
 
 std::optional<Uncertainties> uncertainties_of(const Blueprint& blueprint, const ProbeSet& probe, TouchUncertainty touch,
                                               const metrology::MonteCarloRun& run) {
-    Uncertainties result = propagate(blueprint, probe, touch.value);
+    Uncertainties result = propagate(blueprint, probe, touch.value, run.threads);
     result.touch = touch;
     const auto middle = evaluate(blueprint, probe);
     if (!middle || !(touch.value > 0))
         return result;
     const Uncertainties smooth = result;
     const std::size_t count = numbers_of(*middle).size();
-    const TrueTouches truth(blueprint, probe, middle->frame, touch.value);
+    const TrueTouches truth(blueprint, probe, middle->frame, touch.value, run.threads);
     const metrology::Trial trial = [&](metrology::Deviates& draw, std::span<double> outputs) {
         ProbeSet drawn = truth.draw(draw);
         const auto flat = evaluate(blueprint, drawn, Detail::without_zones);

@@ -48,7 +48,9 @@ class Uncertainties {
 /// axis; plane: height and both slopes) carried through the whole evaluation by differences, datum frame included
 /// (JCGM 100:2008, 5.1.2; touches uncorrelated, equal in all directions).
 /// @param touch mm, standard uncertainty of one touch in each direction
-[[nodiscard]] Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, double touch);
+/// @param threads 0: one for every processor
+[[nodiscard]] Uncertainties propagate(const Blueprint& blueprint, const ProbeSet& probe, double touch,
+                                      unsigned threads = 0);
 
 /// All values: propagated where they follow smoothly; where they are set by outermost touches (minimum zones, lowest
 /// and highest places, enclosing circles) by drawing what the touches may be without their noise (JCGM 101:2008;

@@ -178,10 +178,10 @@ TrueTouches::Surface TrueTouches::surface_of(const Gathered& g) const {
     return surface;
 }
 
-void TrueTouches::add_deck(const Blueprint& blueprint, const BlockFrame& frame, std::size_t section) {
+TrueTouches::Made TrueTouches::of_deck(const Blueprint& blueprint, const BlockFrame& frame, std::size_t section) const {
     const Section& s = probe_.sections[section];
     if (s.touches.size() <= 3)
-        return;
+        return {};
     const SectionFrame f = frame_of(blueprint, frame, s.feature);
     const Vec3 middle = mean_of(s.touches);
     Gathered g;
@@ -194,11 +194,11 @@ void TrueTouches::add_deck(const Blueprint& blueprint, const BlockFrame& frame, 
         g.free.push_back({1, u / 100, v / 100});
         g.at.push_back({u, v, 0});
     }
-    surfaces_.push_back(surface_of(g));
+    return {surface_of(g), {}};
 }
 
-void TrueTouches::add_round(const Blueprint& blueprint, const BlockFrame& frame,
-                            const std::vector<std::size_t>& sections) {
+TrueTouches::Made TrueTouches::of_round(const Blueprint& blueprint, const BlockFrame& frame,
+                                        const std::vector<std::size_t>& sections) const {
     const FeatureId& id = probe_.sections[sections.front()].feature;
     const SectionFrame f = frame_of(blueprint, frame, id);
     Circles circles{{}, f.first, f.second, {}, {}};
@@ -224,21 +224,24 @@ void TrueTouches::add_round(const Blueprint& blueprint, const BlockFrame& frame,
         }
         const auto covariance = metrology::circle_covariance(angles);
         if (!covariance)
-            return;
+            return {};
         circle.centre_spread = {touch_ * std::sqrt((*covariance)[0]), touch_ * std::sqrt((*covariance)[4])};
         circle.radius_spread = touch_ * std::sqrt((*covariance)[8]);
         circles.of.push_back(std::move(circle));
     }
     for (const double length : round_lengths)
         g.lengths.push_back(length * circles.of.front().radius);
+    Made made;
     if (g.values.size() > g.free.front().size())
-        surfaces_.push_back(surface_of(g));
-    add_circles(std::move(circles), id.kind);
+        made.surface = surface_of(g);
+    draw_circles(circles, id.kind);
+    made.circles = std::move(circles);
+    return made;
 }
 
 /// Mains lie along any line, bearings of a cam about any centre, each with a size of its own; the levels of a bore
 /// about one circle. What they lie off it they do level by level, or leaning, or bowed.
-void TrueTouches::add_circles(Circles circles, FeatureKind kind) {
+void TrueTouches::draw_circles(Circles& circles, FeatureKind kind) const {
     const auto n = static_cast<Index>(circles.of.size());
     std::vector<Vec3> at;
     for (const Circle& c : circles.of)
@@ -287,17 +290,18 @@ void TrueTouches::add_circles(Circles circles, FeatureKind kind) {
         circles.drawn[k] = metrology::WithoutNoise({scale.cwiseProduct(value), scale.asDiagonal() * free,
                                                     std::move(scaled), noise, scale.asDiagonal() * features});
     }
-    circles_.push_back(std::move(circles));
 }
 
-TrueTouches::TrueTouches(const Blueprint& blueprint, const ProbeSet& probe, const BlockFrame& frame, double touch)
+TrueTouches::TrueTouches(const Blueprint& blueprint, const ProbeSet& probe, const BlockFrame& frame, double touch,
+                         unsigned threads)
     : probe_(probe), touch_(touch) {
+    std::vector<std::vector<std::size_t>> groups; // of sections that belong together
     std::map<FeatureId, std::vector<std::size_t>> holes;
     std::map<FeatureKind, std::vector<std::size_t>> lines;
     for (std::size_t i = 0; i < probe.sections.size(); ++i)
         switch (const FeatureId& id = probe.sections[i].feature; id.kind) {
         case FeatureKind::deck:
-            add_deck(blueprint, frame, i);
+            groups.push_back({i});
             break;
         case FeatureKind::bore:
         case FeatureKind::lifter:
@@ -311,9 +315,21 @@ TrueTouches::TrueTouches(const Blueprint& blueprint, const ProbeSet& probe, cons
             break;
         }
     for (const auto& [id, sections] : holes)
-        add_round(blueprint, frame, sections);
+        groups.push_back(sections);
     for (const auto& [kind, sections] : lines)
-        add_round(blueprint, frame, sections);
+        groups.push_back(sections);
+    std::vector<Made> made(groups.size());
+    metrology::in_parallel(groups.size(), threads, [&](std::size_t i) {
+        const std::size_t first = groups[i].front();
+        made[i] = probe.sections[first].feature.kind == FeatureKind::deck ? of_deck(blueprint, frame, first)
+                                                                          : of_round(blueprint, frame, groups[i]);
+    });
+    for (Made& m : made) {
+        if (m.surface)
+            surfaces_.push_back(std::move(*m.surface));
+        if (m.circles)
+            circles_.push_back(std::move(*m.circles));
+    }
 }
 
 void TrueTouches::lay_in_frame(ProbeSet& drawn, const Blueprint& blueprint, const Evaluation& found,

@@ -9,6 +9,7 @@
 #include "metrology/without_noise.h"
 
 #include <array>
+#include <optional>
 #include <vector>
 
 namespace pallix::metrology {
@@ -33,7 +34,9 @@ struct SectionFrame {
 class TrueTouches {
   public:
     /// @param touch mm, standard uncertainty of one touch in each direction, > 0
-    TrueTouches(const Blueprint& blueprint, const ProbeSet& probe, const BlockFrame& frame, double touch);
+    /// @param threads 0: one for every processor
+    TrueTouches(const Blueprint& blueprint, const ProbeSet& probe, const BlockFrame& frame, double touch,
+                unsigned threads = 0);
     [[nodiscard]] ProbeSet draw(metrology::Deviates& deviates) const;
     /// How a deck leans in the datum frame, and how far a cylinder lies off its place, hang on the frame's own noise
     /// too: moves their touches of a draw to where they may truly lie.
@@ -71,9 +74,15 @@ class TrueTouches {
     };
     struct Gathered;
     [[nodiscard]] Surface surface_of(const Gathered& gathered) const;
-    void add_deck(const Blueprint& blueprint, const BlockFrame& frame, std::size_t section);
-    void add_round(const Blueprint& blueprint, const BlockFrame& frame, const std::vector<std::size_t>& sections);
-    void add_circles(Circles circles, FeatureKind kind);
+    /// What is drawn of the sections that belong together.
+    struct Made {
+        std::optional<Surface> surface;
+        std::optional<Circles> circles;
+    };
+    [[nodiscard]] Made of_deck(const Blueprint& blueprint, const BlockFrame& frame, std::size_t section) const;
+    [[nodiscard]] Made of_round(const Blueprint& blueprint, const BlockFrame& frame,
+                                const std::vector<std::size_t>& sections) const;
+    void draw_circles(Circles& circles, FeatureKind kind) const;
 
     const ProbeSet& probe_;
     double touch_;

@@ -63,7 +63,7 @@ Local linearise(std::span<const Vec2> points, Vec2 shift, double scale, const Pa
     for (const Vec2 p : points) {
         const double dx = (p.x - shift.x) / scale - at[0];
         const double dy = (p.y - shift.y) / scale - at[1];
-        const double d = std::max(std::hypot(dx, dy), std::numeric_limits<double>::min());
+        const double d = std::max(std::sqrt(dx * dx + dy * dy), std::numeric_limits<double>::min());
         const double e = d - at[2];
         const Eigen::Vector3d j{-dx / d, -dy / d, -1.0};
         l.cost += 0.5 * e * e;

@@ -188,11 +188,16 @@ PlaneZone flatness_zone(std::span<const Vec3> points) {
 
 namespace {
 
+/// Millimetres are far from where squares overflow, and std::hypot takes three times as long.
+double distance(Vec2 a, Vec2 b) {
+    return std::sqrt(dot(a - b, a - b));
+}
+
 void try_centre(std::span<const Vec2> points, Vec2 centre, RingZone& best) {
     if (!std::isfinite(centre.x) || !std::isfinite(centre.y))
         return;
     const Extent e = extent(
-        points, [centre](Vec2 p) { return norm(p - centre); }, best.width);
+        points, [centre](Vec2 p) { return distance(p, centre); }, best.width);
     if (e.width() < best.width)
         best = {e.width(), centre};
 }
@@ -246,14 +251,14 @@ RingZone roundness_zone(std::span<const Vec2> points, Vec2 near) {
     double proven = -1;
     for (bool solved = false;; solved = true) {
         const Vec2 c = zone.centre;
-        const Extent e = extent(all, [c](Vec2 p) { return norm(p - c); });
+        const Extent e = extent(all, [c](Vec2 p) { return distance(p, c); });
         if (e.width() <= zone.width + tolerance)
             return {e.width(), c + near};
         if (solved && zone.width > proven + tolerance) {
             WorkingSet<Vec2> kept;
-            const Extent held = extent(std::span<const Vec2>(set.points), [c](Vec2 p) { return norm(p - c); });
+            const Extent held = extent(std::span<const Vec2>(set.points), [c](Vec2 p) { return distance(p, c); });
             for (std::size_t i = 0; i < set.points.size(); ++i) {
-                const double d = norm(set.points[i] - c);
+                const double d = distance(set.points[i], c);
                 if (set.points.size() <= 6 || d < held.low + 1e-9 || d > held.high - 1e-9)
                     kept.add(all, set.indices[i]);
             }

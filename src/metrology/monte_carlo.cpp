@@ -2,17 +2,13 @@
 #include "metrology/monte_carlo.h"
 
 #include <algorithm>
+#include <boost/random/normal_distribution.hpp>
 #include <cmath>
 #include <mutex>
-#include <numbers>
 #include <thread>
-#include <utility>
 
 namespace pallix::metrology {
 namespace {
-
-/// Trials drawn one after the other from one generator: setting one up costs as much as some hundred numbers.
-constexpr std::size_t batch = 16;
 
 std::mt19937_64 bits_for(std::uint64_t seed, std::uint64_t part) {
     const auto low = [](std::uint64_t x) { return static_cast<std::uint32_t>(x); };
@@ -55,41 +51,52 @@ double Deviates::uniform() {
 }
 
 double Deviates::normal() {
-    if (spare_)
-        return *std::exchange(spare_, std::nullopt);
-    const double radius = std::sqrt(-2 * std::log(uniform()));
-    const double angle = 2 * std::numbers::pi * uniform();
-    spare_ = radius * std::sin(angle);
-    return radius * std::cos(angle);
+    return boost::random::normal_distribution<double>()(bits_); // the same on every machine, unlike the standard's
+}
+
+void in_parallel(std::size_t count, unsigned threads, const std::function<void(std::size_t item)>& each) {
+    std::atomic<std::size_t> next = 0;
+    const auto work = [&] {
+        for (std::size_t i = next++; i < count; i = next++)
+            each(i);
+    };
+    const unsigned most = threads > 0 ? threads : std::max(1U, std::thread::hardware_concurrency());
+    std::vector<std::jthread> crew;
+    for (std::size_t t = 1; t < std::min<std::size_t>(most, count); ++t)
+        crew.emplace_back(work);
+    work();
+}
+
+void in_batches(std::size_t count, std::uint64_t seed, std::uint64_t first, unsigned threads,
+                const std::function<bool(Deviates& draw, std::size_t item)>& each) {
+    std::atomic<bool> enough = false;
+    in_parallel((count + batch_size - 1) / batch_size, threads, [&](std::size_t batch) {
+        if (enough)
+            return;
+        Deviates draw(seed, first + batch);
+        for (std::size_t i = batch * batch_size; i < std::min((batch + 1) * batch_size, count); ++i)
+            if (!each(draw, i)) {
+                enough = true;
+                return;
+            }
+    });
 }
 
 std::optional<std::vector<Distribution>> monte_carlo(std::size_t outputs, const Trial& trial,
                                                      const MonteCarloRun& run) {
     std::vector<double> results(run.trials * outputs);
     std::vector<char> sound(run.trials, 0);
-    std::atomic<std::size_t> next = 0;
     std::mutex telling;
-    const auto work = [&] {
-        for (std::size_t first = batch * next++; first < run.trials; first = batch * next++) {
-            Deviates draw(run.seed, first / batch);
-            for (std::size_t i = first; i < std::min(first + batch, run.trials); ++i) {
-                if (run.cancelled && *run.cancelled)
-                    return;
-                sound[i] = trial(draw, std::span(results).subspan(i * outputs, outputs)) ? 1 : 0;
-            }
-            if (run.progress) {
-                const std::lock_guard lock(telling);
-                run.progress(static_cast<double>(first) / static_cast<double>(run.trials));
-            }
+    in_batches(run.trials, run.seed, 0, run.threads, [&](Deviates& draw, std::size_t i) {
+        if (run.cancelled && *run.cancelled)
+            return false;
+        sound[i] = trial(draw, std::span(results).subspan(i * outputs, outputs)) ? 1 : 0;
+        if (run.progress && i % batch_size == 0) {
+            const std::lock_guard lock(telling);
+            run.progress(static_cast<double>(i) / static_cast<double>(run.trials));
         }
-    };
-    {
-        const unsigned threads = run.threads > 0 ? run.threads : std::max(1U, std::thread::hardware_concurrency());
-        std::vector<std::jthread> crew;
-        for (unsigned t = 1; t < threads; ++t)
-            crew.emplace_back(work);
-        work();
-    }
+        return true;
+    });
     if (run.cancelled && *run.cancelled)
         return std::nullopt;
     std::vector<Distribution> distributions;

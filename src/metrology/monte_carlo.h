@@ -17,12 +17,24 @@ class Deviates {
   public:
     Deviates(std::uint64_t seed, std::uint64_t part);
     double uniform(); ///< in (0, 1)
-    double normal();  ///< mean 0, standard deviation 1 (Box and Muller, 1958)
+    double normal();  ///< mean 0, standard deviation 1
 
   private:
     std::mt19937_64 bits_;
-    std::optional<double> spare_;
 };
+
+/// The same work for every item from 0 on, on several threads, in no order.
+/// @param threads 0: one for every processor
+void in_parallel(std::size_t count, unsigned threads, const std::function<void(std::size_t item)>& each);
+
+/// Likewise in batches of a few items; a batch has one generator, by its number.
+/// @param first number of the first batch's part
+/// @param threads 0: one for every processor
+/// @param each false: enough, nothing more is begun
+void in_batches(std::size_t count, std::uint64_t seed, std::uint64_t first, unsigned threads,
+                const std::function<bool(Deviates& draw, std::size_t item)>& each);
+/// So many items are one batch.
+inline constexpr std::size_t batch_size = 16;
 
 /// What the trials say of one output.
 struct Distribution {

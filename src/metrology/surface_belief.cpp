@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <limits>
 #include <numbers>
 
@@ -22,7 +23,7 @@ constexpr double sharp = 0.002, mark_sharp = 0.002;
 constexpr double left_out_least = 0.0012, left_out_share = 0.03;
 constexpr int moves = 2;            ///< of every draw, at each step
 constexpr int last_moves = 8;       ///< once the marks count in full
-constexpr double kept_share = 0.6;  ///< of the draws that count after a step towards the marks
+constexpr double kept_share = 0.5;  ///< of the draws that count after a step towards the marks
 constexpr double known_within = 10; ///< mm: a hollow narrower than this is none between touches
 
 /// A whole surface in independent standard normal numbers.
@@ -40,9 +41,9 @@ class Believer {
         : q_(q), count_(draws), seed_(seed), ways_(q, seed, only) {}
 
     SurfaceBelief run() {
+        draws_.resize(count_);
+        for_all([this](Deviates& d, Draw& one) { one = draw_one(d); });
         Deviates deviates(seed_, 2);
-        for (std::size_t i = 0; i < count_; ++i)
-            draws_.push_back(draw_one(deviates));
         if (!q_.cuts.empty()) {
             gather_bounds();
             find_cuts();
@@ -52,6 +53,13 @@ class Believer {
     }
 
   private:
+    void for_all(const std::function<void(Deviates&, Draw&)>& each) {
+        in_batches(draws_.size(), seed_, next_part_, 0, [&](Deviates& d, std::size_t i) {
+            each(d, draws_[i]);
+            return true;
+        });
+        next_part_ += draws_.size() / batch_size + 1;
+    }
     static VectorXd normals(Deviates& d, Index n) {
         VectorXd z(n);
         for (double& x : z)
@@ -68,9 +76,10 @@ class Believer {
                  0,
                  0};
         one.waved = ways_.waved(one.way, one.wave);
-        auto [nodes, top] = ways_.lay(one.way, one.waved, one.shapes);
-        one.nodes = std::move(nodes);
-        one.top = top;
+        Laid laid;
+        ways_.lay(one.way, one.waved, one.shapes, laid);
+        one.nodes = std::move(laid.nodes);
+        one.top = laid.top;
         return one;
     }
 
@@ -85,7 +94,7 @@ class Believer {
                     (!shallowest || q_.cuts[c].depth < q_.cuts[*shallowest].depth))
                     shallowest = c;
             if (shallowest)
-                bright_.emplace_back(static_cast<Index>(i), *shallowest);
+                bright_.emplace_back(static_cast<Index>(i), static_cast<Index>(*shallowest));
         }
     }
 
@@ -95,32 +104,33 @@ class Believer {
         cut_heights_.assign(q_.cuts.size(), 0);
         double sum = 0, squares = 0;
         for (const Draw& one : draws_) {
-            const std::vector<double> depth = depths(one.setting);
-            for (std::size_t c = 0; c < depth.size(); ++c)
-                cut_heights_[c] += (one.top + ways_.level() - depth[c]) / count;
-            sum += one.top - depth.back();
-            squares += (one.top - depth.back()) * (one.top - depth.back());
+            const VectorXd depth = depths(one.setting);
+            for (std::size_t c = 0; c < cut_heights_.size(); ++c)
+                cut_heights_[c] += (one.top + ways_.level() - depth[static_cast<Index>(c)]) / count;
+            const double last = one.top - depth[depth.size() - 1];
+            sum += last;
+            squares += last * last;
         }
         cut_height_deviation_ = std::sqrt(std::max(0.0, squares / count - (sum / count) * (sum / count)));
     }
 
     /// Where the cuts ran below the top: each depth is the sum of settings, each a little off.
-    [[nodiscard]] std::vector<double> depths(const VectorXd& setting) const {
-        std::vector<double> at;
+    [[nodiscard]] VectorXd depths(const VectorXd& setting) const {
+        VectorXd at(setting.size());
         double off = 0, variance = 0;
-        for (std::size_t c = 0; c < q_.cuts.size(); ++c) {
-            const double all = q_.cuts[c].setting * q_.cuts[c].setting;
-            off += std::sqrt(std::max(0.0, all - variance)) * setting[static_cast<Index>(c)];
+        for (Index c = 0; c < setting.size(); ++c) {
+            const CutSeen& cut = q_.cuts[static_cast<std::size_t>(c)];
+            const double all = cut.setting * cut.setting;
+            off += std::sqrt(std::max(0.0, all - variance)) * setting[c];
             variance = std::max(variance, all);
-            at.push_back(q_.cuts[c].depth + off);
+            at[c] = cut.depth + off;
         }
         return at;
     }
 
     /// How badly a surface disagrees with the marks: half the squares of what is on the wrong side, in sharpnesses.
-    [[nodiscard]] double disagreement(const Laid& laid, const VectorXd& setting) const {
-        const auto& [x, top] = laid;
-        const std::vector<double> depth = depths(setting);
+    [[nodiscard]] double disagreement(const VectorXd& x, double top, const VectorXd& setting) const {
+        const VectorXd depth = depths(setting);
         double bright = 0, dark = 0;
         for (const auto& [node, cut] : bright_) {
             const double under = std::max(0.0, top - depth[cut] - x[node]);
@@ -131,7 +141,7 @@ class Believer {
                 double lowest = std::numeric_limits<double>::infinity();
                 for (const std::size_t n : mark)
                     lowest = std::min(lowest, x[static_cast<Index>(n)]);
-                const double over = std::max(0.0, lowest - top + depth[c]);
+                const double over = std::max(0.0, lowest - top + depth[static_cast<Index>(c)]);
                 dark += over * over;
             }
         return 0.5 * (bright / (sharp * sharp) + dark / (mark_sharp * mark_sharp));
@@ -140,16 +150,17 @@ class Believer {
     /// The marks count for more from step to step, as much as leaves enough different draws, until they count in full.
     void lead_to_marks(Deviates& d) {
         for (Draw& one : draws_)
-            one.off = disagreement({one.nodes, one.top}, one.setting);
+            one.off = disagreement(one.nodes, one.top, one.setting);
         for (double counted = 0; counted < 1;) {
             const double next = next_step(counted);
             resample(next - counted, d);
             counted = next;
-            for (Draw& one : draws_)
+            for_all([&](Deviates& own, Draw& one) {
                 for (int i = 0; i < (counted < 1 ? moves : last_moves); ++i) {
-                    turn(one, counted, d);
-                    change_way(one, counted, d);
+                    turn(one, counted, own);
+                    change_way(one, counted, own);
                 }
+            });
         }
     }
 
@@ -195,18 +206,22 @@ class Believer {
 
     /// Elliptical slice sampling of waves, shapes and settings together.
     void turn(Draw& one, double counted, Deviates& d) const {
-        const VectorXd wave = normals(d, one.wave.size()), shapes = normals(d, most_shapes),
+        const Index waves = ways_.waves_in(one.way);
+        const VectorXd wave = normals(d, waves), shapes = normals(d, most_shapes),
                        setting = normals(d, one.setting.size());
         const VectorXd other = ways_.waved(one.way, wave);
         const double most = one.off - std::log(d.uniform()) / counted;
         double angle = 2 * std::numbers::pi * d.uniform(), low = angle - 2 * std::numbers::pi, high = angle;
+        VectorXd new_shapes, new_setting, all;
+        Laid laid;
         for (int tries = 0; tries < 40; ++tries) {
             const double c = std::cos(angle), s = std::sin(angle);
-            const VectorXd new_shapes = c * one.shapes + s * shapes, new_setting = c * one.setting + s * setting;
-            VectorXd all = c * one.waved + s * other;
-            Laid laid = ways_.lay(one.way, all, new_shapes);
-            if (const double now = disagreement(laid, new_setting); now < most) {
-                one.wave = c * one.wave + s * wave;
+            new_shapes.noalias() = c * one.shapes + s * shapes;
+            new_setting.noalias() = c * one.setting + s * setting;
+            all.noalias() = c * one.waved + s * other;
+            ways_.lay(one.way, all, new_shapes, laid);
+            if (const double now = disagreement(laid.nodes, laid.top, new_setting); now < most) {
+                one.wave.head(waves) = c * one.wave.head(waves) + s * wave;
                 one.setting = new_setting;
                 return take(one, new_shapes, std::move(all), std::move(laid), now);
             }
@@ -220,8 +235,9 @@ class Believer {
         const std::size_t way = ways_.pick(d);
         const VectorXd shapes = normals(d, most_shapes);
         VectorXd all = ways_.waved(way, one.wave);
-        Laid laid = ways_.lay(way, all, shapes);
-        const double now = disagreement(laid, one.setting);
+        Laid laid;
+        ways_.lay(way, all, shapes, laid);
+        const double now = disagreement(laid.nodes, laid.top, one.setting);
         if (std::log(d.uniform()) >= counted * (one.off - now))
             return;
         one.way = way;
@@ -302,9 +318,10 @@ class Believer {
     const SurfaceQuestion& q_;
     std::size_t count_;
     std::uint64_t seed_;
+    std::uint64_t next_part_ = 3; // of random numbers: the first two are the patterns' and what is drawn one by one
     SurfaceWays ways_;
     std::vector<Draw> draws_;
-    std::vector<std::pair<Index, std::size_t>> bright_; ///< node, cut
+    std::vector<std::pair<Index, Index>> bright_; ///< node, cut
     std::vector<double> cut_heights_;
     double cut_height_deviation_ = 0;
 };

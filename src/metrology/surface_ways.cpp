@@ -6,6 +6,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <limits>
 #include <numeric>
 
 namespace pallix::metrology {
@@ -104,43 +106,54 @@ void SurfaceWays::weigh_ways() {
     }
     for (const double size : rest_sizes)
         for (const double length : rest_lengths)
-            for (const double noise : noises) {
-                Waves w{size, length, noise, std::log(size_weight(size)), {}, {}, {}, {}, {}};
-                MatrixXd k = covariance(seen_seen_, w);
-                for (std::size_t i = 0; i < q_.seen.size(); ++i) {
-                    const double u = q_.seen[i].uncertainty.value_or(noise);
-                    k(static_cast<Index>(i), static_cast<Index>(i)) += u * u + grain * grain;
-                }
-                w.root_seen.compute(k);
-                w.told = w.root_seen.matrixL().solve(heights_);
-                w.log_weight -=
-                    0.5 * w.told.squaredNorm() + MatrixXd(w.root_seen.matrixL()).diagonal().array().log().sum();
-                add_ways(w, w.root_seen.matrixL().solve(all), of_kind, kinds);
-                waves_.push_back(std::move(w));
-            }
+            for (const double noise : noises)
+                waves_.push_back({size, length, noise, std::log(size_weight(size)), {}, {}, {}, {}, {}});
+    std::vector<std::vector<Way>> of_waves(waves_.size());
+    in_parallel(waves_.size(), 0, [&](std::size_t i) {
+        Waves& w = waves_[i];
+        MatrixXd k = covariance(seen_seen_, w);
+        for (Index s = 0; s < heights_.size(); ++s) {
+            const double u = q_.seen[static_cast<std::size_t>(s)].uncertainty.value_or(w.noise);
+            k(s, s) += u * u + grain * grain;
+        }
+        w.root_seen.compute(k);
+        w.told = w.root_seen.matrixL().solve(heights_);
+        w.log_weight -= 0.5 * w.told.squaredNorm() + MatrixXd(w.root_seen.matrixL()).diagonal().array().log().sum();
+        of_waves[i] = ways_with(i, w.root_seen.matrixL().solve(all), of_kind, kinds);
+    });
+    for (std::vector<Way>& ways : of_waves)
+        std::ranges::move(ways, std::back_inserter(ways_));
     keep_likely_ways();
+    std::vector<char> needed(waves_.size(), 0);
     for (const Way& way : ways_)
-        if (waves_[way.waves].mean.size() == 0)
-            find_nodes(waves_[way.waves]);
-    for (Way& way : ways_) {
-        const Waves& w = waves_[way.waves];
-        const SurfacePattern& p = patterns_[way.pattern];
+        needed[way.waves] = 1;
+    in_parallel(waves_.size(), 0, [&](std::size_t i) {
+        if (needed[i] != 0)
+            find_nodes(waves_[i]);
+    });
+    in_parallel(ways_.size(), 0, [&](std::size_t i) {
+        Way& way = ways_[i];
         if (way.height.size() == 0)
-            continue;
-        const MatrixXd told = w.across * p.at_seen;
+            return;
+        const SurfacePattern& p = patterns_[way.pattern];
+        const MatrixXd told = waves_[way.waves].across * p.at_seen;
         way.at_nodes = p.at_nodes - told;
         way.at_tops = p.at_tops - told;
         way.at_places = p.at_places - told;
-    }
+    });
 }
 
 /// @param shapes L⁻¹ of all patterns' shapes
-void SurfaceWays::add_ways(const Waves& w, const MatrixXd& shapes, const std::array<double, surface_features>& of_kind,
-                           double kinds) {
+std::vector<SurfaceWays::Way> SurfaceWays::ways_with(std::size_t waves, const MatrixXd& shapes,
+                                                     const std::array<double, surface_features>& of_kind,
+                                                     double kinds) const {
+    const Waves& w = waves_[waves];
+    std::vector<Way> ways;
+    double best = -std::numeric_limits<double>::infinity();
     Index column = 0;
     for (std::size_t p = 0; p < patterns_.size(); ++p) {
         const auto k = static_cast<Index>(patterns_[p].spread.size());
-        Way way{waves_.size(), p, w.log_weight, 0, VectorXd(k), MatrixXd(k, k), {}, {}, {}};
+        Way way{waves, p, w.log_weight, 0, VectorXd(k), MatrixXd(k, k), {}, {}, {}};
         if (k == 0) {
             way.log_weight += std::log(kinds == 0 ? 1 : only_ ? 1e-9 : none_at_all);
         } else {
@@ -162,18 +175,20 @@ void SurfaceWays::add_ways(const Waves& w, const MatrixXd& shapes, const std::ar
                 std::log((1 - none_at_all) / kinds / of_kind[static_cast<std::size_t>(patterns_[p].kind)]);
         }
         column += k;
-        best_ = std::max(best_, way.log_weight);
-        if (way.log_weight > best_ + std::log(least_weight))
-            ways_.push_back(std::move(way));
+        best = std::max(best, way.log_weight);
+        if (way.log_weight > best + std::log(least_weight))
+            ways.push_back(std::move(way));
     }
+    return ways;
 }
 
 void SurfaceWays::keep_likely_ways() {
-    std::erase_if(ways_, [this](const Way& w) { return w.log_weight < best_ + std::log(least_weight); });
+    const double best = std::ranges::max(ways_, {}, &Way::log_weight).log_weight;
+    std::erase_if(ways_, [best](const Way& w) { return w.log_weight < best + std::log(least_weight); });
     std::ranges::sort(ways_, std::ranges::greater{}, &Way::log_weight);
     double sum = 0;
     for (Way& w : ways_)
-        w.upto = sum += std::exp(w.log_weight - best_);
+        w.upto = sum += std::exp(w.log_weight - best);
     for (Way& w : ways_)
         w.upto /= sum;
     if (ways_.size() <= most_ways)
@@ -218,18 +233,21 @@ VectorXd SurfaceWays::waved(std::size_t at, const VectorXd& wave) const {
     return root * wave.head(root.cols());
 }
 
-SurfaceWays::Laid SurfaceWays::lay(std::size_t at, const VectorXd& waved, const VectorXd& shapes) const {
+void SurfaceWays::lay(std::size_t at, const VectorXd& waved, const VectorXd& shapes, Laid& laid) const {
     const Way& way = ways_[at];
-    Laid laid{waves_[way.waves].mean + waved, 0};
+    laid.nodes.noalias() = waves_[way.waves].mean + waved;
+    laid.top = -std::numeric_limits<double>::infinity();
     if (const Index k = way.height.size(); k > 0) {
-        const VectorXd height = way.height + way.spread * shapes.head(k);
-        laid.top = (laid.nodes + way.at_tops * height).maxCoeff();
-        laid.nodes += way.at_nodes * height;
-    } else {
-        laid.top = laid.nodes.maxCoeff();
+        Eigen::Matrix<double, Eigen::Dynamic, 1, 0, most_shapes, 1> height = way.height;
+        height.noalias() += way.spread.triangularView<Eigen::Upper>() * shapes.head(k);
+        laid.tops = laid.nodes;
+        for (Index f = 0; f < k; ++f) {
+            laid.nodes.noalias() += height[f] * way.at_nodes.col(f);
+            laid.tops.noalias() += height[f] * way.at_tops.col(f);
+        }
+        laid.top = laid.tops.maxCoeff();
     }
     laid.top = std::max(laid.top, laid.nodes.maxCoeff());
-    return laid;
 }
 
 VectorXd SurfaceWays::places(std::size_t at, const VectorXd& waved, const VectorXd& shapes) const {

@@ -9,7 +9,6 @@
 #include <Eigen/Cholesky>
 #include <array>
 #include <cstdint>
-#include <limits>
 #include <optional>
 #include <vector>
 
@@ -23,16 +22,18 @@ class SurfaceWays {
   public:
     SurfaceWays(const SurfaceQuestion& question, std::uint64_t seed, std::optional<SurfaceFeature> only);
 
+    /// How many numbers a way's waves are made of; others are not looked at.
+    [[nodiscard]] Eigen::Index waves_in(std::size_t way) const { return waves_[ways_[way].waves].root.cols(); }
     [[nodiscard]] std::size_t pick(Deviates& deviates) const;
     /// What independent standard normal numbers make of a way's waves, mm at each node.
     [[nodiscard]] Eigen::VectorXd waved(std::size_t way, const Eigen::VectorXd& wave) const;
     /// The lowest place of every patch, and the highest of all; mm over `level`.
     struct Laid {
-        Eigen::VectorXd nodes;
+        Eigen::VectorXd nodes, tops; ///< of each patch; `tops` only where a way has shapes
         double top = 0;
     };
     /// @param shapes `most_shapes` standard normal numbers
-    [[nodiscard]] Laid lay(std::size_t way, const Eigen::VectorXd& waved, const Eigen::VectorXd& shapes) const;
+    void lay(std::size_t way, const Eigen::VectorXd& waved, const Eigen::VectorXd& shapes, Laid& laid) const;
     /// The middle of every patch.
     [[nodiscard]] Eigen::VectorXd places(std::size_t way, const Eigen::VectorXd& waved,
                                          const Eigen::VectorXd& shapes) const;
@@ -69,8 +70,8 @@ class SurfaceWays {
     [[nodiscard]] Pairs pairs_of(const std::vector<Vec2>& a, const std::vector<Vec2>& b) const;
     static Eigen::MatrixXd covariance(const Pairs& pairs, const Waves& waves);
     void weigh_ways();
-    void add_ways(const Waves& waves, const Eigen::MatrixXd& shapes,
-                  const std::array<double, surface_features>& of_kind, double kinds);
+    [[nodiscard]] std::vector<Way> ways_with(std::size_t waves, const Eigen::MatrixXd& shapes,
+                                             const std::array<double, surface_features>& of_kind, double kinds) const;
     void keep_likely_ways();
     void find_nodes(Waves& waves) const;
 
@@ -84,7 +85,6 @@ class SurfaceWays {
     std::vector<SurfacePattern> patterns_;
     std::vector<Waves> waves_;
     std::vector<Way> ways_;
-    double best_ = -std::numeric_limits<double>::infinity();
 };
 
 } // namespace pallix::metrology

@@ -25,8 +25,8 @@ struct Repeatability {
 [[nodiscard]] double of_half_width(double half_width);
 /// Of an indication rounded to steps of `resolution`: resolution/√12 (JCGM 100:2008, F.2.2.1).
 [[nodiscard]] double of_resolution(double resolution);
-/// Left over after a drift of the zero was spread evenly over the readings between two checks. Nobody knows when it came:
-/// all at once, as of a knock, at a time that may be any, it is drift·√(s(1 − s)) at the share s of the way (the
+/// Left over after a drift of the zero was spread evenly over the readings between two checks. Nobody knows when it
+/// came: all at once, as of a knock, at a time that may be any, it is drift·√(s(1 − s)) at the share s of the way (the
 /// variance of a chance of s), and less however else it came.
 /// @param share of the readings between the checks, 0 to 1
 [[nodiscard]] double of_spread_drift(double drift, double share);

@@ -86,10 +86,10 @@ TEST(SurfaceBelief, ASlopeCarriesOnPastTheMeasuredPlaces) {
 TEST(SurfaceBelief, ACutThatTouchedEverywhereBoundsTheLowestPlace) {
     SurfaceQuestion q = strip(flat_grid(200, 0.003));
     const auto before = believe(q);
-    q.cuts.push_back(cut_at(q, 0.012, Touch::bright));
+    q.cuts.push_back(cut_at(q, 0.009, Touch::bright));
     const auto after = believe(q);
     EXPECT_LT(before->lowest.low, after->lowest.low);
-    EXPECT_NEAR(after->cut_heights[0], before->highest.middle - 0.012, 0.003);
+    EXPECT_NEAR(after->cut_heights[0], before->highest.middle - 0.009, 0.003);
     for (const double low : after->lowest_draws)
         EXPECT_GT(low, after->cut_heights[0] - 0.012);
 }

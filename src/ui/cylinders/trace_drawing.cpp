@@ -148,13 +148,11 @@ void TraceDrawing::paint_profile(QPainter& painter, const QRectF& room, double l
     }
     painter.setPen(QPen(p.deck.iron_low, 1));
     painter.drawPolyline(line);
-    painter.setFont(font_of(Type::small));
     painter.setPen(p.ink);
-    painter.drawText(QRectF(room.left(), room.top() - scaled(24), room.width(), scaled(20)), Qt::AlignLeft,
-                     tr("roughness profile"));
+    write(painter, QRectF(room.left(), room.top() - scaled(24), room.width(), scaled(20)), Qt::AlignLeft,
+          tr("roughness profile; %1").arg(qt(wording::traces_text(*finding_))), Type::small);
+    painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(room.left(), room.top() - scaled(24), room.width(), scaled(20)), Qt::AlignRight,
-                     qt(wording::traces_text(*finding_)));
     painter.drawText(
         QRectF(room.left(), room.bottom() + 8, room.width(), 18_px), Qt::AlignRight,
         tr("%1 mm, filtered at %2 mm").arg(finding_->shown.length(), 0, 'f', 1).arg(finding_->cutoff, 0, 'f', 2));
