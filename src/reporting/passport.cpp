@@ -229,7 +229,7 @@ class Sheet {
             if (!height)
                 continue;
             const double clearance = *height - crown.crown;
-            const auto volumes = planning::volumes_of(s_.state, crown.bore);
+            const auto volumes = planning::volumes_of(s_.state, crown);
             rows +=
                 row({q(wording::feature_words(*intake_of(s_.state).blueprint, crown.bore)), q(l_.with_sign(clearance)),
                      crown.source == planning::CrownSource::read ? QStringLiteral("read") : QStringLiteral("reckoned"),

@@ -119,6 +119,15 @@ TEST(Assessment, CutTooDeepFails) {
     EXPECT_EQ(job.mark(Stage::decks), StageMark::fails);
 }
 
+// Flat, square, and over the blueprint's largest height: as planned it is done, and no deck "meets".
+TEST(Assessment, OverTheBlueprintIsSaidBesideThePlan) {
+    Job job;
+    job.log(small_log(200.3, 0.15).text()).cut(PassKind::finish, 0.14, true);
+    job.cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true).log(small_log(200.23).text());
+    EXPECT_EQ(job.now().decks.kind, DeckStep::done);
+    EXPECT_EQ(job.mark(Stage::decks), StageMark::fails) << "0.23 over nominal, 0.05 is allowed";
+}
+
 TEST(Assessment, StillTooHighIsCutOn) {
     Job job;
     job.log(small_log(200.3, 0.15).text()).cut(PassKind::finish, 0.05, true).log(small_log(200.32).text());

@@ -49,6 +49,24 @@ TEST(DeckVerdict, OutsideFails) {
               Verdict::fails);
 }
 
+// Least cut leaves a deck where its lowest place is: what meets that plan may be under the blueprint, or over it.
+TEST(DeckVerdict, PlanAndBlueprintAreTwoStatements) {
+    const auto under = judge_deck(small_bank, measured(199.84, 199.84, 199.84, 199.842, 0.002), 199.84, false);
+    EXPECT_EQ(under.planned, Verdict::meets);
+    EXPECT_EQ(under.blueprint, Verdict::fails) << "0.16 under nominal, 0.05 is allowed";
+    EXPECT_EQ(under.verdict, Verdict::fails);
+    const auto over = judge_deck(small_bank, measured(200.16, 200.16, 200.16, 200.162, 0.002), 200.16, false);
+    EXPECT_EQ(over.verdict, Verdict::meets) << "nothing is spoiled";
+    EXPECT_EQ(over.blueprint, Verdict::fails);
+    EXPECT_FALSE(over.too_high()) << "as planned it is not";
+    ASSERT_TRUE(over.check(CheckKind::highest_planned));
+    EXPECT_NEAR(*over.check(CheckKind::highest_planned)->limits.upper, 200.21, 1e-9);
+    EXPECT_NEAR(*over.check(CheckKind::highest_height)->limits.upper, 200.05, 1e-9);
+    const auto near = judge_deck(small_bank, measured(199.952, 199.952, 199.952, 199.953, 0.002), 199.952, false);
+    EXPECT_EQ(near.verdict, Verdict::cannot_tell) << "2 µm over the least, 4 of guard band";
+    EXPECT_EQ(near.planned, Verdict::meets) << "and no metal is called for because of it";
+}
+
 TEST(DeckVerdict, FlatnessOfATwist) {
     // Two opposite corners 60 µm over the other two: two edges against each other, the zone is 60 µm wide.
     const auto v = judge_deck(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);

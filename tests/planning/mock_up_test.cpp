@@ -180,6 +180,26 @@ TEST_F(MockUpTest, ARatioNeedsVolumesAndGivesAHeight) {
     EXPECT_NEAR(*after.least_quench, 1 + clearance, 1e-6);
 }
 
+// Bored 0.75 over, a cylinder sweeps more, and the deck must go less low for the same ratio.
+TEST_F(MockUpTest, ARatioIsReckonedWithTheBoreThatWillBe) {
+    add(DeckTargetChosen{TargetSchool::ratio, true, {}, {}, 8.5});
+    read_piston("one side of the pin", 0.43);
+    read_piston("the other side of the pin", 0.37);
+    add(figures());
+    const double drawn = assess(state()).banks.at(0).plan.target;
+    CylinderPlanChosen plan;
+    plan.oversizes = {0.5, 0.75};
+    plan.oversize = 0.75;
+    add(plan);
+    const Assessment a = assess(state());
+    EXPECT_NEAR(a.crowns.at(0).diameter, 60.75, 1e-9);
+    // By hand, as above, with 60.75 for the bore: swept and clearance both are of it.
+    const double disc = std::numbers::pi / 4 * 60.75 * 60.75;
+    const double clearance = (disc * 60 / 7.5 - 20'000 - std::numbers::pi / 4 * 62 * 62) / disc;
+    EXPECT_NEAR(a.banks.at(0).plan.target, 200.10 - 0.40 + clearance, 1e-6);
+    EXPECT_GT(a.banks.at(0).plan.target, drawn + 0.1);
+}
+
 TEST_F(MockUpTest, WorkOnTheHeadEntersTheSameSums) {
     EngineFigures f = figures();
     f.valve_intake = 1.5;
@@ -193,12 +213,12 @@ TEST_F(MockUpTest, WorkOnTheHeadEntersTheSameSums) {
     EXPECT_NEAR(head.cut, 0.2, 1e-15);
     const double loss = chamber_loss(60.01, 0.2);
     EXPECT_NEAR(loss, std::numbers::pi / 4 * 60.01 * 60.01 * 0.2, 1e-9);
-    EXPECT_NEAR(volumes_of(s, *FeatureId::parse("bore.C.1"))->chamber, 20'000 - loss, 1e-9);
+    EXPECT_NEAR(volumes_of(s, piston_crowns(s).at(0))->chamber, 20'000 - loss, 1e-9);
     const auto c = deck_consequences(s, piston_crowns(s), "C", 200.0, 0.1);
     EXPECT_NEAR(*c.valve_intake, 1.5 - 0.1 - 0.2, 1e-12) << "deck and head both";
     add(HeadWork{"C", {}, {}, 0, 19'300});
     s = state();
-    EXPECT_NEAR(volumes_of(s, *FeatureId::parse("bore.C.1"))->chamber, 19'300, 1e-9) << "measured beats reckoned";
+    EXPECT_NEAR(volumes_of(s, piston_crowns(s).at(0))->chamber, 19'300, 1e-9) << "measured beats reckoned";
 }
 
 // Chambers, valves and the head's face are read like anything else, and hold until metal comes off them.
@@ -216,13 +236,13 @@ TEST_F(MockUpTest, ChambersValvesAndTheHeadsFaceAreRead) {
     add(f);
     read_piston("one side of the pin", 0.40);
     EXPECT_EQ(missing_figures(state()), std::vector<std::string>{"chamber volume"});
-    EXPECT_FALSE(volumes_of(state(), bore));
+    EXPECT_FALSE(volumes_of(state(), piston_crowns(state()).at(0)));
     read({bore, Quantity::volume, "", "", {}}, 20.5);
     read({bore, Quantity::valve, "intake", "", {}}, 1.8);
     read({deck, Quantity::head_gap, "", "middle", {}}, 0.04, 0.05);
     read({deck, Quantity::head_gap, "", "left side", {}}, 0.02, 0.06);
     EXPECT_TRUE(missing_figures(state()).empty());
-    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 20'500, 1e-9);
+    EXPECT_NEAR(volumes_of(state(), piston_crowns(state()).at(0))->chamber, 20'500, 1e-9);
     EXPECT_EQ(head_state(state(), "C").gap_low, 0.04);
     EXPECT_EQ(head_state(state(), "C").gap_high, 0.06) << "the worst line";
     auto c = deck_consequences(state(), piston_crowns(state()), "C", 200.0, 0.1);
@@ -238,11 +258,12 @@ TEST_F(MockUpTest, ChambersValvesAndTheHeadsFaceAreRead) {
 
     add(HeadWork{"C", {}, {}, 0.2, {}});
     EXPECT_FALSE(head_state(state(), "C").gap_low) << "the face is another one";
-    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 20'500 - chamber_loss(60.01, 0.2), 1e-9);
+    EXPECT_NEAR(volumes_of(state(), piston_crowns(state()).at(0))->chamber, 20'500 - chamber_loss(60.01, 0.2), 1e-9);
     add(HeadWork{"C", {}, {}, 0, 19'300});
-    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 19'300, 1e-9) << "told after it was read";
+    EXPECT_NEAR(volumes_of(state(), piston_crowns(state()).at(0))->chamber, 19'300, 1e-9) << "told after it was read";
     read({bore, Quantity::volume, "", "", {}}, 19.4);
-    EXPECT_NEAR(volumes_of(state(), bore)->chamber, 19'400, 1e-9) << "and read after it was told";
+    EXPECT_NEAR(volumes_of(state(), piston_crowns(state()).at(0))->chamber, 19'400, 1e-9)
+        << "and read after it was told";
 }
 
 TEST(Milling, SpeedsAndFinish) { // machining tables: 100 ft/min on 1 in is 382 rev/min

@@ -112,7 +112,8 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
     if (intake_of(state).blueprint) {
         const std::optional<CentreLine> line = line_to_come(state);
         a.tunnel_to_come = line.has_value();
-        a.crowns = piston_crowns(state);
+        a.cylinders = cylinder_work(state, line.value_or(CentreLine{}));
+        a.crowns = piston_crowns(state, a.cylinders ? a.cylinders->study.oversize : std::nullopt);
         std::vector<block::DeckResult> moved;
         moved.reserve(intake_of(state).blueprint->banks.size());
         std::vector<DeckToPlan> decks;
@@ -138,7 +139,6 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
         for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
             if (auto feel = feel_of(state, bank, chosen))
                 a.by_feel.push_back(std::move(*feel));
-        a.cylinders = cylinder_work(state, line.value_or(CentreLine{}));
         a.lifters = lifter_work(state);
         a.gauge = gauge_findings(state, a.cylinders ? a.cylinders->study.oversize : std::nullopt);
         if (tunnel_of(state).latest) {

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/decks/compression.h"
 
+#include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "planning/cylinders/boring.h"
 
 #include <algorithm>
 #include <cmath>
@@ -21,13 +23,25 @@ double disc(double diameter) {
     return std::numbers::pi / 4 * diameter * diameter;
 }
 
+/// What a cylinder holds once the engine runs: as honed, else as it is to be, else as the blueprint has it.
+double diameter_of(const JobState& state, const FeatureId& id, const std::optional<double>& oversize) {
+    if (bores_of(state).honed_last(id))
+        if (const auto now = size_now(state, id))
+            return now->size;
+    const auto& plan = bores_of(state).cylinder_plan;
+    const auto sizes = plan || bores_of(state).pistons
+                           ? bore_sizes(state, id, oversize || !plan ? oversize : plan->payload.oversize)
+                           : std::nullopt;
+    return sizes ? sizes->finish : intake_of(state).blueprint->hole(id)->diameter.middle();
+}
+
 /// What was read at one cylinder, side by side.
 struct CrownSides {
     std::map<std::string, std::pair<double, int>> sides; ///< sum and count
     std::optional<double> uncertainty = 0.0;
 
     [[nodiscard]] PistonCrown crown(const block::HoleBlueprint& bore) const {
-        PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::one_side, 0, 0, uncertainty};
+        PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::one_side, 0, 0, uncertainty, 0};
         double low = 1e300, high = -1e300;
         for (const auto& [side, sum] : sides) {
             const double mean = sum.first / sum.second;
@@ -45,7 +59,7 @@ struct CrownSides {
 
 /// Straight between the read cylinders before and after; beyond the last, on at the same height.
 PistonCrown between(const block::HoleBlueprint& bore, const std::vector<std::pair<double, PistonCrown>>& read) {
-    PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::between, 0, 0, {}};
+    PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::between, 0, 0, {}, 0};
     const auto after = std::ranges::lower_bound(read, bore.u, {}, [](const auto& r) { return r.first; });
     if (after == read.begin() || after == read.end()) {
         c.crown = (after == read.begin() ? read.front() : read.back()).second.crown;
@@ -76,7 +90,7 @@ double CylinderVolumes::clearance_for(double wanted) const {
     return (swept() / (wanted - 1) - clearance_volume(0)) / disc(bore);
 }
 
-std::vector<PistonCrown> piston_crowns(const JobState& state) {
+std::vector<PistonCrown> piston_crowns(const JobState& state, const std::optional<double>& oversize) {
     std::vector<PistonCrown> crowns;
     std::map<FeatureId, CrownSides> readings;
     for (const block::CrownReading& r : decks_of(state).crowns) {
@@ -109,9 +123,12 @@ std::vector<PistonCrown> piston_crowns(const JobState& state) {
                                   CrownSource::from_figures,
                                   *f.stroke / 2 + *f.rod + *f.pin_height,
                                   0,
-                                  {}});
+                                  {},
+                                  0});
         }
     }
+    for (PistonCrown& c : crowns)
+        c.diameter = diameter_of(state, c.bore, oversize);
     return crowns;
 }
 
@@ -121,7 +138,7 @@ std::vector<std::string> missing_figures(const JobState& state) {
     std::vector<std::string> missing;
     if (!f.stroke)
         missing.emplace_back("stroke");
-    if (std::ranges::none_of(bores, [&](const auto& bore) { return chamber_now(state, bore.id).has_value(); }))
+    if (std::ranges::none_of(bores, [&](const auto& bore) { return chamber_now(state, bore.id, 0).has_value(); }))
         missing.emplace_back("chamber volume");
     if (!f.gasket_thickness)
         missing.emplace_back("gasket thickness");
@@ -164,13 +181,12 @@ HeadState head_state(const JobState& state, const std::string& bank) {
     return head;
 }
 
-std::optional<double> chamber_now(const JobState& state, const FeatureId& bore) {
+std::optional<double> chamber_now(const JobState& state, const FeatureId& bore, double diameter) {
     const block::EngineFigures& f = decks_of(state).figures;
     const block::HoleBlueprint* meant = intake_of(state).blueprint->hole(bore);
     if (!meant)
         return std::nullopt;
     const HeadState head = head_state(state, bore.bank);
-    const double diameter = meant->diameter.middle();
     const block::MeasuredPlace* read =
         readings_of(state).place(block::MeasuredAt{bore, block::Quantity::volume, "", "", {}});
     if (read && read->sequences.back() > head.chamber_told) {
@@ -200,14 +216,13 @@ std::optional<double> valve_clearance(const JobState& state, const std::string& 
     return valve == "intake" ? f.valve_intake : f.valve_exhaust;
 }
 
-std::optional<CylinderVolumes> volumes_of(const JobState& state, const FeatureId& bore) {
+std::optional<CylinderVolumes> volumes_of(const JobState& state, const PistonCrown& crown) {
     const block::EngineFigures& f = decks_of(state).figures;
-    const block::HoleBlueprint* meant = intake_of(state).blueprint->hole(bore);
-    const auto chamber = chamber_now(state, bore);
-    if (!meant || !chamber || !f.stroke || !f.gasket_thickness)
+    const auto chamber = chamber_now(state, crown.bore, crown.diameter);
+    if (!chamber || !f.stroke || !f.gasket_thickness)
         return std::nullopt;
     CylinderVolumes v;
-    v.bore = meant->diameter.middle();
+    v.bore = crown.diameter;
     v.stroke = *f.stroke;
     v.chamber = *chamber;
     v.gasket_thickness = *f.gasket_thickness;

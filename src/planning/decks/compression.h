@@ -45,19 +45,23 @@ struct PistonCrown {
     double crown = 0;                  ///< w, mm
     double rock = 0;                   ///< mm, difference of both sides of the pin
     std::optional<double> uncertainty; ///< mm
+    double diameter = 0;               ///< mm, of its cylinder: finished, else as it is planned, else the blueprint's
 };
 
 /// Every cylinder's crown, as far as readings and figures go: those that were read on both sides of the pin as their
 /// mean; between two that were read, straight on; else from the figures.
-[[nodiscard]] std::vector<PistonCrown> piston_crowns(const block::JobState& state);
+/// @param oversize the cylinders are bored to, where one is planned
+[[nodiscard]] std::vector<PistonCrown> piston_crowns(const block::JobState& state,
+                                                     const std::optional<double>& oversize = {});
 
 /// The volumes of a cylinder as the figures have them, after the work on its head; nothing while one is missing.
-/// @param bore diameter, mm
-[[nodiscard]] std::optional<CylinderVolumes> volumes_of(const block::JobState& state, const block::FeatureId& bore);
+[[nodiscard]] std::optional<CylinderVolumes> volumes_of(const block::JobState& state, const PistonCrown& crown);
 /// What the figures still lack for a compression ratio, in words; empty when they are complete.
 [[nodiscard]] std::vector<std::string> missing_figures(const block::JobState& state);
 /// The chamber over a cylinder as it now is, mm³: what was told or measured last, less what came off the head since.
-[[nodiscard]] std::optional<double> chamber_now(const block::JobState& state, const block::FeatureId& bore);
+/// @param diameter mm, of its cylinder: as wide a chamber is taken to be
+[[nodiscard]] std::optional<double> chamber_now(const block::JobState& state, const block::FeatureId& bore,
+                                                double diameter);
 /// Valve to piston as it was before deck or head were cut, mm: as measured with the dial, the closest of the bank, or
 /// as it was told.
 /// @param valve "intake" or "exhaust"

@@ -31,7 +31,7 @@ DeckConsequences deck_consequences(const block::JobState& state, const std::vect
         if (crown.bore.bank != bank_id)
             continue;
         CylinderAfter c{crown.bore, crown.cylinder, crown.source, height - crown.crown, {}, {}};
-        if (const auto volumes = volumes_of(state, crown.bore); volumes && volumes->clearance_volume(c.clearance) > 0) {
+        if (const auto volumes = volumes_of(state, crown); volumes && volumes->clearance_volume(c.clearance) > 0) {
             c.ratio = volumes->ratio(c.clearance);
             least = std::min(least, *c.ratio);
             most = std::max(most, *c.ratio);

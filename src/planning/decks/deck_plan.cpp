@@ -29,7 +29,7 @@ MockUpHeights mock_up_heights(const block::JobState& state, const std::vector<Pi
     for (const PistonCrown& crown : crowns) {
         double clearance = target.clearance.value_or(0);
         if (by_ratio) {
-            const auto volumes = volumes_of(state, crown.bore);
+            const auto volumes = volumes_of(state, crown);
             if (!volumes) {
                 heights.lack = TargetLack::figures;
                 return heights;

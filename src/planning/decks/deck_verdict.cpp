@@ -17,6 +17,8 @@ using metrology::worse;
 
 namespace {
 
+constexpr double same_height = 1e-6; // mm
+
 std::optional<double> times(double factor, std::optional<double> u) {
     return u ? std::optional(factor * *u) : std::nullopt;
 }
@@ -26,8 +28,8 @@ std::optional<double> times(double factor, std::optional<double> u) {
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
                        bool dark_left, const DrawnDeck* drawn) {
     const auto u = measured.standard_uncertainty;
-    const auto from_target = [target](const std::optional<double>& deviation) {
-        return deviation ? std::optional(target + *deviation) : deviation;
+    const auto from = [](double height, const std::optional<double>& deviation) {
+        return deviation ? std::optional(height + *deviation) : deviation;
     };
     const block::DeckResult& deck = measured.result;
     // What scatters from one height to the next; the rest they have in common.
@@ -35,7 +37,8 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
     alone.fixed = 0;
     const double scatter = alone.of_one > 0 ? alone.standard_uncertainty() : u.value_or(0);
     const double noise = metrology::noise_in_extreme(scatter, deck.touches > 0 ? deck.touches : deck.points.size());
-    BankVerdict v{bank.id, Verdict::meets, {}};
+    BankVerdict v{bank.id, Verdict::meets, Verdict::meets, Verdict::meets, {}};
+    const bool apart = std::abs(target - bank.deck_height.nominal) > same_height;
     /// @param factor of the uncertainty of one height; @param sides on which noise pushes it outwards
     const auto check = [&](CheckKind kind, double touched, const Drawn* without_noise, Limits limits, double factor,
                            double sides) {
@@ -51,20 +54,41 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
             metrology::decide_extreme(value, uncertainty, without_noise ? 0 : sides * noise, limits);
         v.checks.push_back({kind, value, uncertainty, limits, verdict,
                             u ? metrology::settle(value, sureness, limits) : metrology::Settling{}, touched});
-        v.verdict = worse(v.verdict, verdict);
+        const bool of_blueprint = kind == CheckKind::lowest_height || kind == CheckKind::highest_height;
+        if (of_blueprint)
+            v.blueprint = worse(v.blueprint, verdict);
+        if (!of_blueprint || !apart)
+            v.planned = worse(v.planned, verdict);
+        if (kind != CheckKind::highest_height || !apart)
+            v.verdict = worse(v.verdict, verdict);
     };
-    check(CheckKind::lowest_height, deck.height_min, drawn ? &drawn->lowest : nullptr,
-          {from_target(bank.deck_height.lower), std::nullopt}, 1, 1);
-    check(CheckKind::highest_height, deck.height_max, drawn ? &drawn->highest : nullptr,
-          {std::nullopt, from_target(bank.deck_height.upper)}, 1, 1);
+    const auto check_heights = [&](CheckKind low, CheckKind high, double about) {
+        check(low, deck.height_min, drawn ? &drawn->lowest : nullptr,
+              {from(about, bank.deck_height.lower), std::nullopt}, 1, 1);
+        check(high, deck.height_max, drawn ? &drawn->highest : nullptr,
+              {std::nullopt, from(about, bank.deck_height.upper)}, 1, 1);
+    };
+    check_heights(CheckKind::lowest_height, CheckKind::highest_height, bank.deck_height.nominal);
+    if (apart)
+        check_heights(CheckKind::lowest_planned, CheckKind::highest_planned, target);
     // A zone is the difference of two heights: √2 of the uncertainty of one.
     check(CheckKind::flatness, deck.flatness_mz, drawn ? &drawn->flatness : nullptr,
           {std::nullopt, bank.deck_flatness.value_or(usual_flatness)}, std::numbers::sqrt2, 2);
     if (dark_left) {
         v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails, {}, 0});
-        v.verdict = Verdict::fails;
+        v.verdict = v.planned = Verdict::fails;
     }
     return v;
+}
+
+const DeckCheck* BankVerdict::check(CheckKind kind) const {
+    const auto found = std::ranges::find(checks, kind, &DeckCheck::kind);
+    return found == checks.end() ? nullptr : &*found;
+}
+
+bool BankVerdict::too_high() const {
+    const DeckCheck* plan = check(CheckKind::highest_planned);
+    return (plan ? plan : check(CheckKind::highest_height))->verdict == Verdict::fails;
 }
 
 PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target, const block::DeckMeasurement& second,

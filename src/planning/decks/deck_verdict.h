@@ -17,7 +17,8 @@ namespace pallix::planning {
 /// Limits of common practice where blueprint and shop set none (mm): flatness over all, bank against bank.
 inline constexpr double usual_flatness = 2 * block::mm_per_thou;
 inline constexpr double usual_pair_difference = 1 * block::mm_per_thou;
-enum class CheckKind { lowest_height, highest_height, flatness, clean };
+/// Heights are held against the blueprint's window, and against the plan's where that is another.
+enum class CheckKind { lowest_height, highest_height, flatness, clean, lowest_planned, highest_planned };
 
 /// One thing a deck was held against.
 struct DeckCheck {
@@ -40,12 +41,17 @@ struct DrawnDeck {
 
 struct BankVerdict {
     std::string bank;
-    metrology::Verdict verdict{};
+    metrology::Verdict verdict{};   ///< as planned, and not under the blueprint's least height
+    metrology::Verdict planned{};   ///< the plan's window, flatness, clean
+    metrology::Verdict blueprint{}; ///< its window of heights; over it a deck is not spoiled
     std::vector<DeckCheck> checks;
+
+    [[nodiscard]] const DeckCheck* check(CheckKind kind) const; ///< null where it was not held against that
+    [[nodiscard]] bool too_high() const;                        ///< proven higher than planned
 };
 
-/// Height, flatness and clean-up of a measured deck against its target.
-/// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it
+/// Height, flatness and clean-up of a measured deck against blueprint and plan: what meets one may miss the other.
+/// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it as the plan's window
 /// @param dark_left whether places stayed dark in the last pass
 /// @param drawn what was drawn of this measurement; null: by rule
 [[nodiscard]] BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured,

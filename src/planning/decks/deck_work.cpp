@@ -120,12 +120,10 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
             bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
                                                         {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
     }
-    const bool good = p.verdict && p.verdict->verdict == Verdict::meets;
+    const bool good = p.verdict && p.verdict->planned == Verdict::meets;
     p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
-    // Once it is measured at depth, only a place proven too high is a reason to cut on.
-    const bool too_high = p.verdict && std::ranges::any_of(p.verdict->checks, [](const DeckCheck& c) {
-                              return c.kind == CheckKind::highest_height && c.verdict == Verdict::fails;
-                          });
+    // Once it is measured at depth, only a place proven too high for the plan is a reason to cut on.
+    const bool too_high = p.verdict && p.verdict->too_high();
     if (!good && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
         p.passes = plan_passes(p.remaining, chosen, deck.cuts.empty());
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
@@ -231,8 +229,11 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
     const auto measured = [&state](const BankProgress& b) {
         return decks_of(state).deck(b.plan.bank).latest->sequence;
     };
+    // Who signed for a plan below the blueprint's least height has signed for what comes of it.
     const auto accepted = [&](const BankProgress& b) {
-        return gate_passed(state, block::Rule::sign_off, "deck." + b.plan.bank, measured(b));
+        const std::string deck = "deck." + b.plan.bank;
+        return gate_passed(state, block::Rule::sign_off, deck, measured(b)) ||
+               (b.verdict && b.verdict->planned == Verdict::meets && gate_passed(state, block::Rule::sign_off, deck));
     };
     const auto pair_accepted = [&] {
         return gate_passed(state, block::Rule::sign_off, "decks", std::max(measured(banks[0]), measured(banks[1])));

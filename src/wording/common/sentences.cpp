@@ -146,9 +146,15 @@ std::string check_sentence(const planning::DeckCheck& check, const LengthText& l
                              touched_beside(check.value, check.touched, l);
     switch (check.kind) {
     case CheckKind::lowest_height:
-        return "lowest height " + l.plain(check.value) + sure + ", at least " + l.plain(*check.limits.lower) + tail;
+        return "lowest height " + l.plain(check.value) + sure + ", by the blueprint at least " +
+               l.plain(*check.limits.lower) + tail;
     case CheckKind::highest_height:
-        return "highest height " + l.plain(check.value) + sure + ", at most " + l.plain(*check.limits.upper) + tail;
+        return "highest height " + l.plain(check.value) + sure + ", by the blueprint at most " +
+               l.plain(*check.limits.upper) + tail;
+    case CheckKind::lowest_planned:
+        return "as planned: lowest at least " + l.plain(*check.limits.lower) + tail;
+    case CheckKind::highest_planned:
+        return "as planned: highest at most " + l.plain(*check.limits.upper) + tail;
     case CheckKind::flatness:
         return "flatness " + l.plain(check.value) + sure + ", at most " + l.plain(*check.limits.upper) + tail;
     case CheckKind::clean:

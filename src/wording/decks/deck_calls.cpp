@@ -198,7 +198,16 @@ CallText hand_over_text(const JobState& state, const Assessment& a, const Length
     CallText t;
     const bool cut = std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.taken > 0; });
     t.headline = "Print the passport";
-    t.reasons.emplace_back(a.banks.size() > 1 ? "Both decks meet." : "The deck meets.");
+    const auto over = [](const BankProgress& b) {
+        const auto* highest = b.verdict ? b.verdict->check(planning::CheckKind::highest_height) : nullptr;
+        return highest && highest->verdict != Verdict::meets ? highest : nullptr;
+    };
+    if (std::ranges::none_of(a.banks, over))
+        t.reasons.emplace_back(a.banks.size() > 1 ? "Both decks meet." : "The deck meets.");
+    for (const BankProgress& b : a.banks)
+        if (const auto* highest = over(b))
+            t.reasons.push_back(capitalised(bank_name(bank_of(state, b.plan.bank))) + ": as planned; " +
+                                check_sentence(*highest, l) + ".");
     for (const BankProgress& b : a.banks)
         t.reasons.push_back(
             capitalised(bank_name(bank_of(state, b.plan.bank))) + ": " +
