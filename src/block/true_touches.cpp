@@ -8,11 +8,13 @@
 #include "metrology/uncertainty.h"
 
 #include <Eigen/Cholesky>
+#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
 #include <functional>
 #include <map>
 #include <numbers>
+#include <numeric>
 
 namespace pallix::block {
 namespace {
@@ -71,23 +73,65 @@ MatrixXd bumps(std::vector<Vec3> at, double apart) {
     return all;
 }
 
-/// One side of a deck higher than the other: steps across it, as finely as touches stand.
-MatrixXd steps_across(const std::vector<Vec3>& at) {
+/// One side of a deck higher than the other. Of all steps between neighbouring touches, in all directions, those are
+/// kept that explain most of what a plane with twist and bow leaves.
+struct Steps {
+    MatrixXd columns; ///< 1 on the high side
+    double of = 0;    ///< how many were looked at
+};
+Steps steps_across(const std::vector<Vec3>& at, const VectorXd& values) {
     const auto n = static_cast<Index>(at.size());
-    const int offsets = std::clamp(2 * static_cast<int>(std::sqrt(static_cast<double>(n))), 8, 40),
-              directions = n > 60 ? 18 : 6;
-    MatrixXd all(n, directions * offsets);
+    const int directions = n > 60 ? 60 : 12;
+    constexpr std::size_t most_steps = 240;
+    MatrixXd smooth(n, 6);
+    for (Index i = 0; i < n; ++i) {
+        const double x = at[static_cast<std::size_t>(i)].x / 100, y = at[static_cast<std::size_t>(i)].y / 100;
+        smooth.row(i) << 1, x, y, x * y, x * x, y * y;
+    }
+    const Index patterns = n > 12 ? 6 : 3;
+    const MatrixXd q =
+        Eigen::HouseholderQR<MatrixXd>(smooth.leftCols(patterns)).householderQ() * MatrixXd::Identity(n, patterns);
+    const VectorXd left = values - q * (q.transpose() * values);
+    struct Step {
+        double explains = 0;
+        int direction = 0;
+        Index after = 0; ///< so many touches lie on the low side
+    };
+    std::vector<Step> all;
+    std::vector<std::vector<Index>> orders;
     for (int d = 0; d < directions; ++d) {
         const double turn = std::numbers::pi * d / directions;
         VectorXd along(n);
         for (Index i = 0; i < n; ++i)
             along[i] =
                 at[static_cast<std::size_t>(i)].x * std::cos(turn) + at[static_cast<std::size_t>(i)].y * std::sin(turn);
-        const double low = along.minCoeff(), high = along.maxCoeff();
-        for (int k = 0; k < offsets; ++k)
-            all.col(d * offsets + k) = (along.array() > low + (high - low) * (k + 0.5) / offsets).cast<double>();
+        std::vector<Index>& order = orders.emplace_back(n);
+        std::iota(order.begin(), order.end(), Index{0});
+        std::ranges::sort(order, {}, [&along](Index i) { return along[i]; });
+        double seen = 0;
+        VectorXd of_patterns = VectorXd::Zero(patterns);
+        for (Index k = 0; k + 1 < n;
+             ++k) { // the touches up to k are the low side; what is seen of them is seen of the rest
+            seen -= left[order[static_cast<std::size_t>(k)]];
+            of_patterns += q.row(order[static_cast<std::size_t>(k)]).transpose();
+            const double apart =
+                along[order[static_cast<std::size_t>(k) + 1]] - along[order[static_cast<std::size_t>(k)]];
+            const double own = static_cast<double>(k + 1) - of_patterns.squaredNorm();
+            if (apart > 1e-6 && own > 1e-6)
+                all.push_back({seen * seen / own, d, k + 1});
+        }
     }
-    return all;
+    const auto kept = static_cast<std::ptrdiff_t>(std::min(most_steps, all.size()));
+    std::partial_sort(all.begin(), all.begin() + kept, all.end(),
+                      [](const Step& a, const Step& b) { return a.explains > b.explains; });
+    Steps steps{MatrixXd::Zero(n, kept), static_cast<double>(all.size())};
+    for (std::ptrdiff_t s = 0; s < kept; ++s) {
+        const Step& step = all[static_cast<std::size_t>(s)];
+        const std::vector<Index>& order = orders[static_cast<std::size_t>(step.direction)];
+        for (Index k = step.after; k < n; ++k)
+            steps.columns(order[static_cast<std::size_t>(k)], s) = 1;
+    }
+    return steps;
 }
 
 } // namespace
@@ -168,13 +212,15 @@ TrueTouches::Surface TrueTouches::surface_of(const Gathered& g) const {
     // A cell's mean is as sure as the root of how many touches it holds: scaled by that all are equally sure.
     const auto scaled = [&](const MatrixXd& x) { return MatrixXd(scale.cwiseQuotient(count).asDiagonal() * x); };
     MatrixXd features = bumps(at, g.round ? levels_apart : 1);
+    double features_of = 0;
     if (!g.round) {
-        const MatrixXd across = steps_across(at);
-        features.conservativeResize(Eigen::NoChange, features.cols() + across.cols());
-        features.rightCols(across.cols()) = across;
+        const Steps across = steps_across(at, mean_left.cwiseQuotient(count));
+        features_of = static_cast<double>(features.cols()) + across.of;
+        features.conservativeResize(Eigen::NoChange, features.cols() + across.columns.cols());
+        features.rightCols(across.columns.cols()) = across.columns;
     }
-    surface.form =
-        metrology::WithoutNoise({scaled(mean), scaled(free), std::move(shapes), touch_, scale.asDiagonal() * features});
+    surface.form = metrology::WithoutNoise(
+        {scaled(mean), scaled(free), std::move(shapes), touch_, scale.asDiagonal() * features, features_of});
     return surface;
 }
 
@@ -288,7 +334,7 @@ void TrueTouches::draw_circles(Circles& circles, FeatureKind kind) const {
         for (const MatrixXd& shape : shapes)
             scaled.emplace_back(scale.asDiagonal() * shape * scale.asDiagonal());
         circles.drawn[k] = metrology::WithoutNoise({scale.cwiseProduct(value), scale.asDiagonal() * free,
-                                                    std::move(scaled), noise, scale.asDiagonal() * features});
+                                                    std::move(scaled), noise, scale.asDiagonal() * features, 0});
     }
 }
 

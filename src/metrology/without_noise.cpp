@@ -45,7 +45,7 @@ MatrixXd matern(const MatrixXd& distance, double length) {
     return (1 + r + r.square() / 3) * (-r).exp();
 }
 
-WithoutNoise::WithoutNoise(const NoisyValues& noisy) : noise_(noisy.noise) {
+WithoutNoise::WithoutNoise(const NoisyValues& noisy) : noise_(noisy.noise), features_of_(noisy.features_of) {
     const Index n = noisy.values.size(), p = noisy.free.cols();
     const MatrixXd q = Eigen::HouseholderQR<MatrixXd>(noisy.free).householderQ() * MatrixXd::Identity(n, n);
     free_ = q.leftCols(p);
@@ -105,7 +105,7 @@ void WithoutNoise::weigh_features(std::size_t at) {
     const VectorXd precision = (1 - sizes.kept.array()) / (noise_ * noise_);
     const VectorXd weighted = precision.cwiseProduct(ways.found);
     constexpr int heights = 4;
-    const double prior = std::log(some_feature / static_cast<double>(count) / heights);
+    const double prior = std::log(some_feature / std::max(features_of_, static_cast<double>(count)) / heights);
     for (Index f = 0; f < count; ++f) {
         const double told = ways.features.col(f).cwiseAbs2().dot(precision), seen = ways.features.col(f).dot(weighted);
         for (double height = 2 * noise_, i = 0; i < heights; height *= 4, ++i) {

@@ -18,6 +18,7 @@ struct NoisyValues {
     double noise = 0;           ///< mm, standard, of each value; > 0
     Eigen::MatrixXd features{}; ///< n×f, highest place 1: something that stands in one place (a hollow, a low corner),
                                 ///< of which there may be one
+    double features_of = 0;     ///< of so many these are the likely ones; 0: they are all
 };
 
 /// What such values may be without their noise. What stands beside the free patterns is a Gaussian process of one of
@@ -57,7 +58,7 @@ class WithoutNoise {
     void offer(const Choice& choice);
     void keep_the_likely();
 
-    double noise_ = 0;
+    double noise_ = 0, features_of_ = 0;
     Eigen::MatrixXd free_; ///< n×p, orthonormal
     std::vector<Ways> ways_;
     std::vector<Sizes> sizes_;

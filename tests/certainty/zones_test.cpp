@@ -260,7 +260,10 @@ TEST(Coverage, OfZonesAndExtremes) {
         test::CertaintyTable::get().add(value, "all", h);
         const double by_chance = 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(blocks));
         EXPECT_GE(h.share(), 0.93 - by_chance) << value;
-        EXPECT_LE(h.below(), 0.03 + by_chance) << value << " on its limit fails too often";
+        // A lowest height is held against a least one, all else against a largest.
+        const bool lowest = value.ends_with("height_min") || value.ends_with("stock_to_nominal");
+        const double beyond = static_cast<double>(h.above) / static_cast<double>(h.all);
+        EXPECT_LE(lowest ? beyond : h.below(), 0.03 + by_chance) << value << " on its limit fails too often";
         EXPECT_LT(h.sharpness(), 2.2) << value;
         EXPECT_GT(h.sharpness(), 0.3) << value;
     }
