@@ -143,9 +143,18 @@ tl::expected<Understood, std::string> read_shorthand(std::string_view text, cons
     }
     u.relative =
         !expected.direct && (written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value));
-    u.value = u.relative ? expected.zero.value_or(expected.value) + value : value;
+    const bool over = written->unit && written->unit->word == "over";
+    const double from = over ? expected.nominal.value_or(expected.value) : expected.zero.value_or(expected.value);
+    u.value = u.relative ? from + value : value;
     u.deviation = u.value - expected.value;
     find_suspicion(u, value, expected);
+    if (u.suspicion != Suspicion::none && !written->unit && !written->has_sign && !expected.direct) {
+        const double other = written->number * mm_per(expected.bench == Unit::mm ? Unit::inch : Unit::mm);
+        if (std::abs(other - expected.value) <= expected.believable) {
+            u.suspicion = Suspicion::other_unit;
+            u.instead = other;
+        }
+    }
     return u;
 }
 

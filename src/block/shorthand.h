@@ -12,14 +12,15 @@ namespace pallix::block {
 
 /// What a reading is expected to be: without it `3755` could be anything.
 struct Expected {
-    double value = 0;                   ///< mm, what the drawing or the plan says
-    double believable = 0;              ///< mm, > 0: a deviation beyond this is asked about before it counts
-    Unit bench = Unit::inch;            ///< what a number without a unit means
-    std::optional<double> zero{};       ///< mm, what deviations count from, where a gauge was set on something else
-    bool direct = false;                ///< the number is the whole value, whatever its sign: an indicator
-    double turn = 0;                    ///< mm, one turn of the dial; 0 without a dial
-    std::optional<double> repeat{};     ///< mm, the same place read before
-    double repeat_limit = 0;            ///< mm, what a repeat may differ
+    double value = 0;                ///< mm, what the drawing or the plan says
+    double believable = 0;           ///< mm, > 0: a deviation beyond this is asked about before it counts
+    Unit bench = Unit::inch;         ///< what a number without a unit means
+    std::optional<double> zero{};    ///< mm, what deviations count from, where a gauge was set on something else
+    std::optional<double> nominal{}; ///< mm, of the drawing: what "over" counts from, whatever the last cut made of it
+    bool direct = false;             ///< the number is the whole value, whatever its sign: an indicator
+    double turn = 0;                 ///< mm, one turn of the dial; 0 without a dial
+    std::optional<double> repeat{};  ///< mm, the same place read before
+    double repeat_limit = 0;         ///< mm, what a repeat may differ
     std::optional<double> neighbours{}; ///< mm, the middle one of the places beside it
     double neighbour_limit = 0;         ///< mm, what it may differ from them
 };
@@ -28,6 +29,7 @@ struct Expected {
 enum class Suspicion {
     none,
     ten_times,         ///< believable if divided by ten: tenths taken for thou, a slipped decimal point
+    other_unit,        ///< believable in the bench's other unit: mm typed for inches
     one_turn,          ///< believable with one turn of the dial more or less: a slipped zero
     far,               ///< beyond what is believable, for no known reason
     unlike_repeat,     ///< far from what the same place gave before
@@ -46,7 +48,7 @@ struct Understood {
 };
 
 /// Reads what a machinist types: `3.7552`, `3755` (where about 3¾ in is expected), `+2.5 thou`, `3t` and `6 tenths`
-/// (tenths of a thou), `12 µm`, `0.05mm`, `-.0005`, `30 over` (thou on diameter).
+/// (tenths of a thou), `12 µm`, `0.05mm`, `-.0005`, `30 over` (thou on diameter, over nominal).
 ///
 /// A sign, a shop unit (thou, tenths, µm, over) or a number far smaller than expected makes it a deviation.
 /// @return the reason in words where the text cannot be read

@@ -60,6 +60,28 @@ TEST(ShorthandQuestions, TenTimesTooMuchIsAskedAbout) {
     EXPECT_NEAR(*u->instead, 215 - 0.8 * 0.0254, 1e-9);
 }
 
+TEST(ShorthandQuestions, WhatFitsTheOtherUnitIsAskedAboutAsThatUnit) {
+    Expected bore{58.0, 0.5, Unit::inch};
+    const auto mm = read_shorthand("58.01", bore);
+    EXPECT_EQ(mm->suspicion, Suspicion::other_unit) << "where 2.2835 in is expected";
+    EXPECT_NEAR(*mm->instead, 58.01, 1e-12);
+    EXPECT_EQ(read_shorthand("58.01mm", bore)->suspicion, Suspicion::none) << "said so";
+    EXPECT_EQ(read_shorthand("2.2837", bore)->suspicion, Suspicion::none);
+    bore.bench = Unit::mm;
+    const auto inch = read_shorthand("2.2837", bore);
+    EXPECT_EQ(inch->suspicion, Suspicion::other_unit) << "not a deviation of 2.28 mm";
+    EXPECT_NEAR(*inch->instead, 58.00598, 1e-9);
+    EXPECT_NE(read_shorthand("+2.2837", bore)->suspicion, Suspicion::other_unit) << "with a sign it is a deviation";
+}
+
+// Bored 20 over, the next size read is 30 over: over nominal, as pistons are sold.
+TEST(Shorthand, OverCountsFromNominalNotFromTheLastCut) {
+    Expected after_cut{95 + 0.508, 1, Unit::inch};
+    after_cut.nominal = 95.0;
+    EXPECT_NEAR(read_shorthand("30 over", after_cut)->value, 95.762, 1e-9);
+    EXPECT_NEAR(read_shorthand("+10 thou", after_cut)->value, 95.762, 1e-9) << "other deviations from what is expected";
+}
+
 TEST(ShorthandQuestions, FarOffIsAskedAbout) {
     EXPECT_EQ(read_shorthand("9.4649", {215, 0.127, Unit::inch})->suspicion, Suspicion::far);
     EXPECT_EQ(read_shorthand("+2 mm", {215, 0.127, Unit::inch})->suspicion, Suspicion::far);

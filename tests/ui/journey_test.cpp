@@ -162,6 +162,12 @@ TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
     QTest::keyClick(reading, Qt::Key_Return);
     EXPECT_EQ(std::get<block::Reading>(session_.entries().back().payload).words, "deck, front, left side")
         << "the first place was skipped";
+    QTest::keyClicks(reading, QStringLiteral("7.8750")); // at a bench in mm, where some 200 is expected
+    QTest::keyClick(reading, Qt::Key_Return);
+    EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("7.8750 in? That would fit.")))
+        << text_of("echo").toStdString();
+    QTest::keyClick(reading, Qt::Key_Return); // yes
+    EXPECT_NEAR(std::get<block::Reading>(session_.entries().back().payload).value, 7.8750 * 25.4, 1e-9);
 }
 
 TEST_F(Journey, ABadFileIsShownInPlaceAndNothingIsTaken) {

@@ -65,14 +65,18 @@ std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& ban
     return places;
 }
 
-/// What the blueprint means the size of a feature to be.
-double nominal_of(const Blueprint& b, const FeatureId& id) {
+/// What the blueprint means the size of a feature to be; null where it has none.
+const block::Tolerance* meant_size(const Blueprint& b, const FeatureId& id) {
     if (id.kind == FeatureKind::main) {
         const auto main = std::ranges::find(b.mains, id, &block::MainBlueprint::id);
-        return main == b.mains.end() ? 0 : main->diameter.middle();
+        return main == b.mains.end() ? nullptr : &main->diameter;
     }
     const auto* hole = b.hole(id);
-    return hole ? hole->diameter.middle() : 0;
+    return hole ? &hole->diameter : nullptr;
+}
+double nominal_of(const Blueprint& b, const FeatureId& id) {
+    const block::Tolerance* meant = meant_size(b, id);
+    return meant ? meant->middle() : 0;
 }
 
 /// What a cylinder or lifter bore was cut to, or what the sleeve in it came with; nothing where neither was.
@@ -356,6 +360,9 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     if (block::reads_from_zero(instrument.kind) && instrument.zero &&
         std::abs(*instrument.zero - asked.expected) <= asked.believable)
         e.zero = instrument.zero;
+    if (const block::Tolerance* meant = meant_size(*intake_of(state).blueprint, asked.at.feature);
+        meant && q == Quantity::size)
+        e.nominal = meant->nominal;
     e.turn = instrument.turn;
     std::vector<double> beside;
     for (const block::MeasuredPlace& p : readings_of(state).places) {

@@ -368,7 +368,10 @@ void ReadingLine::take() {
     }
     const std::string words = wording::place_of_reading(*intake_of(context_.session.state()).blueprint, asked.at);
     wish_.once_more.reset();
-    const auto taken = context_.session.take(block::Reading{asked.at, words, understood->value, understood->upper,
+    // The question about the other unit is answered by saying yes to it.
+    const double meant =
+        understood->suspicion == block::Suspicion::other_unit ? *understood->instead : understood->value;
+    const auto taken = context_.session.take(block::Reading{asked.at, words, meant, understood->upper,
                                                             typed.toStdString(), asked_before, instrument(),
                                                             readings_of(context_.session.state()).conditions});
     if (!taken) {
@@ -378,11 +381,10 @@ void ReadingLine::take() {
     questioned_.clear();
     field_->setText({});
     refresh();
-    const QString value = understood->upper
-                              ? tr("%1 to %2")
-                                    .arg(qt(context_.lengths().plain(understood->value)),
-                                         qt(context_.lengths().with_unit(*understood->upper)))
-                              : qt(wording::quantity_text(quantity, understood->value, context_.lengths()));
+    const QString value = understood->upper ? tr("%1 to %2")
+                                                  .arg(qt(context_.lengths().plain(understood->value)),
+                                                       qt(context_.lengths().with_unit(*understood->upper)))
+                                            : qt(wording::quantity_text(quantity, meant, context_.lengths()));
     say(tr("taken: %1, %2").arg(qt(words), value), context_.palette().quiet);
 }
 

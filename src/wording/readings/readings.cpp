@@ -170,6 +170,10 @@ std::string question_about(const block::Understood& u, Quantity q, const block::
             return "That is ten times more than feelers find: tenths taken for thou?" + again;
         return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
                (e.direct ? quantity_text(q, u.value, l) : l.signed_with_unit(u.deviation)) + ", or type it again.";
+    case block::Suspicion::other_unit: {
+        const LengthText other(l.unit() == block::Unit::mm ? block::Unit::inch : block::Unit::mm);
+        return other.with_unit(*u.instead) + "? That would fit. Enter once more to take it so, or type it again.";
+    }
     case block::Suspicion::one_turn:
         return "That is one turn of the dial off: slipped zero? " + quantity_text(q, *u.instead, l) + " would fit." +
                again;
