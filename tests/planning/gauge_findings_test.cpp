@@ -9,6 +9,7 @@
 #include "planning/common/assessment.h"
 
 #include <gmock/gmock.h>
+#include <numbers>
 
 using namespace pallix;
 using namespace pallix::block;
@@ -173,13 +174,15 @@ TEST(Disagreement, IsNamedBeyondTheUncertaintyOfBoth) {
         job.add(size_reading("main.1", "front", way, 60.0115));
     EXPECT_TRUE(job.findings().disagreements.empty()) << "1.5 µm apart; twice √(1² + 0.7²) = 2.45 µm allowed";
     for (const char* way : {"upright", "60 left", "60 right"})
-        job.add(size_reading("main.2", "rear", way, 60.0130));
+        job.add(size_reading("main.2", "rear", way, 60.0150));
     ASSERT_EQ(job.findings().disagreements.size(), 1U);
     const Disagreement d = job.findings().disagreements[0];
     EXPECT_EQ(d.at.feature.number, 2);
-    EXPECT_NEAR(d.by_gauge, 60.013, 1e-9);
+    EXPECT_NEAR(d.by_gauge, 60.015, 1e-9);
     EXPECT_NEAR(d.by_probe, 60.010, 1e-6);
-    EXPECT_NEAR(d.allowed, 2 * std::hypot(0.001, 2 * 0.001 / std::sqrt(8.0)), 1e-9);
+    // One of two places: beyond it lies half of what lies beyond twice the uncertainty.
+    const double u = std::hypot(0.001, 2 * 0.001 / std::sqrt(8.0));
+    EXPECT_NEAR(std::erfc(d.allowed / u / std::numbers::sqrt2), std::erfc(std::numbers::sqrt2) / 2, 1e-9);
     const auto place = deck_places(test::read_small_blueprint().banks[0])[0].place;
     job.add(height_reading(place, 200.031));
     EXPECT_EQ(job.findings().disagreements.size(), 1U);

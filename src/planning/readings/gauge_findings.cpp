@@ -15,6 +15,7 @@
 #include "planning/tunnel/tunnel_verdict.h"
 
 #include <algorithm>
+#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 #include <map>
 #include <numbers>
@@ -301,14 +302,24 @@ std::optional<double> height_between(const std::vector<Vec3>& points, Vec2 place
     return std::nullopt;
 }
 
-void compare(GaugeFindings& f, const block::MeasuredAt& at, const std::string& words, double by_gauge, double u_gauge,
-             Probed probed) {
-    const double allowed = metrology::DecisionRule{}.coverage * std::hypot(u_gauge, probed.uncertainty);
-    if (std::abs(by_gauge - probed.value) > allowed)
-        f.disagreements.push_back({at, words, by_gauge, probed.value, allowed});
+/// One place that both have measured.
+struct Compared {
+    block::MeasuredAt at;
+    std::string words;
+    double by_gauge = 0, u_gauge = 0;
+    Probed probed;
+};
+
+/// Of many honest places one differs by more than twice its uncertainty sooner or later: all together are named as
+/// seldom as one would be alone (Bonferroni).
+double coverage_of_all(std::size_t places) {
+    const boost::math::normal standard;
+    const double beyond = boost::math::cdf(complement(standard, metrology::DecisionRule{}.coverage));
+    return boost::math::quantile(complement(standard, beyond / static_cast<double>(std::max<std::size_t>(1, places))));
 }
 
 void find_disagreements(GaugeFindings& f, const JobState& state) {
+    std::vector<Compared> all;
     if (!tunnel_of(state).latest || !tunnel_of(state).latest->standard_uncertainty || tunnel_of(state).probe_stale())
         return;
     const double touch = *tunnel_of(state).latest->standard_uncertainty;
@@ -334,8 +345,8 @@ void find_disagreements(GaugeFindings& f, const JobState& state) {
                 block::MeasuredAt at = places.front()->at;
                 at.direction.clear();
                 // Two or three ways say nothing better of the mean than half the oval they found.
-                compare(f, at, at.feature.text() + (level.empty() ? "" : " " + level), mean,
-                        std::hypot(u, bore.out_of_round / 2), *probed);
+                all.push_back({at, at.feature.text() + (level.empty() ? "" : " " + level), mean,
+                               std::hypot(u, bore.out_of_round / 2), *probed});
             }
         }
     for (const MeasuredPlace* p : places_of(state, Quantity::height)) {
@@ -346,7 +357,13 @@ void find_disagreements(GaugeFindings& f, const JobState& state) {
         if (p->stale() || !p->sureness || !probed || cut_since)
             continue;
         if (const auto height = height_between(probed->points, p->at.place))
-            compare(f, p->at, p->words, p->value, *p->standard_uncertainty(), {*height, touch});
+            all.push_back({p->at, p->words, p->value, *p->standard_uncertainty(), {*height, touch}});
+    }
+    const double coverage = coverage_of_all(all.size());
+    for (Compared& c : all) {
+        const double allowed = coverage * std::hypot(c.u_gauge, c.probed.uncertainty);
+        if (std::abs(c.by_gauge - c.probed.value) > allowed)
+            f.disagreements.push_back({c.at, std::move(c.words), c.by_gauge, c.probed.value, allowed});
     }
 }
 

@@ -82,7 +82,7 @@ struct Disagreement {
     std::string words;
     double by_gauge = 0; ///< mm
     double by_probe = 0; ///< mm
-    double allowed = 0;  ///< mm, twice their combined standard uncertainty
+    double allowed = 0;  ///< mm: twice their combined standard uncertainty, of many places more
 };
 
 /// Readings of one feature under conditions that may not be compared.
