@@ -12,9 +12,9 @@ namespace pallix::session {
 /// A roughness trace out of an X3P file (ISO 25178-72; its elements from memory): a zip with main.xml, which holds the
 /// heights or names the binary that does. Lengths in it are metres.
 /// @param file its bytes as text
-/// @return the same heights as a trace of ours (docs/formats.md) with a remark of where they are from, or what is wrong:
-/// no zip, a checksum that does not agree, a surface instead of a profile, points that were not measured, places that
-/// are not evenly spaced
+/// @return the same heights as a trace of ours (docs/formats.md) with a remark of where they are from, or what is
+/// wrong: no zip, a checksum that does not agree, a surface instead of a profile, points that were not measured, places
+/// that are not evenly spaced
 [[nodiscard]] block::Result<block::NamedText> trace_of_x3p(const block::NamedText& file);
 
 } // namespace pallix::session

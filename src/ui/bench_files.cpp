@@ -79,7 +79,8 @@ void BenchWindow::take_files(const QStringList& files) {
             break;
         case FileKind::other:
             report({{file.toStdString(), 0, "this kind of file is not known here",
-                     "a .csv probe log, a .trace.csv or .x3p, a .pallix.json, or a blueprint, recipe, engine, .dxf, .xlsx or "
+                     "a .csv probe log, a .trace.csv or .x3p, a .pallix.json, or a blueprint, recipe, engine, .dxf, "
+                     ".xlsx or "
                      ".ods"}});
             break;
         }

@@ -36,14 +36,15 @@ struct TextureFinding {
 /// Traces of one wall at several places are one statement, the mean of what each shows, longer ones counting for more.
 /// Of one trace, the uncertainty is told from how a parameter changes when one cutoff length after another is left out
 /// (the jackknife; Efron and Tibshirani, An Introduction to the Bootstrap, 1993, chapter 11), and says what its place
-/// would show if the trace went on. Of several it is told from how they differ, with two places' worth of what is usual,
-/// and says what the wall shows all round. Both are widened to Student's t for so few.
+/// would show if the trace went on. Of several it is told from how they differ, with two places' worth of what is
+/// usual, and says what the wall shows all round. Both are widened to Student's t for so few.
 /// @param traces the last is shown; at least one
 /// @return nothing where a trace is all one height
 [[nodiscard]] std::optional<TextureFinding> judge_texture(const std::vector<block::ProfileTrace>& traces,
                                                           const block::TextureLimits& limits);
 /// The same for the traces taken of a cylinder since a tool went through it; where none was, the last from before.
-[[nodiscard]] std::optional<TextureFinding> texture_of(const block::BoresState& bores, const block::FeatureId& cylinder);
+[[nodiscard]] std::optional<TextureFinding> texture_of(const block::BoresState& bores,
+                                                       const block::FeatureId& cylinder);
 
 /// What three kinds of rings usually want (common practice, no source): to be edited by the maker's sheet.
 [[nodiscard]] std::vector<block::TextureLimits> usual_texture_limits();
