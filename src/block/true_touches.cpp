@@ -110,8 +110,8 @@ Steps steps_across(const std::vector<Vec3>& at, const VectorXd& values) {
         std::ranges::sort(order, {}, [&along](Index i) { return along[i]; });
         double seen = 0;
         VectorXd of_patterns = VectorXd::Zero(patterns);
-        for (Index k = 0; k + 1 < n;
-             ++k) { // the touches up to k are the low side; what is seen of them is seen of the rest
+        // The touches up to k are the low side; of the others what is left is the same with the other sign.
+        for (Index k = 0; k + 1 < n; ++k) {
             seen -= left[order[static_cast<std::size_t>(k)]];
             of_patterns += q.row(order[static_cast<std::size_t>(k)]).transpose();
             const double apart =
