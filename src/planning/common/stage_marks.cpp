@@ -57,7 +57,7 @@ StageMark deck_mark(const JobState& state, const Assessment& a) {
     Verdict v = a.pair ? a.pair->verdict : Verdict::meets;
     for (const BankProgress& b : a.banks)
         if (b.verdict)
-            v = worse(v, under_limit(state, b) ? Verdict::fails : worse(b.verdict->verdict, b.verdict->blueprint));
+            v = worse(v, under_limit(state, b) ? Verdict::fails : b.verdict->verdict);
     // Everything is measured from the mains: where they fail or nobody knows, heights from them are not the last word.
     // Whoever goes on all the same vouches for mains that nobody measured, not for some that are proven bad.
     if (v == Verdict::meets && (tunnel_mark(state, a) == StageMark::fails || !tunnel_stands(state, a, Stage::decks)))

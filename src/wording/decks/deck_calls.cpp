@@ -214,7 +214,9 @@ CallText hand_over_text(const JobState& state, const Assessment& a, const Length
             (cut ? l.with_unit(b.taken) + " came off in all." : std::string("nothing needs to come off.")));
     if (a.pair)
         t.reasons.push_back(capitalised(pair_sentence(*a.pair, bank_of(state, a.banks[0].plan.bank), l)) + ".");
-    t.reasons.emplace_back("Enough: more readings would change nothing.");
+    if (std::ranges::none_of(
+            a.banks, [&](const BankProgress& b) { return over(b) && over(b)->verdict == Verdict::cannot_tell; }))
+        t.reasons.emplace_back("Enough: more readings would change nothing.");
     return t;
 }
 
