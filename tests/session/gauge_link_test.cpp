@@ -334,16 +334,17 @@ TEST_F(GaugeLinkTest, InstrumentsAreKeptAndChosen) {
 }
 
 TEST_F(GaugeLinkTest, CertaintyIsDrawnBesideTheWindowAndUsed) {
+    constexpr auto flatness = planning::CheckKind::flatness;
     session_.draw_certainty();
     QSignalSpy known(&session_, &session::Session::certainty_known);
     take_log(test::small_log(200.03).text(), 0.001);
-    const auto by_rule = session_.assessment().banks[0].verdict->checks[2].uncertainty;
+    const auto by_rule = session_.assessment().banks[0].verdict->check(flatness)->uncertainty;
     EXPECT_TRUE(session_.certainty().running());
     ASSERT_TRUE(known.wait(20000));
     EXPECT_FALSE(session_.certainty().running());
     const auto drawn = session_.certainty_of_latest()->values.of("decks[0].flatness_mz");
     ASSERT_TRUE(drawn);
-    EXPECT_EQ(session_.assessment().banks[0].verdict->checks[2].uncertainty, drawn);
+    EXPECT_EQ(session_.assessment().banks[0].verdict->check(flatness)->uncertainty, drawn);
     EXPECT_NE(by_rule, drawn);
     // Another log: what was drawn for the first says nothing of it.
     take_log(test::small_log(200.02).text(), 0.001);
