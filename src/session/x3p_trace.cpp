@@ -321,7 +321,8 @@ class X3pReader {
 } // namespace
 
 bool is_x3p(const block::NamedText& file) {
-    return file.text.starts_with("PK\x03\x04");
+    return file.text.starts_with("PK\x03\x04") ||
+           QString::fromStdString(file.file).endsWith(QStringLiteral(".x3p"), Qt::CaseInsensitive);
 }
 
 block::Result<block::NamedText> trace_of_x3p(const block::NamedText& file) {

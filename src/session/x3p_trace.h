@@ -6,7 +6,7 @@
 
 namespace pallix::session {
 
-/// Whether it is a zip, as X3P is, by its first bytes.
+/// Whether it is a zip, as X3P is, by its first bytes, or is called X3P.
 [[nodiscard]] bool is_x3p(const block::NamedText& file);
 
 /// A roughness trace out of an X3P file (ISO 25178-72; its elements from memory): a zip with main.xml, which holds the

@@ -78,6 +78,14 @@ TEST_F(X3p, WhatIsWrongIsNamedAndNothingIsTaken) {
               "x.x3p: this is no X3P file, or a part of it is missing, expected a zip with main.xml");
 }
 
+TEST_F(X3p, IsToldByItsBytesOrByItsName) {
+    block::NamedText renamed = written("D");
+    renamed.file = "wall.bin";
+    EXPECT_TRUE(session::is_x3p(renamed));
+    EXPECT_TRUE(session::is_x3p({"WALL.X3P", "something else"})) << "and is then refused as what it says it is";
+    EXPECT_FALSE(session::is_x3p({"wall.trace.csv", "# pallix-trace: 1"}));
+}
+
 TEST_F(X3p, HostileBytesAreRefusedOrReadAndNeverMore) {
     const block::NamedText whole = written("D");
     std::size_t refused = 0;

@@ -365,6 +365,12 @@ TEST_F(CylindersJourney, ATraceIsReadOrRefusedAndItsLimitsAreEdited) {
     const QString file = QString::fromStdString(write("wall.trace.csv", workshop::trace({})));
     window_->take_files({file}); // dropped onto the window
     ASSERT_FALSE(bores_of(session_.state()).bore(bore_id(1)).traces.empty());
+    const std::string x3p = write("again.x3p", "");
+    ASSERT_EQ(std::system((std::string("/usr/bin/python3 ") + PALLIX_TOOLS + "/write_x3p.py D " + x3p).c_str()), 0);
+    window_->take_files({QString::fromStdString(x3p)});
+    EXPECT_EQ(bores_of(session_.state()).bore(bore_id(1)).traces.size(), 2U);
+    key(Qt::Key_Z, Qt::ControlModifier);
+    ASSERT_EQ(bores_of(session_.state()).bore(bore_id(1)).traces.size(), 1U);
     choose_figure("texture_limits/rings", QStringLiteral("plain iron rings, workboat"));
     ASSERT_TRUE(bores_of(session_.state()).texture_limits);
     const auto rk = [this] { return bores_of(session_.state()).texture_limits->payload.rk; };

@@ -64,9 +64,9 @@ void TraceDrawing::refresh() {
         finding_ = planning::texture_of(bores_of(state), *marked());
     if (finding_)
         setAccessibleDescription(tr("Rk %1, Rpk %2, Rvk %3")
-                                     .arg(qt(wording::texture_text(finding_->ratio.rk, false)),
-                                          qt(wording::texture_text(finding_->ratio.rpk, false)),
-                                          qt(wording::texture_text(finding_->ratio.rvk, false))));
+                                     .arg(qt(wording::texture_text(finding_->checks[2].value, false)),
+                                          qt(wording::texture_text(finding_->checks[3].value, false)),
+                                          qt(wording::texture_text(finding_->checks[4].value, false))));
     update();
 }
 
@@ -150,7 +150,7 @@ void TraceDrawing::paint_profile(QPainter& painter, const QRectF& room, double l
     painter.drawPolyline(line);
     painter.setPen(p.ink);
     write(painter, QRectF(room.left(), room.top() - scaled(24), room.width(), scaled(20)), Qt::AlignLeft,
-          tr("roughness profile; %1").arg(qt(wording::traces_text(*finding_))), Type::small);
+          tr("roughness profile; numbers: %1").arg(qt(wording::traces_text(*finding_))), Type::small);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     painter.drawText(
