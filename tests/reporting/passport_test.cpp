@@ -170,7 +170,7 @@ TEST(Passport, TellsOfCylindersSleevesAndLifters) {
     EXPECT_FALSE(bored.contains(QStringLiteral("<h2>Lifters</h2>"))) << "it has none";
     const QString honed = Job(ferry).html();
     for (const char* part : {"<h2>Cylinders</h2>", "<h2>Lifters</h2>", "bush every one",
-                             "texture, one trace: of its place alone, Ra ", "Rvk ", "Timing spread at the crankshaft"})
+                             "texture, one trace, of its place alone, Ra ", "Rvk ", "Timing spread at the crankshaft"})
         EXPECT_TRUE(honed.contains(QString::fromUtf8(part))) << part;
     EXPECT_FALSE(Job(port).html().contains(QStringLiteral("<h2>Cylinders</h2>"))) << "found, and nothing done";
 }

@@ -89,7 +89,7 @@ std::string texture_text(double value, bool is_ratio) {
 }
 std::string traces_text(const planning::TextureFinding& f) {
     std::string text =
-        f.traces > 1 ? "mean of " + std::to_string(f.traces) + " traces" : "one trace: of its place alone";
+        f.traces > 1 ? "mean of " + std::to_string(f.traces) + " traces" : "one trace, of its place alone";
     if (f.left_out > 0)
         text += "; " + std::to_string(f.left_out) + " at another cutoff left out";
     if (f.before_cut)

@@ -23,7 +23,7 @@ namespace pallix::wording {
 [[nodiscard]] std::string oversize_text(double oversize, const LengthText& l);
 /// A height of texture: µm whatever the unit of lengths; a ratio in %.
 [[nodiscard]] std::string texture_text(double value, bool is_ratio);
-/// Which traces a finding is of: "mean of 3 traces", "one trace: of its place alone; from before the last cut".
+/// Which traces a finding is of: "mean of 3 traces", "one trace, of its place alone; from before the last cut".
 [[nodiscard]] std::string traces_text(const planning::TextureFinding& finding);
 [[nodiscard]] std::string range_text(const block::TextureLimits::Range& range, bool is_ratio);
 
