@@ -81,7 +81,7 @@ ReadingPlanChosen sample() {
 }
 template <>
 TunnelPolicy sample() {
-    return {TunnelMethod::bore, 70.006, 0.01, 0.2, CapCuts::equal, 0.4, 0.1, 0.03, GivenLine::ends, {second}};
+    return {TunnelMethod::bore, 70.006, 0.01, 0.2, 0.5, CapCuts::equal, 0.4, 0.1, 0.03, GivenLine::ends, {second}};
 }
 template <>
 CapsCut sample() {

@@ -117,23 +117,76 @@ TEST(Blueprint, ReadsItsCamDrive) {
 
 TEST(TunnelWork, FromGaugesAloneByHand) {
     Job job; // upright 0.010 over the aim of 60.010, in line: 60° off just at the aim
+    job.add(TunnelPolicy{.parting = 12 * radians_per_degree});
     job.sizes(60.020, 60.010);
     const TunnelWork w = job.work();
     ASSERT_TRUE(w.study);
     EXPECT_EQ(w.study->housings.source, HousingSource::gauge);
     EXPECT_EQ(w.study->housings.mains[0].points.size(), 12U) << "two ends of three sizes";
     ASSERT_TRUE(w.study->plan.feasible);
-    // The saddle's top stands on the line, so the housing's middle is 0.005 low: points 60° off at the saddle lie
-    // 0.0025 inside, at the cap 0.0025 outside, the bottom 0.010. The cut that brings the bottom in is 0.010.
+    // The saddle's top stands on the line, so the housing's middle is 0.005 low, and the hone follows it: upright it is
+    // 0.005 too large on radius. A cap cut by c gains c/2 at cap and saddle alike, and lifts the middle by c/2.
     EXPECT_NEAR(w.study->plan.max_cap_cut, 0.010, 1e-6);
     EXPECT_NEAR(w.study->plan.rise, 0, 1e-6);
     EXPECT_EQ(w.step, TunnelStep::settle) << "60.020 is the largest that is allowed: nobody can tell";
-    EXPECT_EQ(w.study->schools.size(), 5U);
+    EXPECT_EQ(w.study->schools.size(), 4U);
     ASSERT_TRUE(w.study->sure);
     EXPECT_GT(w.study->sure->max_cap_cut, 0.010);
-    EXPECT_FALSE(w.study->readings.empty());
     EXPECT_THAT(w.study->loosened,
                 testing::Contains(testing::Field(&LoosenedLimit::limit, TunnelLimit::target_diameter)));
+    // A bar keeps its line whatever a cap loses: main by main a reading saves something. A hone's two mains lead
+    // together.
+    job.add(TunnelPolicy{.method = TunnelMethod::bore, .parting = 12 * radians_per_degree});
+    EXPECT_FALSE(job.work().study->readings.empty());
+}
+
+// Until somebody chooses: two thou on diameter in each of the three ways. At 60° off, where a cap cut by c takes c/2
+// off the size, there is none yet: c = 4 thou; upright 2·(0.005 mm + 1 thou) would do.
+TEST(TunnelWork, TakesTwoThouInTheTightestWay) {
+    Job job;
+    job.sizes(60.020, 60.010);
+    const TunnelWork w = job.work();
+    for (const CapCut& cut : w.study->plan.cuts)
+        EXPECT_NEAR(cut.cut, 4 * mm_per_thou, 1e-4);
+    EXPECT_NEAR(w.study->plan.rise, 2 * mm_per_thou - 0.005, 1e-4);
+    ASSERT_TRUE(w.study->ideal);
+    for (const HoneForecast& f : w.study->forecast)
+        EXPECT_NEAR(f.cap, f.saddle, 1e-4) << "cap and saddle alike";
+}
+
+// Five mains, the middle one low: a line that could be chosen might leave it behind, a hone is pulled down by it. By
+// hand: the middle of the third stands 0.020 low, so the line through all five lies 0.004 lower and the third 0.016
+// below it.
+TEST(TunnelWork, AHoneDoesNotChooseItsLine) {
+    std::vector<Housing> mains;
+    for (int m = 0; m < 5; ++m) {
+        Housing h{{FeatureKind::main, "", m + 1}, {}, 60.010, 0};
+        for (const double end : {-8.0, 8.0})
+            for (int i = 0; i < 12; ++i) {
+                const double a = std::numbers::pi * (i + 0.5) / 6;
+                h.points.push_back({100.0 * m + end, 30 * std::sin(a), 30 * std::cos(a) - (m == 2 ? 0.020 : 0)});
+            }
+        mains.push_back(std::move(h));
+    }
+    TunnelPolicy policy{.parting = 12 * radians_per_degree};
+    const HoneLine line = hone_line(mains, policy);
+    EXPECT_NEAR(line.uncut.z(0), -0.004, 1e-9);
+    EXPECT_NEAR(line.uncut.z(400), -0.004, 1e-9);
+    EXPECT_NEAR(line.with({0.1, 0.1, 0.1, 0.1, 0.1}).z(123), 0.046, 1e-9) << "half of what all caps lose";
+    EXPECT_NEAR(line.with({0, 0, 0.1, 0, 0}).z(200), 0.006, 1e-9) << "one of five";
+
+    // Each place gains half of what its cap loses; at the third's cap the bottom is 0.016 − 0.005 outside, so 12 places
+    // round, the lowest 15° off the bottom: cos 15°·0.016 − 0.005 = cos 15°·c/2.
+    policy.caps = CapCuts::equal;
+    const TunnelPlan plan = plan_hone(mains, policy);
+    ASSERT_TRUE(plan.feasible);
+    const double cos15 = std::cos(15 * radians_per_degree);
+    EXPECT_NEAR(plan.max_cap_cut, 2 * (cos15 * 0.016 - 0.005) / cos15, 1e-5);
+    // The caps are not the only ones to be moved: the third alone, the line lifted by a tenth of its cut.
+    policy.caps = CapCuts::each;
+    EXPECT_LE(plan_hone(mains, policy).max_cap_cut, plan.max_cap_cut + 1e-9);
+    policy.replaced = {mains[0].id, mains[1].id, mains[3].id, mains[4].id};
+    EXPECT_TRUE(hone_line(mains, policy).middles.empty()) << "one main leads nobody";
 }
 
 TEST(TunnelWork, StepsFromCapsToDone) {

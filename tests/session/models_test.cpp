@@ -27,7 +27,7 @@ TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
     EXPECT_EQ(model.index(0).data(), QStringLiteral("Eider, fishing smack")) << "newest first";
     EXPECT_EQ(model.index(1).data(ShopModel::waits_role),
               QStringLiteral("hone cylinder 1 (right bank, bore 1), 0.0006 in"));
-    EXPECT_EQ(model.index(2).data(ShopModel::waits_role), QStringLiteral("cut the caps, 0.0005 in"));
+    EXPECT_EQ(model.index(2).data(ShopModel::waits_role), QStringLiteral("cut the caps, 0.0043 in"));
     EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("wash the block"));
     EXPECT_EQ(model.index(6).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));
     EXPECT_EQ(model.index(1).data(ShopModel::stages_role).toList().size(), 10);

@@ -114,7 +114,7 @@ TEST_F(KeysJourney, CapsToHonedTunnelIn44Keys) {
     answer_it("They were torqued");
     answer_it("Caps are cut so");
     answer_it("Torqued");
-    read_all("60.010", "60.005");
+    read_all("59.918", "59.959");
     EXPECT_EQ(headline(), QStringLiteral("Line hone"));
     answer_with({"25"});
     read_all("60.010", "60.010");

@@ -30,7 +30,8 @@ struct TunnelPolicy {
     TunnelMethod method = TunnelMethod::hone;
     std::optional<double> target_diameter{}; ///< nothing: the middle of each main's own window
     double stock = 0;                        ///< metal that must come off everywhere
-    double parting = 0;                      ///< rad beside the parting line that need no stock
+    double parting = 0;                      ///< rad beside the parting line that need not clean up
+    std::optional<double> stock_from{};      ///< rad from the parting line: nearer, a place cleans up without stock
     CapCuts caps = CapCuts::each;
     double max_cap_cut = 0.5;
     double max_rise = 0.15; ///< of the centre line, up or down
@@ -46,6 +47,7 @@ inline void fields(Fields& f, TunnelPolicy& p) {
     f.number("target_diameter_mm", p.target_diameter, size_range);
     f.number("stock_mm", p.stock, {0, 50});
     f.number("parting_rad", p.parting, {0, std::numbers::pi / 2});
+    f.number("stock_from_rad", p.stock_from, {0, std::numbers::pi / 2});
     f.choice("caps", p.caps, cap_cuts_keys);
     f.number("max_cap_cut_mm", p.max_cap_cut, {0, 50});
     f.number("max_rise_mm", p.max_rise, {0, 50});

@@ -15,6 +15,7 @@
 #include "planning/decks/milling.h"
 #include "planning/decks/pass_plan.h"
 #include "planning/lifters/lifter_plan.h"
+#include "planning/tunnel/tunnel_study.h"
 #include "planning/tunnel/tunnel_work.h"
 
 #include <algorithm>
@@ -210,7 +211,7 @@ double outside(FigureUnit unit, double value) {
 
 std::optional<Payload> standing(const JobState& state, std::string_view kind, const std::optional<FeatureId>& marked) {
     if (kind == entry_kind<TunnelPolicy>)
-        return Payload(tunnel_of(state).tunnel_policy.value_or(TunnelPolicy{}));
+        return Payload(tunnel_policy_of(state));
     if (kind == entry_kind<DeckTargetChosen>)
         return Payload(decks_of(state).target);
     if (kind == entry_kind<PassPlanChosen>)

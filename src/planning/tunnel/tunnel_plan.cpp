@@ -3,10 +3,12 @@
 
 #include "block/fields.h"
 #include "metrology/linear_program.h"
+#include "planning/tunnel/hone_line.h"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <utility>
 
 namespace pallix::planning {
 namespace {
@@ -29,8 +31,10 @@ struct Reach {
 
 class Planner {
   public:
-    Planner(const std::vector<Housing>& mains, const TunnelPolicy& policy, const CentreLine& given)
-        : mains_(mains), policy_(policy), given_(given) {
+    /// @param followed the line is the one a hone follows; nothing: it is chosen (honing) or given (boring)
+    Planner(const std::vector<Housing>& mains, const TunnelPolicy& policy, const CentreLine& given,
+            std::optional<HoneLine> followed = std::nullopt)
+        : mains_(mains), policy_(policy), given_(followed ? followed->uncut : given), followed_(std::move(followed)) {
         for (std::size_t i = 0; i < mains.size(); ++i)
             for (const Vec3 p : mains[i].points) {
                 const double distance = std::hypot(p.y, p.z);
@@ -93,8 +97,8 @@ class Planner {
     [[nodiscard]] double radius(std::size_t main) const { return mains_[main].target_diameter / 2; }
 
     [[nodiscard]] double slack(const Reach& r, const CentreLine& line, double cut) const {
-        return radius(r.main) - policy_.stock - mains_[r.main].margin - r.distance - (r.cap ? cut * r.dz : 0) +
-               r.dy * line.y(r.x) + r.dz * line.z(r.x);
+        return radius(r.main) - stock_at(policy_, r.dz) - mains_[r.main].margin - r.distance -
+               (r.cap ? cut * r.dz : 0) + r.dy * line.y(r.x) + r.dz * line.z(r.x);
     }
 
     /// The value of the largest size over the mains, with its sign; a tie is positive.
@@ -116,26 +120,46 @@ class Planner {
         LinearProgram lp;
         std::size_t y0, yk, z0, zk, growth;
         std::vector<std::size_t> cut; ///< of each main; one and the same where all are equal
-        bool boring = false;          ///< the line is the given one and z0 its lift
     };
 
+    [[nodiscard]] bool boring() const { return policy_.method == block::TunnelMethod::bore; }
+    /// The line is not free: a given one and its lift (z0), or one that follows from the cuts.
+    [[nodiscard]] bool bound() const { return boring() || followed_; }
+
     [[nodiscard]] std::vector<Term> line_terms(const Programme& p, double x, double dy, double dz, double sign) const {
-        if (p.boring)
+        if (followed_)
+            return followed_terms(p, x, sign * dz);
+        if (boring())
             return {{p.z0, sign * dz}};
         return {{p.y0, sign * dy}, {p.yk, sign * dy * x * along}, {p.z0, sign * dz}, {p.zk, sign * dz * x * along}};
     }
-    /// What the given line takes of a reach, mm.
-    [[nodiscard]] double given(const Programme& p, double x, double dy, double dz) const {
-        return p.boring ? dy * given_.y(x) + dz * given_.z(x) : 0;
+    [[nodiscard]] std::vector<Term> followed_terms(const Programme& p, double x, double factor) const {
+        std::vector<Term> terms;
+        for (std::size_t i = 0; i < mains_.size(); ++i) {
+            const auto& [z0, zk] = followed_->gained[i];
+            add(terms, p.cut[i], factor * (z0 + zk * x));
+        }
+        return terms;
+    }
+    /// Equal caps share one variable: it stands in a form once.
+    static void add(std::vector<Term>& terms, std::size_t variable, double coefficient) {
+        const auto there = std::ranges::find(terms, variable, &Term::first);
+        if (there != terms.end())
+            there->second += coefficient;
+        else
+            terms.emplace_back(variable, coefficient);
+    }
+    /// What a line that is not free takes of a reach before any lift or cut, mm.
+    [[nodiscard]] double given(double x, double dy, double dz) const {
+        return bound() ? dy * given_.y(x) + dz * given_.z(x) : 0;
     }
 
     [[nodiscard]] Programme programme(const Freedom& freedom) const {
         Programme p;
-        p.boring = policy_.method == block::TunnelMethod::bore;
-        const double nothing = p.boring ? 0 : LinearProgram::free; // a given line stays as it is
+        const double nothing = bound() ? 0 : LinearProgram::free; // a given line stays as it is
         p.y0 = p.lp.add_variable(-nothing, nothing);
         p.yk = p.lp.add_variable(-nothing, nothing);
-        p.z0 = p.lp.add_variable(p.boring ? 0 : -LinearProgram::free);
+        p.z0 = boring() ? p.lp.add_variable(0) : p.lp.add_variable(-nothing, nothing);
         p.zk = p.lp.add_variable(-nothing, nothing);
         p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : limit_tolerance * um_per_mm);
         const double deepest =
@@ -146,14 +170,14 @@ class Planner {
             std::vector<Term> terms = line_terms(p, r.x, r.dy, r.dz, -1);
             terms.emplace_back(p.growth, -1);
             if (r.cap)
-                terms.emplace_back(p.cut[r.main], r.dz);
-            p.lp.add_row(std::move(terms), um_per_mm * (radius(r.main) - policy_.stock - mains_[r.main].margin -
-                                                        r.distance + given(p, r.x, r.dy, r.dz)));
+                add(terms, p.cut[r.main], r.dz);
+            p.lp.add_row(std::move(terms), um_per_mm * (radius(r.main) - stock_at(policy_, r.dz) -
+                                                        mains_[r.main].margin - r.distance + given(r.x, r.dy, r.dz)));
         }
         for (const Housing& m : mains_) {
             if (freedom.holds(TunnelLimit::max_rise))
                 add_band(p, m.mean_x(), 0, 1, policy_.max_rise);
-            if (freedom.holds(TunnelLimit::max_side) && !p.boring)
+            if (freedom.holds(TunnelLimit::max_side) && !bound())
                 add_band(p, m.mean_x(), 1, 0, policy_.max_side);
         }
         return p;
@@ -163,7 +187,7 @@ class Planner {
     void add_band(Programme& p, double x, double dy, double dz, double limit) const {
         for (const double sign : {1.0, -1.0})
             p.lp.add_row(line_terms(p, x, dy, dz, sign),
-                         limit_in_um(limit + limit_tolerance) - um_per_mm * sign * given(p, x, dy, dz));
+                         limit_in_um(limit + limit_tolerance) - um_per_mm * sign * given(x, dy, dz));
     }
     /// Ten metres and more are no limit.
     [[nodiscard]] static double limit_in_um(double limit) {
@@ -172,7 +196,7 @@ class Planner {
 
     /// A given line may break the side limit by itself.
     [[nodiscard]] bool given_line_holds(const Freedom& freedom) const {
-        return policy_.method == block::TunnelMethod::hone || !freedom.holds(TunnelLimit::max_side) ||
+        return !bound() || !freedom.holds(TunnelLimit::max_side) ||
                std::ranges::all_of(mains_, [this](const Housing& m) {
                    return std::abs(given_.y(m.mean_x())) <= policy_.max_side + limit_tolerance;
                });
@@ -185,11 +209,12 @@ class Planner {
         std::optional<std::vector<double>> found{}; ///< of the last stage that could be worked out
         bool complete = true;                       ///< none was given up
 
-        void largest(const std::vector<std::vector<Term>>& forms) {
+        /// @param forms each with what stands beside its variables, µm
+        void largest(const std::vector<std::pair<std::vector<Term>, double>>& forms) {
             const std::size_t most = lp.add_variable(0);
-            for (std::vector<Term> form : forms) {
+            for (auto [form, constant] : forms) {
                 form.emplace_back(most, -1);
-                lp.add_row(std::move(form), 0);
+                lp.add_row(std::move(form), -constant);
             }
             sum({{most, 1}});
         }
@@ -221,16 +246,17 @@ class Planner {
 
     [[nodiscard]] Stages hone_stages(Programme& p, bool exactly) const {
         const auto bands = [&](double dy, double dz) {
-            std::vector<std::vector<Term>> forms;
+            std::vector<std::pair<std::vector<Term>, double>> forms;
             for (const Housing& m : mains_)
                 for (const double sign : {1.0, -1.0})
-                    forms.push_back(line_terms(p, m.mean_x(), dy, dz, sign));
+                    forms.emplace_back(line_terms(p, m.mean_x(), dy, dz, sign),
+                                       um_per_mm * sign * given(m.mean_x(), dy, dz));
             return forms;
         };
-        std::vector<std::vector<Term>> cuts;
+        std::vector<std::pair<std::vector<Term>, double>> cuts;
         std::vector<Term> sum;
         for (const std::size_t cut : p.cut) {
-            cuts.push_back({{cut, 1}});
+            cuts.push_back({{{cut, 1}}, 0});
             sum.emplace_back(cut, 1);
         }
         if (policy_.caps == CapCuts::equal)
@@ -239,11 +265,14 @@ class Planner {
         stages.largest(cuts);
         stages.largest(bands(0, 1));
         stages.sum(sum);
-        stages.largest(bands(1, 0));
+        if (!bound())
+            stages.largest(bands(1, 0));
         return stages;
     }
 
     std::optional<Solution> solve_hone() const {
+        if (!given_line_holds({}))
+            return std::nullopt;
         Programme p = programme({});
         Stages stages = hone_stages(p, false);
         if (!stages.complete) {
@@ -262,6 +291,8 @@ class Planner {
         s.line = {v[p.y0] / um_per_mm, v[p.yk] * along / um_per_mm, v[p.z0] / um_per_mm, v[p.zk] * along / um_per_mm};
         for (const std::size_t cut : p.cut)
             s.cuts.push_back(std::max(0.0, v[cut] / um_per_mm));
+        if (followed_)
+            s.line = followed_->with(s.cuts);
         return s;
     }
 
@@ -326,6 +357,7 @@ class Planner {
     const std::vector<Housing>& mains_;
     const TunnelPolicy& policy_;
     CentreLine given_;
+    std::optional<HoneLine> followed_;
     std::vector<Reach> reaches_;
     std::size_t left_out_ = 0;
 };
@@ -337,6 +369,14 @@ double Housing::mean_x() const {
     for (const Vec3 p : points)
         sum += p.x;
     return sum / static_cast<double>(points.size());
+}
+
+double stock_at(const TunnelPolicy& policy, double dz) {
+    return std::abs(std::asin(dz)) < policy.stock_from.value_or(0) ? 0 : policy.stock;
+}
+
+TunnelPlan plan_hone(const std::vector<Housing>& mains, const TunnelPolicy& policy) {
+    return Planner(mains, policy, {}, hone_line(mains, policy)).plan();
 }
 
 TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy, const CentreLine& given_line) {

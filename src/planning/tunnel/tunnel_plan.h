@@ -75,6 +75,13 @@ struct TunnelPlan {
 [[nodiscard]] TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy,
                                      const CentreLine& given_line = {});
 
+/// The least cap cutting with which the line that the hone will follow cleans up every place: the same programme, its
+/// line bound to the cuts. Equal cuts: every place gains c·|sin|/2, on cap and saddle alike.
+[[nodiscard]] TunnelPlan plan_hone(const std::vector<Housing>& mains, const TunnelPolicy& policy);
+
+/// Stock that must come off at a place, mm.
+/// @param dz sine of its angle from the parting line
+[[nodiscard]] double stock_at(const TunnelPolicy& policy, double dz);
 /// By how much the old surface keeps inside the bore that a plan finishes, at the place where it does least, mm; stock
 /// is kept, margins and what lies beside the parting line are left out.
 /// @param mains as they may be, in the order of the plan's cuts

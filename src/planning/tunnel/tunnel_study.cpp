@@ -104,6 +104,8 @@ TunnelPlan plan_for(const KnownHousings& known, const TunnelPolicy& policy) {
     if (policy.target_diameter)
         for (Housing& m : mains)
             m.target_diameter = *policy.target_diameter;
+    if (policy.method == block::TunnelMethod::hone && !hone_line(mains, policy).middles.empty())
+        return plan_hone(mains, policy);
     return plan_tunnel(mains, policy, policy.line == GivenLine::ends ? known.ends : CentreLine{});
 }
 
@@ -151,13 +153,83 @@ void find_schools(TunnelStudy& study) {
     using block::TunnelMethod;
     add("hone, each its own", [](TunnelPolicy& p) { p.method = TunnelMethod::hone, p.caps = CapCuts::each; });
     add("hone, caps equal", [](TunnelPolicy& p) { p.method = TunnelMethod::hone, p.caps = CapCuts::equal; });
-    add("hone, line kept", [](TunnelPolicy& p) {
-        p.method = TunnelMethod::hone;
-        p.caps = CapCuts::each;
-        p.max_rise = std::min(p.max_rise, 0.0025); // a tenth
-    });
     add("bore on the datum", [](TunnelPolicy& p) { p.method = TunnelMethod::bore, p.line = GivenLine::datum; });
     add("bore, end mains", [](TunnelPolicy& p) { p.method = TunnelMethod::bore, p.line = GivenLine::ends; });
+}
+
+std::vector<double> depths(const std::vector<CapCut>& cuts) {
+    std::vector<double> d;
+    d.reserve(cuts.size());
+    for (const CapCut& c : cuts)
+        d.push_back(c.cut);
+    return d;
+}
+
+/// What the finished bore takes off the middles of both halves, mm: the mean over a third of each.
+void find_metal_off(HoneForecast& f, const Housing& h, const TunnelPlan& plan, double cut) {
+    constexpr double middle_third = 0.866;
+    double caps = 0, saddles = 0;
+    for (const metrology::Vec3 p : h.points) {
+        const double r = std::hypot(p.y, p.z), dy = p.y / r, dz = p.z / r;
+        const double off =
+            h.target_diameter / 2 - r - (dz < 0 ? cut * dz : 0) + dy * plan.line.y(p.x) + dz * plan.line.z(p.x);
+        if (std::abs(dz) < middle_third)
+            continue;
+        (dz < 0 ? f.cap : f.saddle) += off;
+        ++(dz < 0 ? caps : saddles);
+    }
+    f.cap /= std::max(caps, 1.0);
+    f.saddle /= std::max(saddles, 1.0);
+}
+
+void find_forecast(TunnelStudy& study) {
+    study.forecast.clear();
+    for (std::size_t i = 0; i < study.plan.cuts.size(); ++i) {
+        const Housing& h = study.housings.mains[i];
+        HoneForecast f{h.id, study.plan.line.z(h.mean_x()), study.plan.line.y(h.mean_x())};
+        find_metal_off(f, h, study.plan, study.plan.cuts[i].cut);
+        study.forecast.push_back(f);
+    }
+}
+
+void find_astray(TunnelStudy& study) {
+    study.astray.reset();
+    const bool alike = study.plan.feasible == study.ideal->feasible &&
+                       std::abs(study.plan.max_cap_cut - study.ideal->max_cap_cut) <= block::mm_per_thou / 2;
+    if (alike)
+        return;
+    const CentreLine led = study.followed->with(depths(study.plan.cuts)); // with none, as found
+    TunnelStudy::Astray furthest;
+    for (const HoneLine::Middle& m : study.followed->middles) {
+        const double cut = study.plan.feasible ? study.plan.cuts[m.main].cut : 0;
+        if (const double off = m.z + cut / 2 - led.z(m.x); std::abs(off) > std::abs(furthest.off))
+            furthest = {study.housings.mains[m.main].id, off};
+    }
+    if (furthest.off != 0)
+        study.astray = furthest;
+}
+
+/// How sure the forecast is: how sure the middles are that lead the mandrel, and how well it follows them.
+void find_forecast_uncertainty(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn) {
+    const std::vector<double> cuts = depths(study.plan.cuts);
+    const double follows = follows_within(*study.followed, cuts);
+    std::vector<CentreLine> lines;
+    for (const std::vector<Housing>& mains : drawn)
+        lines.push_back(hone_line(mains, study.policy).with(cuts));
+    for (HoneForecast& f : study.forecast) {
+        const auto h = std::ranges::find(study.housings.mains, f.main, &Housing::id);
+        const double x = h->mean_x(), n = static_cast<double>(lines.size());
+        if (lines.size() > 1) {
+            double squares = 0;
+            for (const CentreLine& line : lines)
+                squares += (line.z(x) - f.rise) * (line.z(x) - f.rise) + (line.y(x) - f.side) * (line.y(x) - f.side);
+            f.uncertainty = std::hypot(follows, std::sqrt(squares / (2 * n)));
+        } else if (study.housings.uncertainty) {
+            // A middle by gauge is as sure as its saddle and its upright size together; the line is their mean and
+            // slope.
+            f.uncertainty = std::hypot(follows, gauge_point * *study.housings.uncertainty);
+        }
+    }
 }
 
 /// How likely the old surface lies inside the finished bore all round.
@@ -170,7 +242,10 @@ double chance_to_clean(const TunnelStudy& study, const TunnelPlan& plan, double 
         return metrology::chance_of_all(rooms, u);
     }
     const auto clean = std::ranges::count_if(drawn, [&](const std::vector<Housing>& mains) {
-        return least_slack(mains, study.policy, plan) > -limit_tolerance;
+        TunnelPlan cut = plan;
+        if (study.followed) // of another draw: it follows the middles as they truly are
+            cut.line = hone_line(mains, study.policy).with(depths(plan.cuts));
+        return least_slack(mains, study.policy, cut) > -limit_tolerance;
     });
     return static_cast<double>(clean) / static_cast<double>(drawn.size());
 }
@@ -213,13 +288,37 @@ void find_sure(TunnelStudy& study, const std::vector<std::vector<Housing>>& draw
 
 } // namespace
 
+TunnelPolicy usual_tunnel_policy() {
+    return {.stock = block::mm_per_thou,
+            .parting = 12 * block::radians_per_degree,
+            .stock_from = 30 * block::radians_per_degree,
+            .caps = block::CapCuts::equal};
+}
+
+TunnelPolicy tunnel_policy_of(const JobState& state) {
+    return tunnel_of(state).tunnel_policy.value_or(usual_tunnel_policy());
+}
+
+void plan(TunnelStudy& study) {
+    study.plan = plan_for(study.housings, study.policy);
+    if (study.policy.method != block::TunnelMethod::hone)
+        return;
+    if (HoneLine line = hone_line(study.housings.mains, study.policy); !line.middles.empty())
+        study.followed = std::move(line);
+    else
+        return;
+    study.ideal = plan_tunnel(study.housings.mains, study.policy);
+    find_forecast(study);
+    find_astray(study);
+}
+
 std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     TunnelStudy study;
-    study.policy = tunnel_of(state).tunnel_policy.value_or(TunnelPolicy{.parting = 12 * block::radians_per_degree});
+    study.policy = tunnel_policy_of(state);
     study.housings = known_housings(state, study.policy);
     if (study.housings.source == HousingSource::none)
         return std::nullopt;
-    study.plan = plan_for(study.housings, study.policy);
+    plan(study);
     return study;
 }
 
@@ -246,6 +345,8 @@ void explain(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn)
     find_loosened(study);
     find_schools(study);
     find_sure(study, drawn);
+    if (!study.forecast.empty())
+        find_forecast_uncertainty(study, drawn);
 }
 
 } // namespace pallix::planning

@@ -4,7 +4,7 @@
 #include "block/evaluation.h"
 #include "block/forward.h"
 #include "block/ledger.h"
-#include "planning/tunnel/tunnel_plan.h"
+#include "planning/tunnel/hone_line.h"
 
 #include <optional>
 #include <string>
@@ -43,11 +43,29 @@ struct TunnelSchool {
     TunnelPlan plan;
 };
 
+/// What comes of honing at one main, mm.
+struct HoneForecast {
+    block::FeatureId main;
+    double rise = 0, side = 0;              ///< of the line, as it will be measured from the old one
+    double cap = 0, saddle = 0;             ///< off the middle of either half, after the cap is cut
+    std::optional<double> uncertainty = {}; ///< standard, of rise and side each; nobody stated how sure a touch is
+};
+
 /// The plan with what explains it.
 struct TunnelStudy {
     KnownHousings housings;
     TunnelPolicy policy;
-    TunnelPlan plan;
+    TunnelPlan plan;                    ///< honing: the line is the one the hone will follow
+    std::optional<TunnelPlan> ideal;    ///< honing: what a line would need that could be chosen
+    std::optional<HoneLine> followed;   ///< honing: what leads the mandrel
+    std::vector<HoneForecast> forecast; ///< honing: main by main
+    /// Honing, where the hone needs half a thou more or less off a cap than a chosen line would: the main whose middle
+    /// stands furthest off the line that they all lead, and how far.
+    struct Astray {
+        block::FeatureId main;
+        double off = 0; ///< mm, + towards the cam
+    };
+    std::optional<Astray> astray;
     std::vector<LoosenedLimit> loosened; ///< those that save something
     std::vector<TunnelSchool> schools;
     std::optional<TunnelPlan> sure; ///< every point together cleans up with 95 % certainty
@@ -57,6 +75,12 @@ struct TunnelStudy {
     };
     std::vector<Reading> readings; ///< mains where another reading would save something
 };
+/// What is planned by until somebody chooses: line hone, equal caps, two thou on diameter in each of the three ways
+/// that a gauge reads (from 30° off the parting line), 12° of relief (common practice, no source).
+[[nodiscard]] TunnelPolicy usual_tunnel_policy();
+[[nodiscard]] TunnelPolicy tunnel_policy_of(const block::JobState& state);
+/// Fills in what policy and housings give: the plan, and of a hone its forecast and the ideal beside it.
+void plan(TunnelStudy& study);
 /// The plan by the chosen policy; nothing where the tunnel is not known.
 [[nodiscard]] std::optional<TunnelStudy> study_tunnel(const block::JobState& state);
 /// Adds what explains it: limits loosened, other schools, certainty. A score of plans: for when someone looks.

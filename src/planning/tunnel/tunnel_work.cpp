@@ -414,7 +414,7 @@ TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const 
     TunnelWork work;
     if (!intake_of(state).blueprint)
         return work;
-    const TunnelPolicy policy = tunnel_of(state).tunnel_policy.value_or(TunnelPolicy{});
+    const TunnelPolicy policy = tunnel_policy_of(state);
     work.method = policy.method;
     work.saddles_missing = known_housings(state, policy).saddles_missing;
     const Campaign c = campaign_of(state);

@@ -99,8 +99,8 @@ double PlanDrawing::section_radius() const {
 /// How far a point of the old surface stays inside the finished bore.
 double PlanDrawing::slack_of(const Housing& h, Vec3 p, double cut) const {
     const double r = std::hypot(p.y, p.z), dy = p.y / r, dz = p.z / r;
-    return h.target_diameter / 2 - study_->policy.stock - r - (p.z < 0 ? cut * dz : 0) + dy * line_.y(p.x) +
-           dz * line_.z(p.x);
+    return h.target_diameter / 2 - planning::stock_at(study_->policy, dz) - r - (p.z < 0 ? cut * dz : 0) +
+           dy * line_.y(p.x) + dz * line_.z(p.x);
 }
 
 void PlanDrawing::find_scale() {
@@ -112,6 +112,19 @@ void PlanDrawing::find_scale() {
     for (const double cut : cuts_)
         largest = std::max(largest, cut);
     factor_ = 24 / std::min(largest, 0.2);
+    double off = 0.005; // mm, of the line or of a middle from the old line
+    if (study_)
+        for (const Housing& h : study_->housings.mains)
+            off = std::max(off, std::abs(line_.z(h.mean_x())));
+    if (study_ && study_->followed)
+        for (const planning::HoneLine::Middle& m : study_->followed->middles)
+            off = std::max({off, std::abs(m.z), std::abs(m.z + cuts_[m.main] / 2)});
+    strip_um_ = 1000 * off;
+}
+
+/// px per mm of the line's strip.
+double PlanDrawing::strip_factor() const {
+    return 1000 * (line_height() / 2 - 44_px) / strip_um_;
 }
 
 std::optional<PlanDrawing::Tightest> PlanDrawing::tightest() const {
@@ -192,6 +205,8 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
         const double size = is_short || binds ? 5 : ring.size() <= few_points ? 3.5 : 1.8;
         painter.drawEllipse(place.at, size, size);
     }
+    if (study_->followed && !changed_)
+        paint_metal_off(painter, main);
     painter.setFont(font_of(Type::number, marked_ == main && hasFocus()));
     painter.setPen(p.quiet);
     painter.drawText(QRectF(middle.x() - 70_px, middle.y() - radius - 42_px, 140_px, 24_px), Qt::AlignCenter,
@@ -202,25 +217,78 @@ void PlanDrawing::paint_section(QPainter& painter, std::size_t main) {
                      replaced ? tr("cap replaced") : tr("cap %1").arg(qt(context_.lengths().plain(cuts_[main]))));
 }
 
+/// What the hone takes off the middle of either half, inside the bore.
+void PlanDrawing::paint_metal_off(QPainter& painter, std::size_t main) {
+    if (main >= study_->forecast.size())
+        return;
+    const planning::HoneForecast& f = study_->forecast[main];
+    const QPointF middle = section_middle(main);
+    const double radius = section_radius();
+    const auto write = [&](double y, double off) {
+        painter.drawText(QRectF(middle.x() - radius, y - 11_px, 2 * radius, 22_px), Qt::AlignCenter,
+                         tr("%1 off").arg(qt(context_.lengths().plain(off))));
+    };
+    painter.setFont(font_of(Type::text));
+    painter.setPen(context_.palette().ink);
+    write(middle.y() - radius * 0.55, f.saddle);
+    write(middle.y() + radius * 0.55, f.cap);
+}
+
 QPointF PlanDrawing::line_handle(bool rear) const {
     const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
-    const double middle = height() - line_height() / 2 + 6_px;
-    return {section_middle(rear ? study_->housings.mains.size() - 1 : 0).x(), middle - line_.z(h.mean_x()) * factor_};
+    return {section_middle(rear ? study_->housings.mains.size() - 1 : 0).x(), on_strip(line_.z(h.mean_x()))};
+}
+
+/// Where a height of the line's strip is drawn, px.
+double PlanDrawing::on_strip(double z) const {
+    return height() - line_height() / 2 - z * strip_factor();
+}
+
+/// The middles that lead the mandrel: as found, and with the cap cut half as much higher.
+void PlanDrawing::paint_middles(QPainter& painter) {
+    const Palette& p = context_.palette();
+    const std::vector<planning::HoneLine::Middle>& middles = study_->followed->middles;
+    for (std::size_t i = 0; i < middles.size(); ++i) {
+        const planning::HoneLine::Middle& m = middles[i];
+        const double apart = std::clamp(m.x - study_->housings.mains[m.main].mean_x(), -1.0, 1.0) * 12_px;
+        const double x = section_middle(m.main).x() + apart, found = on_strip(m.z),
+                     led = on_strip(m.z + cuts_[m.main] / 2);
+        painter.setPen(QPen(p.quiet, 1));
+        painter.drawLine(QPointF(x, found), QPointF(x, led));
+        painter.setBrush(p.panel);
+        painter.drawEllipse(QPointF(x, found), 4_px, 4_px);
+        painter.setBrush(p.ink);
+        painter.drawRect(QRectF(x - 4_px, led - 4_px, 8_px, 8_px));
+    }
+}
+
+/// A hone follows: the line is what the caps make of it.
+void PlanDrawing::follow_caps() {
+    if (study_->followed)
+        line_ = study_->followed->with(cuts_);
+    changed_ = true;
+    update();
+    Q_EMIT dragged();
 }
 
 void PlanDrawing::paint_line(QPainter& painter) {
     const Palette& p = context_.palette();
-    const double middle = height() - line_height() / 2 + 6_px;
+    const double middle = on_strip(0);
     painter.setPen(QPen(p.quiet, 1, Qt::DashDotLine));
     painter.drawLine(QPointF(90_px, middle), QPointF(width() - 20_px, middle));
     painter.drawText(QRectF(12_px, middle - 11_px, 76_px, 22_px), Qt::AlignLeft | Qt::AlignVCenter, tr("old line"));
     const QPointF front = line_handle(false), rear = line_handle(true);
     painter.setPen(QPen(p.accent, 2.4));
-    painter.drawLine(front, rear);
-    painter.setBrush(p.accent);
-    painter.setPen(QPen(p.panel, 1.5));
-    for (const QPointF at : {front, rear})
-        painter.drawEllipse(at, 7_px, 7_px);
+    const QPointF beyond{20_px, (rear.y() - front.y()) / std::max(1.0, rear.x() - front.x()) * 20_px};
+    painter.drawLine(front - beyond, rear + beyond);
+    if (study_->followed) {
+        paint_middles(painter);
+    } else {
+        painter.setBrush(p.accent);
+        painter.setPen(QPen(p.panel, 1.5));
+        for (const QPointF at : {front, rear})
+            painter.drawEllipse(at, 7_px, 7_px);
+    }
     painter.setPen(p.ink);
     const auto l = context_.lengths();
     for (const Housing& h : study_->housings.mains) {
@@ -230,8 +298,11 @@ void PlanDrawing::paint_line(QPainter& painter) {
                          i == 0 ? tr("rise %1").arg(rise) : rise);
     }
     painter.setPen(p.quiet);
+    if (study_->followed)
+        painter.drawText(QRectF(12_px, height() - line_height() - 6_px, width() - 210_px, 22_px), Qt::AlignLeft,
+                         tr("the hone's line · ○ middle as found · ■ middle with the cap cut"));
     painter.drawText(
-        QRectF(width() - 190_px, height() - line_height() - 6_px, 178_px, 18_px), Qt::AlignRight,
+        QRectF(width() - 190_px, height() - line_height() - 6_px, 178_px, 22_px), Qt::AlignRight,
         tr("drawn × %1")
                 .arg(factor_ * study_->housings.mains.front().target_diameter / 2 / section_radius() / 10, 0, 'f', 0) +
             QStringLiteral("0"));
@@ -245,7 +316,7 @@ void PlanDrawing::mousePressEvent(QMouseEvent* event) {
     grip_ = Grip::none;
     grip_y_ = at.y();
     for (const bool rear : {false, true})
-        if (QLineF(line_handle(rear), at).length() < 14_px) {
+        if (!study_->followed && QLineF(line_handle(rear), at).length() < 14_px) {
             grip_ = rear ? Grip::rear : Grip::front;
             const Housing& h = rear ? study_->housings.mains.back() : study_->housings.mains.front();
             grip_value_ = line_.z(h.mean_x());
@@ -266,9 +337,10 @@ void PlanDrawing::mousePressEvent(QMouseEvent* event) {
 void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
     if (grip_ == Grip::none || !(event->buttons() & Qt::LeftButton))
         return;
-    const double up = (grip_y_ - event->position().y()) / factor_; // mm
+    const double up = (grip_y_ - event->position().y()) / (grip_ == Grip::cap ? factor_ : strip_factor()); // mm
     if (grip_ == Grip::cap) {
         cuts_[gripped_] = std::max(0.0, grip_value_ + up);
+        return follow_caps();
     } else {
         const double x0 = study_->housings.mains.front().mean_x(), x1 = study_->housings.mains.back().mean_x();
         double z0 = line_.z(x0), z1 = line_.z(x1);
@@ -298,9 +370,7 @@ void PlanDrawing::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void PlanDrawing::nudge(double um) {
     cuts_[marked_] = std::max(0.0, cuts_[marked_] + um / 1000);
-    changed_ = true;
-    update();
-    Q_EMIT dragged();
+    follow_caps();
 }
 
 void PlanDrawing::keyPressEvent(QKeyEvent* event) {

@@ -53,7 +53,12 @@ class PlanDrawing : public Drawing {
     [[nodiscard]] double slack_of(const planning::Housing& housing, metrology::Vec3 p, double cut) const;
     void find_scale();
     void paint_section(QPainter& painter, std::size_t main);
+    void paint_metal_off(QPainter& painter, std::size_t main);
     void paint_line(QPainter& painter);
+    void paint_middles(QPainter& painter);
+    [[nodiscard]] double on_strip(double z) const;
+    [[nodiscard]] double strip_factor() const;
+    void follow_caps();
     [[nodiscard]] QPointF line_handle(bool rear) const;
     void nudge(double um);
 
@@ -62,6 +67,7 @@ class PlanDrawing : public Drawing {
     planning::CentreLine line_;
     bool changed_ = false;
     double factor_ = 1;      ///< px per mm, of what is drawn larger than life
+    double strip_um_ = 5;    ///< the largest height that the line's strip shows
     std::size_t marked_ = 0; ///< of the keyboard
     enum class Grip { none, cap, front, rear } grip_ = Grip::none;
     std::size_t gripped_ = 0;

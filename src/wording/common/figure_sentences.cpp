@@ -142,7 +142,9 @@ void say_pistons(Sentence& s, const JobState& state, const planning::Assessment&
 
 void say_tunnel(Sentence& s) {
     s.say("{tunnel_plan/method|how the tunnel is cut}, {tunnel_plan/caps|cuts of the caps}; finished size "
-          "{tunnel_plan/target_diameter_mm|finished size}, stock {tunnel_plan/stock_mm|stock everywhere}");
+          "{tunnel_plan/target_diameter_mm|finished size}, stock {tunnel_plan/stock_mm|stock on radius} from "
+          "{tunnel_plan/stock_from_rad|stock from here on}° off the "
+          "parting line");
     s.say(" · at most: cap cut {tunnel_plan/max_cap_cut_mm|largest cap cut}, rise {tunnel_plan/max_rise_mm|largest "
           "rise}, side step {tunnel_plan/max_side_mm|largest side step}");
     s.say(" · relief {tunnel_plan/parting_rad|relief beside the parting line}° beside the parting line; a bar goes "

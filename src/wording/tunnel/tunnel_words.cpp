@@ -92,9 +92,11 @@ std::vector<std::string> tunnel_plan_sentences(const TunnelPlan& plan, const Len
                       ? "Cut caps by up to " + l.with_unit(plan.max_cap_cut) +
                             (hone ? ", then line hone." : ", then line bore.")
                       : std::string(hone ? "No cap needs cutting: line hone." : "No cap needs cutting: line bore."));
-    out.push_back(std::abs(plan.rise) < 5e-4 ? "The centre line stays where it is."
-                                             : "The centre line moves " + l.with_unit(std::abs(plan.rise)) +
-                                                   (plan.rise > 0 ? " towards the cam." : " away from the cam."));
+    out.push_back(std::abs(plan.rise) < 5e-4
+                      ? "The centre line stays where it is."
+                      : "The centre line " + std::string(hone ? "is forecast to move " : "moves ") +
+                            l.with_unit(std::abs(plan.rise)) +
+                            (plan.rise > 0 ? " towards the cam." : " away from the cam."));
     if (const std::string reason = why(plan); !reason.empty())
         out.push_back(reason);
     return out;
@@ -288,11 +290,47 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
             ""};
 }
 
+namespace {
+
+/// "A hone follows the middles: main 1 rises 0.050 mm, main 5 0.041, ± 0.002; off the caps about 0.030, off the saddles
+/// 0.028."
+std::string forecast_sentence(const planning::TunnelStudy& study, const LengthText& l) {
+    const planning::HoneForecast &front = study.forecast.front(), &rear = study.forecast.back();
+    const auto moves = [&](const planning::HoneForecast& f) {
+        return "main " + std::to_string(f.main.number) + " " + l.with_unit(std::abs(f.rise)) +
+               (f.rise < 0 ? " away from the cam" : " towards the cam");
+    };
+    double cap = 0, saddle = 0;
+    for (const planning::HoneForecast& f : study.forecast) {
+        cap += f.cap / static_cast<double>(study.forecast.size());
+        saddle += f.saddle / static_cast<double>(study.forecast.size());
+    }
+    return "A hone follows the middles of the housings: the line is forecast to move at " + moves(front) + ", at " +
+           moves(rear) + (front.uncertainty ? ", ± " + l.with_unit(2 * *front.uncertainty) : "") +
+           "; off the caps about " + l.with_unit(cap) + ", off the saddles " + l.with_unit(saddle) + ".";
+}
+
+std::string ideal_sentence(const planning::TunnelStudy& study, const LengthText& l) {
+    const std::string why = "the hone cannot be told one: main " + std::to_string(study.astray->main.number) +
+                            "'s middle stands " + l.with_unit(std::abs(study.astray->off)) +
+                            (study.astray->off > 0 ? " towards the cam" : " away from the cam") +
+                            " of the line it follows.";
+    return study.ideal->feasible ? "A line that could be chosen would need caps by up to " +
+                                       l.with_unit(study.ideal->max_cap_cut) + "; " + why
+                                 : "Not even a line that could be chosen would do; " + why;
+}
+
+} // namespace
+
 std::vector<std::string> study_sentences(const planning::TunnelStudy& study, const LengthText& l) {
     std::vector<std::string> out;
     if (study.housings.source == planning::HousingSource::gauge)
         out.emplace_back(
             "From gauge sizes and saddle heights: housings taken as centred sideways, end mains' saddles on the line.");
+    if (!study.forecast.empty())
+        out.push_back(forecast_sentence(study, l));
+    if (study.astray)
+        out.push_back(ideal_sentence(study, l));
     for (const planning::LoosenedLimit& x : study.loosened)
         out.push_back("A thou of " + limit_name(x.limit) + " would save " + l.with_unit(x.saves) +
                       " of the largest cut.");
