@@ -21,10 +21,14 @@ using Laid = SurfaceWays::Laid;
 constexpr double sharp = 0.002, mark_sharp = 0.002;
 /// What no pattern has of a real surface: on its lowest and on its highest place, standard, mm and of the removal.
 constexpr double left_out_least = 0.0012, left_out_share = 0.03;
-constexpr int moves = 2;            ///< of every draw, at each step
-constexpr int last_moves = 8;       ///< once the marks count in full
-constexpr double kept_share = 0.5;  ///< of the draws that count after a step towards the marks
-constexpr double known_within = 10; ///< mm: a hollow narrower than this is none between touches
+/// A lowest place that paint showed and on which no touch stands may go deeper than any pattern says: in so many draws
+/// by this share of the removal, exponential; in a few by anything up to so many mm. Who knows what it is knows better.
+constexpr double deeper_in = 0.5, deeper_share = 0.03, much_deeper_in = 0.015, much_deeper = 0.03;
+constexpr double touched_within = 4; ///< mm
+constexpr int moves = 2;             ///< of every draw, at each step
+constexpr int last_moves = 8;        ///< once the marks count in full
+constexpr double kept_share = 0.5;   ///< of the draws that count after a step towards the marks
+constexpr double known_within = 10;  ///< mm: a hollow narrower than this is none between touches
 
 /// A whole surface in independent standard normal numbers.
 struct Draw {
@@ -38,7 +42,7 @@ struct Draw {
 class Believer {
   public:
     Believer(const SurfaceQuestion& q, std::size_t draws, std::uint64_t seed, std::optional<SurfaceFeature> only)
-        : q_(q), count_(draws), seed_(seed), ways_(q, seed, only) {}
+        : q_(q), count_(draws), seed_(seed), told_(only.has_value()), ways_(q, seed, only) {}
 
     SurfaceBelief run() {
         draws_.resize(count_);
@@ -276,7 +280,11 @@ class Believer {
             Index at = 0;
             const double lowest = one.nodes.minCoeff(&at);
             const double left_out = std::hypot(left_out_least, left_out_share * (one.top - lowest));
-            const double low = lowest + left_out * d.normal(), high = std::max(low, one.top + left_out * d.normal());
+            const double deeper = shown_only_by_paint(q_.nodes[static_cast<std::size_t>(at)])
+                                      ? deeper_than_drawn(one.top - lowest, d)
+                                      : 0;
+            const double low = lowest - deeper + left_out * d.normal(),
+                         high = std::max(low, one.top + left_out * d.normal());
             const VectorXd places = ways_.places(one.way, one.waved, one.shapes);
             sum += places;
             squares += places.cwiseAbs2();
@@ -301,6 +309,18 @@ class Believer {
         return b;
     }
 
+    static double deeper_than_drawn(double removal, Deviates& d) {
+        const double way = d.uniform();
+        if (way < much_deeper_in)
+            return much_deeper * d.uniform();
+        return way < much_deeper_in + deeper_in ? -deeper_share * removal * std::log(d.uniform()) : 0;
+    }
+    [[nodiscard]] bool shown_only_by_paint(Vec2 place) const {
+        return !told_ && !q_.cuts.empty() && std::ranges::none_of(q_.seen, [&](const HeightSeen& s) {
+            return norm(s.place - place) < touched_within;
+        });
+    }
+
     /// Who said what a cut touched has looked at every place.
     [[nodiscard]] std::optional<double> unseen() const {
         if (!bright_.empty())
@@ -319,6 +339,7 @@ class Believer {
     std::size_t count_;
     std::uint64_t seed_;
     std::uint64_t next_part_ = 3; // of random numbers: the first two are the patterns' and what is drawn one by one
+    bool told_ = false;           ///< which feature it has
     SurfaceWays ways_;
     std::vector<Draw> draws_;
     std::vector<std::pair<Index, Index>> bright_; ///< node, cut
