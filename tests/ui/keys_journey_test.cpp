@@ -124,7 +124,7 @@ TEST_F(KeysJourney, CapsToHonedTunnelIn44Keys) {
 }
 
 // Before at least 74: eleven fields of a sleeve and their button, size and choice on pages of their own.
-TEST_F(KeysJourney, ARuinedCylinderToItsSleeveIn50Keys) {
+TEST_F(KeysJourney, ARuinedCylinderToItsSleeveIn49Keys) {
     ASSERT_TRUE(session_.new_job(QStringLiteral("row"), {}, {"b.json", test::row_blueprint()}));
     want_only(Stage::cylinders);
     open_window();
@@ -134,8 +134,7 @@ TEST_F(KeysJourney, ARuinedCylinderToItsSleeveIn50Keys) {
         for (int place = 0; place < 6; ++place)
             read(n == 3 ? QStringLiteral("82.5") : QStringLiteral("80.02"));
     answer_it("Keep the plan");
-    press(Qt::Key_K, Qt::ControlModifier); // what becomes of cylinder 3
-    press(Qt::Key_Down);
+    press(Qt::Key_K, Qt::ControlModifier); // what becomes of cylinder 3: no size holds it, so a sleeve comes first
     press(Qt::Key_Space);
     answer_it("Decided");
     for (int place = 0; place < 6; ++place)
@@ -146,7 +145,7 @@ TEST_F(KeysJourney, ARuinedCylinderToItsSleeveIn50Keys) {
         read(QStringLiteral("83.998"));
     answer_it("It is in");
     EXPECT_TRUE(bores_of(session_.state()).bore({block::FeatureKind::bore, "C", 3}).fitted);
-    EXPECT_EQ(keys_, 50);
+    EXPECT_EQ(keys_, 49);
 }
 
 // Before 295: two keys for each cut and each bush, two for each reading.

@@ -74,6 +74,40 @@ bool brush_due(const JobState& state, const FeatureId& id, const block::HonePlan
            cuts.back().payload.step != brush->grit;
 }
 
+/// What the finest stone leaves to the brush, mm; all of it is a stone's where there is none.
+double last_stone_leaves(const block::HonePlanChosen& plan) {
+    double leaves = 0;
+    for (const block::HonePlanChosen::Step& s : plan.steps)
+        if (s.abrasive != block::Abrasive::brush)
+            leaves = s.leaves;
+    return std::ranges::any_of(plan.steps, [](const auto& s) { return s.abrasive == block::Abrasive::brush; }) ? leaves
+                                                                                                               : 0;
+}
+
+/// Stones go on until the bore is in size as surely as it was read, then comes the brush. A bore that has been brushed
+/// is honed again only where it is still too small, and then by the finest stone: the brush takes nothing that counts.
+void choose_step(HoneBore& b, const std::optional<double>& uncertainty, const block::HonePlanChosen& plan,
+                 bool brush_due) {
+    const auto is_brush = [](const block::HonePlanChosen::Step& s) { return s.abrasive == block::Abrasive::brush; };
+    const auto brush = std::ranges::find_if(plan.steps, is_brush);
+    const bool has_brush = brush != plan.steps.end(), brushed = b.honed && has_brush && !brush_due;
+    b.beyond = std::min(2 * uncertainty.value_or(0), (b.sizes.finish_most - b.sizes.finish) / 4);
+    const double left = b.most + (brushed ? 0 : b.beyond), finest = last_stone_leaves(plan);
+    if (left > (brushed ? 0 : finest) + stock_rounding) {
+        b.to_hone = true;
+        for (std::size_t i = 0; i < plan.steps.size(); ++i)
+            if (!is_brush(plan.steps[i])) {
+                b.step = i;
+                if (b.most + b.beyond > plan.steps[i].leaves + stock_rounding)
+                    break;
+            }
+    } else if (has_brush && !brushed && (b.most > stock_rounding || (b.honed && b.measured))) {
+        b.to_hone = true;
+        b.brush_due = b.honed && b.measured && b.most <= stock_rounding;
+        b.step = static_cast<std::size_t>(brush - plan.steps.begin());
+    }
+}
+
 HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& sizes,
                  const block::HonePlanChosen& plan) {
     HoneBore b;
@@ -110,15 +144,7 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
     name_shape(b, figures.shape);
     if (!any)
         return b;
-    for (std::size_t i = 0; i < plan.steps.size() && !b.step; ++i)
-        if (b.most > plan.steps[i].leaves + stock_rounding && b.most > stock_rounding)
-            b.step = i;
-    if (b.honed && b.measured && b.most <= stock_rounding && brush_due(state, id, plan)) {
-        b.brush_due = true;
-        b.step = static_cast<std::size_t>(
-            std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive) -
-            plan.steps.begin());
-    }
+    choose_step(b, uncertainty, plan, brush_due(state, id, plan));
     if (b.measured && b.honed) {
         b.verdict = metrology::decide(smallest, uncertainty, {sizes.finish, std::nullopt});
         b.verdict =
@@ -157,7 +183,7 @@ void next_step(HoneBoard& board, const JobState& state) {
     for (const HoneBore& b : board.bores) {
         if (!bored(state, b.id))
             continue;
-        if (b.honed && b.measured && b.most <= 0 && !b.brush_due && !b.rested)
+        if (b.honed && b.measured && !b.to_hone && !b.rested)
             continue; // in size, waits for the rest
         if (!b.measured)
             return at(b.honed && bores_of(state).rest &&
@@ -165,7 +191,7 @@ void next_step(HoneBoard& board, const JobState& state) {
                           ? HoneStep::check_again
                           : HoneStep::measure,
                       b);
-        if (b.most > 0 || !b.honed || b.brush_due)
+        if (b.to_hone || !b.honed)
             return at(HoneStep::hone, b);
     }
     for (const HoneBore& b : board.bores)

@@ -51,7 +51,10 @@ struct HoneBore {
     BoreSizes sizes;
     std::vector<HoneCell> cells; ///< top, middle, bottom × across, along
     bool measured = false;       ///< at three levels, both ways
-    double most = 0, least = 0;  ///< stock left, of the cells that were read
+    double most = 0, least = 0;  ///< stock left to the smallest it may be, of the cells that were read
+    /// mm, that the stones go beyond it, so that it is in size as surely as it was read: no needle's width is chased.
+    double beyond = 0;
+    bool to_hone = false; ///< stones or the brush have work to do in it
     BoreShape shape = BoreShape::even;
     double shape_by = 0;             ///< mm, how far it is off
     std::string dwell;               ///< "top", "middle", "bottom", or empty

@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace pallix::planning {
 
@@ -143,13 +144,20 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
     if (decks_of(state).target.school != block::TargetSchool::least_cut)
         return;
     double most = 0;
+    std::map<std::string, double> followed; // how far the others have to come down to one that is cut and measured
     for (BankPlan& bank : plan.banks) {
-        bank.moved = deeper_than_planned(decks_of(state).deck(bank.bank), bank, chosen);
+        const block::DeckState& deck = decks_of(state).deck(bank.bank);
+        bank.moved = deeper_than_planned(deck, bank, chosen);
         most = std::max(most, bank.moved);
+        if (!deck.cuts.empty() && !deck.stale() && deck.latest->sequence > deck.cuts.back().sequence)
+            for (const BankPlan& other : plan.banks)
+                if (other.bank != bank.bank)
+                    followed[other.bank] =
+                        std::max(followed[other.bank], bank.target - deck.latest->result.height_mean);
     }
     for (BankPlan& bank : plan.banks) {
         if (decks_of(state).target.equal)
-            bank.moved = most;
+            bank.moved = std::max(most, followed[bank.bank]);
         bank.target -= bank.moved;
         bank.cut += bank.moved;
         if (bank.over_lower_limit)

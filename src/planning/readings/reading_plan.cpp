@@ -375,7 +375,9 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     }
     e.neighbours = middle_of(std::move(beside));
     e.repeat_limit = asked.believable / 12;
-    e.neighbour_limit = asked.believable / 3;
+    constexpr double one_main = 0.05; // mm: sizes of one housing differ by less, however worn
+    e.neighbour_limit =
+        asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main : asked.believable / 3;
     return e;
 }
 

@@ -124,6 +124,12 @@ class Answering {
         if (!given<bool>(key).value_or(false))
             throw Refused{{"job", 0, step_.id + ": " + key + " is not ticked", "done, or another step"}};
     }
+    /// Of choices that are some of an enumeration's.
+    template <class Enum, class Keys>
+    Enum choice(const std::string& key, const Keys& keys) const {
+        static_cast<void>(choice<Enum>(key)); // one of those offered
+        return static_cast<Enum>(std::ranges::find(keys, words(key)) - keys.begin());
+    }
     template <class Enum>
     Enum choice(const std::string& key) const {
         const std::string value = words(key);
@@ -306,7 +312,7 @@ class Answering {
         case Task::decide_large:
         case Task::refuse_insert:
         case Task::choose_bore:
-            return one(BoreDecided{bore, choice<BoreChoice>("choice"), words_if("note")});
+            return one(BoreDecided{bore, choice<BoreChoice>("choice", block::bore_choice_keys), words_if("note")});
         case Task::note_pit:
             return one(BorePitted{bore, number("depth"), words("level"), words("side"), ""});
         case Task::give_sizes: {

@@ -62,9 +62,12 @@ class CylinderPart {
     static Ask choice() {
         return {"choice", AskKind::choice, {}, {}, {}, {"with_the_rest", "sleeve", "leave", "scrap"}};
     }
+    /// One that is too large as honed cannot go with the rest any more.
     void decide(Task task, const FeatureId& bore, const char* what) {
         Step& step = r_.add(task, id_of(bore, what), Stage::cylinders, bore);
         step.asks = {choice(), {"note", AskKind::text, {}, {}, {}}};
+        if (task == Task::decide_large)
+            std::erase(step.asks.front().choices, "with_the_rest");
         lead(step);
     }
 
@@ -111,13 +114,21 @@ class CylinderPart {
     }
 
     void add_decisions() {
+        if (w_->step == CylinderStep::bore && bores_of(state_).bores_cut.empty() && missing_.empty())
+            if (const CommonSize* common = w_->study.by(cylinder_plan_of(state_).centre); common && common->set_by)
+                largest_once_more(*common->set_by);
         if (w_->step == CylinderStep::plan)
             decide_when_complete(r_.add(Task::plan_cylinders, "cylinders/plan", Stage::cylinders));
         if (w_->step == CylinderStep::decide_size || w_->step == CylinderStep::decide_wall) {
             const bool size = w_->step == CylinderStep::decide_size;
+            if (size && largest_once_more(*w_->bore))
+                return;
             Step& step = r_.add(size ? Task::decide_size : Task::decide_wall, id_of(*w_->bore, size ? "size" : "wall"),
                                 Stage::cylinders, *w_->bore);
             step.asks = {choice(), {"note", AskKind::text, {}, {}, {}}};
+            const std::map<FeatureId, double>& own = pistons_of(state_).sizes;
+            if (size && !w_->study.oversize && !pistons_of(state_).size && !own.contains(*w_->bore))
+                std::erase(step.asks.front().choices, "with_the_rest"); // no size on offer holds them all
             decide_when_complete(step);
         }
     }
@@ -213,6 +224,42 @@ class CylinderPart {
         }
     }
 
+    /// One size that was read once, and stands out beyond every other, does not send a whole engine to the next
+    /// oversize: it is read a second time first.
+    bool largest_once_more(const FeatureId& bore) {
+        constexpr double stands_out = 0.05; // mm over every other size over its nominal
+        const block::MeasuredPlace* largest = nullptr;
+        double second = -1e9, over = -1e9;
+        for (const block::HoleBlueprint& b : intake_of(state_).blueprint->bores)
+            for (const MeasuredAt& at : places_of(b.id)) {
+                const block::MeasuredPlace* known = r_.place(at);
+                if (!known || known->stale())
+                    continue;
+                const double by = known->value - b.diameter.nominal;
+                second = std::max(second, std::min(by, over));
+                if (by > over) {
+                    over = by;
+                    largest = known;
+                }
+            }
+        return largest && largest->at.feature == bore && over - second > stands_out &&
+               read_once_more(bore, largest->value - 1e-6);
+    }
+
+    /// Before it is decided what becomes of a bore that is too large, what says so is read a second time.
+    bool read_once_more(const FeatureId& bore, double limit) {
+        for (const MeasuredAt& at : places_of(bore)) {
+            const block::MeasuredPlace* known = r_.place(at);
+            if (!known || known->stale() || known->count > 1 || known->value <= limit)
+                continue;
+            Step& step = r_.add_reading(at, Stage::cylinders);
+            step.state = StepState::ready;
+            lead(step);
+            return true;
+        }
+        return false;
+    }
+
     void add_boring() {
         const BoringBoard& board = w_->boring;
         const bool boring = w_->step == CylinderStep::bore;
@@ -226,8 +273,11 @@ class CylinderPart {
         }
         if (boring && board.step == BoringStep::look_at_edge)
             lead(r_.add(Task::look_at_edge, id_of(*board.hole, "edge"), Stage::cylinders, *board.hole));
-        if (boring && board.step == BoringStep::over)
-            decide(Task::decide_over, *board.hole, "over");
+        if (boring && board.step == BoringStep::over) {
+            const auto hole = std::ranges::find(board.holes, *board.hole, &HoleProgress::id);
+            if (!read_once_more(*board.hole, hole->target + pistons_of(state_).tolerance))
+                decide(Task::decide_over, *board.hole, "over");
+        }
         if (boring && (board.step == BoringStep::measure || board.step == BoringStep::measure_first))
             add_measuring(*board.hole, true, board.step == BoringStep::measure_first);
         if (boring && board.step == BoringStep::measure_between)
@@ -279,8 +329,11 @@ class CylinderPart {
                          {"fasteners", AskKind::text, {}, {}, {}}};
             lead(step);
         }
-        if (honing && board.step == HoneStep::too_large)
-            decide(Task::decide_large, *board.bore, "large");
+        if (honing && board.step == HoneStep::too_large) {
+            const auto bore = std::ranges::find(board.bores, *board.bore, &HoneBore::id);
+            if (!read_once_more(*board.bore, bore->sizes.finish_most))
+                decide(Task::decide_large, *board.bore, "large");
+        }
         if (honing && (board.step == HoneStep::measure || board.step == HoneStep::check_again) && resting())
             add_rest();
         if (honing && (board.step == HoneStep::measure || board.step == HoneStep::check_again))
@@ -319,9 +372,9 @@ class CylinderPart {
         step.most = b.sizes.finish_most;
         step.asks = {{"strokes", AskKind::count, {}, 1, 10000}, {"load", AskKind::count, {}, 0, 1000, {}, true}};
         if (b.measured)
-            step.number = std::max(0.0, b.most);
+            step.number = b.brush_due ? 0 : std::max(0.0, b.most + b.beyond);
         const auto turn_of = std::ranges::find(board.bores, board.bore.value_or(b.id), &HoneBore::id);
-        if (b.honed && b.measured && b.most <= 0 && !b.brush_due)
+        if (b.honed && b.measured && !b.to_hone)
             step.state = StepState::done;
         else if (!turn)
             r_.hold(step, board.step == HoneStep::put_plate_on ? Rule::conditions : Rule::order,

@@ -240,8 +240,7 @@ class TunnelPart {
             return;
         }
         if (hone)
-            step.asks = {{"strokes", AskKind::count,
-                          w_.forecast ? std::optional(w_.forecast->strokes_left) : std::nullopt, 1, 10000}};
+            step.asks = {{"strokes", AskKind::count, strokes_to_go(), 1, 10000}};
         else
             step.asks = {{"protrusion", AskKind::length, w_.next_protrusion, {}, {}},
                          {"new_cutter", AskKind::tick, {}, {}, {}}};
@@ -258,6 +257,13 @@ class TunnelPart {
             r_.hold(step, rule(), lead_);
         }
         lead(step);
+    }
+    /// As many as are safe before it is measured again; where the last go opened nothing that can be told, as many
+    /// again.
+    std::optional<double> strokes_to_go() const {
+        if (w_.forecast)
+            return w_.forecast->at_once;
+        return w_.last_strokes > 0 ? std::optional<double>(w_.last_strokes) : std::nullopt;
     }
     std::optional<double> window(bool least) const {
         if (!w_.dwell)

@@ -12,6 +12,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <limits>
 #include <numbers>
 
 namespace pallix::planning {
@@ -136,26 +138,55 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
     return board;
 }
 
-/// Means of the sizes between one go and the next, against the strokes that lay between.
+/// What was read since the strokes is what is left; all of it, where nothing was.
+std::vector<StockLeft> read_last(const std::vector<StockLeft>& board) {
+    std::vector<StockLeft> fresh;
+    std::ranges::copy_if(board, std::back_inserter(fresh), [](const StockLeft& s) { return !s.stale; });
+    return fresh.empty() ? board : fresh;
+}
+
+/// By how much the place opened fastest that was read before and after a go, and by how much both readings may be off.
+struct Opened {
+    double by = 0, unsure = 0; ///< mm
+    [[nodiscard]] bool told() const { return by > unsure; }
+};
+/// @param until entry before which what was read counts as after it
+Opened opened_by(const JobState& state, std::int64_t pass, std::int64_t until) {
+    const auto before = last_sizes(state, pass), after = last_sizes(state, until);
+    Opened most;
+    for (const auto& [key, size] : after)
+        if (const auto old = before.find(key); old != before.end() && size->sequence > pass)
+            if (const double by = size->value - old->second->value; by > most.by)
+                most = {by, 2 * std::numbers::sqrt2 * size->fixed.value_or(0.0025)};
+    return most;
+}
+
+/// Stones cut where the bore is tightest first: the place that opened fastest says what they take, and the others take
+/// as much once they are met. They may have met it only towards the end of a go: until a second one bears it out, what
+/// they take may be eight times as much. Nothing as long as no place opened by more than its readings may be off.
 std::optional<StrokeForecast> forecast_of(const JobState& state, const Campaign& c,
                                           const std::vector<StockLeft>& board) {
-    if (!c.pass || board.empty())
+    if (!c.pass || board.empty() || c.pass->pass.strokes <= 0)
         return std::nullopt;
-    const auto before = last_sizes(state, c.worked), now = last_sizes(state);
-    double grown = 0, places = 0;
-    for (const auto& [key, size] : now)
-        if (const auto old = before.find(key); old != before.end() && size->sequence > c.worked) {
-            grown += size->value - old->second->value;
-            ++places;
-        }
+    const Opened last = opened_by(state, c.worked, std::numeric_limits<std::int64_t>::max());
+    if (!last.told())
+        return std::nullopt;
     StrokeForecast f;
     f.strokes = c.pass->pass.strokes;
-    if (places == 0 || f.strokes <= 0 || grown <= 0)
-        return std::nullopt;
-    f.per_stroke = grown / places / f.strokes;
-    for (const StockLeft& s : board)
+    f.per_stroke = last.by / f.strokes;
+    double fastest = (last.by + last.unsure) / f.strokes;
+    const auto& passes = tunnel_of(state).tunnel_passes;
+    const block::TakenPass* before = passes.size() > 1 ? &passes[passes.size() - 2] : nullptr;
+    const Opened earlier = before && before->sequence > std::max(c.cut, tunnel_of(state).tunnel_done)
+                               ? opened_by(state, before->sequence, c.worked)
+                               : Opened{};
+    constexpr double alike = 0.7, late_start = 8;
+    const bool borne_out = earlier.told() && earlier.by / std::max(1, before->pass.strokes) > alike * f.per_stroke;
+    fastest = borne_out ? std::max(fastest, earlier.by / before->pass.strokes) : late_start * fastest;
+    for (const StockLeft& s : read_last(board))
         f.stock_left = std::max(f.stock_left, s.left);
     f.strokes_left = f.stock_left / f.per_stroke;
+    f.at_once = std::clamp(std::floor(f.stock_left / fastest), 1.0, 2.0 * f.strokes);
     return f;
 }
 
@@ -261,7 +292,32 @@ class Stand {
             if (unstated())
                 return TunnelStep::state_caps;
         }
+        if (const auto at = standing_out()) {
+            w_.to_read = {*at};
+            return TunnelStep::read_again;
+        }
         return contradicted() ? TunnelStep::settle : judged();
+    }
+
+    /// A size that was read once and stands far off the others of its main is read again before anything hangs on it.
+    std::optional<MeasuredAt> standing_out() const {
+        constexpr double one_main = 0.05; // mm: sizes of one housing differ by less, however worn
+        if (probe_counts_)
+            return std::nullopt;
+        for (const block::MainBlueprint& main : intake_of(state_).blueprint->mains) {
+            std::vector<const block::MeasuredPlace*> sizes;
+            for (const block::MeasuredPlace& p : readings_of(state_).places)
+                if (p.at.feature == main.id && p.at.quantity == Quantity::size && counts(p))
+                    sizes.push_back(&p);
+            if (sizes.size() < 4)
+                continue;
+            std::ranges::sort(sizes, {}, &block::MeasuredPlace::value);
+            const double middle = sizes[sizes.size() / 2]->value;
+            for (const block::MeasuredPlace* p : {sizes.front(), sizes.back()})
+                if (p->count < 2 && std::abs(p->value - middle) > one_main)
+                    return p->at;
+        }
+        return std::nullopt;
     }
 
     bool limits_known() const {
@@ -301,7 +357,7 @@ class Stand {
             w_.to_read = {worst->at};
             return TunnelStep::read_again;
         }
-        return any_too_large() ? TunnelStep::too_large : TunnelStep::machine;
+        return any_too_large() ? over() : TunnelStep::machine;
     }
     static double excess(const CapPrediction& p) { return std::abs(*p.after - p.predicted) - p.allowed; }
 
@@ -319,7 +375,7 @@ class Stand {
                 return TunnelStep::measure_work;
         }
         if (any_too_large())
-            return TunnelStep::too_large;
+            return over();
         if (std::ranges::any_of(w_.board, [](const StockLeft& s) { return !s.stale && s.to_smallest > 0; }))
             return TunnelStep::machine;
         if (!probe_counts_) {
@@ -337,6 +393,18 @@ class Stand {
             break;
         }
         return TunnelStep::decide;
+    }
+
+    /// What says that a main is too large is read a second time before anybody decides what becomes of it.
+    TunnelStep over() {
+        for (const StockLeft& s : w_.board) {
+            const block::MeasuredPlace* known = readings_of(state_).place(s.at);
+            if (!s.stale && s.to_largest < 0 && known && !known->stale() && known->count < 2) {
+                w_.to_read = {s.at};
+                return TunnelStep::read_again;
+            }
+        }
+        return TunnelStep::too_large;
     }
 
     bool any_too_large() const {
@@ -420,9 +488,12 @@ TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const 
     const Campaign c = campaign_of(state);
     work.predictions = predictions_of(state, c);
     work.board = board_of(state, policy);
-    const auto tightest = std::ranges::max_element(work.board, {}, &StockLeft::left);
-    if (tightest != work.board.end())
+    const std::vector<StockLeft> fresh = read_last(work.board);
+    const auto tightest = std::ranges::max_element(fresh, {}, &StockLeft::left);
+    if (tightest != fresh.end())
         work.dwell = *tightest;
+    if (c.pass)
+        work.last_strokes = c.pass->pass.strokes;
     work.forecast = forecast_of(state, c, work.board);
     find_boring(work, state, policy);
     work.step = Stand(work, state, gauge, probed).step();

@@ -39,9 +39,10 @@ struct StockLeft {
 /// What the strokes so far took, and how many are left.
 struct StrokeForecast {
     int strokes = 0;       ///< between the last two measurements
-    double per_stroke = 0; ///< mm on diameter, mean
-    double stock_left = 0; ///< mm, the largest
+    double per_stroke = 0; ///< mm on diameter, of the place that opened fastest: where the stones cut
+    double stock_left = 0; ///< mm, the largest of what was read since
     double strokes_left = 0;
+    double at_once = 0; ///< strokes after which nothing can be over its aim yet, as sure as the readings are
 };
 
 enum class TunnelStep {
@@ -78,6 +79,7 @@ struct TunnelWork {
     std::vector<StockLeft> board;   ///< main by main, front and rear, three ways; by probe each section
     std::optional<StockLeft> dwell; ///< the tightest place
     std::optional<StrokeForecast> forecast;
+    int last_strokes = 0;                  ///< of the last go with the hone; 0: none yet
     bool establishing_due = false;         ///< boring: a pass that is measured before the final one
     std::optional<double> next_protrusion; ///< boring: mm, t2 = t1 + (wanted − measured)/2
 };

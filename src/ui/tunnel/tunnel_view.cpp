@@ -205,10 +205,12 @@ QStringList TunnelView::board_words() const {
                      .arg(qt(wording::place_of_reading(*intake_of(state).blueprint, work.dwell->at)),
                           qt(l.with_unit(std::max(0.0, work.dwell->left))));
     if (work.forecast)
-        words << tr("The last %1 strokes took %2; about %3 strokes more to the aim.")
+        words << tr("The last %1 strokes took %2 where they cut; about %3 strokes more to the aim, %4 before it is "
+                    "measured again.")
                      .arg(work.forecast->strokes)
                      .arg(qt(l.with_unit(work.forecast->strokes * work.forecast->per_stroke)))
-                     .arg(work.forecast->strokes_left, 0, 'f', 0);
+                     .arg(work.forecast->strokes_left, 0, 'f', 0)
+                     .arg(work.forecast->at_once, 0, 'f', 0);
     const QStringList typed = context_.preferences.bar_and_jacks().split(QLatin1Char(' '), Qt::SkipEmptyParts);
     std::vector<double> numbers;
     for (const QString& word : typed)

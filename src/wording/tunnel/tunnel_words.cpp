@@ -143,8 +143,9 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
         t.reasons.push_back("Dwell at " + dwell_words(*intake_of(state).blueprint, *work.dwell, l) + ".");
     if (hone && work.forecast)
         t.reasons.push_back("The last " + std::to_string(work.forecast->strokes) + " strokes took " +
-                            l.with_unit(work.forecast->per_stroke * work.forecast->strokes) + "; about " +
-                            fixed(work.forecast->strokes_left, 0) + " strokes more.");
+                            l.with_unit(work.forecast->per_stroke * work.forecast->strokes) +
+                            " where they cut; about " + fixed(work.forecast->strokes_left, 0) + " strokes more, " +
+                            fixed(work.forecast->at_once, 0) + " before it is measured again.");
     if (hone)
         t.reasons.emplace_back("Short goes: it warms. Between them one way of each main is enough.");
     if (!hone && work.establishing_due)

@@ -1,0 +1,263 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "workshop/player.h"
+
+#include "block/reading_text.h"
+#include "block/state/bore_state.h"
+#include "block/state/fold.h"
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "planning/common/assessment.h"
+#include "planning/common/entry_rules.h"
+#include "planning/cylinders/honing.h"
+#include "planning/readings/reading_plan.h"
+#include "planning/steps/answer.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace pallix::workshop {
+namespace {
+
+using block::FeatureId;
+using block::Folded;
+using block::Payload;
+using planning::Answers;
+using planning::Ask;
+using planning::AskKind;
+using planning::Assessment;
+using planning::Step;
+using planning::StepState;
+using planning::Task;
+
+constexpr int first_strokes = 20; ///< of a hone, before it is known what a stroke takes
+
+class Player {
+  public:
+    Player(SimulatedBlock& block, const PlayerHabits& habits, std::uint64_t seed)
+        : block_(block), habits_(habits), random_(seed) {}
+
+    Played run(std::vector<Payload> opening) {
+        for (Payload& p : opening)
+            add(std::move(p));
+        while (played_.steps < habits_.patience && played_.stuck.empty() && !played_.ended)
+            next();
+        if (!played_.ended && played_.stuck.empty())
+            played_.stuck = "given up at " + (played_.told.empty() ? "the start" : played_.told.back());
+        return std::move(played_);
+    }
+
+  private:
+    void next() {
+        const Folded state = block::fold(played_.entries, &logs_);
+        const Assessment a = planning::assess(state, nullptr, time());
+        const Step* now = a.steps.now();
+        if (!now)
+            return wait(a);
+        ++played_.steps;
+        played_.told.push_back(now->id);
+        if (now->task == Task::hand_over) {
+            played_.ended = true;
+            return;
+        }
+        if (now->task == Task::take_log || now->task == Task::probe)
+            now = by_gauge(a, *now);
+        if (now->place)
+            return read(state, a, *now);
+        answer(state, a, *now);
+    }
+
+    void wait(const Assessment& a) {
+        const bool timed = std::ranges::any_of(a.steps.steps, [](const Step& s) {
+            return s.state == StepState::waits &&
+                   std::ranges::any_of(s.waits_for, [](const auto& w) { return !w.until.empty(); });
+        });
+        if (timed && ++waited_ < 50) {
+            minutes_ += 30;
+            return;
+        }
+        const bool open = std::ranges::any_of(a.steps.steps, [](const Step& s) {
+            return (s.state == StepState::ready || s.state == StepState::waits) && !s.aside;
+        });
+        played_.ended = !open;
+        if (open)
+            played_.stuck = "nothing is called for, and something is left";
+    }
+
+    /// Nobody here has a probe: whatever gauge reading is ready instead.
+    static const Step* by_gauge(const Assessment& a, const Step& called) {
+        for (const Step& s : a.steps.steps)
+            if (s.state == StepState::ready && s.place &&
+                s.stage == (called.stage == block::Stage::as_found ? block::Stage::tunnel : called.stage))
+                return &s;
+        return &called;
+    }
+
+    // ---- readings ---------------------------------------------------------------------------------------------------
+
+    void read(const Folded& state, const Assessment& a, const Step& step) {
+        const double seen = block_.truth(*step.place) + std::normal_distribution<double>(0, habits_.gauge)(random_);
+        const planning::AskedReading asked = asked_for(state, step);
+        block::Instrument gauge;
+        gauge.name = "simulated gauge";
+        gauge.kind = step.place->quantity == block::Quantity::size ? block::InstrumentKind::bore_gauge
+                                                                   : block::InstrumentKind::dial_indicator;
+        gauge.resolution = 0.001;
+        gauge.turn = 1;
+        gauge.standard_uncertainty = habits_.gauge;
+        const block::Expected expected = planning::expectation(state, asked, gauge, block::Unit::mm);
+        double typed = std::round(seen * 1000) / 1000;
+        if (std::uniform_real_distribution<double>(0, 1)(random_) < habits_.slips) {
+            const double slip = std::uniform_real_distribution<double>(0, 1)(random_) < 0.5 ? 1 : 0.1;
+            ++played_.slips;
+            const auto wrong = understood(typed + slip, expected);
+            if (wrong && wrong->suspicion == block::Suspicion::none)
+                typed += slip; // nobody asked
+            else
+                ++played_.caught; // asked about, looked at again, typed as it is
+        }
+        // A repeat unlike what the place gave before: he looks, and strikes what was wrong.
+        if (const auto now = understood(typed, expected); now && now->suspicion == block::Suspicion::unlike_repeat)
+            if (const block::MeasuredPlace* before = readings_of(state).place(*step.place);
+                before && std::abs(before->value - seen) > 10 * habits_.gauge)
+                for (const std::int64_t wrong : before->sequences)
+                    add(block::Strike{wrong, "slipped"});
+        block::Reading r;
+        r.at = *step.place;
+        r.words = step.id;
+        r.value = typed;
+        r.confirmed = true;
+        r.instrument = gauge;
+        r.conditions = readings_of(state).conditions;
+        ++played_.readings;
+        ++played_.reads[r.at.key()];
+        take(state, a, step, Payload(r));
+    }
+    static planning::AskedReading asked_for(const Folded& state, const Step& step) {
+        for (std::size_t i = 0; i < planning::measurings; ++i) {
+            const auto what = static_cast<planning::Measuring>(i);
+            const auto places = planning::all_places(*intake_of(state).blueprint, what, step.place->feature.bank);
+            if (std::ranges::find(places, *step.place) == places.end())
+                continue;
+            planning::ReadingWish wish{what, step.place->feature.bank, false, {}, step.place->key(), {}, 0};
+            if (const auto asked = planning::next_reading(state, wish); asked && asked->at == *step.place)
+                return *asked;
+        }
+        return {*step.place, 0, 1e9, 1, 1, 1};
+    }
+    static std::optional<block::Understood> understood(double value, const block::Expected& expected) {
+        std::array<char, 40> text{};
+        std::snprintf(text.data(), text.size(), "%.3f", value);
+        const auto read = block::read_shorthand(text.data(), expected);
+        return read ? std::optional(*read) : std::nullopt;
+    }
+
+    // ---- everything else
+    // ----------------------------------------------------------------------------------------------
+
+    void answer(const Folded& state, const Assessment& a, const Step& step) {
+        Answers answers = planning::proposed(step);
+        for (const Ask& ask : step.asks)
+            fill(ask, answers);
+        if (step.task == Task::cut_deck || step.task == Task::flush_deck)
+            cut_deck(step, answers);
+        if (step.task == Task::hone_tunnel)
+            answers["strokes"] = number(answers, "strokes", first_strokes);
+        if (step.task == Task::hone_bore)
+            answers["strokes"] = hone_strokes(state, a, step);
+        if (step.task == Task::accept || step.task == Task::plan_tunnel || step.task == Task::decide_main ||
+            step.task == Task::decide_deck || step.task == Task::give_limits || step.task == Task::decide_over ||
+            step.task == Task::decide_large || step.task == Task::decide_size)
+            played_.decisions.push_back(step.id);
+        const auto entries = planning::answer(state, a, step, answers, time());
+        if (!entries) {
+            played_.stuck = step.id + ": " + entries.error().front().text();
+            return;
+        }
+        for (const Payload& p : *entries) {
+            work(p);
+            take(state, a, step, p);
+        }
+    }
+    static double number(const Answers& answers, const std::string& key, double otherwise) {
+        const auto found = answers.find(key);
+        return found == answers.end() ? otherwise : std::get<double>(found->second);
+    }
+    static void fill(const Ask& ask, Answers& answers) {
+        if (answers.contains(ask.key))
+            return;
+        if (ask.kind == AskKind::text)
+            answers[ask.key] = std::string("as it stands");
+        else if (ask.kind == AskKind::choice && !ask.choices.empty())
+            answers[ask.key] = ask.choices.front();
+        else if (ask.kind == AskKind::tick && (ask.key == "done" || ask.key == "seen"))
+            answers[ask.key] = true;
+    }
+    void cut_deck(const Step& step, Answers& answers) {
+        const double depth = number(answers, "depth", step.number.value_or(0));
+        const std::vector<metrology::Vec2> dark = block_.cut_deck(step.about->bank, depth);
+        if (step.task == Task::flush_deck)
+            return;
+        answers["clean"] = dark.empty();
+        if (!dark.empty())
+            answers["dark"] = dark;
+    }
+    double hone_strokes(const Folded& state, const Assessment& a, const Step& step) const {
+        const auto& bores = a.cylinders->hone.bores;
+        const auto b = std::ranges::find(bores, *step.about, &planning::HoneBore::id);
+        const bool brush = b != bores.end() && brush_due(state, *b);
+        if (brush || b == bores.end() || !b->measured)
+            return first_strokes;
+        return std::max(1.0, std::floor(step.number.value_or(0) / 0.0006));
+    }
+    static bool brush_due(const Folded& state, const planning::HoneBore& b) {
+        const auto steps = planning::hone_plan_of(state).steps;
+        return b.brush_due || (b.step && steps[*b.step].abrasive == block::Abrasive::brush);
+    }
+    /// What the machines make of it.
+    void work(const Payload& p) {
+        if (const auto* caps = std::get_if<block::CapsCut>(&p))
+            block_.cut_caps(caps->cuts);
+        if (const auto* pass = std::get_if<block::TunnelPass>(&p))
+            block_.hone_tunnel(pass->strokes);
+        if (const auto* cut = std::get_if<block::BoreCut>(&p)) {
+            if (cut->operation == block::BoreOperation::hone)
+                block_.hone(cut->bore, cut->strokes, cut->step.find("brush") != std::string::npos);
+            else
+                block_.bore(cut->bore, cut->setting.value_or(cut->target.value_or(0)));
+        }
+    }
+    void take(const Folded& state, const Assessment& a, const Step& step, Payload p) {
+        if (const auto faults = block::faults_in(p); !faults.empty())
+            played_.stuck = step.id + ": " + faults.front().text();
+        else if (const auto fault = planning::fault_now(state, a, p))
+            played_.stuck = step.id + ": " + fault->text();
+        else
+            add(std::move(p));
+    }
+    void add(Payload p) {
+        minutes_ += 1;
+        played_.entries.push_back(
+            {static_cast<std::int64_t>(played_.entries.size() + 1), time(), "simulated", std::move(p)});
+    }
+    [[nodiscard]] std::string time() const {
+        const int hour = minutes_ / 60 % 24, day = 1 + minutes_ / (60 * 24);
+        std::array<char, 40> text{};
+        std::snprintf(text.data(), text.size(), "2026-03-%02dT%02d:%02d:00Z", day, hour, minutes_ % 60);
+        return text.data();
+    }
+
+    SimulatedBlock& block_;
+    PlayerHabits habits_;
+    std::mt19937_64 random_;
+    block::ReadLogs logs_;
+    Played played_;
+    int minutes_ = 0, waited_ = 0;
+};
+
+} // namespace
+
+Played play(SimulatedBlock& block, std::vector<Payload> opening, const PlayerHabits& habits, std::uint64_t seed) {
+    return Player(block, habits, seed).run(std::move(opening));
+}
+
+} // namespace pallix::workshop

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/ledger.h"
+#include "planning/steps/step.h"
+#include "workshop/simulated_block.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace pallix::planning {
+struct Assessment;
+}
+
+namespace pallix::workshop {
+
+/// How a simulated person works.
+struct PlayerHabits {
+    double gauge = 0.001;        ///< mm, standard, of a reading; stated with it
+    double slips = 0.01;         ///< share of readings typed wrong at first: a turn of the dial, a decimal
+    std::size_t patience = 1500; ///< steps, after which the job is given up
+};
+
+/// What came of a job.
+struct Played {
+    bool ended = false; ///< nothing was left to do
+    std::string stuck;  ///< the step that could not be answered, and why
+    std::size_t steps = 0, readings = 0, slips = 0, caught = 0;
+    std::map<std::string, std::size_t> reads; ///< how often each place was read
+    std::vector<std::string> decisions;       ///< went on against a rule
+    std::vector<block::Entry> entries;
+    std::vector<std::string> told; ///< the calls in their order
+};
+
+/// Someone who only ever does the step that is called, with what the simulated machine and gauge give.
+[[nodiscard]] Played play(SimulatedBlock& block, std::vector<block::Payload> opening, const PlayerHabits& habits,
+                          std::uint64_t seed);
+
+} // namespace pallix::workshop

@@ -1,0 +1,187 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "workshop/simulated_block.h"
+
+#include "planning/decks/deck_map.h"
+#include "planning/readings/reading_plan.h"
+#include "planning/tunnel/hone_line.h"
+#include "workshop/line_hone.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace pallix::workshop {
+namespace {
+
+using block::FeatureId;
+using metrology::Vec2;
+using metrology::Vec3;
+using planning::Housing;
+
+constexpr int round_a_main = 24;  // places of each end: every 15°, so that the three ways of a gauge are among them
+constexpr double end_of_main = 8; // mm from its middle
+constexpr double deck_grid = 4;   // mm
+constexpr double hone_stroke = 0.0008; // mm on diameter that the line hone's stones come out in a stroke
+constexpr double bore_stroke = 0.0006; // mm on diameter that a stroke of the cylinder hone takes
+
+} // namespace
+
+SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed)
+    : blueprint_(std::move(blueprint)), random_(seed) {
+    const auto even = [this](double low, double high) {
+        return std::uniform_real_distribution<double>(low, high)(random_);
+    };
+    const double x0 = blueprint_.mains.front().x, span = blueprint_.mains.back().x - x0, bow = noise(0.008);
+    for (const block::MainBlueprint& main : blueprint_.mains) {
+        Housing h{main.id, {}, main.diameter.middle(), 0};
+        const double far = 2 * (main.x - x0) / span - 1, over = even(0, 0.02), oval = even(0, 0.01),
+                     up = noise(0.003) + bow * (1 - far * far), side = noise(0.002);
+        for (const double end : {-end_of_main, end_of_main})
+            for (int i = 0; i < round_a_main; ++i) {
+                const double a = 2 * std::numbers::pi * i / round_a_main,
+                             r = (h.target_diameter + over) / 2 + oval / 2 * std::cos(2 * a);
+                h.points.push_back({main.x + end, side + r * std::sin(a), up + r * std::cos(a)});
+            }
+        mains_.push_back(std::move(h));
+        for (int end = 0; end < 2; ++end)
+            sharpness_.push_back(even(0.6, 1.4));
+    }
+    line_ = planning::hone_line(mains_, {}).uncut;
+    for (const block::BankBlueprint& bank : blueprint_.banks) {
+        Deck deck;
+        deck.form = {even(0.02, 0.08), noise(0.02), noise(0.015), noise(0.006), noise(0.005), {}, 0, 30, {}};
+        const planning::DeckExtent e = planning::deck_extent(bank);
+        for (double u = e.low.x; u <= e.high.x; u += deck_grid)
+            for (double v = e.low.y; v <= e.high.y; v += deck_grid)
+                if (planning::on_metal(blueprint_, bank, {u, v}))
+                    deck.places.emplace_back(Vec2{u, v}, deck.form.height(bank, {u, v}));
+        deck.top = std::ranges::max(deck.places, {}, &std::pair<Vec2, double>::second).second;
+        deck.found_low = std::ranges::min(deck.places, {}, &std::pair<Vec2, double>::second).second;
+        decks_[bank.id] = std::move(deck);
+    }
+    for (const block::HoleBlueprint& bore : blueprint_.bores)
+        bores_[bore.id] = {bore.diameter.nominal + even(0.02, 0.12), even(0.0, 0.08), even(0.0, 0.03)};
+}
+
+double SimulatedBlock::size(const block::MeasuredAt& at) const {
+    if (at.feature.kind == block::FeatureKind::bore) {
+        const BoreTruth& b = bores_.at(at.feature);
+        return b.size +
+               (at.level == "top"      ? b.taper
+                : at.level == "middle" ? 0.4 * b.taper
+                                       : 0) +
+               (at.direction == "across" ? b.oval : 0);
+    }
+    const auto main = std::ranges::find(mains_, at.feature, &Housing::id);
+    const std::size_t from = at.level == "rear" ? round_a_main : 0;
+    const int way = at.direction == "60 left" ? -4 : at.direction == "60 right" ? 4 : 0; // in 15°
+    const auto far = [&](int i) {
+        const Vec3 p = main->points[from + static_cast<std::size_t>((i + round_a_main) % round_a_main)];
+        return std::hypot(p.y, p.z);
+    };
+    return far(way) + far(way + round_a_main / 2);
+}
+
+double SimulatedBlock::from_tunnel(const block::BankBlueprint& bank, Vec2 place) const {
+    const Deck& deck = decks_.at(bank.id);
+    const double height = std::min(deck.form.height(bank, place), deck.top - deck.cut);
+    return bank.deck_height.nominal + height -
+           (line_.y(place.x) * std::sin(bank.angle) + line_.z(place.x) * std::cos(bank.angle));
+}
+
+double SimulatedBlock::truth(const block::MeasuredAt& at) const {
+    switch (at.quantity) {
+    case block::Quantity::height:
+        return from_tunnel(*blueprint_.bank(at.feature.bank), at.place);
+    case block::Quantity::saddle: {
+        const auto top = [](const Housing& h) { return (h.points[0].z + h.points[round_a_main].z) / 2; };
+        const Housing &front = mains_.front(), &rear = mains_.back();
+        const auto main = std::ranges::find(mains_, at.feature, &Housing::id);
+        const double share = (main->mean_x() - front.mean_x()) / (rear.mean_x() - front.mean_x());
+        return top(*main) - main->target_diameter / 2 - (1 - share) * (top(front) - front.target_diameter / 2) -
+               share * (top(rear) - rear.target_diameter / 2);
+    }
+    default:
+        return size(at);
+    }
+}
+
+void SimulatedBlock::cut_caps(const std::vector<std::pair<FeatureId, double>>& cuts) {
+    for (const auto& [id, cut] : cuts)
+        for (Vec3& p : std::ranges::find(mains_, id, &Housing::id)->points)
+            if (p.z < -1e-6)
+                p.z += cut + noise(0.0002);
+    line_ = planning::hone_line(mains_, {}).uncut;
+    reach_ = -1;
+}
+
+void SimulatedBlock::hone_tunnel(int strokes) {
+    if (reach_ < -0.5) {
+        reach_ = 0;
+        for (const Housing& h : mains_)
+            for (std::size_t i = 0; i < h.points.size() / 2; ++i)
+                reach_ = std::min(reach_, 2 * std::hypot(h.points[i].y, h.points[i].z) - h.target_diameter);
+    }
+    reach_ += hone_stroke * strokes;
+    std::vector<Housing> to = mains_;
+    for (Housing& h : to)
+        h.target_diameter += reach_;
+    to = workshop::hone({0.001, 0.3, sharpness_}, std::move(to)).mains;
+    for (std::size_t i = 0; i < mains_.size(); ++i)
+        mains_[i].points = std::move(to[i].points);
+    line_ = planning::hone_line(mains_, {}).uncut;
+}
+
+std::vector<Vec2> SimulatedBlock::cut_deck(const std::string& bank, double depth) {
+    Deck& deck = decks_.at(bank);
+    deck.cut += depth + noise(0.0005);
+    std::vector<Vec2> dark;
+    for (const auto& [place, height] : deck.places)
+        if (height < deck.top - deck.cut && std::ranges::none_of(dark, [p = place](Vec2 d) { return norm(d - p) < 5; }))
+            dark.push_back(place);
+    return dark;
+}
+
+void SimulatedBlock::bore(const FeatureId& bore, double setting) {
+    bores_.at(bore) = {setting + noise(0.002), noise(0.001), noise(0.001)};
+}
+
+void SimulatedBlock::hone(const FeatureId& bore, int strokes, bool brush) {
+    if (brush)
+        return;
+    BoreTruth& b = bores_.at(bore);
+    b.size += bore_stroke * strokes;
+    b.taper += noise(0.0002);
+}
+
+double SimulatedBlock::mains_out() const {
+    double out = -1;
+    for (const block::MainBlueprint& main : blueprint_.mains)
+        for (const char* level : {"front", "rear"})
+            for (const char* way : {"upright", "60 left", "60 right"}) {
+                const double d = size({main.id, block::Quantity::size, level, way, {}});
+                out = std::max({out, *main.diameter.smallest() - d, d - *main.diameter.largest()});
+            }
+    return out;
+}
+
+double SimulatedBlock::line_out() const {
+    double out = 0;
+    for (const planning::HoneLine::Middle& m : planning::hone_line(mains_, {}).middles)
+        out = std::max(out, std::hypot(m.y - line_.y(m.x), m.z - line_.z(m.x)));
+    return out;
+}
+
+SimulatedBlock::DeckStand SimulatedBlock::deck(const std::string& bank) const {
+    const Deck& deck = decks_.at(bank);
+    DeckStand stand{1e9, -1e9, deck.cut, deck.top - deck.found_low, false};
+    for (const auto& [place, height] : deck.places) {
+        const double h = from_tunnel(*blueprint_.bank(bank), place);
+        stand.low = std::min(stand.low, h);
+        stand.high = std::max(stand.high, h);
+    }
+    stand.clean = stand.taken >= stand.needed - 1e-4;
+    return stand;
+}
+
+} // namespace pallix::workshop

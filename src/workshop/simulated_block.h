@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/blueprint.h"
+#include "block/entries/deck_entries.h"
+#include "block/reading.h"
+#include "planning/tunnel/tunnel_plan.h"
+#include "workshop/machines.h"
+#include "workshop/practice_block.h"
+
+#include <map>
+#include <random>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace pallix::workshop {
+
+/// A block that is worked on: what a perfect gauge would read, and what the stand-in machines make of it. Lengths mm.
+class SimulatedBlock {
+  public:
+    /// Worn as blocks are: mains too large and out of line by hundredths, decks that lean, cylinders worn at the top.
+    SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed);
+
+    [[nodiscard]] const block::Blueprint& blueprint() const { return blueprint_; }
+    /// What is truly at a place: sizes of mains and cylinders, saddles over the line of the end mains, heights of decks
+    /// from the tunnel as it is now.
+    [[nodiscard]] double truth(const block::MeasuredAt& at) const;
+
+    void cut_caps(const std::vector<std::pair<block::FeatureId, double>>& cuts);
+    /// Strokes of the line hone; it finds its line itself.
+    void hone_tunnel(int strokes);
+    /// One pass of a surfacer from where it first touched: all passes together so much under the highest place.
+    /// @return where it stayed dark, thinned to what a brush of 8 mm paints
+    std::vector<metrology::Vec2> cut_deck(const std::string& bank, double depth);
+    void bore(const block::FeatureId& bore, double setting);
+    void hone(const block::FeatureId& bore, int strokes, bool brush);
+
+    /// How far the worst main is out of its window, the worst middle off the line of all; 0 and less is good.
+    [[nodiscard]] double mains_out() const;
+    [[nodiscard]] double line_out() const;
+    /// Height of the deck's lowest and highest place from the tunnel as it is.
+    struct DeckStand {
+        double low = 0, high = 0, taken = 0, needed = 0; ///< mm; what came off, and what had to for it to be clean
+        bool clean = false;
+    };
+    [[nodiscard]] DeckStand deck(const std::string& bank) const;
+
+  private:
+    struct BoreTruth {
+        double size = 0, taper = 0, oval = 0, pit = 0;
+    };
+    [[nodiscard]] double size(const block::MeasuredAt& at) const;
+    [[nodiscard]] double from_tunnel(const block::BankBlueprint& bank, metrology::Vec2 place) const;
+    double noise(double spread) { return std::normal_distribution<double>(0, spread)(random_); }
+
+    block::Blueprint blueprint_;
+    std::mt19937_64 random_;
+    std::vector<planning::Housing> mains_;
+    planning::CentreLine line_; ///< through the middles of the mains, from where the block was found
+    double reach_ = -1;         ///< on diameter, of the hone's stones over the middle of the window
+    std::vector<double> sharpness_;
+    struct Deck {
+        DeckTruth form;
+        std::vector<std::pair<metrology::Vec2, double>> places;
+        double top = 0, cut = 0; ///< where the cutter first touched, how far it went below
+        double found_low = 0;
+    };
+    std::map<std::string, Deck> decks_;
+    std::map<block::FeatureId, BoreTruth> bores_;
+};
+
+} // namespace pallix::workshop

@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Whole jobs in the simulated workshop: somebody who only ever does the step that is called, with what the simulated
+// machines and gauges give. Every job ends, none is stuck, and the block is good in truth.
+#include "block/entries/cylinder_entries.h"
+#include "block/entries/route_entries.h"
+#include "block/job_file.h"
+#include "block/state/fold.h"
+#include "planning/common/assessment.h"
+#include "planning/cylinders/cylinder_work.h"
+#include "workshop/harbour.h"
+#include "workshop/player.h"
+
+#include <algorithm>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <gtest/gtest.h>
+#include <iostream>
+
+using namespace pallix;
+
+namespace {
+
+/// Few in every run of the tests; PALLIX_JOBS says how many in the long one (scripts/whole-jobs).
+std::size_t jobs(std::size_t few) {
+    const char* many = std::getenv("PALLIX_JOBS");
+    return many ? static_cast<std::size_t>(std::atoi(many)) : few;
+}
+
+block::Blueprint engine(std::size_t number) {
+    return number % 3 == 0   ? workshop::tender_inline_four()
+           : number % 3 == 1 ? workshop::workboat_v6()
+                             : workshop::ferry_v8();
+}
+
+std::vector<block::Payload> opening(const block::Blueprint& b, std::size_t number) {
+    using enum block::Stage;
+    block::PistonsStated pistons;
+    pistons.clearance = 0.05;
+    block::CylinderPlanChosen plan;
+    plan.oversizes = {0.25, 0.5, 0.75};
+    return {block::JobOpened{"job " + std::to_string(number), "", "b.json", write_blueprint(b)},
+            block::ScopeChosen{{tunnel, decks, cylinders}, "asked for"}, pistons, plan};
+}
+
+/// How far the worst cylinder is out of its finished window; 0 and less is good.
+double bores_out(const workshop::SimulatedBlock& block, const std::vector<block::Entry>& entries) {
+    const block::Folded state = block::fold(entries);
+    const planning::Assessment a = planning::assess(state, nullptr, "");
+    double out = -1;
+    for (const planning::HoneBore& b : a.cylinders->hone.bores)
+        for (const char* level : {"top", "middle", "bottom"})
+            for (const char* way : {"across", "along"}) {
+                const double d = block.truth({b.id, block::Quantity::size, level, way, {}});
+                out = std::max({out, b.sizes.finish - d, d - b.sizes.finish_most});
+            }
+    return out;
+}
+
+/// For somebody who wants to look into one.
+void keep(const workshop::Played& played, std::size_t number) {
+    if (const char* folder = std::getenv("PALLIX_KEEP_JOBS"))
+        std::ofstream(std::filesystem::path(folder) / (std::to_string(number) + ".pallix.json"))
+            << block::write_job(played.entries);
+}
+
+} // namespace
+
+TEST(WholeJobs, EndWithAGoodBlock) {
+    constexpr double needle = 0.002; // mm: what a gauge of that uncertainty cannot tell
+    std::size_t all = 0, good = 0, signed_for = 0, readings = 0, slips = 0, caught = 0, cut = 0;
+    double over = 0;
+    for (std::size_t i = 0; i < jobs(6); ++i, ++all) {
+        workshop::SimulatedBlock block(engine(i), 100 + i);
+        const workshop::Played played = workshop::play(block, opening(block.blueprint(), i), {}, i);
+        keep(played, i);
+        ASSERT_TRUE(played.ended) << "job " << i << ": " << played.stuck;
+        bool fine = block.mains_out() <= needle && bores_out(block, played.entries) <= needle;
+        for (const block::BankBlueprint& bank : block.blueprint().banks)
+            if (const auto deck = block.deck(bank.id); deck.taken > 0) {
+                fine = fine && deck.clean;
+                over += deck.taken - deck.needed;
+                ++cut;
+            }
+        signed_for += played.decisions.empty() ? 0 : 1;
+        good += fine || !played.decisions.empty() ? 1 : 0;
+        if (!fine)
+            std::cout << "job " << i << ": mains " << block.mains_out() << ", cylinders "
+                      << bores_out(block, played.entries) << " out of their windows, signed for by "
+                      << played.decisions.size() << "\n";
+        readings += played.readings;
+        slips += played.slips;
+        caught += played.caught;
+    }
+    std::cout << all << " jobs, " << good << " good in truth or signed for (" << signed_for << " with a decision), "
+              << readings / all << " readings each, " << caught << " of " << slips << " slips asked about, decks cut "
+              << over / static_cast<double>(std::max<std::size_t>(cut, 1)) << " mm deeper than they had to be\n";
+    EXPECT_GE(static_cast<double>(good), 0.98 * static_cast<double>(all));
+}
