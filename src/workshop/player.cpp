@@ -156,6 +156,8 @@ class Player {
 
     void answer(const Folded& state, const Assessment& a, const Step& step) {
         Answers answers = planning::proposed(step);
+        if (step.task == Task::decide_large) // nobody here has a sleeve
+            answers["choice"] = std::string("leave");
         for (const Ask& ask : step.asks)
             fill(ask, answers);
         if (step.task == Task::cut_deck || step.task == Task::flush_deck)

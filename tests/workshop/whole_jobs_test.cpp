@@ -59,7 +59,7 @@ double bores_out(const workshop::SimulatedBlock& block, const std::vector<block:
 
 /// For somebody who wants to look into one.
 void keep(const workshop::Played& played, std::size_t number) {
-    if (const char* folder = std::getenv("PALLIX_KEEP_JOBS"))
+    if (const char* folder = std::getenv("PALLIX_KEEP_JOBS"); folder && *folder)
         std::ofstream(std::filesystem::path(folder) / (std::to_string(number) + ".pallix.json"))
             << block::write_job(played.entries);
 }

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <numbers>
 
 namespace pallix::planning {
 
@@ -96,6 +97,27 @@ block::DeckResult measured_from(const block::DeckResult& deck, const CentreLine&
     return moved;
 }
 
+namespace {
+
+/// The first pass that left nothing dark, against the range of the heights.
+std::optional<double> came_clean_too_soon(const block::DeckState& deck) {
+    const block::DeckMeasurement& heights = *deck.latest;
+    double taken = 0;
+    for (const block::TakenCut& cut : deck.cuts) {
+        if (cut.sequence < heights.sequence)
+            continue;
+        taken += cut.cut.depth;
+        if (!cut.cut.clean)
+            continue;
+        const double off = 2 * std::numbers::sqrt2 * heights.standard_uncertainty.value_or(block::mm_per_thou / 2),
+                     soon = heights.result.height_max - heights.result.height_min - taken;
+        return soon > block::mm_per_thou + off ? std::optional(soon) : std::nullopt;
+    }
+    return std::nullopt;
+}
+
+} // namespace
+
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
                          const block::PassPlanChosen& chosen, const DrawnDeck* drawn,
                          const std::optional<CentreLine>& line) {
@@ -121,14 +143,16 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
             bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
                                                         {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
     }
+    if (p.stale)
+        p.clean_too_soon = came_clean_too_soon(deck);
     const bool good = p.verdict && p.verdict->planned == Verdict::meets;
     p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
     // Once it is measured at depth, only a place proven too high for the plan is a reason to cut on.
     const bool too_high = p.verdict && p.verdict->too_high();
-    if (!good && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
+    if (!good && !p.clean_too_soon && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
         p.passes = plan_passes(p.remaining, chosen, deck.cuts.empty());
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
-    if (p.passes.empty() && p.stale && !deck.from_old_tunnel()) {
+    if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel()) {
         int spring = 0;
         for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.kind == block::PassKind::spring; ++c)
             ++spring;
@@ -221,6 +245,8 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
         return {DeckStep::will_not_clean, b->plan.bank, {}, 0, b->plan.short_by};
     if (const auto* b = first([&](const BankProgress& p) { return under_limit(state, p); }))
         return {DeckStep::under_limit, b->plan.bank};
+    if (const auto* b = first([](const BankProgress& p) { return p.clean_too_soon.has_value(); }))
+        return {DeckStep::measure_again, b->plan.bank};
     if (const auto* b = bank_to_cut(plan, banks))
         return {DeckStep::cut, b->plan.bank, b->passes.front(), b->passes.size(), b->remaining};
     const auto looked = [&state](const BankProgress& b) {

@@ -26,6 +26,9 @@ struct BankProgress {
     std::vector<Pass> passes;           ///< still to make
     bool dark_left = false;             ///< the last pass left places dark
     bool stale = false;                 ///< cut since it was measured
+    /// mm, by how much sooner it came clean than its heights say, where that is more than they can be off: one of them
+    /// is wrong, and how deep it still is to be cut is not known.
+    std::optional<double> clean_too_soon;
     std::optional<BankVerdict> verdict; ///< only for heights that are still true
     bool below_blueprint = false;       ///< proven lower than the blueprint allows, whatever the plan's target
     std::vector<CornerHeight> corners;  ///< of the newest measurement

@@ -93,6 +93,8 @@ class DeckPart {
         for (const block::KnownFlaw& flaw : decks_of(state_).flaws)
             if (flaw.flaw.bank == bank && !flaw.decided)
                 r_.hold(step, Rule::flaw_decided, id_of(bank, "flaw/" + std::to_string(flaw.sequence)));
+        if (!doubtful_.empty())
+            r_.hold(step, Rule::doubt, doubtful_);
         if (a_.decks.kind == DeckStep::give_height)
             r_.hold(step, Rule::figures, "decks/target");
         if (a_.decks.kind == DeckStep::read_pistons || a_.decks.kind == DeckStep::give_figures)
@@ -225,6 +227,8 @@ class DeckPart {
             read_again(step, {bank});
             lead(step);
         }
+        if (deck.latest && add_doubtful_corner(bank, deck))
+            return;
         const bool by_probe = deck.latest && deck.latest->source == block::DeckSource::probe;
         const bool turn = !deck.latest || is(DeckStep::measure_again, bank) || is(DeckStep::flat_by_feel, bank) ||
                           is(DeckStep::look_why_dark, bank) || deck.from_old_tunnel();
@@ -255,6 +259,23 @@ class DeckPart {
             hold_measuring(step);
             lead(step);
         }
+    }
+    /// Four corners that disagree across the diagonals: one of them may be a slip, and nobody can say which. Before the
+    /// first cut those that were read once are read again, the one furthest off first.
+    bool add_doubtful_corner(const std::string& bank, const block::DeckState& deck) {
+        constexpr double twisted = 2 * block::mm_per_thou; // across the diagonals (common practice, no source)
+        const BankProgress* progress = a_.bank(bank);
+        if (!deck.cuts.empty() || deck.latest->source == block::DeckSource::probe ||
+            deck.latest->result.points.size() != 4 || !progress || std::abs(progress->lie.twist) <= twisted)
+            return false;
+        const block::MeasuredPlace* doubtful = seldomest_read({bank});
+        if (!doubtful || doubtful->count > 1)
+            return false;
+        Step& step = r_.add_reading(doubtful->at, Stage::decks);
+        step.state = StepState::ready;
+        doubtful_ = step.id;
+        lead(step);
+        return true;
     }
     /// What will move is not measured: a tunnel that is being worked on carries every height with it.
     void hold_measuring(Step& step) {
@@ -324,6 +345,7 @@ class DeckPart {
     const JobState& state_;
     const Assessment& a_;
     std::string lead_;
+    std::string doubtful_; ///< a corner to be read again before anything is cut
 };
 
 } // namespace

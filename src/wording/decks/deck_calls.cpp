@@ -133,6 +133,15 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
     return t;
 }
 
+std::string why_measured_again(const Assessment& a, const LengthText& l) {
+    const BankProgress* b = a.bank(a.decks.bank);
+    if (b && b->clean_too_soon)
+        return "It came clean " + l.with_unit(*b->clean_too_soon) +
+               " sooner than its heights say: one of them is wrong, or a pass was not what it was set to. No deeper on "
+               "such heights.";
+    return "Its heights are from before the cut: nothing is proven until it is measured.";
+}
+
 CallText will_not_clean_text(const JobState& state, const Assessment& a, const LengthText& l) {
     const BankProgress& b = *a.bank(a.decks.bank);
     return {
@@ -271,8 +280,7 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
     case DeckStep::measure_again:
         return {"Measure " + bank() + " again",
                 "",
-                {"Its heights are from before the cut: nothing is proven until it is measured.",
-                 "Four heights by hand, or a second probe log."},
+                {why_measured_again(a, l), "Four heights by hand, or a second probe log."},
                 "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
     case DeckStep::settle_doubt:
         return verdict_text(state, a, Verdict::cannot_tell, l);

@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What one reading may not decide by itself, and what a cut says against the readings: told entry by entry, to the
+// call.
+#include "block/state/deck_state.h"
+#include "block/state/readings_state.h"
+#include "planning/cylinders/honing.h"
+#include "planning/row_block.h"
+#include "planning/steps/answer.h"
+#include "planning/story.h"
+
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::block;
+using namespace pallix::planning;
+using test::bore_id;
+using test::RowJob;
+using test::Story;
+using testing::IsEmpty;
+using testing::StartsWith;
+
+namespace {
+
+/// Ready for metal on the decks: tunnel good, washed and looked at.
+Story good_tunnel() {
+    Story s;
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks, threads, caps and registers"});
+    s.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    s.caps(true).sizes(60.010, 60.010).saddles();
+    return s;
+}
+
+/// Heights of the four corners over 200, in the order of the reading plan.
+Story& corners(Story& s, const std::array<double, 4>& over) {
+    const auto places = chosen_places(s.state(), Measuring::deck_heights, "C");
+    EXPECT_EQ(places.size(), 4U);
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        Reading r = test::size_reading("main.1", "", "", 200 + over[i], 0.001);
+        r.at = places[i];
+        s.add(r);
+    }
+    return s;
+}
+
+} // namespace
+
+// One corner a tenth over the other three: a slip as likely as a twist. Before anything is cut it is read again; struck
+// and read as it is, the deck is planned; borne out, likewise.
+TEST(SecondLook, AtACornerThatDisagreesAcrossTheDiagonals) {
+    Story s = good_tunnel();
+    corners(s, {0.060, 0.062, 0.061, 0.160});
+    const std::string doubtful = s.called();
+    EXPECT_THAT(doubtful, StartsWith("deck.C/measure"));
+    EXPECT_THAT(s.metal(), IsEmpty());
+    const Assessment a = s.now();
+    ASSERT_TRUE(a.steps.now()->place);
+    EXPECT_NEAR(readings_of(s.state()).place(*a.steps.now()->place)->value, 200.160, 1e-9) << "the one furthest off";
+    Story good = good_tunnel();
+    corners(good, {0.160, 0.150, 0.070, 0.060});
+    EXPECT_THAT(good.called(), StartsWith("deck.C/witness")) << "a slope is no twist: corners that agree are read once";
+}
+
+// Heights say 0.100 to come off, and after 0.025 nothing is dark: a corner was read too high or the pass was deeper. No
+// deeper on such heights; measured anew, the plan goes on from there.
+TEST(SecondLook, AtADeckThatCameCleanTooSoon) {
+    Story s = good_tunnel();
+    corners(s, {0.160, 0.150, 0.070, 0.060});
+    ASSERT_THAT(s.called(), StartsWith("deck.C/witness"));
+    s.deck(PassKind::witness, 0.0254, true);
+    ASSERT_TRUE(s.now().bank("C")->clean_too_soon);
+    EXPECT_NEAR(*s.now().bank("C")->clean_too_soon, 0.100 - 0.0254, 1e-9);
+    EXPECT_THAT(s.called(), StartsWith("deck.C/measure"));
+    EXPECT_THAT(s.metal(), IsEmpty());
+    corners(s, {0.050, 0.051, 0.050, 0.049});
+    EXPECT_FALSE(s.now().bank("C")->clean_too_soon);
+
+    Story honest = good_tunnel(); // 0.030 to come off: within a thou and what four readings may be off
+    corners(honest, {0.090, 0.088, 0.061, 0.060});
+    honest.deck(PassKind::witness, 0.0254, true);
+    EXPECT_FALSE(honest.now().bank("C")->clean_too_soon);
+}
+
+// Six sizes of a rough bore, one of them a tenth over: the engine does not go up a size on it.
+TEST(SecondLook, AtTheOneSizeThatSetsTheOversize) {
+    const auto called = [](double odd) {
+        RowJob job;
+        for (int n = 1; n <= 4; ++n)
+            for (const char* level : {"top", "middle", "bottom"})
+                for (const char* way : {"across", "along"}) {
+                    const bool slip = n == 3 && std::string(level) == "middle" && std::string(way) == "along";
+                    job.add(test::size_reading(bore_id(n).text(), level, way, slip ? odd : 80.10, 0.0005));
+                }
+        CylinderPlanChosen plan;
+        plan.oversizes = {0.25, 0.5};
+        job.add(plan);
+        job.add(ScopeChosen{{Stage::cylinders}, "the rest is good by its papers"});
+        job.add(StepDone{"washed"});
+        job.add(StepDone{"inspected for cracks, threads, caps and registers"});
+        job.add(StepSkipped{"as_found/log", "no probe in this shop"});
+        const Assessment a = assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
+        return a.steps.now() ? a.steps.now()->id : std::string();
+    };
+    EXPECT_EQ(called(80.20), "bore.C.3/measure/middle/along");
+    EXPECT_THAT(called(80.12), testing::EndsWith("/rough")) << "within what bores wear: nothing is asked twice";
+}
+
+// In size by the needle's width and brushed: no stone follows the brush for a micrometre that readings cannot tell, and
+// a bore that is still too small gets the finest stone, not the brush again.
+TEST(SecondLook, TheBrushIsNotSentAfterMicrometres) {
+    const auto at = [](double size, const std::string& last_grit) {
+        RowJob job;
+        job.sizes(bore_id(1), 80);
+        PistonsStated p;
+        p.clearance = 0.05;
+        p.size = 80.45;
+        job.add(p);
+        job.cut(1, BoreOperation::rough, 80.4, 80.4);
+        Conditions c;
+        c.plate_on = true;
+        c.caps_torqued = true;
+        job.add(ConditionsStated{c});
+        job.add(BoreCut{bore_id(1), BoreOperation::hone, 80.5, {}, false, 40, last_grit, 45.0, ""});
+        job.sizes(bore_id(1), size);
+        const Folded s = job.state();
+        return hone_board(s, *study_cylinders(s, {})).bores.front();
+    };
+    const HonePlanChosen plan = usual_hone_plan(Abrasive::vitrified, 80);
+    const auto grit = [&plan](const HoneBore& b) { return b.step ? plan.steps[*b.step].grit : std::string(); };
+    // Finish 80.500, readings good to 0.0005: stones go on to 80.501, less what the finest leaves to the brush.
+    EXPECT_EQ(grit(at(80.490, "220 stone")), "400 stone") << "0.011 to take";
+    EXPECT_EQ(grit(at(80.4985, "400 stone")), "brush") << "0.0015 and the doubt are within what the last stone leaves";
+    EXPECT_TRUE(at(80.501, "400 stone").brush_due);
+    EXPECT_FALSE(at(80.500, "brush").to_hone) << "in size, brushed: done";
+    EXPECT_EQ(grit(at(80.498, "brush")), "400 stone") << "still too small: the brush takes nothing that counts";
+}
+
+// Both banks signed for against each other: the step asks for its reason, and is answered by it.
+TEST(SecondLook, ADecisionOnBothBanksAsksForItsReason) {
+    Step decision;
+    decision.id = "decks/decide";
+    decision.task = Task::decide_deck;
+    decision.stage = Stage::decks;
+    const auto refused = answer(Folded{}, Assessment{}, decision, {}, "2026-03-02T12:00:00Z");
+    EXPECT_FALSE(refused);
+    const auto signed_for = answer(Folded{}, Assessment{}, decision,
+                                   {{"reason", std::string("a gasket of its own each")}}, "2026-03-02T12:00:00Z");
+    ASSERT_TRUE(signed_for);
+    EXPECT_EQ(std::get<GatePassed>(signed_for->front()).about, "decks");
+}
