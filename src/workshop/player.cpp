@@ -29,7 +29,8 @@ using planning::Step;
 using planning::StepState;
 using planning::Task;
 
-constexpr int first_strokes = 20; ///< of a hone, before it is known what a stroke takes
+constexpr double establishing = 0.05; ///< mm on diameter that the first pass of a bar leaves
+constexpr int first_strokes = 20;     ///< of a hone, before it is known what a stroke takes
 
 class Player {
   public:
@@ -164,6 +165,11 @@ class Player {
             cut_deck(step, answers);
         if (step.task == Task::hone_tunnel)
             answers["strokes"] = number(answers, "strokes", first_strokes);
+        if (a.tunnel_work.study && step.stage == block::Stage::tunnel)
+            block_.set_up_bar(a.tunnel_work.study->plan.line);
+        if (step.task == Task::bore_tunnel)
+            answers["protrusion"] =
+                number(answers, "protrusion", (least_main() - establishing - SimulatedBlock::bar) / 2);
         if (step.task == Task::hone_bore)
             answers["strokes"] = hone_strokes(state, a, step);
         if (step.task == Task::accept || step.task == Task::plan_tunnel || step.task == Task::decide_main ||
@@ -179,6 +185,12 @@ class Player {
             work(p);
             take(state, a, step, p);
         }
+    }
+    [[nodiscard]] double least_main() const {
+        double least = 1e9;
+        for (const block::MainBlueprint& m : block_.blueprint().mains)
+            least = std::min(least, m.diameter.middle());
+        return least;
     }
     static double number(const Answers& answers, const std::string& key, double otherwise) {
         const auto found = answers.find(key);
@@ -220,7 +232,7 @@ class Player {
         if (const auto* caps = std::get_if<block::CapsCut>(&p))
             block_.cut_caps(caps->cuts);
         if (const auto* pass = std::get_if<block::TunnelPass>(&p))
-            block_.hone_tunnel(pass->strokes);
+            pass->protrusion ? block_.bore_tunnel(*pass->protrusion) : block_.hone_tunnel(pass->strokes);
         if (const auto* cut = std::get_if<block::BoreCut>(&p)) {
             if (cut->operation == block::BoreOperation::hone)
                 block_.hone(cut->bore, cut->strokes, cut->step.find("brush") != std::string::npos);

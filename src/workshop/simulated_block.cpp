@@ -24,6 +24,11 @@ constexpr double deck_grid = 4;   // mm
 constexpr double hone_stroke = 0.0008; // mm on diameter that the line hone's stones come out in a stroke
 constexpr double bore_stroke = 0.0006; // mm on diameter that a stroke of the cylinder hone takes
 
+/// Over where it would be in a housing about the datum.
+double saddle_top(const Housing& h) {
+    return (h.points[0].z + h.points[round_a_main].z) / 2 - h.target_diameter / 2;
+}
+
 } // namespace
 
 SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed)
@@ -94,12 +99,10 @@ double SimulatedBlock::truth(const block::MeasuredAt& at) const {
     case block::Quantity::height:
         return from_tunnel(*blueprint_.bank(at.feature.bank), at.place);
     case block::Quantity::saddle: {
-        const auto top = [](const Housing& h) { return (h.points[0].z + h.points[round_a_main].z) / 2; };
         const Housing &front = mains_.front(), &rear = mains_.back();
         const auto main = std::ranges::find(mains_, at.feature, &Housing::id);
         const double share = (main->mean_x() - front.mean_x()) / (rear.mean_x() - front.mean_x());
-        return top(*main) - main->target_diameter / 2 - (1 - share) * (top(front) - front.target_diameter / 2) -
-               share * (top(rear) - rear.target_diameter / 2);
+        return saddle_top(*main) - (1 - share) * saddle_top(front) - share * saddle_top(rear);
     }
     default:
         return size(at);
@@ -129,6 +132,25 @@ void SimulatedBlock::hone_tunnel(int strokes) {
     to = workshop::hone({0.001, 0.3, sharpness_}, std::move(to)).mains;
     for (std::size_t i = 0; i < mains_.size(); ++i)
         mains_[i].points = std::move(to[i].points);
+    line_ = planning::hone_line(mains_, {}).uncut;
+}
+
+void SimulatedBlock::set_up_bar(const planning::CentreLine& line) {
+    const Housing &front = mains_.front(), &rear = mains_.back();
+    const double x0 = front.mean_x(), x1 = rear.mean_x(), z0 = saddle_top(front), z1 = saddle_top(rear);
+    bar_ = line;
+    bar_.zk += (z1 - z0) / (x1 - x0);
+    bar_.z0 += z0 - x0 * (z1 - z0) / (x1 - x0);
+}
+
+void SimulatedBlock::bore_tunnel(double protrusion) {
+    const double radius = bar / 2 + protrusion + noise(0.0005);
+    for (Housing& h : mains_)
+        for (Vec3& p : h.points) {
+            const double r = std::hypot(p.y, p.z), y = p.y / r, z = p.z / r;
+            const double to = std::max(r, radius + y * bar_.y(p.x) + z * bar_.z(p.x));
+            p = {p.x, y * to, z * to};
+        }
     line_ = planning::hone_line(mains_, {}).uncut;
 }
 

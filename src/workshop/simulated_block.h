@@ -30,6 +30,11 @@ class SimulatedBlock {
     void cut_caps(const std::vector<std::pair<block::FeatureId, double>>& cuts);
     /// Strokes of the line hone; it finds its line itself.
     void hone_tunnel(int strokes);
+    /// Sets a bar up on a line that is told from the saddles of the end mains, as gauges know the block.
+    void set_up_bar(const planning::CentreLine& line);
+    /// One pass of it, its cutter so far out of its surface.
+    void bore_tunnel(double protrusion);
+    static constexpr double bar = 50; ///< mm, its diameter
     /// One pass of a surfacer from where it first touched: all passes together so much under the highest place.
     /// @return where it stayed dark, thinned to what a brush of 8 mm paints
     std::vector<metrology::Vec2> cut_deck(const std::string& bank, double depth);
@@ -58,6 +63,7 @@ class SimulatedBlock {
     std::mt19937_64 random_;
     std::vector<planning::Housing> mains_;
     planning::CentreLine line_; ///< through the middles of the mains, from where the block was found
+    planning::CentreLine bar_;  ///< where the bar was set up
     double reach_ = -1;         ///< on diameter, of the hone's stones over the middle of the window
     std::vector<double> sharpness_;
     struct Deck {

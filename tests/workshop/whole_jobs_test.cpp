@@ -7,6 +7,7 @@
 #include "block/state/fold.h"
 #include "planning/common/assessment.h"
 #include "planning/cylinders/cylinder_work.h"
+#include "planning/tunnel/tunnel_study.h"
 #include "workshop/harbour.h"
 #include "workshop/player.h"
 
@@ -39,8 +40,17 @@ std::vector<block::Payload> opening(const block::Blueprint& b, std::size_t numbe
     pistons.clearance = 0.05;
     block::CylinderPlanChosen plan;
     plan.oversizes = {0.25, 0.5, 0.75};
-    return {block::JobOpened{"job " + std::to_string(number), "", "b.json", write_blueprint(b)},
-            block::ScopeChosen{{tunnel, decks, cylinders}, "asked for"}, pistons, plan};
+    std::vector<block::Payload> entries{
+        block::JobOpened{"job " + std::to_string(number), "", "b.json", write_blueprint(b)},
+        block::ScopeChosen{{tunnel, decks, cylinders}, "asked for"}, pistons, plan};
+    if (number % 4 == 3) { // every fourth is line bored
+        block::TunnelPolicy bar = planning::usual_tunnel_policy();
+        bar.method = block::TunnelMethod::bore;
+        bar.stock = 0;
+        bar.line = block::GivenLine::ends;
+        entries.emplace_back(bar);
+    }
+    return entries;
 }
 
 /// How far the worst cylinder is out of its finished window; 0 and less is good.

@@ -17,10 +17,10 @@ using metrology::LinearProgram;
 using metrology::Vec3;
 using Term = LinearProgram::Term;
 
-constexpr double um_per_mm = 1000; // the programme counts in µm, so that its numbers are near 1
-constexpr double along = 1e-3;     // … and along the crankshaft in m
-constexpr double kept = 1e-9;      // mm, how sharply an optimum is kept
-constexpr double no_slack = 1e-6;  // mm
+constexpr double to_um = 1000;    // the programme counts in µm, so that its numbers are near 1
+constexpr double along = 1e-3;    // … and along the crankshaft in m
+constexpr double kept = 1e-9;     // mm, how sharply an optimum is kept
+constexpr double no_slack = 1e-6; // mm
 
 /// A point's place in the constraint: hypot + c·[cap]·dz − dy·y(x) − dz·z(x) + stock ≤ R*.
 struct Reach {
@@ -161,7 +161,7 @@ class Planner {
         p.yk = p.lp.add_variable(-nothing, nothing);
         p.z0 = boring() ? p.lp.add_variable(0) : p.lp.add_variable(-nothing, nothing);
         p.zk = p.lp.add_variable(-nothing, nothing);
-        p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : limit_tolerance * um_per_mm);
+        p.growth = p.lp.add_variable(0, freedom.grows ? LinearProgram::free : limit_tolerance * to_um);
         const double deepest =
             freedom.holds(TunnelLimit::max_cap_cut) ? limit_in_um(policy_.max_cap_cut) : LinearProgram::free;
         for (std::size_t i = 0; i < mains_.size(); ++i)
@@ -171,8 +171,8 @@ class Planner {
             terms.emplace_back(p.growth, -1);
             if (r.cap)
                 add(terms, p.cut[r.main], r.dz);
-            p.lp.add_row(std::move(terms), um_per_mm * (radius(r.main) - stock_at(policy_, r.dz) -
-                                                        mains_[r.main].margin - r.distance + given(r.x, r.dy, r.dz)));
+            p.lp.add_row(std::move(terms), to_um * (radius(r.main) - stock_at(policy_, r.dz) - mains_[r.main].margin -
+                                                    r.distance + given(r.x, r.dy, r.dz)));
         }
         for (const Housing& m : mains_) {
             if (freedom.holds(TunnelLimit::max_rise))
@@ -187,11 +187,11 @@ class Planner {
     void add_band(Programme& p, double x, double dy, double dz, double limit) const {
         for (const double sign : {1.0, -1.0})
             p.lp.add_row(line_terms(p, x, dy, dz, sign),
-                         limit_in_um(limit + limit_tolerance) - um_per_mm * sign * given(x, dy, dz));
+                         limit_in_um(limit + limit_tolerance) - to_um * sign * given(x, dy, dz));
     }
     /// Ten metres and more are no limit.
     [[nodiscard]] static double limit_in_um(double limit) {
-        return limit >= block::longest ? LinearProgram::free : limit * um_per_mm;
+        return limit >= block::longest ? LinearProgram::free : limit * to_um;
     }
 
     /// A given line may break the side limit by itself.
@@ -228,7 +228,7 @@ class Planner {
             double optimum = 0;
             for (const auto& [variable, coefficient] : form)
                 optimum += coefficient * (*solution)[variable];
-            lp.add_row(form, optimum + kept * um_per_mm);
+            lp.add_row(form, optimum + kept * to_um);
             found = std::move(solution);
         }
     };
@@ -241,7 +241,7 @@ class Planner {
             return std::nullopt;
         const Programme p = programme(freedom);
         const auto v = p.lp.minimise({{p.growth, 1}});
-        return v ? std::optional((*v)[p.growth] / um_per_mm) : std::nullopt;
+        return v ? std::optional((*v)[p.growth] / to_um) : std::nullopt;
     }
 
     [[nodiscard]] Stages hone_stages(Programme& p, bool exactly) const {
@@ -250,7 +250,7 @@ class Planner {
             for (const Housing& m : mains_)
                 for (const double sign : {1.0, -1.0})
                     forms.emplace_back(line_terms(p, m.mean_x(), dy, dz, sign),
-                                       um_per_mm * sign * given(m.mean_x(), dy, dz));
+                                       to_um * sign * given(m.mean_x(), dy, dz));
             return forms;
         };
         std::vector<std::pair<std::vector<Term>, double>> cuts;
@@ -288,9 +288,9 @@ class Planner {
             return std::nullopt;
         const std::vector<double>& v = *stages.found;
         Solution s;
-        s.line = {v[p.y0] / um_per_mm, v[p.yk] * along / um_per_mm, v[p.z0] / um_per_mm, v[p.zk] * along / um_per_mm};
+        s.line = {v[p.y0] / to_um, v[p.yk] * along / to_um, v[p.z0] / to_um, v[p.zk] * along / to_um};
         for (const std::size_t cut : p.cut)
-            s.cuts.push_back(std::max(0.0, v[cut] / um_per_mm));
+            s.cuts.push_back(std::max(0.0, v[cut] / to_um));
         if (followed_)
             s.line = followed_->with(s.cuts);
         return s;

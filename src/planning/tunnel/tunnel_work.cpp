@@ -7,13 +7,12 @@
 #include "metrology/circle_fit.h"
 #include "planning/common/fit_spread.h"
 #include "planning/readings/reading_plan.h"
+#include "planning/tunnel/stroke_forecast.h"
 #include "planning/tunnel/tunnel_sizes.h"
 #include "planning/tunnel/tunnel_verdict.h"
 
 #include <algorithm>
 #include <cmath>
-#include <iterator>
-#include <limits>
 #include <numbers>
 
 namespace pallix::planning {
@@ -138,59 +137,7 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
     return board;
 }
 
-/// What was read since the strokes is what is left; all of it, where nothing was.
-std::vector<StockLeft> read_last(const std::vector<StockLeft>& board) {
-    std::vector<StockLeft> fresh;
-    std::ranges::copy_if(board, std::back_inserter(fresh), [](const StockLeft& s) { return !s.stale; });
-    return fresh.empty() ? board : fresh;
-}
-
-/// By how much the place opened fastest that was read before and after a go, and by how much both readings may be off.
-struct Opened {
-    double by = 0, unsure = 0; ///< mm
-    [[nodiscard]] bool told() const { return by > unsure; }
-};
-/// @param until entry before which what was read counts as after it
-Opened opened_by(const JobState& state, std::int64_t pass, std::int64_t until) {
-    const auto before = last_sizes(state, pass), after = last_sizes(state, until);
-    Opened most;
-    for (const auto& [key, size] : after)
-        if (const auto old = before.find(key); old != before.end() && size->sequence > pass)
-            if (const double by = size->value - old->second->value; by > most.by)
-                most = {by, 2 * std::numbers::sqrt2 * size->fixed.value_or(0.0025)};
-    return most;
-}
-
-/// Stones cut where the bore is tightest first: the place that opened fastest says what they take, and the others take
-/// as much once they are met. They may have met it only towards the end of a go: until a second one bears it out, what
-/// they take may be eight times as much. Nothing as long as no place opened by more than its readings may be off.
-std::optional<StrokeForecast> forecast_of(const JobState& state, const Campaign& c,
-                                          const std::vector<StockLeft>& board) {
-    if (!c.pass || board.empty() || c.pass->pass.strokes <= 0)
-        return std::nullopt;
-    const Opened last = opened_by(state, c.worked, std::numeric_limits<std::int64_t>::max());
-    if (!last.told())
-        return std::nullopt;
-    StrokeForecast f;
-    f.strokes = c.pass->pass.strokes;
-    f.per_stroke = last.by / f.strokes;
-    double fastest = (last.by + last.unsure) / f.strokes;
-    const auto& passes = tunnel_of(state).tunnel_passes;
-    const block::TakenPass* before = passes.size() > 1 ? &passes[passes.size() - 2] : nullptr;
-    const Opened earlier = before && before->sequence > std::max(c.cut, tunnel_of(state).tunnel_done)
-                               ? opened_by(state, before->sequence, c.worked)
-                               : Opened{};
-    constexpr double alike = 0.7, late_start = 8;
-    const bool borne_out = earlier.told() && earlier.by / std::max(1, before->pass.strokes) > alike * f.per_stroke;
-    fastest = borne_out ? std::max(fastest, earlier.by / before->pass.strokes) : late_start * fastest;
-    for (const StockLeft& s : read_last(board))
-        f.stock_left = std::max(f.stock_left, s.left);
-    f.strokes_left = f.stock_left / f.per_stroke;
-    f.at_once = std::clamp(std::floor(f.stock_left / fastest), 1.0, 2.0 * f.strokes);
-    return f;
-}
-
-void find_boring(TunnelWork& work, const JobState& state, const TunnelPolicy& policy) {
+void find_boring(TunnelWork& work, const JobState& state) {
     bool established = false;
     const block::TakenPass* last = nullptr;
     for (const block::TakenPass& taken : tunnel_of(state).tunnel_passes) {
@@ -205,15 +152,13 @@ void find_boring(TunnelWork& work, const JobState& state, const TunnelPolicy& po
     work.establishing_due = !established;
     if (!last || !last->pass.protrusion)
         return;
-    double measured = 0, n = 0, wanted = 0;
+    // A main that was cut all round has the size of the tool; one that was not is larger and says nothing of it.
+    const StockLeft* cut = nullptr;
     for (const StockLeft& s : work.board)
-        if (!s.stale) {
-            measured += s.size;
-            wanted += target_of(meant(state, s.at.feature), policy);
-            ++n;
-        }
-    if (n > 0)
-        work.next_protrusion = *last->pass.protrusion + (wanted - measured) / n / 2;
+        if (!s.stale && (!cut || s.left > cut->left))
+            cut = &s;
+    if (cut)
+        work.next_protrusion = *last->pass.protrusion + cut->left / 2;
 }
 
 /// Touches of a section go round far enough to say how large and how round it is.
@@ -494,8 +439,9 @@ TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const 
         work.dwell = *tightest;
     if (c.pass)
         work.last_strokes = c.pass->pass.strokes;
-    work.forecast = forecast_of(state, c, work.board);
-    find_boring(work, state, policy);
+    work.forecast = c.pass ? forecast_strokes(state, *c.pass, std::max(c.cut, tunnel_of(state).tunnel_done), work.board)
+                           : std::nullopt;
+    find_boring(work, state);
     work.step = Stand(work, state, gauge, probed).step();
     return work;
 }

@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/forward.h"
+#include "block/state/tunnel_state.h"
+#include "planning/tunnel/tunnel_work.h"
+
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+namespace pallix::planning {
+
+/// What was read since the strokes is what is left; all of it, where nothing was.
+[[nodiscard]] std::vector<StockLeft> read_last(const std::vector<StockLeft>& board);
+
+/// Stones cut where the bore is tightest first: the place that opened fastest says what they take, and the others take
+/// as much once they are met. They may have met it only towards the end of a go: until a second one bears it out, what
+/// they take may be eight times as much. Nothing as long as no place opened by more than its readings may be off.
+/// @param pass the last
+/// @param since entry from which on passes are of this campaign
+[[nodiscard]] std::optional<StrokeForecast> forecast_strokes(const block::JobState& state, const block::TakenPass& pass,
+                                                             std::int64_t since, const std::vector<StockLeft>& board);
+
+} // namespace pallix::planning
