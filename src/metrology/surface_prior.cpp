@@ -190,12 +190,35 @@ class ShapeDrawer {
     Vec2 low_{1e300, 1e300}, high_{-1e300, -1e300};
 };
 
+/// How deep the shapes are at every touch and node.
+void lay_out(SurfacePattern& p, const std::vector<Shape>& shapes, const SurfaceQuestion& q, double patch) {
+    const auto seen = static_cast<Index>(q.seen.size()), nodes = static_cast<Index>(q.nodes.size()),
+               count = static_cast<Index>(shapes.size());
+    if (count == 0)
+        return; // the pattern of nothing
+    p.at_seen.resize(seen, count);
+    p.at_nodes.resize(nodes, count);
+    p.at_tops.resize(nodes, count);
+    p.at_places.resize(nodes, count);
+    for (Index s = 0; s < count; ++s) {
+        const Shape& shape = shapes[static_cast<std::size_t>(s)];
+        for (Index n = 0; n < seen; ++n)
+            p.at_seen(n, s) = -shape(q.seen[static_cast<std::size_t>(n)].place, 0);
+        for (Index n = 0; n < nodes; ++n) {
+            const Vec2 node = q.nodes[static_cast<std::size_t>(n)];
+            p.at_nodes(n, s) = -shape(node, patch);
+            p.at_tops(n, s) = -shape(node, -patch);
+            p.at_places(n, s) = -shape(node, 0);
+        }
+    }
+}
+
 } // namespace
 
 std::vector<SurfacePattern> draw_patterns(const SurfaceQuestion& q, double patch, Deviates& draw,
                                           std::optional<SurfaceFeature> only) {
-    const auto seen = static_cast<Index>(q.seen.size()), nodes = static_cast<Index>(q.nodes.size());
     std::vector<SurfacePattern> patterns(1);
+    std::vector<std::vector<Shape>> shapes(1);
     ShapeDrawer drawer(q, draw);
     for (std::size_t k = 0; k < surface_features; ++k) {
         const auto kind = static_cast<SurfaceFeature>(k);
@@ -208,25 +231,13 @@ std::vector<SurfacePattern> draw_patterns(const SurfaceQuestion& q, double patch
         for (int i = 0; i < count; ++i) {
             SurfacePattern p;
             p.kind = kind;
-            const std::vector<Shape> shapes = drawer.of(kind);
-            p.at_seen.resize(seen, static_cast<Index>(shapes.size()));
-            p.at_nodes.resize(nodes, static_cast<Index>(shapes.size()));
-            p.at_tops.resize(nodes, static_cast<Index>(shapes.size()));
-            p.at_places.resize(nodes, static_cast<Index>(shapes.size()));
-            for (Index s = 0; s < p.at_nodes.cols(); ++s) {
+            shapes.push_back(drawer.of(kind));
+            for (std::size_t s = 0; s < shapes.back().size(); ++s)
                 p.spread.push_back(between_scales(draw, 0.006, 0.04));
-                const Shape& shape = shapes[static_cast<std::size_t>(s)];
-                for (Index n = 0; n < seen; ++n)
-                    p.at_seen(n, s) = -shape(q.seen[static_cast<std::size_t>(n)].place, 0);
-                for (Index n = 0; n < nodes; ++n) {
-                    p.at_nodes(n, s) = -shape(q.nodes[static_cast<std::size_t>(n)], patch);
-                    p.at_tops(n, s) = -shape(q.nodes[static_cast<std::size_t>(n)], -patch);
-                    p.at_places(n, s) = -shape(q.nodes[static_cast<std::size_t>(n)], 0);
-                }
-            }
             patterns.push_back(std::move(p));
         }
     }
+    in_parallel(patterns.size(), 0, [&](std::size_t i) { lay_out(patterns[i], shapes[i], q, patch); });
     return patterns;
 }
 
