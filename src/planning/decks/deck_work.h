@@ -21,11 +21,11 @@ struct BankProgress {
     BankPlan plan; ///< from the as-found surface
     /// The newest surface as it will lie once the tunnel is where its plan puts it; nothing where none is to come.
     std::optional<block::DeckResult> to_come;
-    double taken = 0;                   ///< mm, infeed of all passes so far
-    double remaining = 0;               ///< mm of infeed still to come; from the newest heights when there are any
-    std::vector<Pass> passes;           ///< still to make
-    bool dark_left = false;             ///< the last pass left places dark
-    bool stale = false;                 ///< cut since it was measured
+    double taken = 0;         ///< mm, infeed of all passes so far
+    double remaining = 0;     ///< mm of infeed still to come; from the newest heights when there are any
+    std::vector<Pass> passes; ///< still to make
+    bool dark_left = false;   ///< the last pass left places dark
+    bool stale = false;       ///< cut since it was measured
     /// mm, by how much sooner it came clean than its heights say, where that is more than they can be off: one of them
     /// is wrong, and how deep it still is to be cut is not known.
     std::optional<double> clean_too_soon;
