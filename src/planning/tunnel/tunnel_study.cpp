@@ -214,6 +214,7 @@ void find_forecast_uncertainty(TunnelStudy& study, const std::vector<std::vector
     const std::vector<double> cuts = depths(study.plan.cuts);
     const double follows = follows_within(*study.followed, cuts);
     std::vector<CentreLine> lines;
+    lines.reserve(drawn.size());
     for (const std::vector<Housing>& mains : drawn)
         lines.push_back(hone_line(mains, study.policy).with(cuts));
     for (HoneForecast& f : study.forecast) {
