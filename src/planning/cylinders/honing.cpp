@@ -98,7 +98,7 @@ void choose_step(HoneBore& b, const std::optional<double>& uncertainty, const bl
         for (std::size_t i = 0; i < plan.steps.size(); ++i)
             if (!is_brush(plan.steps[i])) {
                 b.step = i;
-                if (b.most + b.beyond > plan.steps[i].leaves + stock_rounding)
+                if (b.most > plan.steps[i].leaves + stock_rounding)
                     break;
             }
     } else if (has_brush && !brushed && (b.most > stock_rounding || (b.honed && b.measured))) {
