@@ -22,8 +22,8 @@ constexpr double sharp = 0.002, mark_sharp = 0.002;
 /// What no pattern has of a real surface: on its lowest and on its highest place, standard, mm and of the removal.
 constexpr double left_out_least = 0.0012, left_out_share = 0.03;
 /// A lowest place that paint showed and on which no touch stands may go deeper than any pattern says: in so many draws
-/// by this share of the removal, exponential; in a few by anything up to so many mm. Who knows what it is knows better.
-constexpr double deeper_in = 0.5, deeper_share = 0.03, much_deeper_in = 0.015, much_deeper = 0.03;
+/// by this, mm, exponential; in a few by anything up to so many mm. Who knows what it is knows better.
+constexpr double deeper_in = 0.5, deeper_by = 0.0012, much_deeper_in = 0.01, much_deeper = 0.03;
 constexpr double touched_within = 4; ///< mm
 constexpr int moves = 2;             ///< of every draw, at each step
 constexpr int last_moves = 8;        ///< once the marks count in full
@@ -280,9 +280,8 @@ class Believer {
             Index at = 0;
             const double lowest = one.nodes.minCoeff(&at);
             const double left_out = std::hypot(left_out_least, left_out_share * (one.top - lowest));
-            const double deeper = shown_only_by_paint(q_.nodes[static_cast<std::size_t>(at)])
-                                      ? deeper_than_drawn(one.top - lowest, d)
-                                      : 0;
+            const double deeper =
+                shown_only_by_paint(q_.nodes[static_cast<std::size_t>(at)]) ? deeper_than_drawn(d) : 0;
             const double low = lowest - deeper + left_out * d.normal(),
                          high = std::max(low, one.top + left_out * d.normal());
             const VectorXd places = ways_.places(one.way, one.waved, one.shapes);
@@ -309,11 +308,11 @@ class Believer {
         return b;
     }
 
-    static double deeper_than_drawn(double removal, Deviates& d) {
+    static double deeper_than_drawn(Deviates& d) {
         const double way = d.uniform();
         if (way < much_deeper_in)
             return much_deeper * d.uniform();
-        return way < much_deeper_in + deeper_in ? -deeper_share * removal * std::log(d.uniform()) : 0;
+        return way < much_deeper_in + deeper_in ? -deeper_by * std::log(d.uniform()) : 0;
     }
     [[nodiscard]] bool shown_only_by_paint(Vec2 place) const {
         return !told_ && !q_.cuts.empty() && std::ranges::none_of(q_.seen, [&](const HeightSeen& s) {

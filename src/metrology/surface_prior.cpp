@@ -42,9 +42,6 @@ class ShapeDrawer {
         for (const CutSeen& cut : q.cuts)
             for (const auto& mark : cut.marks)
                 dark_.push_back(q.nodes[mark.front()]);
-        if (!q.cuts.empty())
-            for (const auto& mark : q.cuts.back().marks)
-                last_dark_.push_back(q.nodes[mark.front()]);
         find_low_touches();
     }
 
@@ -82,10 +79,8 @@ class ShapeDrawer {
     /// Anywhere; or where paint stayed dark or a touch lies low, since few of those drawn anywhere would lie there.
     Vec2 somewhere() {
         const double way = draw_.uniform();
-        const std::vector<Vec2>& told = way < 0.3 && !last_dark_.empty() ? last_dark_
-                                        : way < 0.5 && !dark_.empty()    ? dark_
-                                                                         : low_touches_;
-        if (way < 0.7 && !told.empty()) {
+        const std::vector<Vec2>& told = way < 0.3 && !dark_.empty() ? dark_ : low_touches_;
+        if (way < 0.6 && !told.empty()) {
             const Vec2 c = told[static_cast<std::size_t>(draw_.uniform() * static_cast<double>(told.size()))];
             return c + Vec2{told_within * draw_.normal(), told_within * draw_.normal()};
         }
@@ -186,7 +181,7 @@ class ShapeDrawer {
 
     const SurfaceQuestion& q_;
     Deviates& draw_;
-    std::vector<Vec2> dark_, last_dark_, low_touches_;
+    std::vector<Vec2> dark_, low_touches_;
     Vec2 low_{1e300, 1e300}, high_{-1e300, -1e300};
 };
 
