@@ -199,13 +199,6 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
                                said.lowest.high, oracle.lowest.high - oracle.lowest.low);
                     removal.add(said.unseen ? std::min(off, said.removal.high) : off, said.removal.low,
                                 said.removal.high, oracle.removal.high - oracle.removal.low);
-                    if (getenv("DIAG"))
-                        fprintf(stderr, "DIAG;%s;%s;%s;%zu;%.1f;%.1f;%.1f;%.1f;%.1f;%.1f;%.1f;%d\n", kind.c_str(),
-                                pattern.c_str(), when.c_str(), i, 1e3 * (job.lowest() - job.highest()),
-                                1e3 * (said.lowest.low - job.highest()), 1e3 * (said.lowest.middle - job.highest()),
-                                1e3 * (said.lowest.high - job.highest()), 1e3 * (oracle.lowest.low - job.highest()),
-                                1e3 * (oracle.lowest.high - job.highest()), 1e3 * (said.highest.middle - job.highest()),
-                                said.unseen ? 1 : 0);
                     auto& table = test::CertaintyTable::get();
                     table.add("deck, lowest place, " + when, kind + ", " + pattern, lowest);
                     table.add("deck, removal, " + when, kind + ", " + pattern, removal);
