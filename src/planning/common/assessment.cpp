@@ -43,7 +43,8 @@ PairVerdict pair_of(const JobState& state, const BankProgress& first, const Bank
             m.result.height_mean = b.to_come->height_mean;
         return m;
     };
-    if (decks_of(state).target.equal) // wherever one of them ended, the other is to end there too
+    const block::DeckTargetChosen& target = decks_of(state).target;
+    if (target.school == block::TargetSchool::least_cut && target.equal) // wherever one ended, the other is to end too
         return judge_pair(measured(first), 0, measured(second), 0);
     return judge_pair(measured(first), first.plan.target, measured(second), second.plan.target);
 }

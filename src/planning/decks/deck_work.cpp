@@ -3,6 +3,7 @@
 
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/steps/steps.h"
 
@@ -222,6 +223,22 @@ bool under_limit(const JobState& state, const BankProgress& b) {
     return !b.passes.empty() && b.plan.over_lower_limit.value_or(0) < -rounding;
 }
 
+const block::MeasuredPlace* seldomest_read(const JobState& state, const std::vector<std::string>& banks) {
+    const block::MeasuredPlace* best = nullptr;
+    const auto off = [&](const block::MeasuredPlace& p) {
+        return std::abs(p.value - decks_of(state).deck(p.at.feature.bank).latest->result.height_mean);
+    };
+    for (const block::MeasuredPlace& p : readings_of(state).places) {
+        if (p.at.quantity != block::Quantity::height || p.stale() ||
+            std::ranges::find(banks, p.at.feature.bank) == banks.end() ||
+            decks_of(state).deck(p.at.feature.bank).latest->source == block::DeckSource::probe)
+            continue;
+        if (!best || p.count < best->count || (p.count == best->count && off(p) > off(*best)))
+            best = &p;
+    }
+    return best;
+}
+
 DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vector<BankProgress>& banks,
                    const std::vector<FeelProgress>& by_feel, const std::optional<PairVerdict>& pair) {
     switch (plan.lack) {
@@ -279,12 +296,18 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
         return {DeckStep::fails, b->plan.bank};
     if (pair && pair->verdict == Verdict::fails && !pair_accepted())
         return {DeckStep::fails};
+    // More with the same gauge tell no more than so many of each place (common practice, no source).
+    constexpr std::size_t enough_readings = 4;
+    const auto doubt = [&state](const std::vector<std::string>& of) {
+        const block::MeasuredPlace* seldomest = seldomest_read(state, of);
+        return seldomest && seldomest->count >= enough_readings ? DeckStep::cannot_be_told : DeckStep::settle_doubt;
+    };
     if (const auto* b = has(Verdict::cannot_tell))
-        return {intake_of(state).blueprint->bank(b->plan.bank)->deck_height.whole() ? DeckStep::settle_doubt
+        return {intake_of(state).blueprint->bank(b->plan.bank)->deck_height.whole() ? doubt({b->plan.bank})
                                                                                     : DeckStep::no_limits,
                 b->plan.bank};
     if (pair && pair->verdict == Verdict::cannot_tell && !pair_accepted())
-        return {DeckStep::settle_doubt};
+        return {doubt({banks[0].plan.bank, banks[1].plan.bank})};
     if (const auto unmeasured = std::ranges::find_if(
             intake_of(state).blueprint->banks,
             [&](const auto& b) {

@@ -3,6 +3,7 @@
 
 #include "block/evaluation.h"
 #include "block/forward.h"
+#include "block/state/measured.h"
 #include "planning/decks/deck_plan.h"
 #include "planning/decks/deck_shape.h"
 #include "planning/decks/deck_verdict.h"
@@ -48,6 +49,7 @@ enum class DeckStep {
     look_why_dark,  ///< planned depth taken, places still dark
     measure_again,  ///< cut to depth, or measured from a tunnel that was cut since
     settle_doubt,   ///< measured, too near a limit to tell
+    cannot_be_told, ///< likewise, and read so often that once more tells nothing
     no_limits,      ///< measured, and the blueprint gives its height no limits
     will_not_clean, ///< the target leaves places untouched
     under_limit,    ///< meets its plan, and stands under the blueprint's least height
@@ -90,6 +92,10 @@ void move_targets(DeckPlan& plan, const block::JobState& state, const block::Pas
 /// A bank that is to be cut, or was, under the blueprint's least height, and nobody has said that it may.
 [[nodiscard]] bool under_limit(const block::JobState& state, const BankProgress& b);
 /// What the decks are at, and which bank it is.
+/// The height of those decks that says most once it is read again: of those read seldomest, the highest or lowest.
+/// @return null where none was read by hand
+[[nodiscard]] const block::MeasuredPlace* seldomest_read(const block::JobState& state,
+                                                         const std::vector<std::string>& banks);
 [[nodiscard]] DeckCall deck_call(const block::JobState& state, const DeckPlan& plan,
                                  const std::vector<BankProgress>& banks, const std::vector<FeelProgress>& by_feel,
                                  const std::optional<PairVerdict>& pair);

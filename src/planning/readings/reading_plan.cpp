@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/common/place.h"
+#include "planning/readings/second_look.h"
 
 #include <algorithm>
 #include <array>
@@ -375,9 +376,8 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     }
     e.neighbours = middle_of(std::move(beside));
     e.repeat_limit = asked.believable / 12;
-    constexpr double one_main = 0.05; // mm: sizes of one housing differ by less, however worn
     e.neighbour_limit =
-        asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main : asked.believable / 3;
+        asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main_within : asked.believable / 3;
     return e;
 }
 

@@ -147,11 +147,13 @@ class CylinderPart {
             r_.hold(step, Rule::complete, missing_);
         if (!tunnel_stands(state_, r_.a, Stage::cylinders))
             r_.hold(step, Rule::tunnel_first, r_.tunnel_first);
+        if (!again_.empty())
+            r_.hold(step, Rule::doubt, again_);
         if (w_->step == CylinderStep::measure)
             r_.hold(step, Rule::fresh, "cylinders/probe");
         if (w_->step == CylinderStep::plan)
             r_.hold(step, Rule::size_decided, "cylinders/plan");
-        if (w_->step == CylinderStep::decide_size)
+        if (w_->step == CylinderStep::decide_size && again_.empty())
             r_.hold(step, Rule::size_decided, id_of(*w_->bore, "size"));
         if (w_->step == CylinderStep::decide_wall)
             r_.hold(step, Rule::wall_decided, id_of(*w_->bore, "wall"));
@@ -242,22 +244,25 @@ class CylinderPart {
                     largest = known;
                 }
             }
-        return largest && largest->at.feature == bore && over - second > stands_out &&
-               read_once_more(bore, largest->value - 1e-6);
+        return largest && largest->at.feature == bore && largest->count == 1 && over - second > stands_out &&
+               look_again(largest->at, SecondLook::sets_size);
     }
 
     /// Before it is decided what becomes of a bore that is too large, what says so is read a second time.
-    bool read_once_more(const FeatureId& bore, double limit) {
-        for (const MeasuredAt& at : places_of(bore)) {
-            const block::MeasuredPlace* known = r_.place(at);
-            if (!known || known->stale() || known->count > 1 || known->value <= limit)
-                continue;
-            Step& step = r_.add_reading(at, Stage::cylinders);
-            step.state = StepState::ready;
-            lead(step);
-            return true;
-        }
+    bool over_once_more(const FeatureId& bore, double limit) {
+        for (const MeasuredAt& at : places_of(bore))
+            if (const block::MeasuredPlace* known = r_.place(at);
+                known && !known->stale() && known->count == 1 && known->value > limit)
+                return look_again(at, SecondLook::too_large);
         return false;
+    }
+    bool look_again(const MeasuredAt& at, SecondLook why) {
+        Step& step = r_.add_reading(at, Stage::cylinders);
+        step.state = StepState::ready;
+        step.second_look = why;
+        again_ = step.id;
+        lead(step);
+        return true;
     }
 
     void add_boring() {
@@ -275,7 +280,7 @@ class CylinderPart {
             lead(r_.add(Task::look_at_edge, id_of(*board.hole, "edge"), Stage::cylinders, *board.hole));
         if (boring && board.step == BoringStep::over) {
             const auto hole = std::ranges::find(board.holes, *board.hole, &HoleProgress::id);
-            if (!read_once_more(*board.hole, hole->target + pistons_of(state_).tolerance))
+            if (!over_once_more(*board.hole, hole->target + pistons_of(state_).tolerance))
                 decide(Task::decide_over, *board.hole, "over");
         }
         if (boring && (board.step == BoringStep::measure || board.step == BoringStep::measure_first))
@@ -331,7 +336,7 @@ class CylinderPart {
         }
         if (honing && board.step == HoneStep::too_large) {
             const auto bore = std::ranges::find(board.bores, *board.bore, &HoneBore::id);
-            if (!read_once_more(*board.bore, bore->sizes.finish_most))
+            if (!over_once_more(*board.bore, bore->sizes.finish_most))
                 decide(Task::decide_large, *board.bore, "large");
         }
         if (honing && (board.step == HoneStep::measure || board.step == HoneStep::check_again) && resting())
@@ -407,6 +412,7 @@ class CylinderPart {
     const JobState& state_;
     const std::optional<CylinderWork>& w_;
     std::string lead_, rest_, missing_;
+    std::string again_; ///< a reading that nothing is cut before
     std::size_t first_ = 0;
 };
 

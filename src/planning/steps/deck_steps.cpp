@@ -25,8 +25,6 @@ using block::Stage;
 
 constexpr std::array pass_ids{"witness", "pass", "finish", "spring"};
 
-constexpr std::size_t enough_readings = 4; ///< of one place: more with the same gauge tell no more (common practice)
-
 class DeckPart {
   public:
     explicit DeckPart(Route& route) : r_(route), state_(route.state), a_(route.a) {}
@@ -121,8 +119,9 @@ class DeckPart {
                 tunnel_of(state_).latest->sequence};
         add_flush(bank);
         add_done_cuts(bank, deck);
-        const bool fails = is(DeckStep::fails, bank) && !a_.decks.bank.empty(); // else both against each other
-        if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank) || fails)
+        const bool of_both = a_.decks.bank.empty(); // one bank against the other
+        if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank) ||
+            (!of_both && (is(DeckStep::fails, bank) || is(DeckStep::cannot_be_told, bank))))
             add_decision(bank, Task::decide_deck, "decide");
         if (is(DeckStep::no_limits, bank))
             add_decision(bank, Task::give_limits, "limits");
@@ -219,9 +218,7 @@ class DeckPart {
             lead(step);
             return;
         }
-        if (is(DeckStep::settle_doubt, bank) && !a_.decks.bank.empty() && read_enough({bank})) {
-            add_decision(bank, Task::decide_deck, "decide");
-        } else if (is(DeckStep::settle_doubt, bank) && !a_.decks.bank.empty()) {
+        if (is(DeckStep::settle_doubt, bank) && !a_.decks.bank.empty()) {
             Step& step = r_.add(Task::settle, id_of(bank, "settle"), Stage::decks, deck_id(bank));
             step.why = {deck.latest->sequence};
             read_again(step, {bank});
@@ -268,11 +265,12 @@ class DeckPart {
         if (!deck.cuts.empty() || deck.latest->source == block::DeckSource::probe ||
             deck.latest->result.points.size() != 4 || !progress || std::abs(progress->lie.twist) <= twisted)
             return false;
-        const block::MeasuredPlace* doubtful = seldomest_read({bank});
+        const block::MeasuredPlace* doubtful = seldomest_read(state_, {bank});
         if (!doubtful || doubtful->count > 1)
             return false;
         Step& step = r_.add_reading(doubtful->at, Stage::decks);
         step.state = StepState::ready;
+        step.second_look = SecondLook::twisted;
         doubtful_ = step.id;
         lead(step);
         return true;
@@ -290,8 +288,11 @@ class DeckPart {
     void add_pair() {
         if (!a_.decks.bank.empty())
             return;
-        if (a_.decks.kind == DeckStep::fails)
-            decide_pair();
+        if (a_.decks.kind == DeckStep::fails || a_.decks.kind == DeckStep::cannot_be_told) {
+            Step& step = r_.add(Task::decide_deck, "decks/decide", Stage::decks);
+            step.asks = {{"reason", AskKind::text, {}, {}, {}}};
+            lead(step);
+        }
         if (a_.decks.kind == DeckStep::settle_doubt)
             settle_pair();
     }
@@ -299,42 +300,12 @@ class DeckPart {
         std::vector<std::string> banks;
         for (const BankProgress& b : a_.banks)
             banks.push_back(b.plan.bank);
-        if (read_enough(banks))
-            return decide_pair();
         Step& step = r_.add(Task::settle, "decks/settle", Stage::decks);
         read_again(step, banks);
         lead(step);
     }
-    void decide_pair() {
-        Step& step = r_.add(Task::decide_deck, "decks/decide", Stage::decks);
-        step.asks = {{"reason", AskKind::text, {}, {}, {}}};
-        lead(step);
-    }
-
-    /// Every height was read so often that once more tells nothing: what cannot be told is somebody's to decide.
-    bool read_enough(const std::vector<std::string>& banks) const {
-        const block::MeasuredPlace* seldomest = seldomest_read(banks);
-        return seldomest && seldomest->count >= enough_readings;
-    }
-
-    /// Which height says most once it is read again: of those read seldomest, the highest and the lowest of a deck
-    /// first.
-    const block::MeasuredPlace* seldomest_read(const std::vector<std::string>& banks) const {
-        const block::MeasuredPlace* best = nullptr;
-        const auto off = [&](const block::MeasuredPlace& p) {
-            return std::abs(p.value - decks_of(state_).deck(p.at.feature.bank).latest->result.height_mean);
-        };
-        for (const block::MeasuredPlace& p : readings_of(state_).places) {
-            const bool ours = p.at.quantity == block::Quantity::height && !p.stale() &&
-                              std::ranges::find(banks, p.at.feature.bank) != banks.end() &&
-                              decks_of(state_).deck(p.at.feature.bank).latest->source != block::DeckSource::probe;
-            if (ours && (!best || p.count < best->count || (p.count == best->count && off(p) > off(*best))))
-                best = &p;
-        }
-        return best;
-    }
     void read_again(Step& step, const std::vector<std::string>& banks) const {
-        const block::MeasuredPlace* best = seldomest_read(banks);
+        const block::MeasuredPlace* best = seldomest_read(state_, banks);
         if (!best)
             return; // by probe: with a log
         step.place = best->at;

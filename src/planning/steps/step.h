@@ -4,6 +4,7 @@
 #include "block/entries/route_entries.h"
 #include "block/feature.h"
 #include "block/reading.h"
+#include "planning/readings/second_look.h"
 
 #include <array>
 #include <cstdint>
@@ -190,6 +191,7 @@ struct Step {
     StepState state = StepState::ready;
     std::optional<block::FeatureId> about;
     std::optional<block::MeasuredAt> place; ///< of a reading
+    std::optional<SecondLook> second_look;  ///< of a reading: why once was not enough
     std::optional<double> number;           ///< mm, what is dialled in or aimed at
     std::optional<double> least, most;      ///< mm, the window it must land in
     std::vector<Ask> asks;

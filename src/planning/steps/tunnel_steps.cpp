@@ -128,6 +128,8 @@ class TunnelPart {
                 Step& step = r_.add_reading(at, Stage::tunnel);
                 const block::MeasuredPlace* known = r_.place(at);
                 const bool wanted = std::ranges::find(w_.to_read, at) != w_.to_read.end();
+                if (wanted)
+                    step.second_look = w_.second_look;
                 if (wanted && reading_turn())
                     step.state = StepState::ready;
                 else if (known && counts(*known))

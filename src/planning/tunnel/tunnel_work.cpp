@@ -237,16 +237,19 @@ class Stand {
             if (unstated())
                 return TunnelStep::state_caps;
         }
-        if (const auto at = standing_out()) {
-            w_.to_read = {*at};
-            return TunnelStep::read_again;
-        }
+        if (const auto at = standing_out())
+            return look_again(*at, SecondLook::stands_out);
         return contradicted() ? TunnelStep::settle : judged();
+    }
+
+    TunnelStep look_again(const MeasuredAt& at, SecondLook why) {
+        w_.to_read = {at};
+        w_.second_look = why;
+        return TunnelStep::read_again;
     }
 
     /// A size that was read once and stands far off the others of its main is read again before anything hangs on it.
     std::optional<MeasuredAt> standing_out() const {
-        constexpr double one_main = 0.05; // mm: sizes of one housing differ by less, however worn
         if (probe_counts_)
             return std::nullopt;
         for (const block::MainBlueprint& main : intake_of(state_).blueprint->mains) {
@@ -259,7 +262,7 @@ class Stand {
             std::ranges::sort(sizes, {}, &block::MeasuredPlace::value);
             const double middle = sizes[sizes.size() / 2]->value;
             for (const block::MeasuredPlace* p : {sizes.front(), sizes.back()})
-                if (p->count < 2 && std::abs(p->value - middle) > one_main)
+                if (p->count < 2 && std::abs(p->value - middle) > one_main_within)
                     return p->at;
         }
         return std::nullopt;
@@ -344,10 +347,8 @@ class Stand {
     TunnelStep over() {
         for (const StockLeft& s : w_.board) {
             const block::MeasuredPlace* known = readings_of(state_).place(s.at);
-            if (!s.stale && s.to_largest < 0 && known && !known->stale() && known->count < 2) {
-                w_.to_read = {s.at};
-                return TunnelStep::read_again;
-            }
+            if (!s.stale && s.to_largest < 0 && known && !known->stale() && known->count < 2)
+                return look_again(s.at, SecondLook::too_large);
         }
         return TunnelStep::too_large;
     }

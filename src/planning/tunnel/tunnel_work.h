@@ -5,6 +5,7 @@
 #include "block/state/measured.h"
 #include "planning/decks/deck_verdict.h"
 #include "planning/readings/gauge_findings.h"
+#include "planning/readings/second_look.h"
 #include "planning/tunnel/tunnel_study.h"
 #include "planning/tunnel/tunnel_verdict.h"
 
@@ -56,7 +57,7 @@ enum class TunnelStep {
     cut_caps,
     torque_caps,  ///< caps back on, torqued as they will run
     measure_caps, ///< sizes after the caps were cut
-    read_again,   ///< a size did not become what the cut should have made of it
+    read_again,   ///< a size did not become what the cut should have made of it, or decides too much by itself
     machine,      ///< hone strokes, or passes of the bar
     measure_work, ///< sizes after strokes or a pass
     log_finished, ///< every main is in size: say that the tunnel is done
@@ -70,6 +71,7 @@ struct TunnelWork {
     bool begun = false;    ///< caps cut or bores worked on since it was last said to be done
     metrology::Verdict verdict = metrology::Verdict::cannot_tell; ///< of everything that was measured of it and holds
     std::vector<block::MeasuredAt> to_read;                       ///< in the order they are read
+    std::optional<SecondLook> second_look;                        ///< why what is to be read is read again
     block::TunnelMethod method = block::TunnelMethod::hone;
     std::optional<TunnelStudy>
         study; ///< the plan, where it is what the tunnel waits for; `study_tunnel` makes it anyway

@@ -122,8 +122,12 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
         const bool unstated = std::ranges::any_of(a.banks, [&](const BankProgress& b) {
             return !decks_of(state).deck(b.plan.bank).latest->standard_uncertainty;
         });
-        t.reasons.push_back(unstated ? "The gauge's uncertainty was not stated: measure again and state it."
-                                     : what_settles(a, l) + " A coin-flip is not a pass.");
+        if (a.decks.kind == DeckStep::cannot_be_told)
+            t.reasons.emplace_back("Every place was read so often that this gauge tells no more: take a better one, or "
+                                   "decide, with a reason. A coin-flip is not a pass.");
+        else
+            t.reasons.push_back(unstated ? "The gauge's uncertainty was not stated: measure again and state it."
+                                         : what_settles(a, l) + " A coin-flip is not a pass.");
     } else if (std::ranges::any_of(a.banks, [](const BankProgress& b) { return b.remaining > 0; })) {
         t.reasons.push_back("Choose a lower target, or accept it with a note.");
     } else {
@@ -283,6 +287,7 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
                 {why_measured_again(a, l), "Four heights by hand, or a second probe log."},
                 "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
     case DeckStep::settle_doubt:
+    case DeckStep::cannot_be_told:
         return verdict_text(state, a, Verdict::cannot_tell, l);
     case DeckStep::no_limits:
         return {"The blueprint gives no limits for the height of " + bank(),

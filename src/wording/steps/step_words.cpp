@@ -100,9 +100,26 @@ std::string number_words(const Step& step, const LengthText& l) {
 
 constexpr const char* take_log_care = "Caps torqued as they will run; block and gauge at one temperature.";
 
+std::string second_look_reason(planning::SecondLook why) {
+    switch (why) {
+    case planning::SecondLook::stands_out:
+        return "It stands far off the other sizes of this main: more likely a slip than a main like that.";
+    case planning::SecondLook::too_large:
+        return "By one reading it is too large, and nobody decides on one reading what becomes of it.";
+    case planning::SecondLook::sets_size:
+        return "By this reading alone every cylinder would go up a size.";
+    case planning::SecondLook::twisted:
+        break;
+    }
+    return "The corners disagree across the diagonals: a twist, or one of them slipped.";
+}
+
 /// What stands behind a step besides what its part of the block says.
 std::vector<std::string> own_reasons(const JobState& state, const Assessment& a, const Step& step,
                                      const LengthText& l) {
+    if (step.second_look)
+        return {second_look_reason(*step.second_look),
+                "Read it once more before anything is cut; what slipped is struck, and stays readable."};
     switch (step.task) {
     case Task::wash:
         return {"Dirt is not measured, and grit under a gauge is a thou.",
@@ -174,6 +191,8 @@ CallText part_text(const JobState& state, const Assessment& a, const Step& step,
 
 /// Steps that the part's own text does not speak of.
 bool speaks_for_itself(const Step& step) {
+    if (step.second_look)
+        return true;
     switch (step.task) {
     case Task::wash:
     case Task::inspect:

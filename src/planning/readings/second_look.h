@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+namespace pallix::planning {
+
+/// Why a place that was read once is read again before anything that cannot be undone hangs on it.
+enum class SecondLook {
+    stands_out, ///< a main's size far off the others of that main
+    too_large,  ///< over its window
+    sets_size,  ///< it alone would send a whole engine to the next oversize
+    twisted,    ///< four corners of a deck that disagree across the diagonals
+};
+
+/// What sizes of one main differ by, however worn (common practice, no source): further off is a slip, or damage.
+inline constexpr double one_main_within = 0.05; // mm
+
+} // namespace pallix::planning
