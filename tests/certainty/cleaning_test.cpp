@@ -107,7 +107,7 @@ TEST(Coverage, OfTunnelsThatCleanUpAllRound) {
                 TunnelStudy study;
                 study.policy = policy;
                 study.housings = {HousingSource::probe, housings_of(b, *e, policy), noise, {}, {}};
-                study.plan = plan_tunnel(study.housings.mains, policy);
+                study.plan = plan_hone(study.housings.mains, policy, hone_line(study.housings.mains, policy));
                 std::vector<std::vector<Housing>> drawn;
                 block::Evaluation one = *e;
                 for (auto& mains : block::draw_mains(b, probe, *e, noise, 300)) {
@@ -117,9 +117,16 @@ TEST(Coverage, OfTunnelsThatCleanUpAllRound) {
                 explain(study, drawn);
                 ASSERT_TRUE(study.sure && study.sure->feasible);
                 const std::vector<Housing> truth = true_mains(rings, study.housings.mains, e->frame);
-                // How much deeper than somebody would have to cut who knows where the surface lies.
-                held.add_promise(least_slack(truth, policy, *study.sure) > -1e-6,
-                                 study.sure->max_cap_cut - plan_tunnel(truth, policy).max_cap_cut);
+                // The hone follows the middles as they truly are. How much deeper than somebody would have to cut who
+                // knows where the surface lies.
+                const HoneLine followed = hone_line(truth, policy);
+                TunnelPlan honed = *study.sure;
+                std::vector<double> cuts;
+                for (const CapCut& cut : honed.cuts)
+                    cuts.push_back(cut.cut);
+                honed.line = followed.with(cuts);
+                held.add_promise(least_slack(truth, policy, honed) > -1e-6,
+                                 study.sure->max_cap_cut - plan_hone(truth, policy, followed).max_cap_cut);
             }
             test::CertaintyTable::get().add(
                 "tunnel cleans up, 95 %", kind + (caps == block::CapCuts::each ? ", caps each" : ", caps equal"), held);

@@ -89,7 +89,8 @@ TEST(Coverage, OfTheLineThatAHoneWillFollow) {
                 std::vector<std::vector<Housing>> drawn;
                 for (int k = 0; k < 40; ++k)
                     drawn.push_back(touched(study.housings.mains, noise, dice));
-                plan(study);
+                study.plan =
+                    plan_hone(study.housings.mains, study.policy, hone_line(study.housings.mains, study.policy));
                 ASSERT_TRUE(study.plan.feasible) << kind;
                 explain(study, drawn);
                 const workshop::HonedTunnel honed =

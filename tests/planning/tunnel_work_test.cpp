@@ -178,15 +178,15 @@ TEST(TunnelWork, AHoneDoesNotChooseItsLine) {
     // Each place gains half of what its cap loses; at the third's cap the bottom is 0.016 − 0.005 outside, so 12 places
     // round, the lowest 15° off the bottom: cos 15°·0.016 − 0.005 = cos 15°·c/2.
     policy.caps = CapCuts::equal;
-    const TunnelPlan plan = plan_hone(mains, policy);
+    const TunnelPlan plan = plan_hone(mains, policy, line);
     ASSERT_TRUE(plan.feasible);
     const double cos15 = std::cos(15 * radians_per_degree);
     EXPECT_NEAR(plan.max_cap_cut, 2 * (cos15 * 0.016 - 0.005) / cos15, 1e-5);
     // The caps are not the only ones to be moved: the third alone, the line lifted by a tenth of its cut.
     policy.caps = CapCuts::each;
-    EXPECT_LE(plan_hone(mains, policy).max_cap_cut, plan.max_cap_cut + 1e-9);
+    EXPECT_LE(plan_hone(mains, policy, line).max_cap_cut, plan.max_cap_cut + 1e-9);
     policy.replaced = {mains[0].id, mains[1].id, mains[3].id, mains[4].id};
-    EXPECT_TRUE(hone_line(mains, policy).middles.empty()) << "one main leads nobody";
+    EXPECT_FALSE(hone_line(mains, policy).leads()) << "one main leads nobody";
 }
 
 TEST(TunnelWork, StepsFromCapsToDone) {

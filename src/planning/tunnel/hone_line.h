@@ -21,6 +21,7 @@ struct HoneLine {
     std::vector<Middle> middles; ///< those that lead, as found; none: fewer than two mains keep their caps
     CentreLine uncut;            ///< with no cap cut
     std::vector<std::pair<double, double>> gained; ///< for each main: z0 and zk that 1 mm off its cap adds
+    [[nodiscard]] bool leads() const { return !middles.empty(); }
     /// @param cuts mm, of each main in their order
     [[nodiscard]] CentreLine with(const std::vector<double>& cuts) const;
 };

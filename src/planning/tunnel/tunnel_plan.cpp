@@ -25,7 +25,8 @@ constexpr double no_slack = 1e-6; // mm
 /// A point's place in the constraint: hypot + c·[cap]·dz − dy·y(x) − dz·z(x) + stock ≤ R*.
 struct Reach {
     std::size_t main;
-    double x, distance, dy, dz;
+    Vec3 p;
+    double distance, dy, dz;
     bool cap;
 };
 
@@ -38,7 +39,7 @@ class Planner {
         for (std::size_t i = 0; i < mains.size(); ++i)
             for (const Vec3 p : mains[i].points) {
                 const double distance = std::hypot(p.y, p.z);
-                const Reach r{i, p.x, distance, p.y / distance, p.z / distance, p.z < 0};
+                const Reach r{i, p, distance, p.y / distance, p.z / distance, p.z < 0};
                 if (r.cap && std::ranges::find(policy.replaced, mains[i].id) != policy.replaced.end())
                     continue; // the new cap is bored with the saddle
                 if (std::abs(std::asin(r.dz)) < policy.parting)
@@ -69,7 +70,7 @@ class Planner {
         for (const Reach& r : reaches_) {
             plan.slacks.push_back(slack(r, plan.line, plan.cuts[r.main].cut));
             if (plan.slacks.back() < no_slack)
-                plan.binding.push_back({mains_[r.main].id, r.cap, std::atan2(r.dy, r.dz), r.x});
+                plan.binding.push_back({mains_[r.main].id, r.cap, std::atan2(r.dy, r.dz), r.p.x});
         }
         return plan;
     }
@@ -97,8 +98,8 @@ class Planner {
     [[nodiscard]] double radius(std::size_t main) const { return mains_[main].target_diameter / 2; }
 
     [[nodiscard]] double slack(const Reach& r, const CentreLine& line, double cut) const {
-        return radius(r.main) - stock_at(policy_, r.dz) - mains_[r.main].margin - r.distance -
-               (r.cap ? cut * r.dz : 0) + r.dy * line.y(r.x) + r.dz * line.z(r.x);
+        const Housing& main = mains_[r.main];
+        return room_at(main, r.p, cut, line) - stock_at(policy_, r.dz) - main.margin;
     }
 
     /// The value of the largest size over the mains, with its sign; a tie is positive.
@@ -167,12 +168,12 @@ class Planner {
         for (std::size_t i = 0; i < mains_.size(); ++i)
             p.cut.push_back(i > 0 && policy_.caps == CapCuts::equal ? p.cut.front() : p.lp.add_variable(0, deepest));
         for (const Reach& r : reaches_) {
-            std::vector<Term> terms = line_terms(p, r.x, r.dy, r.dz, -1);
+            std::vector<Term> terms = line_terms(p, r.p.x, r.dy, r.dz, -1);
             terms.emplace_back(p.growth, -1);
             if (r.cap)
                 add(terms, p.cut[r.main], r.dz);
             p.lp.add_row(std::move(terms), to_um * (radius(r.main) - stock_at(policy_, r.dz) - mains_[r.main].margin -
-                                                    r.distance + given(r.x, r.dy, r.dz)));
+                                                    r.distance + given(r.p.x, r.dy, r.dz)));
         }
         for (const Housing& m : mains_) {
             if (freedom.holds(TunnelLimit::max_rise))
@@ -375,8 +376,13 @@ double stock_at(const TunnelPolicy& policy, double dz) {
     return std::abs(std::asin(dz)) < policy.stock_from.value_or(0) ? 0 : policy.stock;
 }
 
-TunnelPlan plan_hone(const std::vector<Housing>& mains, const TunnelPolicy& policy) {
-    return Planner(mains, policy, {}, hone_line(mains, policy)).plan();
+double room_at(const Housing& main, Vec3 p, double cut, const CentreLine& line) {
+    const double r = std::hypot(p.y, p.z), dy = p.y / r, dz = p.z / r;
+    return main.target_diameter / 2 - r - (p.z < 0 ? cut * dz : 0) + dy * line.y(p.x) + dz * line.z(p.x);
+}
+
+TunnelPlan plan_hone(const std::vector<Housing>& mains, const TunnelPolicy& policy, const HoneLine& line) {
+    return Planner(mains, policy, {}, line).plan();
 }
 
 TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy, const CentreLine& given_line) {

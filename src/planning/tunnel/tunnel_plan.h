@@ -75,10 +75,14 @@ struct TunnelPlan {
 [[nodiscard]] TunnelPlan plan_tunnel(const std::vector<Housing>& mains, const TunnelPolicy& policy,
                                      const CentreLine& given_line = {});
 
+struct HoneLine;
 /// The least cap cutting with which the line that the hone will follow cleans up every place: the same programme, its
 /// line bound to the cuts. Equal cuts: every place gains c·|sin|/2, on cap and saddle alike.
-[[nodiscard]] TunnelPlan plan_hone(const std::vector<Housing>& mains, const TunnelPolicy& policy);
+[[nodiscard]] TunnelPlan plan_hone(const std::vector<Housing>& mains, const TunnelPolicy& policy, const HoneLine& line);
 
+/// How far a place of the old surface lies inside the finished bore once its cap is cut, mm; negative: outside it.
+/// @param p of the main, block frame
+[[nodiscard]] double room_at(const Housing& main, metrology::Vec3 p, double cut, const CentreLine& line);
 /// Stock that must come off at a place, mm.
 /// @param dz sine of its angle from the parting line
 [[nodiscard]] double stock_at(const TunnelPolicy& policy, double dz);

@@ -104,8 +104,9 @@ TunnelPlan plan_for(const KnownHousings& known, const TunnelPolicy& policy) {
     if (policy.target_diameter)
         for (Housing& m : mains)
             m.target_diameter = *policy.target_diameter;
-    if (policy.method == block::TunnelMethod::hone && !hone_line(mains, policy).middles.empty())
-        return plan_hone(mains, policy);
+    if (policy.method == block::TunnelMethod::hone)
+        if (const HoneLine line = hone_line(mains, policy); line.leads())
+            return plan_hone(mains, policy, line);
     return plan_tunnel(mains, policy, policy.line == GivenLine::ends ? known.ends : CentreLine{});
 }
 
@@ -167,23 +168,19 @@ std::vector<double> depths(const std::vector<CapCut>& cuts) {
 
 /// What the finished bore takes off the middles of both halves, mm: the mean over a third of each.
 void find_metal_off(HoneForecast& f, const Housing& h, const TunnelPlan& plan, double cut) {
-    constexpr double middle_third = 0.866;
+    constexpr double middle_third = 0.866; // cosine of 30°
     double caps = 0, saddles = 0;
     for (const metrology::Vec3 p : h.points) {
-        const double r = std::hypot(p.y, p.z), dy = p.y / r, dz = p.z / r;
-        const double off =
-            h.target_diameter / 2 - r - (dz < 0 ? cut * dz : 0) + dy * plan.line.y(p.x) + dz * plan.line.z(p.x);
-        if (std::abs(dz) < middle_third)
+        if (std::abs(p.z) < middle_third * std::hypot(p.y, p.z))
             continue;
-        (dz < 0 ? f.cap : f.saddle) += off;
-        ++(dz < 0 ? caps : saddles);
+        (p.z < 0 ? f.cap : f.saddle) += room_at(h, p, cut, plan.line);
+        ++(p.z < 0 ? caps : saddles);
     }
     f.cap /= std::max(caps, 1.0);
     f.saddle /= std::max(saddles, 1.0);
 }
 
 void find_forecast(TunnelStudy& study) {
-    study.forecast.clear();
     for (std::size_t i = 0; i < study.plan.cuts.size(); ++i) {
         const Housing& h = study.housings.mains[i];
         HoneForecast f{h.id, study.plan.line.z(h.mean_x()), study.plan.line.y(h.mean_x())};
@@ -193,7 +190,6 @@ void find_forecast(TunnelStudy& study) {
 }
 
 void find_astray(TunnelStudy& study) {
-    study.astray.reset();
     const bool alike = study.plan.feasible == study.ideal->feasible &&
                        std::abs(study.plan.max_cap_cut - study.ideal->max_cap_cut) <= block::mm_per_thou / 2;
     if (alike)
@@ -209,14 +205,20 @@ void find_astray(TunnelStudy& study) {
         study.astray = furthest;
 }
 
+/// The mains as they may truly be, and where a hone would follow each of them.
+struct DrawnMains {
+    const std::vector<std::vector<Housing>>& mains;
+    std::vector<HoneLine> lines; ///< none where nothing is honed
+};
+
 /// How sure the forecast is: how sure the middles are that lead the mandrel, and how well it follows them.
-void find_forecast_uncertainty(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn) {
+void find_forecast_uncertainty(TunnelStudy& study, const DrawnMains& drawn) {
     const std::vector<double> cuts = depths(study.plan.cuts);
     const double follows = follows_within(*study.followed, cuts);
     std::vector<CentreLine> lines;
-    lines.reserve(drawn.size());
-    for (const std::vector<Housing>& mains : drawn)
-        lines.push_back(hone_line(mains, study.policy).with(cuts));
+    lines.reserve(drawn.lines.size());
+    for (const HoneLine& line : drawn.lines)
+        lines.push_back(line.with(cuts));
     for (HoneForecast& f : study.forecast) {
         const auto h = std::ranges::find(study.housings.mains, f.main, &Housing::id);
         const double x = h->mean_x(), n = static_cast<double>(lines.size());
@@ -235,25 +237,27 @@ void find_forecast_uncertainty(TunnelStudy& study, const std::vector<std::vector
 
 /// How likely the old surface lies inside the finished bore all round.
 double chance_to_clean(const TunnelStudy& study, const TunnelPlan& plan, double margin, double u,
-                       const std::vector<std::vector<Housing>>& drawn) {
-    if (drawn.empty()) {
+                       const DrawnMains& drawn) {
+    if (drawn.mains.empty()) {
         std::vector<double> rooms = plan.slacks;
         for (double& room : rooms)
             room += margin;
         return metrology::chance_of_all(rooms, u);
     }
-    const auto clean = std::ranges::count_if(drawn, [&](const std::vector<Housing>& mains) {
-        TunnelPlan cut = plan;
-        if (study.followed) // of another draw: it follows the middles as they truly are
-            cut.line = hone_line(mains, study.policy).with(depths(plan.cuts));
-        return least_slack(mains, study.policy, cut) > -limit_tolerance;
-    });
-    return static_cast<double>(clean) / static_cast<double>(drawn.size());
+    double clean = 0;
+    const std::vector<double> cuts = depths(plan.cuts);
+    TunnelPlan cut = plan;
+    for (std::size_t i = 0; i < drawn.mains.size(); ++i) {
+        if (!drawn.lines.empty()) // a hone follows the middles as they truly are
+            cut.line = drawn.lines[i].with(cuts);
+        clean += least_slack(drawn.mains[i], study.policy, cut) > -limit_tolerance ? 1 : 0;
+    }
+    return clean / static_cast<double>(drawn.mains.size());
 }
 
 /// Every point may lie further out than it was measured: the least margin in standard uncertainties with which all of
 /// them together clean up surely enough. A main read once more is known better by √2.
-void find_sure(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn) {
+void find_sure(TunnelStudy& study, const DrawnMains& drawn) {
     if (!study.housings.uncertainty || !(*study.housings.uncertainty > 0))
         return;
     KnownHousings known = study.housings;
@@ -266,8 +270,9 @@ void find_sure(TunnelStudy& study, const std::vector<std::vector<Housing>>& draw
         study.sure = plan_for(known, study.policy);
         return study.sure->feasible && chance_to_clean(study, *study.sure, margin, u, drawn) >= metrology::sure_enough;
     };
-    // Drawn without their noise, mains may lie further in than they were touched. At 4.5 ten thousand points would do.
-    double low = drawn.empty() ? 1.645 : -2, high = 4.5;
+    // DrawnMains without their noise, mains may lie further in than they were touched. At 4.5 ten thousand points would
+    // do.
+    double low = drawn.mains.empty() ? 1.645 : -2, high = 4.5;
     while (high - low > 0.02)
         (with_margin((low + high) / 2) ? high : low) = (low + high) / 2;
     with_margin(high);
@@ -300,26 +305,13 @@ TunnelPolicy tunnel_policy_of(const JobState& state) {
     return tunnel_of(state).tunnel_policy.value_or(usual_tunnel_policy());
 }
 
-void plan(TunnelStudy& study) {
-    study.plan = plan_for(study.housings, study.policy);
-    if (study.policy.method != block::TunnelMethod::hone)
-        return;
-    if (HoneLine line = hone_line(study.housings.mains, study.policy); !line.middles.empty())
-        study.followed = std::move(line);
-    else
-        return;
-    study.ideal = plan_tunnel(study.housings.mains, study.policy);
-    find_forecast(study);
-    find_astray(study);
-}
-
 std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     TunnelStudy study;
     study.policy = tunnel_policy_of(state);
     study.housings = known_housings(state, study.policy);
     if (study.housings.source == HousingSource::none)
         return std::nullopt;
-    plan(study);
+    study.plan = plan_for(study.housings, study.policy);
     return study;
 }
 
@@ -343,11 +335,26 @@ void explain(TunnelStudy& study, const std::vector<std::vector<Housing>>& drawn)
     study.loosened.clear();
     study.schools.clear();
     study.readings.clear();
+    study.forecast.clear();
+    study.astray.reset();
+    study.followed.reset();
     find_loosened(study);
     find_schools(study);
-    find_sure(study, drawn);
+    DrawnMains each{drawn, {}};
+    if (study.policy.method == block::TunnelMethod::hone)
+        if (HoneLine line = hone_line(study.housings.mains, study.policy); line.leads()) {
+            study.followed = std::move(line);
+            for (const std::vector<Housing>& mains : drawn)
+                each.lines.push_back(hone_line(mains, study.policy));
+        }
+    find_sure(study, each);
+    if (!study.followed)
+        return;
+    study.ideal = plan_tunnel(study.housings.mains, study.policy);
+    find_astray(study);
+    find_forecast(study);
     if (!study.forecast.empty())
-        find_forecast_uncertainty(study, drawn);
+        find_forecast_uncertainty(study, each);
 }
 
 } // namespace pallix::planning

@@ -55,7 +55,8 @@ struct HoneForecast {
 struct TunnelStudy {
     KnownHousings housings;
     TunnelPolicy policy;
-    TunnelPlan plan;                    ///< honing: the line is the one the hone will follow
+    TunnelPlan plan; ///< honing: the line is the one the hone will follow
+    // What explains it:
     std::optional<TunnelPlan> ideal;    ///< honing: what a line would need that could be chosen
     std::optional<HoneLine> followed;   ///< honing: what leads the mandrel
     std::vector<HoneForecast> forecast; ///< honing: main by main
@@ -79,8 +80,6 @@ struct TunnelStudy {
 /// that a gauge reads (from 30° off the parting line), 12° of relief (common practice, no source).
 [[nodiscard]] TunnelPolicy usual_tunnel_policy();
 [[nodiscard]] TunnelPolicy tunnel_policy_of(const block::JobState& state);
-/// Fills in what policy and housings give: the plan, and of a hone its forecast and the ideal beside it.
-void plan(TunnelStudy& study);
 /// The plan by the chosen policy; nothing where the tunnel is not known.
 [[nodiscard]] std::optional<TunnelStudy> study_tunnel(const block::JobState& state);
 /// Adds what explains it: limits loosened, other schools, certainty. A score of plans: for when someone looks.

@@ -98,9 +98,7 @@ double PlanDrawing::section_radius() const {
 
 /// How far a point of the old surface stays inside the finished bore.
 double PlanDrawing::slack_of(const Housing& h, Vec3 p, double cut) const {
-    const double r = std::hypot(p.y, p.z), dy = p.y / r, dz = p.z / r;
-    return h.target_diameter / 2 - planning::stock_at(study_->policy, dz) - r - (p.z < 0 ? cut * dz : 0) +
-           dy * line_.y(p.x) + dz * line_.z(p.x);
+    return planning::room_at(h, p, cut, line_) - planning::stock_at(study_->policy, p.z / std::hypot(p.y, p.z));
 }
 
 void PlanDrawing::find_scale() {
@@ -119,12 +117,12 @@ void PlanDrawing::find_scale() {
     if (study_ && study_->followed)
         for (const planning::HoneLine::Middle& m : study_->followed->middles)
             off = std::max({off, std::abs(m.z), std::abs(m.z + cuts_[m.main] / 2)});
-    strip_um_ = 1000 * off;
+    strip_reach_ = off;
 }
 
 /// px per mm of the line's strip.
 double PlanDrawing::strip_factor() const {
-    return 1000 * (line_height() / 2 - 44_px) / strip_um_;
+    return (line_height() / 2 - 44_px) / strip_reach_;
 }
 
 std::optional<PlanDrawing::Tightest> PlanDrawing::tightest() const {
@@ -247,9 +245,7 @@ double PlanDrawing::on_strip(double z) const {
 /// The middles that lead the mandrel: as found, and with the cap cut half as much higher.
 void PlanDrawing::paint_middles(QPainter& painter) {
     const Palette& p = context_.palette();
-    const std::vector<planning::HoneLine::Middle>& middles = study_->followed->middles;
-    for (std::size_t i = 0; i < middles.size(); ++i) {
-        const planning::HoneLine::Middle& m = middles[i];
+    for (const planning::HoneLine::Middle& m : study_->followed->middles) {
         const double apart = std::clamp(m.x - study_->housings.mains[m.main].mean_x(), -1.0, 1.0) * 12_px;
         const double x = section_middle(m.main).x() + apart, found = on_strip(m.z),
                      led = on_strip(m.z + cuts_[m.main] / 2);
@@ -340,7 +336,6 @@ void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
     const double up = (grip_y_ - event->position().y()) / (grip_ == Grip::cap ? factor_ : strip_factor()); // mm
     if (grip_ == Grip::cap) {
         cuts_[gripped_] = std::max(0.0, grip_value_ + up);
-        return follow_caps();
     } else {
         const double x0 = study_->housings.mains.front().mean_x(), x1 = study_->housings.mains.back().mean_x();
         double z0 = line_.z(x0), z1 = line_.z(x1);
@@ -348,9 +343,7 @@ void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
         line_.zk = (z1 - z0) / (x1 - x0);
         line_.z0 = z0 - line_.zk * x0;
     }
-    changed_ = true;
-    update();
-    Q_EMIT dragged();
+    follow_caps();
 }
 
 void PlanDrawing::mouseReleaseEvent(QMouseEvent*) {

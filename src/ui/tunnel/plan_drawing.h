@@ -67,7 +67,7 @@ class PlanDrawing : public Drawing {
     planning::CentreLine line_;
     bool changed_ = false;
     double factor_ = 1;      ///< px per mm, of what is drawn larger than life
-    double strip_um_ = 5;    ///< the largest height that the line's strip shows
+    double strip_reach_ = 1; ///< mm, the largest height that the line's strip shows; kept while something is dragged
     std::size_t marked_ = 0; ///< of the keyboard
     enum class Grip { none, cap, front, rear } grip_ = Grip::none;
     std::size_t gripped_ = 0;
