@@ -4,7 +4,6 @@
 #include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace pallix::workshop {
 namespace {

@@ -13,12 +13,12 @@
 #include "planning/steps/answer.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace pallix::workshop {
 namespace {
 
-using block::FeatureId;
 using block::Folded;
 using block::Payload;
 using planning::Answers;
@@ -31,6 +31,9 @@ using planning::Task;
 
 constexpr double establishing = 0.05; ///< mm on diameter that the first pass of a bar leaves
 constexpr int first_strokes = 20;     ///< of a hone, before it is known what a stroke takes
+
+constexpr std::array against_a_rule{Task::accept,      Task::plan_tunnel, Task::decide_main,  Task::decide_deck,
+                                    Task::give_limits, Task::decide_over, Task::decide_large, Task::decide_size};
 
 class Player {
   public:
@@ -93,7 +96,7 @@ class Player {
         return &called;
     }
 
-    // ---- readings ---------------------------------------------------------------------------------------------------
+    // ---- readings ----
 
     void read(const Folded& state, const Assessment& a, const Step& step) {
         const double seen = block_.truth(*step.place) + std::normal_distribution<double>(0, habits_.gauge)(random_);
@@ -130,7 +133,6 @@ class Player {
         r.instrument = gauge;
         r.conditions = readings_of(state).conditions;
         ++played_.readings;
-        ++played_.reads[r.at.key()];
         take(state, a, step, Payload(r));
     }
     static planning::AskedReading asked_for(const Folded& state, const Step& step) {
@@ -152,8 +154,7 @@ class Player {
         return read ? std::optional(*read) : std::nullopt;
     }
 
-    // ---- everything else
-    // ----------------------------------------------------------------------------------------------
+    // ---- everything else ----
 
     void answer(const Folded& state, const Assessment& a, const Step& step) {
         Answers answers = planning::proposed(step);
@@ -172,9 +173,7 @@ class Player {
                 number(answers, "protrusion", (least_main() - establishing - SimulatedBlock::bar) / 2);
         if (step.task == Task::hone_bore)
             answers["strokes"] = hone_strokes(state, a, step);
-        if (step.task == Task::accept || step.task == Task::plan_tunnel || step.task == Task::decide_main ||
-            step.task == Task::decide_deck || step.task == Task::give_limits || step.task == Task::decide_over ||
-            step.task == Task::decide_large || step.task == Task::decide_size)
+        if (std::ranges::find(against_a_rule, step.task) != against_a_rule.end())
             played_.decisions.push_back(step.id);
         const auto entries = planning::answer(state, a, step, answers, time());
         if (!entries) {
@@ -218,14 +217,12 @@ class Player {
     double hone_strokes(const Folded& state, const Assessment& a, const Step& step) const {
         const auto& bores = a.cylinders->hone.bores;
         const auto b = std::ranges::find(bores, *step.about, &planning::HoneBore::id);
-        const bool brush = b != bores.end() && brush_due(state, *b);
-        if (brush || b == bores.end() || !b->measured)
+        if (b == bores.end() || !b->measured || brush_in_hand(state, *b))
             return first_strokes;
-        return std::max(1.0, std::floor(step.number.value_or(0) / 0.0006));
+        return std::max(1.0, std::floor(step.number.value_or(0) / SimulatedBlock::bore_stroke));
     }
-    static bool brush_due(const Folded& state, const planning::HoneBore& b) {
-        const auto steps = planning::hone_plan_of(state).steps;
-        return b.brush_due || (b.step && steps[*b.step].abrasive == block::Abrasive::brush);
+    static bool brush_in_hand(const Folded& state, const planning::HoneBore& b) {
+        return b.step && planning::hone_plan_of(state).steps[*b.step].abrasive == block::Abrasive::brush;
     }
     /// What the machines make of it.
     void work(const Payload& p) {

@@ -5,8 +5,6 @@
 #include "planning/steps/step.h"
 #include "workshop/simulated_block.h"
 
-#include <map>
-#include <optional>
 #include <string>
 #include <vector>
 
@@ -28,8 +26,7 @@ struct Played {
     bool ended = false; ///< nothing was left to do
     std::string stuck;  ///< the step that could not be answered, and why
     std::size_t steps = 0, readings = 0, slips = 0, caught = 0;
-    std::map<std::string, std::size_t> reads; ///< how often each place was read
-    std::vector<std::string> decisions;       ///< went on against a rule
+    std::vector<std::string> decisions; ///< went on against a rule
     std::vector<block::Entry> entries;
     std::vector<std::string> told; ///< the calls in their order
 };

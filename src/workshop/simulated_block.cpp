@@ -2,7 +2,6 @@
 #include "workshop/simulated_block.h"
 
 #include "planning/decks/deck_map.h"
-#include "planning/readings/reading_plan.h"
 #include "planning/tunnel/hone_line.h"
 #include "workshop/line_hone.h"
 
@@ -22,7 +21,6 @@ constexpr int round_a_main = 24;  // places of each end: every 15°, so that the
 constexpr double end_of_main = 8; // mm from its middle
 constexpr double deck_grid = 4;   // mm
 constexpr double hone_stroke = 0.0008; // mm on diameter that the line hone's stones come out in a stroke
-constexpr double bore_stroke = 0.0006; // mm on diameter that a stroke of the cylinder hone takes
 
 /// Over where it would be in a housing about the datum.
 double saddle_top(const Housing& h) {
@@ -129,7 +127,7 @@ void SimulatedBlock::hone_tunnel(int strokes) {
     std::vector<Housing> to = mains_;
     for (Housing& h : to)
         h.target_diameter += reach_;
-    to = workshop::hone({0.001, 0.3, sharpness_}, std::move(to)).mains;
+    to = workshop::hone({.sharpness = sharpness_}, std::move(to)).mains;
     for (std::size_t i = 0; i < mains_.size(); ++i)
         mains_[i].points = std::move(to[i].points);
     line_ = planning::hone_line(mains_, {}).uncut;
@@ -184,13 +182,6 @@ double SimulatedBlock::mains_out() const {
                 const double d = size({main.id, block::Quantity::size, level, way, {}});
                 out = std::max({out, *main.diameter.smallest() - d, d - *main.diameter.largest()});
             }
-    return out;
-}
-
-double SimulatedBlock::line_out() const {
-    double out = 0;
-    for (const planning::HoneLine::Middle& m : planning::hone_line(mains_, {}).middles)
-        out = std::max(out, std::hypot(m.y - line_.y(m.x), m.z - line_.z(m.x)));
     return out;
 }
 

@@ -34,16 +34,16 @@ class SimulatedBlock {
     void set_up_bar(const planning::CentreLine& line);
     /// One pass of it, its cutter so far out of its surface.
     void bore_tunnel(double protrusion);
-    static constexpr double bar = 50; ///< mm, its diameter
+    static constexpr double bar = 50;             ///< mm, its diameter
+    static constexpr double bore_stroke = 0.0006; ///< mm on diameter that a stroke of the cylinder hone takes
     /// One pass of a surfacer from where it first touched: all passes together so much under the highest place.
     /// @return where it stayed dark, thinned to what a brush of 8 mm paints
     std::vector<metrology::Vec2> cut_deck(const std::string& bank, double depth);
     void bore(const block::FeatureId& bore, double setting);
     void hone(const block::FeatureId& bore, int strokes, bool brush);
 
-    /// How far the worst main is out of its window, the worst middle off the line of all; 0 and less is good.
+    /// How far the worst main is out of its window; 0 and less is good.
     [[nodiscard]] double mains_out() const;
-    [[nodiscard]] double line_out() const;
     /// Height of the deck's lowest and highest place from the tunnel as it is.
     struct DeckStand {
         double low = 0, high = 0, taken = 0, needed = 0; ///< mm; what came off, and what had to for it to be clean

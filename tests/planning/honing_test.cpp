@@ -17,26 +17,10 @@ using namespace pallix::block;
 using namespace pallix::planning;
 using metrology::Verdict;
 using test::bore_id;
+using test::rough_bored;
 using test::RowJob;
 
 namespace {
-
-/// One bore at its rough size, torque plate on; pistons of 80.45 with 0.05: finish 80.50.
-RowJob rough_bored(const std::string& material = "grey_iron") {
-    RowJob job(material);
-    job.sizes(bore_id(1), 80);
-    PistonsStated p;
-    p.clearance = 0.05;
-    p.size = 80.45;
-    job.add(p);
-    job.cut(1, BoreOperation::rough, 80.4, 80.4);
-    Conditions c;
-    c.plate_on = true;
-    c.caps_torqued = true;
-    job.add(ConditionsStated{c});
-    job.sizes(bore_id(1), 80.4);
-    return job;
-}
 
 HoneBoard hone_board(const RowJob& job) {
     const Folded s = job.state();

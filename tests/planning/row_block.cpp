@@ -59,6 +59,22 @@ void RowJob::cut(int bore, block::BoreOperation operation, double target, std::o
     add(block::BoreCut{bore_id(bore), operation, target, setting, new_edge, 0, "", {}, ""});
 }
 
+RowJob rough_bored(const std::string& material) {
+    RowJob job(material);
+    job.sizes(bore_id(1), 80);
+    block::PistonsStated p;
+    p.clearance = 0.05;
+    p.size = 80.45;
+    job.add(p);
+    job.cut(1, block::BoreOperation::rough, 80.4, 80.4);
+    block::Conditions c;
+    c.plate_on = true;
+    c.caps_torqued = true;
+    job.add(block::ConditionsStated{c});
+    job.sizes(bore_id(1), 80.4);
+    return job;
+}
+
 block::HoleResult probed_bore(const block::FeatureId& id, metrology::Vec2 top, double top_diameter,
                               metrology::Vec2 bottom, double bottom_diameter) {
     block::HoleResult h;

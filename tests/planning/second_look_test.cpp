@@ -7,6 +7,7 @@
 #include "planning/row_block.h"
 #include "planning/steps/answer.h"
 #include "planning/story.h"
+#include "workshop/harbour.h"
 
 #include <gmock/gmock.h>
 
@@ -82,7 +83,7 @@ TEST(SecondLook, AtADeckThatCameCleanTooSoon) {
 
 // Six sizes of a rough bore, one of them a tenth over: the engine does not go up a size on it.
 TEST(SecondLook, AtTheOneSizeThatSetsTheOversize) {
-    const auto called = [](double odd) {
+    const auto looked_at = [](double odd) {
         RowJob job;
         for (int n = 1; n <= 4; ++n)
             for (const char* level : {"top", "middle", "bottom"})
@@ -97,28 +98,21 @@ TEST(SecondLook, AtTheOneSizeThatSetsTheOversize) {
         job.add(StepDone{"washed"});
         job.add(StepDone{"inspected for cracks, threads, caps and registers"});
         job.add(StepSkipped{"as_found/log", "no probe in this shop"});
-        const Assessment a = assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
-        return a.steps.now() ? a.steps.now()->id : std::string();
+        return assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
     };
-    EXPECT_EQ(called(80.20), "bore.C.3/measure/middle/along");
-    EXPECT_THAT(called(80.12), testing::EndsWith("/rough")) << "within what bores wear: nothing is asked twice";
+    const Assessment odd = looked_at(80.20), worn = looked_at(80.12);
+    EXPECT_EQ(odd.steps.now()->id, "bore.C.3/measure/middle/along");
+    EXPECT_EQ(odd.steps.now()->second_look, SecondLook::sets_size);
+    for (const Step& step : odd.steps.steps)
+        EXPECT_FALSE(step.cannot_be_undone && step.state == StepState::ready) << step.id << " before it is read again";
+    EXPECT_THAT(worn.steps.now()->id, testing::EndsWith("/rough")) << "within what bores wear: nothing is asked twice";
 }
 
 // In size by the needle's width and brushed: no stone follows the brush for a micrometre that readings cannot tell, and
 // a bore that is still too small gets the finest stone, not the brush again.
 TEST(SecondLook, TheBrushIsNotSentAfterMicrometres) {
     const auto at = [](double size, const std::string& last_grit) {
-        RowJob job;
-        job.sizes(bore_id(1), 80);
-        PistonsStated p;
-        p.clearance = 0.05;
-        p.size = 80.45;
-        job.add(p);
-        job.cut(1, BoreOperation::rough, 80.4, 80.4);
-        Conditions c;
-        c.plate_on = true;
-        c.caps_torqued = true;
-        job.add(ConditionsStated{c});
+        RowJob job = test::rough_bored();
         job.add(BoreCut{bore_id(1), BoreOperation::hone, 80.5, {}, false, 40, last_grit, 45.0, ""});
         job.sizes(bore_id(1), size);
         const Folded s = job.state();
@@ -132,6 +126,65 @@ TEST(SecondLook, TheBrushIsNotSentAfterMicrometres) {
     EXPECT_TRUE(at(80.501, "400 stone").brush_due);
     EXPECT_FALSE(at(80.500, "brush").to_hone) << "in size, brushed: done";
     EXPECT_EQ(grit(at(80.498, "brush")), "400 stone") << "still too small: the brush takes nothing that counts";
+}
+
+// The same slip where no size on offer holds it: read again before anybody decides on a sleeve, and nothing waits for a
+// decision that is not asked for yet.
+TEST(SecondLook, BeforeASleeveIsDecidedOnOneReading) {
+    RowJob job;
+    for (int n = 1; n <= 4; ++n)
+        for (const char* level : {"top", "middle", "bottom"})
+            for (const char* way : {"across", "along"}) {
+                const bool slip = n == 2 && std::string(level) == "top" && std::string(way) == "across";
+                job.add(test::size_reading(bore_id(n).text(), level, way, slip ? 81.10 : 80.10, 0.0005));
+            }
+    CylinderPlanChosen plan;
+    plan.oversizes = {0.25, 0.5};
+    job.add(plan);
+    job.add(ScopeChosen{{Stage::cylinders}, "the rest is good by its papers"});
+    job.add(StepDone{"washed"});
+    job.add(StepDone{"inspected for cracks, threads, caps and registers"});
+    job.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    const Assessment a = assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
+    EXPECT_EQ(a.steps.now()->id, "bore.C.2/measure/top/across");
+    for (const Step& step : a.steps.steps)
+        for (const Wait& wait : step.waits_for)
+            EXPECT_TRUE(a.steps.find(wait.step)) << step.id << " waits for " << wait.step;
+}
+
+// Banks that are cut to targets of their own are held against those, whatever is chosen for a least cut; four readings
+// of each place later a doubt is somebody's to decide.
+TEST(SecondLook, AtBanksThatAreNotMeantToBeAlike) {
+    const auto job = [](TargetSchool school, double left_over) {
+        Blueprint b = workshop::workboat_v6();
+        for (BankBlueprint& bank : b.banks)
+            if (bank.id == "L")
+                bank.deck_height.nominal += 1;
+        Story s(write_blueprint(b));
+        s.add(DeckTargetChosen{school, true, {}});
+        for (const BankBlueprint& bank : b.banks)
+            for (const MeasuredAt& at : chosen_places(s.state(), Measuring::deck_heights, bank.id)) {
+                Reading r = test::size_reading("main.1", "", "", bank.deck_height.nominal + 0.01, 0.001);
+                r.value += bank.id == "L" ? left_over : 0;
+                r.at = at;
+                s.add(r);
+            }
+        return s;
+    };
+    EXPECT_EQ(job(TargetSchool::blueprint, 0).now().pair->verdict, metrology::Verdict::meets) << "a millimetre apart";
+    EXPECT_NEAR(job(TargetSchool::least_cut, -1).now().pair->difference, 0, 1e-9) << "both to one height";
+    Story doubtful = job(TargetSchool::blueprint, 0.0254); // a thou: right on what banks may differ
+    EXPECT_EQ(doubtful.now().decks.kind, DeckStep::settle_doubt);
+    const Folded once = doubtful.state();
+    for (int again = 0; again < 3; ++again)
+        for (const MeasuredPlace& p : readings_of(once).places) {
+            Reading r = test::size_reading("main.1", "", "", p.value, 0.001);
+            r.at = p.at;
+            doubtful.add(r);
+        }
+    EXPECT_EQ(doubtful.now().decks.kind, DeckStep::cannot_be_told);
+    ASSERT_TRUE(doubtful.now().steps.find("decks/decide"));
+    EXPECT_FALSE(doubtful.now().steps.find("decks/settle"));
 }
 
 // Both banks signed for against each other: the step asks for its reason, and is answered by it.

@@ -66,41 +66,31 @@ bool rested_since(const JobState& state, std::int64_t cut) {
            (bores_of(state).rest && bores_of(state).rest->sequence > cut);
 }
 
-/// The brush is counted in strokes, not in size: it follows the last stone even where that has reached the size.
-bool brush_due(const JobState& state, const FeatureId& id, const block::HonePlanChosen& plan) {
-    const auto brush = std::ranges::find(plan.steps, block::Abrasive::brush, &block::HonePlanChosen::Step::abrasive);
-    const auto cuts = bores_of(state).bore(id).cuts_now();
-    return brush != plan.steps.end() && !cuts.empty() && cuts.back().payload.operation == BoreOperation::hone &&
-           cuts.back().payload.step != brush->grit;
+bool is_brush(const block::HonePlanChosen::Step& step) {
+    return step.abrasive == block::Abrasive::brush;
 }
 
-/// What the finest stone leaves to the brush, mm; all of it is a stone's where there is none.
-double last_stone_leaves(const block::HonePlanChosen& plan) {
-    double leaves = 0;
-    for (const block::HonePlanChosen::Step& s : plan.steps)
-        if (s.abrasive != block::Abrasive::brush)
-            leaves = s.leaves;
-    return std::ranges::any_of(plan.steps, [](const auto& s) { return s.abrasive == block::Abrasive::brush; }) ? leaves
-                                                                                                               : 0;
-}
-
-/// Stones go on until the bore is in size as surely as it was read, then comes the brush. A bore that has been brushed
-/// is honed again only where it is still too small, and then by the finest stone: the brush takes nothing that counts.
+/// Stones go on until the bore is in size as surely as it was read, then comes the brush: it is counted in strokes, not
+/// in size. A bore that has been brushed is honed again only where it is still too small, and then by the finest stone:
+/// the brush takes nothing that counts.
+/// @param last_grit of the hone; empty: not honed
 void choose_step(HoneBore& b, const std::optional<double>& uncertainty, const block::HonePlanChosen& plan,
-                 bool brush_due) {
-    const auto is_brush = [](const block::HonePlanChosen::Step& s) { return s.abrasive == block::Abrasive::brush; };
+                 const std::string& last_grit) {
     const auto brush = std::ranges::find_if(plan.steps, is_brush);
-    const bool has_brush = brush != plan.steps.end(), brushed = b.honed && has_brush && !brush_due;
+    const bool has_brush = brush != plan.steps.end(), brushed = has_brush && last_grit == brush->grit;
+    std::optional<std::size_t> stone, finest; // the coarsest that has more to take than it leaves, else the finest
+    for (std::size_t i = plan.steps.size(); i-- > 0;)
+        if (!is_brush(plan.steps[i])) {
+            finest = finest.value_or(i);
+            if (!stone || b.most > plan.steps[i].leaves + stock_rounding)
+                stone = i;
+        }
     b.beyond = std::min(2 * uncertainty.value_or(0), (b.sizes.finish_most - b.sizes.finish) / 4);
-    const double left = b.most + (brushed ? 0 : b.beyond), finest = last_stone_leaves(plan);
-    if (left > (brushed ? 0 : finest) + stock_rounding) {
+    const double to_the_brush = finest && has_brush && !brushed ? plan.steps[*finest].leaves : 0,
+                 left = b.most + (brushed ? 0 : b.beyond);
+    if (stone && left > to_the_brush + stock_rounding) {
         b.to_hone = true;
-        for (std::size_t i = 0; i < plan.steps.size(); ++i)
-            if (!is_brush(plan.steps[i])) {
-                b.step = i;
-                if (b.most > plan.steps[i].leaves + stock_rounding)
-                    break;
-            }
+        b.step = stone;
     } else if (has_brush && !brushed && (b.most > stock_rounding || (b.honed && b.measured))) {
         b.to_hone = true;
         b.brush_due = b.honed && b.measured && b.most <= stock_rounding;
@@ -144,7 +134,7 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
     name_shape(b, figures.shape);
     if (!any)
         return b;
-    choose_step(b, uncertainty, plan, brush_due(state, id, plan));
+    choose_step(b, uncertainty, plan, b.honed ? cuts.back().payload.step : "");
     if (b.measured && b.honed) {
         b.verdict = metrology::decide(smallest, uncertainty, {sizes.finish, std::nullopt});
         b.verdict =
