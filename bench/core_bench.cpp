@@ -210,7 +210,7 @@ void PropagateV8Uncertainties(benchmark::State& state) {
 BENCHMARK(PropagateV8Uncertainties)->Unit(benchmark::kMillisecond);
 
 /// On so many threads; the wall clock counts.
-void DrawV8UncertaintiesFourHundredTimes(benchmark::State& state) {
+void DrawV8Uncertainties(benchmark::State& state) {
     const block::Blueprint b = v8();
     const auto set = block::read_probe_logs(v8_log(), b);
     metrology::MonteCarloRun run;
@@ -218,7 +218,7 @@ void DrawV8UncertaintiesFourHundredTimes(benchmark::State& state) {
     for (auto _ : state)
         benchmark::DoNotOptimize(block::uncertainties_of(b, *set, {0.002, true}, run));
 }
-BENCHMARK(DrawV8UncertaintiesFourHundredTimes)->Arg(1)->Arg(2)->UseRealTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(DrawV8Uncertainties)->Arg(1)->Arg(2)->UseRealTime()->Unit(benchmark::kMillisecond);
 
 void ReadAndEvaluateV8Log(benchmark::State& state) {
     const block::Blueprint b = v8();

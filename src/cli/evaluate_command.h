@@ -15,7 +15,7 @@ struct EvaluateRequest {
     bool as_text = false;
     bool with_uncertainty = true;
     std::optional<double> touch_uncertainty; ///< mm, standard, of one touch; nothing: what the logs say
-    std::size_t trials = 400;                ///< draws behind the uncertainty of zones and extremes
+    std::size_t trials = 300;                ///< draws behind the uncertainty of zones and extremes
 };
 
 /// Prints the evaluation on standard output, faults and warnings on standard error.

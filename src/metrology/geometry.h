@@ -35,7 +35,7 @@ constexpr double cross(Vec2 a, Vec2 b) {
     return a.x * b.y - a.y * b.x;
 }
 inline double norm(Vec2 a) {
-    return std::hypot(a.x, a.y);
+    return std::sqrt(dot(a, a));
 }
 
 constexpr Vec3 operator+(Vec3 a, Vec3 b) {

@@ -45,7 +45,7 @@ struct Distribution {
 };
 
 struct MonteCarloRun {
-    std::size_t trials = 400;
+    std::size_t trials = 300;
     std::uint64_t seed = 1;
     unsigned threads = 0;                         ///< 0: one for every processor
     std::function<void(double share)> progress;   ///< 0 to 1; called from any thread, one call at a time

@@ -46,6 +46,8 @@ class Believer {
 
     SurfaceBelief run() {
         draws_.resize(count_);
+        for (std::size_t first = 0; first < count_; first += batch_size)
+            own_.emplace_back(seed_, 3 + own_.size()); // the first parts are the patterns' and what is drawn one by one
         for_all([this](Deviates& d, Draw& one) { one = draw_one(d); });
         Deviates deviates(seed_, 2);
         if (!q_.cuts.empty()) {
@@ -57,12 +59,12 @@ class Believer {
     }
 
   private:
+    /// Side by side: the answer does not depend on how many threads there are.
     void for_all(const std::function<void(Deviates&, Draw&)>& each) {
-        in_batches(draws_.size(), seed_, next_part_, 0, [&](Deviates& d, std::size_t i) {
-            each(d, draws_[i]);
-            return true;
+        in_parallel(own_.size(), 0, [&](std::size_t batch) {
+            for (std::size_t i = batch * batch_size; i < std::min((batch + 1) * batch_size, count_); ++i)
+                each(own_[batch], draws_[i]);
         });
-        next_part_ += draws_.size() / batch_size + 1;
     }
     static VectorXd normals(Deviates& d, Index n) {
         VectorXd z(n);
@@ -320,15 +322,19 @@ class Believer {
         });
     }
 
-    /// Who said what a cut touched has looked at every place.
+    /// Where a cut was looked at, a hollow hides only in what stayed dark; and not where a touch or bright metal is
+    /// near.
     [[nodiscard]] std::optional<double> unseen() const {
-        if (!bright_.empty())
-            return std::nullopt;
+        std::vector<Vec2> known;
+        for (const HeightSeen& s : q_.seen)
+            known.push_back(s.place);
+        for (const auto& [node, cut] : bright_)
+            known.push_back(q_.nodes[static_cast<std::size_t>(node)]);
         double widest = 0;
         for (const Vec2 n : q_.nodes) {
             double nearest = std::numeric_limits<double>::infinity();
-            for (const HeightSeen& s : q_.seen)
-                nearest = std::min(nearest, norm(s.place - n));
+            for (const Vec2 k : known)
+                nearest = std::min(nearest, norm(k - n));
             widest = std::max(widest, 2 * nearest);
         }
         return widest > known_within ? std::optional(widest) : std::nullopt;
@@ -337,8 +343,8 @@ class Believer {
     const SurfaceQuestion& q_;
     std::size_t count_;
     std::uint64_t seed_;
-    std::uint64_t next_part_ = 3; // of random numbers: the first two are the patterns' and what is drawn one by one
-    bool told_ = false;           ///< which feature it has
+    std::vector<Deviates> own_; ///< random numbers, of each batch of draws
+    bool told_ = false;         ///< which feature it has
     SurfaceWays ways_;
     std::vector<Draw> draws_;
     std::vector<std::pair<Index, Index>> bright_; ///< node, cut

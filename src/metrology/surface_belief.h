@@ -61,8 +61,9 @@ struct SurfaceBelief {
     Interval removal;                    ///< highest less lowest: what comes off until it is clean
     std::vector<double> cut_heights;     ///< where each cut should have run by the heights alone, mm
     double cut_height_deviation = 0;     ///< mm, of those heights together
-    /// mm, across the widest circle in which there is neither a touch nor a cut's mark: a hollow narrower than that may
-    /// lie there and not show, and the lowest place has no lower end. Nothing where every place is known of.
+    /// mm, across the widest circle in which there is neither a touch nor a place that a cut made bright: a hollow
+    /// narrower than that may lie there and not show how deep it is, and the lowest place has no lower end. Nothing
+    /// where every place is known of.
     std::optional<double> unseen;
 };
 
@@ -77,7 +78,7 @@ struct SurfaceBelief {
 /// @param draws of whole surfaces, from which intervals are read
 /// @param only that feature, for those who know what it is; nothing: any may be there
 /// @return nothing without a measured height
-[[nodiscard]] std::optional<SurfaceBelief> believe(const SurfaceQuestion& question, std::size_t draws = 400,
+[[nodiscard]] std::optional<SurfaceBelief> believe(const SurfaceQuestion& question, std::size_t draws = 300,
                                                    std::uint64_t seed = 1,
                                                    std::optional<SurfaceFeature> only = std::nullopt);
 

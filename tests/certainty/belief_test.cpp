@@ -162,7 +162,7 @@ class Job {
     }
     [[nodiscard]] planning::DeckBelief belief() const { return *planning::believe_deck(state_, "C"); }
     [[nodiscard]] metrology::SurfaceBelief oracle(metrology::SurfaceFeature kind) const {
-        return *metrology::believe(planning::ask_about_deck(state_, "C")->surface, 400, 1, kind);
+        return *metrology::believe(planning::ask_about_deck(state_, "C")->surface, 300, 1, kind);
     }
 
     [[nodiscard]] double height(Vec2 p) const { return bank_.deck_height.nominal + form_(p); }
@@ -180,8 +180,9 @@ class Job {
 
 } // namespace
 
-// Two decks of each kind in every run, the sharpness of each against one who knows the kind. Before the first pass a
-// hollow between touches is not seen, and what is said has no lower end: it is held against its upper one alone.
+// Two decks of each kind in every run, the sharpness of each against one who knows the kind. A hollow between touches,
+// or in what stayed dark, is not seen, and what is said has no lower end: it is held against its upper one alone, and
+// against both in a row of its own.
 TEST(Coverage, OfWhatIsBelievedOfDecks) {
     const std::size_t decks = test::tries(2);
     test::Held all, places;
@@ -193,13 +194,16 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
                 const auto look = [&](const std::string& when) {
                     const planning::DeckBelief b = job.belief();
                     const metrology::SurfaceBelief &said = b.surface, oracle = job.oracle(feature_of(kind));
-                    test::Held lowest, removal;
+                    test::Held lowest, removal, both_ends;
                     const double off = job.highest() - job.lowest();
                     lowest.add(said.unseen ? std::max(job.lowest(), said.lowest.low) : job.lowest(), said.lowest.low,
                                said.lowest.high, oracle.lowest.high - oracle.lowest.low);
                     removal.add(said.unseen ? std::min(off, said.removal.high) : off, said.removal.low,
                                 said.removal.high, oracle.removal.high - oracle.removal.low);
+                    both_ends.add(job.lowest(), said.lowest.low, said.lowest.high);
                     auto& table = test::CertaintyTable::get();
+                    table.add("deck, lowest place, " + when + ", its lower end too", kind, both_ends);
+                    table.add("deck, lowest place, " + when + ", its lower end too", "all", both_ends);
                     table.add("deck, lowest place, " + when, kind + ", " + pattern, lowest);
                     table.add("deck, removal, " + when, kind + ", " + pattern, removal);
                     table.add("deck, lowest place, " + when, "all", lowest);

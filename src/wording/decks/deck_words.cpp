@@ -74,7 +74,7 @@ std::string unseen_words(const planning::DeckBelief& b, const LengthText& l) {
     const double width = *b.surface.unseen;
     return ", more where a hollow narrower than " +
            (l.unit() == block::Unit::inch ? fixed(width / 25.4, 1) + " in" : fixed(width, 0) + " mm") +
-           " lies between the touches";
+           (b.taken > 0 ? " lies away from touches and bright metal" : " lies between the touches");
 }
 
 } // namespace
