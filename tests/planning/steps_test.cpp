@@ -301,17 +301,23 @@ TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
         EXPECT_TRUE(intake_of(state).troubles.empty()) << intake_of(state).troubles.front().words;
         return assess(state);
     };
-    EXPECT_NEAR(now().bank("R")->plan.target, 200.06, 1e-9);
-    add(DeckCut{"L", PassKind::finish, 0.03, false, {{20, 40}}});
+    EXPECT_NEAR(now().bank("R")->plan.target, 200.06 - 0.0254, 1e-9) << "clean at the lowest, and the finishing cut";
+    add(DeckCut{"L", PassKind::pass, 0.03, false, {{20, 40}}});
     Assessment a = now();
-    EXPECT_EQ(a.steps.now()->id, "deck.L/finish") << "another pass, deeper";
-    EXPECT_NEAR(a.bank("L")->plan.target, 200.06 - 0.0254, 1e-9) << "a thou is within what four heights could not tell";
+    EXPECT_EQ(a.steps.now()->id, "deck.L/pass") << "another pass, deeper: not finished before it is clean";
+    EXPECT_NEAR(a.bank("L")->plan.target, 200.06 - 1.5 * 0.0254, 1e-9) << "a thou is within what four heights miss";
     EXPECT_NEAR(a.bank("R")->plan.target, a.bank("L")->plan.target, 1e-9) << "the partner goes with it";
-    add(DeckCut{"L", PassKind::finish, 0.02, true, {}});
+    EXPECT_TRUE(a.bank("R")->plan.follows);
+    EXPECT_FALSE(a.bank("L")->plan.follows);
+    add(DeckCut{"L", PassKind::pass, 0.02, true, {}});
     a = now();
-    EXPECT_NEAR(a.bank("L")->plan.target, 200.04, 1e-9) << "clean 0.02 deeper than planned";
-    EXPECT_NEAR(a.bank("R")->plan.target, 200.04, 1e-9);
-    EXPECT_NEAR(a.bank("R")->remaining, 0.05, 1e-9);
+    EXPECT_EQ(a.steps.now()->id, "deck.L/finish");
+    EXPECT_NEAR(a.bank("L")->plan.moved, 0.02, 1e-9) << "clean 0.02 deeper than planned";
+    EXPECT_NEAR(a.bank("R")->plan.target, 200.04 - 0.0254, 1e-9);
+    add(DeckCut{"L", PassKind::finish, 0.03, true, {}});
+    a = now();
+    EXPECT_NEAR(a.bank("R")->plan.target, 200.01, 1e-9) << "where the left one ended";
+    EXPECT_NEAR(a.bank("R")->remaining, 0.08, 1e-9);
 }
 
 TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {

@@ -314,7 +314,7 @@ TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {
     EXPECT_TRUE(facts.contains(QStringLiteral("they agree"))) << facts.toStdString();
     window_->open_job(demo_job(QStringLiteral("Puffling, starboard")));
     const auto text = wording::call_text(session_.state(), session_.assessment(), context_.lengths());
-    EXPECT_TRUE(QString::fromStdString(text.reasons.at(1)).contains(QStringLiteral("rev/min"))) << text.reasons.at(1);
+    EXPECT_TRUE(QString::fromStdString(text.reasons.at(0)).contains(QStringLiteral("rev/min"))) << text.reasons.at(0);
 }
 
 TEST_F(DecksJourney, AJobWithALargeScanOpensWithProgressAndMayBeLeftClosed) {

@@ -89,6 +89,6 @@ TEST(Harbour, EachJobStandsAtAnotherPlaceOfItsRoute) {
         const pallix::planning::Step* now = a.steps.now();
         calls.push_back(now ? now->id : "");
     }
-    EXPECT_EQ(calls, (std::vector<std::string>{"deck.R/flaw/11", "deck.L/finish", "passport/hand_over", "tunnel/caps",
+    EXPECT_EQ(calls, (std::vector<std::string>{"deck.R/flaw/11", "deck.L/pass", "passport/hand_over", "tunnel/caps",
                                                "deck.C/witness", "bore.R.1/hone", "cleaned/wash"}));
 }

@@ -89,6 +89,7 @@ DeckPlan plan_decks(const std::vector<DeckToPlan>& decks, const block::DeckTarge
             b.target = mock_up.by_bank.at(b.bank);
             break;
         }
+        b.held_at = b.target;
         b.cut = b.high - b.target;
         b.cleans = b.target <= b.low;
         b.short_by = std::max(0.0, b.target - b.low);

@@ -17,15 +17,18 @@ namespace pallix::planning {
 /// What to cut off one deck. Heights are w in the bank frame, mm.
 struct BankPlan {
     std::string bank;
-    double target = 0; ///< height to cut to
-    double low = 0;    ///< lowest measured place
-    double high = 0;   ///< highest measured place: where the cutter touches first
-    double cut = 0;    ///< high − target, infeed from first touch
+    double target = 0;  ///< height to cut to
+    double held_at = 0; ///< height its verdict is held against: a deck that is as it should be gets no finishing cut
+    double low = 0;     ///< lowest measured place
+    double high = 0;    ///< highest measured place: where the cutter touches first
+    double cut = 0;     ///< high − target, infeed from first touch
     bool cleans = true;
     double short_by = 0;          ///< how far the lowest place stays below the cut; 0 where it cleans up
     metrology::Vec2 lowest_place; ///< (u, v)
     PlaceOnDeck lowest;
-    double moved = 0;                       ///< mm, how far the target went down because places stayed dark at it
+    double finish = 0;    ///< mm, of the cut: taken only once it is clean
+    double moved = 0;     ///< mm, how far the target went down because places stayed dark; up where it was clean sooner
+    bool follows = false; ///< that is the other bank's doing
     std::optional<double> over_lower_limit; ///< target less the blueprint's lowest allowed height; negative: below it
 };
 

@@ -11,6 +11,7 @@
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <ranges>
 
 namespace pallix::planning {
 
@@ -25,25 +26,36 @@ double belief_margin(const block::DeckMeasurement& found) {
     return std::max(block::mm_per_thou, 2 * found.standard_uncertainty.value_or(0) + found.result.flatness_lsq / 2);
 }
 
-/// What had to come off beyond the planned depth because places stayed dark at it, and what is still to: metal tells
-/// more than the heights before it. Nothing where it is past what can be believed: then somebody looks why.
-double deeper_than_planned(const block::DeckState& deck, const BankPlan& plan, const block::PassPlanChosen& chosen) {
+/// Another pass where it stayed dark at its lowest measured place (common practice, no source).
+constexpr double dark_step = block::mm_per_thou / 2;
+
+/// The height at which a bank is clean as far as heights and marks tell: metal tells more than the heights before it.
+/// Where it stayed dark past what can be believed of the heights, where it stands: then somebody looks why.
+double clean_height(const block::DeckState& deck, const BankPlan& plan, double finish) {
     constexpr double rounding = 1e-6; // mm
-    double taken = 0, deeper = 0;
-    bool dark = false;
+    double at = plan.high;
+    const block::DeckCut* last = nullptr;
+    bool finished = false; // since it was dark for the last time
     for (const block::TakenCut& c : deck.cuts) {
         if (c.sequence < deck.as_found->sequence)
             continue;
-        if (dark && taken >= plan.cut - rounding)
-            deeper += c.cut.depth;
-        taken += c.cut.depth;
-        dark = !c.cut.clean;
+        at -= c.cut.depth;
+        last = &c.cut;
+        finished = c.cut.clean && (finished || c.cut.kind == block::PassKind::finish ||
+                                   at <= plan.low - finish + rounding); // whatever it was called
     }
-    const bool measured_since = deck.latest->sequence > (deck.cuts.empty() ? 0 : deck.cuts.back().sequence);
+    if (!last)
+        return plan.low;
+    const bool measured_since = !deck.stale();
+    if (last->clean)
+        return finished || measured_since ? at + finish : at;
+    const double deeper = std::max(0.0, plan.low - at);
+    if (measured_since)
+        return plan.low - deeper;
+    if (at > plan.low + rounding)
+        return plan.low;
     const double left = belief_margin(*deck.as_found) - deeper;
-    if (dark && !measured_since && taken >= plan.cut - rounding && left > least_infeed)
-        deeper += std::min(left, std::max(chosen.finish, least_infeed));
-    return deeper;
+    return left > least_infeed ? at - std::min(left, dark_step) : at + finish;
 }
 
 /// The bank to work on: the one begun, else the one that lies lowest, else the next that has something left.
@@ -139,7 +151,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
     if (!p.stale) {
-        p.verdict = judge_deck(bank, newest, plan.target, p.dark_left, drawn);
+        p.verdict = judge_deck(bank, newest, plan.held_at, p.dark_left, drawn);
         p.below_blueprint =
             bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
                                                         {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
@@ -166,27 +178,36 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
 }
 
 void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen) {
-    if (decks_of(state).target.school != block::TargetSchool::least_cut)
+    const block::DeckTargetChosen& target = decks_of(state).target;
+    if (target.school != block::TargetSchool::least_cut)
         return;
-    double most = 0;
-    std::map<std::string, double> followed; // how far the others have to come down to one that is cut and measured
-    for (BankPlan& bank : plan.banks) {
+    const double finish = chosen.finish < least_infeed ? 0 : chosen.finish;
+    std::map<std::string, double> clean;
+    bool cut = false;
+    for (const BankPlan& bank : plan.banks) {
         const block::DeckState& deck = decks_of(state).deck(bank.bank);
-        bank.moved = deeper_than_planned(deck, bank, chosen);
-        most = std::max(most, bank.moved);
-        if (!deck.cuts.empty() && !deck.stale() && deck.latest->sequence > deck.cuts.back().sequence)
-            for (const BankPlan& other : plan.banks)
-                if (other.bank != bank.bank)
-                    followed[other.bank] =
-                        std::max(followed[other.bank], bank.target - deck.latest->result.height_mean);
+        clean[bank.bank] = clean_height(deck, bank, finish);
+        cut = cut || !deck.cuts.empty();
     }
+    const double both = clean.empty() ? 0 : std::ranges::min(clean | std::views::values);
     for (BankPlan& bank : plan.banks) {
-        if (decks_of(state).target.equal)
-            bank.moved = std::max(most, followed[bank.bank]);
-        bank.target -= bank.moved;
-        bank.cut += bank.moved;
+        double height = (target.equal ? both : clean[bank.bank]) - finish;
+        // Beside one that is cut and measured the others come down to what it has become.
+        if (target.equal)
+            for (const BankPlan& other : plan.banks)
+                if (const block::DeckState& deck = decks_of(state).deck(other.bank);
+                    other.bank != bank.bank && !deck.cuts.empty() && !deck.stale() &&
+                    deck.latest->sequence > deck.cuts.back().sequence)
+                    height = std::min(height, deck.latest->result.height_mean);
+        bank.finish = finish;
+        bank.follows = target.equal && clean[bank.bank] > height + finish;
+        bank.moved = bank.target - finish - height;
+        bank.target = height;
+        if (cut)
+            bank.held_at = height;
+        bank.cut = bank.high - height;
         if (bank.over_lower_limit)
-            *bank.over_lower_limit -= bank.moved;
+            *bank.over_lower_limit -= bank.moved + finish;
     }
 }
 

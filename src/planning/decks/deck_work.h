@@ -84,7 +84,8 @@ struct FeelProgress {
 [[nodiscard]] BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
                                        const DrawnDeck* drawn, const std::optional<CentreLine>& line);
-/// Where one bank had to go deeper to clean, equal banks go with it.
+/// The least cut as it is made: down to where it is clean, by the heights until marks tell more, and the finishing cut
+/// under that. Where one bank had to go deeper to clean, equal banks go with it.
 void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen);
 /// A bank without heights, as far as straightedge and passes tell.
 [[nodiscard]] std::optional<FeelProgress> feel_of(const block::JobState& state, const block::BankBlueprint& bank,

@@ -174,6 +174,9 @@ class DeckPart {
         }
         if (flush_due(state_, bank))
             return; // what is planned from heights under a proud sleeve waits until it is flush
+        // What was clean stays clean under a deeper cut, until somebody sees otherwise.
+        const auto& cuts = decks_of(state_).deck(bank).cuts;
+        const bool clean = !cuts.empty() && cuts.back().cut.clean;
         std::array<int, pass_ids.size()> count{};
         std::string before = other_bank_first(bank);
         for (const Pass& pass : passes) {
@@ -190,7 +193,7 @@ class DeckPart {
                 }
             }
             step.asks = {{"depth", AskKind::length, pass.depth, 0, 5},
-                         {"clean", AskKind::tick, {}, {}, {}},
+                         {"clean", AskKind::tick, clean ? std::optional(1.0) : std::nullopt, {}, {}},
                          {"dark", AskKind::place, {}, {}, {}, {}, true}};
             if (!before.empty()) {
                 step.state = StepState::waits;

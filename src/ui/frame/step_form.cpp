@@ -81,9 +81,10 @@ void StepForm::add_field(const Step& step, const planning::Ask& ask) {
     Field field{ask};
     switch (ask.kind) {
     case AskKind::tick:
-        if (ask.proposed)
+        if (ask.proposed && ask.key == step.asks.front().key)
             return; // the button says that it was done
         field.tick = new QCheckBox(label, this);
+        field.tick->setChecked(ask.proposed.value_or(0) != 0);
         field.tick->setObjectName(QStringLiteral("ask-") + qt(ask.key));
         set_type(field.tick, Type::text);
         rows_->addWidget(field.tick);

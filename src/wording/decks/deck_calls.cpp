@@ -29,19 +29,27 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
     if (b.taken == 0 && several && a.plan.start_with == b.plan.bank)
         reasons.push_back("Start here: " + the_bank(state, b.plan.bank) + " lies lowest.");
     reasons.push_back(capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
-                      l.with_unit(b.plan.cut) + " below the highest point.");
+                      l.with_unit(b.plan.high - b.plan.low) + " below the highest point" +
+                      (b.plan.finish > 0 ? "; the finishing cut of " + l.with_unit(b.plan.finish) +
+                                               " comes under that, once it is marked clean."
+                                         : std::string(".")));
     reasons.push_back(
         "Cut to " + l.with_unit(b.plan.target) + " (" + school_name(decks_of(state).target.school) +
         (decks_of(state).target.equal && several && decks_of(state).target.school == block::TargetSchool::least_cut
              ? ", both banks equal"
              : "") +
         ").");
-    if (b.plan.moved > 0)
-        reasons.push_back(std::string(b.dark_left ? "Places stayed dark at the planned depth: within what the heights "
-                                                    "could not tell, so it goes "
-                                                  : "The other bank had to go deeper to clean, so this one goes with "
-                                                    "it: ") +
+    if (b.plan.moved > planning::least_infeed)
+        reasons.push_back(std::string(!b.plan.follows
+                                          ? "Places stayed dark at the planned depth: within what the heights "
+                                            "could not tell, so it goes "
+                                          : "The other bank had to go deeper to clean, so this one goes with "
+                                            "it: ") +
                           l.with_unit(b.plan.moved) + " deeper than planned.");
+    else if (b.plan.moved < -planning::least_infeed && !b.passes.empty() &&
+             b.passes.front().kind == block::PassKind::finish)
+        reasons.push_back("Clean sooner than the lowest place said: " + l.with_unit(-b.plan.moved) +
+                          " less than planned.");
     if (b.taken > 0)
         reasons.push_back(l.with_unit(b.taken) + " taken so far, " + l.with_unit(std::max(0.0, b.remaining)) +
                           " to go.");
