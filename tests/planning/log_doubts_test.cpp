@@ -56,6 +56,16 @@ TEST(LogDoubts, MillimetresReadAsInchAreAskedAbout) {
               "the unit of the log right?");
 }
 
+TEST(LogDoubts, ATouchThatAgreesWithNoOtherIsAskedAbout) {
+    test::LogWriter w = small_log(200.03); // eight touches of main 1 at 30.005
+    const std::string text = w.touch("main.1", {20, 30.085, 0}).text();
+    const Faults doubts = asked({log_of(text)});
+    ASSERT_EQ(doubts.size(), 1U);
+    EXPECT_THAT(doubts.front().what, HasSubstr("touch 9 of main.1"));
+    EXPECT_THAT(doubts.front().what, HasSubstr("0.080 mm off"));
+    EXPECT_TRUE(asked({log_of(text), log_of(text)}).empty()) << "asked about once";
+}
+
 TEST(LogDoubts, AnotherEnginesDeckIsAskedAbout) {
     const Faults doubts = asked({log_of(small_log(236).text())});
     ASSERT_EQ(doubts.size(), 1U);

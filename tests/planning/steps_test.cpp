@@ -54,6 +54,22 @@ TEST(Stories, WashedAndNotLookedOverNothingIsCut) {
 
 // ---- main tunnel --------------------------------------------------------------------------------------------------
 
+TEST(Stories, ATouchThatAgreesWithNoOtherIsTouchedAgainBeforeMetalComesOff) {
+    const std::string shrunk = log_of(29.95), chip = shrunk + "A,main.3,front,112,29.85,0\n"; // a tenth inside
+    Story s;
+    s.caps(true).log(chip);
+    EXPECT_EQ(s.called(), "main.3/front/touch");
+    EXPECT_TRUE(s.metal().empty()) << "nothing is cut by it";
+    EXPECT_THAT(s.waits("tunnel/hone"), testing::Contains(Rule::doubt));
+    Story again = s;
+    again.log(shrunk);
+    EXPECT_EQ(again.called(), "tunnel/hone") << "wiped and touched again: the new log takes its place";
+    ASSERT_TRUE(s.now().touches.size() == 1 && s.now().touches.front().touch == 13U);
+    EXPECT_NEAR(s.now().touches.front().off, -0.1, 1e-5);
+    s.add(StepDone{touch_is_so(s.now().touches.front())});
+    EXPECT_FALSE(s.now().steps.find("main.3/front/touch")) << "somebody looked: it counts, as it always did";
+}
+
 TEST(Stories, TwoUprightSizesOfThirtyBothLargeAskForTheRest) {
     Story s;
     s.caps(true).size(1, "front", "upright", 60.06).size(1, "rear", "upright", 60.06);

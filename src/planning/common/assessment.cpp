@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/assessment.h"
 
+#include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
@@ -47,6 +48,27 @@ PairVerdict pair_of(const JobState& state, const BankProgress& first, const Bank
     if (target.school == block::TargetSchool::least_cut && target.equal) // wherever one ended, the other is to end too
         return judge_pair(measured(first), 0, measured(second), 0);
     return judge_pair(measured(first), first.plan.target, measured(second), second.plan.target);
+}
+
+/// Of the newest log, as long as nothing was cut there since.
+std::vector<block::TouchStandingOut> touches_to_look_at(const JobState& state) {
+    if (!tunnel_of(state).latest || !tunnel_of(state).latest->probe)
+        return {};
+    const block::EvaluationState& e = *tunnel_of(state).latest;
+    std::vector<block::TouchStandingOut> touches =
+        block::touches_standing_out(*intake_of(state).blueprint, *e.probe, e.evaluation.frame, e.standard_uncertainty);
+    std::erase_if(touches, [&](const block::TouchStandingOut& t) {
+        const bool worked_on =
+            t.feature.kind == block::FeatureKind::main   ? !tunnel_of(state).mains_as_probed()
+            : t.feature.kind == block::FeatureKind::deck ? decks_of(state).deck(t.feature.bank).stale()
+            : t.feature.kind == block::FeatureKind::bore || t.feature.kind == block::FeatureKind::lifter
+                ? bores_of(state).bore(t.feature).last_cut() > e.sequence
+                : false;
+        return worked_on || std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
+                   return step.first > e.sequence && step.second == touch_is_so(t);
+               });
+    });
+    return touches;
 }
 
 std::vector<BankPositions> positions_of(const block::Blueprint& blueprint, const block::Evaluation& e) {
@@ -148,6 +170,7 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
             a.positions = positions_of(*intake_of(state).blueprint, tunnel_of(state).latest->evaluation);
             a.unconfirmed_banks = unconfirmed_banks(state, a.positions);
         }
+        a.touches = touches_to_look_at(state);
         if (a.banks.size() == 2 && !a.banks[0].stale && !a.banks[1].stale)
             a.pair = pair_of(state, a.banks[0], a.banks[1]);
         a.tunnel_work =

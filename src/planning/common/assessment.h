@@ -4,6 +4,7 @@
 #include "block/evaluation.h"
 #include "block/forward.h"
 #include "block/ledger.h"
+#include "block/touch_outliers.h"
 #include "planning/common/stages.h"
 #include "planning/cylinders/cylinder_work.h"
 #include "planning/decks/deck_work.h"
@@ -40,11 +41,12 @@ struct Assessment {
     std::vector<FeelProgress> by_feel; ///< banks with feelers or passes and no height
     std::optional<TunnelVerdict> tunnel;
     std::optional<PairVerdict> pair;
-    GaugeFindings gauge;                        ///< what was measured by hand
-    std::vector<BankPositions> positions;       ///< in the blueprint's order; those with a probed hole or dowel pair
-    std::vector<std::string> unconfirmed_banks; ///< measured after the block was rolled, dowel pair not probed
-    std::optional<CylinderWork> cylinders;      ///< where any was measured
-    std::optional<LifterWork> lifters;          ///< where any was measured
+    GaugeFindings gauge;                          ///< what was measured by hand
+    std::vector<BankPositions> positions;         ///< in the blueprint's order; those with a probed hole or dowel pair
+    std::vector<block::TouchStandingOut> touches; ///< that nobody has looked at
+    std::vector<std::string> unconfirmed_banks;   ///< measured after the block was rolled, dowel pair not probed
+    std::optional<CylinderWork> cylinders;        ///< where any was measured
+    std::optional<LifterWork> lifters;            ///< where any was measured
     TunnelWork tunnel_work;
     DeckCall decks;
     StepList steps; ///< what is to be done, all of it

@@ -8,6 +8,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
+#include "block/touch_outliers.h"
 
 #include <algorithm>
 #include <cmath>
@@ -52,6 +53,16 @@ class Doubts {
     void range(const std::string& what, double value, double least, double most) {
         if (value < least || value > most)
             add(what + " " + mm(value), mm(least) + " to " + mm(most) + "; is the unit of the blueprint right?", 0, 0);
+    }
+
+    void stands_out(const block::TouchStandingOut& t) {
+        const std::string section = t.feature.text() + (t.level.empty() ? "" : " " + t.level);
+        if (t.touch)
+            add("touch " + std::to_string(*t.touch) + " of " + section + " lies " + mm(t.off) +
+                    " off where the others put it",
+                "within a few of the " + mm(t.scatter) + " that they scatter by; is it a chip or dirt?", 0, 0);
+        else
+            add("the two diameters of " + section + " differ by " + mm(t.off), "four touches of one round hole", 0, 0);
     }
 
     [[nodiscard]] block::Faults all() const {
@@ -121,6 +132,21 @@ void hold_against_earlier(Doubts& doubts, const JobState& before, const JobState
                     doubts.unchanged(hole.id.text() + " measures", hole.diameter(), was.diameter(), u);
 }
 
+/// Touches of the new log against the others of their section.
+void hold_against_others(Doubts& doubts, const JobState& before, const JobState& after) {
+    const auto standing_out = [](const JobState& state) {
+        const auto& latest = tunnel_of(state).latest;
+        return latest && latest->probe
+                   ? block::touches_standing_out(*intake_of(state).blueprint, *latest->probe, latest->evaluation.frame,
+                                                 latest->standard_uncertainty)
+                   : std::vector<block::TouchStandingOut>{};
+    };
+    const auto known = standing_out(before);
+    for (const block::TouchStandingOut& t : standing_out(after))
+        if (std::ranges::find(known, t) == known.end())
+            doubts.stands_out(t);
+}
+
 } // namespace
 
 block::Faults doubts_about_log(const JobState& before, const JobState& after, const std::string& file) {
@@ -130,6 +156,7 @@ block::Faults doubts_about_log(const JobState& before, const JobState& after, co
     hold_against_blueprint(doubts, *intake_of(after).blueprint, tunnel_of(after).latest->evaluation);
     if (tunnel_of(before).latest)
         hold_against_earlier(doubts, before, after);
+    hold_against_others(doubts, before, after);
     return doubts.all();
 }
 

@@ -294,6 +294,8 @@ class Answering {
             return one(GatePassed{Rule::sign_off, step_.about ? step_.about->text() : "decks", words("reason")});
         case Task::look_why_dark:
             return one(StepDone{looked_why_dark(bank)});
+        case Task::look_at_touch:
+            return one(StepDone{touch_is_so(*touch_of(a_, step_))});
         default:
             elsewhere("a reading, a log, or the page of the decks");
         }

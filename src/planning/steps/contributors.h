@@ -39,12 +39,15 @@ class Route {
 };
 
 void add_intake_steps(Route& route);
+void add_touch_steps(Route& route);
 void add_tunnel_steps(Route& route);
 void add_deck_steps(Route& route);
 void add_cylinder_steps(Route& route);
 void add_lifter_steps(Route& route);
 void add_mock_up_steps(Route& route);
 void add_finish_steps(Route& route);
+/// Nothing is cut that hangs on a touch which stands out.
+void hold_for_touches(Route& route);
 
 /// Id of the first piston of the mock-up that is still to be read; empty where none is.
 [[nodiscard]] std::string first_piston_reading(const Route& route);

@@ -69,7 +69,8 @@ enum class Task {
     cut_deck,
     flush_deck,
     look_why_dark,
-    feel, ///< lay the straightedge
+    look_at_touch, ///< one that agrees with no other of its section
+    feel,          ///< lay the straightedge
     plan_cylinders,
     decide_size,
     decide_wall,

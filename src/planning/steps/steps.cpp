@@ -104,6 +104,7 @@ StepKind kind_of(Task task) {
         return StepKind::measure;
     case inspect:
     case look_why_dark:
+    case look_at_touch:
     case look_at_edge:
     case mark_flaw:
     case test_pressure:
@@ -308,12 +309,14 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
             intake_of(state).troubles.front().sequence};
     } else {
         add_intake_steps(route);
+        add_touch_steps(route);
         add_tunnel_steps(route);
         add_deck_steps(route);
         add_cylinder_steps(route);
         add_lifter_steps(route);
         add_mock_up_steps(route);
         add_finish_steps(route);
+        hold_for_touches(route);
     }
     StepList list{std::move(route.steps)};
     const std::vector<block::Stage> order = route_of(state);

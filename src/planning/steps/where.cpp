@@ -63,6 +63,8 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     case flush_deck:
     case work_head:
         return {Machine::surfacer, SetUp::deck_up, 12};
+    case look_at_touch:
+        return {Machine::probe, SetUp::any, 5};
     case look_why_dark:
     case mark_flaw:
     case note_finish:

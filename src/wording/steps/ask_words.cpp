@@ -53,6 +53,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::put_plate_on, "Torqued on"},
     {Task::confirm_datum, "Confirmed on its dowel"},
     {Task::look_why_dark, "Looked at"},
+    {Task::look_at_touch, "The metal is so"},
     {Task::look_at_edge, "Looked at"},
     {Task::mark_flaw, "Mark it"},
     {Task::state_conditions, "From here on"},

@@ -114,6 +114,17 @@ std::string second_look_reason(planning::SecondLook why) {
     return "The corners disagree across the diagonals: a twist, or one of them slipped.";
 }
 
+std::string standing_out_sentence(const block::TouchStandingOut& t, const LengthText& l) {
+    const std::string by = l.with_unit(std::abs(t.off));
+    if (!t.touch)
+        return "Of four touches one diameter is " + by +
+               " longer than the other: a fifth would tell which touch it is.";
+    const char* way =
+        block::is_round(t.feature.kind) ? (t.off > 0 ? " outside" : " inside") : (t.off > 0 ? " above" : " below");
+    return "Touch " + std::to_string(*t.touch) + " of " + std::to_string(t.of) + " lies " + by + way +
+           " where the others put it; they scatter by " + l.with_unit(t.scatter) + ".";
+}
+
 /// What stands behind a step besides what its part of the block says.
 std::vector<std::string> own_reasons(const JobState& state, const Assessment& a, const Step& step,
                                      const LengthText& l) {
@@ -135,6 +146,13 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
                 "Fasteners: lubricant, torque or stretch, pattern, steps; left empty they stay as they are."};
     case Task::accept:
         return {"Whoever goes on against a rule says why, once; it stands in the passport."};
+    case Task::look_at_touch:
+        if (const auto* touch = planning::touch_of(a, step))
+            return {standing_out_sentence(*touch, l),
+                    "A chip, dirt or a burr is no shape: wipe it, and touch there and "
+                    "beside it once more; the new log takes its place.",
+                    "It counts until then, and no metal comes off by it."};
+        return {};
     case Task::confirm_datum:
         return {"The block was rolled: probe both dowels of this bank, or find the one at its place by indicator.",
                 "Until then nothing is cut on it: what was set up before the roll may not be where it was."};
@@ -264,6 +282,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Probe " + probed_words(state, step) + " again";
     case settle:
         return settle_words(state, step);
+    case look_at_touch:
+        return "One touch of " + about + " stands out: touch it once more";
     case confirm_datum:
         return "Confirm the datum on " + the_bank(state, step.about->bank);
     case decide_flaw:
