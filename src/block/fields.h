@@ -116,6 +116,14 @@ class Fields {
         name(key, index, names);
         value = static_cast<Enum>(index);
     }
+    /// The first of them where it is left out.
+    template <class Enum, std::size_t N>
+    void choice_or_first(Key key, Enum& value, const std::array<const char*, N>& names) {
+        if (left_out(key, value == Enum{}))
+            value = Enum{};
+        else
+            choice(key, value, names);
+    }
     /// False where it is left out.
     void flag_if(Key key, bool& value) {
         if (left_out(key, !value))

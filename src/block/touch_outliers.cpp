@@ -90,7 +90,8 @@ std::vector<TouchStandingOut> touches_standing_out(const Blueprint& blueprint, c
         if (!furthest || std::abs(furthest->ratio) <= times)
             continue;
         const double bound = std::max(furthest->free < told_by ? worn : least, times * u);
-        if (std::abs(furthest->off) > bound)
+        const bool worn_low = !round && furthest->off < 0; // as decks are; the marks of the first passes tell
+        if (std::abs(furthest->off) > bound && !worn_low)
             found.push_back(
                 {s.feature, s.level, furthest->index + 1, s.touches.size(), furthest->off, furthest->scatter});
     }

@@ -28,7 +28,8 @@ struct TouchStandingOut {
 
 /// With five and more touches one that lies over four times as far off as the others scatter, and over four times its
 /// stated uncertainty; with four, diameters that differ by more than worn holes do. Bounds are common practice without
-/// a source. Scans of hundreds of touches are left alone: what stands out there has neighbours.
+/// a source. Low places of a face are left alone: so they wear, and the first passes show it. So are scans of hundreds
+/// of touches: what stands out there has neighbours.
 /// @param touch mm, standard uncertainty of one touch as stated
 [[nodiscard]] std::vector<TouchStandingOut> touches_standing_out(const Blueprint& blueprint, const ProbeSet& probe,
                                                                  const BlockFrame& frame, std::optional<double> touch);

@@ -154,6 +154,42 @@ TEST(Assessment, CleanSoonerThanPlannedIsFinishedThere) {
     EXPECT_EQ(job.now().decks.pass->kind, PassKind::spring);
 }
 
+// Handbook: until the marker lines vanish, or three without change.
+TEST(Assessment, SpringPassesEndByTheirMarkerLines) {
+    const auto spring = [](MarkerLines lines) {
+        DeckCut cut{"C", PassKind::spring, 0, true, {}};
+        cut.lines = lines;
+        return cut;
+    };
+    Job job;
+    job.log(small_log(200.1, 0.15).text()).cut(PassKind::finish, 0.14, true);
+    EXPECT_EQ(job.now().decks.passes_left, 2U) << "usual, as long as nobody looked";
+    EXPECT_EQ(job.now().steps.now()->asks.front().key, "lines");
+    Job gone = job;
+    gone.add(spring(MarkerLines::gone));
+    EXPECT_EQ(gone.now().decks.kind, DeckStep::measure_again) << "one was enough";
+    job.add(spring(MarkerLines::fewer)).add(spring(MarkerLines::fewer)).add(spring(MarkerLines::fewer));
+    EXPECT_EQ(job.now().decks.pass->kind, PassKind::spring) << "they are still going";
+    job.add(spring(MarkerLines::same)).add(spring(MarkerLines::same));
+    EXPECT_EQ(job.now().decks.pass->kind, PassKind::spring);
+    job.add(spring(MarkerLines::same));
+    EXPECT_EQ(job.now().decks.kind, DeckStep::measure_again) << "deflection, not stock";
+}
+
+TEST(Assessment, ByStraightedgeADeckIsRoughedFinishedAndSprungAsWell) {
+    Job job;
+    job.add(GatePassed{Rule::tunnel_first, "decks", "good by its papers"});
+    job.cut(PassKind::witness, 0.0254);
+    EXPECT_EQ(job.now().decks.pass->kind, PassKind::pass) << "not clean";
+    job.cut(PassKind::pass, 0.05, true);
+    EXPECT_EQ(job.now().decks.pass->kind, PassKind::finish);
+    EXPECT_NEAR(job.now().decks.pass->depth, 0.0254, 1e-9);
+    job.cut(PassKind::finish, 0.0254, true);
+    EXPECT_EQ(job.now().decks.pass->kind, PassKind::spring);
+    job.cut(PassKind::spring, 0, true).cut(PassKind::spring, 0, true);
+    EXPECT_EQ(job.now().decks.kind, DeckStep::feel_again);
+}
+
 TEST(Assessment, ATargetThatLeavesPlacesIsSaidBeforeTheFirstCut) {
     Job job;
     job.log(small_log(200.1, 0.15).text()).add(DeckTargetChosen{TargetSchool::height, true, 200.1});

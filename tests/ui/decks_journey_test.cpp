@@ -118,6 +118,13 @@ TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
     EXPECT_EQ(call(), DeckStep::cut_by_feel) << "places stayed dark";
     tick("clean");
     answer();
+    EXPECT_EQ(headline(), QStringLiteral("Deck: finishing cut"));
+    answer(); // what was clean stays clean
+    EXPECT_EQ(headline(), QStringLiteral("Deck: spring pass"));
+    EXPECT_EQ(text_of("call-number"), QStringLiteral("no infeed"));
+    find<QAbstractButton>("ask-lines-gone")->click();
+    answer();
+    EXPECT_EQ(decks_of(session_.state()).deck("C").cuts.back().cut.lines, block::MarkerLines::gone);
     EXPECT_EQ(call(), DeckStep::feel_again);
     EXPECT_TRUE(headline().startsWith(QStringLiteral("Lay the straightedge")));
 

@@ -27,6 +27,10 @@ enum class PassKind { witness, pass, finish, spring };
 inline constexpr std::array pass_kind_keys{"witness", "pass", "finish", "spring"};
 
 /// One pass over a deck.
+/// What a spring pass did to the lines that the cutter leaves where the metal sprang away.
+enum class MarkerLines { not_looked_at, gone, fewer, same };
+inline constexpr std::array marker_lines_keys{"not_looked_at", "gone", "fewer", "same"};
+
 struct DeckCut {
     std::string bank;
     PassKind kind = PassKind::pass;
@@ -35,6 +39,7 @@ struct DeckCut {
     std::vector<metrology::Vec2> dark; ///< (u, v) mm, places that stayed dark
     double brush = default_brush;      ///< mm, radius each of those places stands for
     bool rest_bright = false;          ///< everything that is not painted dark was touched
+    MarkerLines lines = MarkerLines::not_looked_at; ///< of a spring pass
     static constexpr double default_brush = 8;
     bool operator==(const DeckCut&) const = default;
 };
@@ -48,6 +53,7 @@ inline void fields(Fields& f, DeckCut& p) {
     f.list("dark_mm", p.dark, {0, 20000}, [&](metrology::Vec2& at) { f.place("", at); });
     f.number_or("brush_mm", p.brush, DeckCut::default_brush, {0, 1000, true});
     f.flag_if("rest_bright", p.rest_bright);
+    f.choice_or_first("lines", p.lines, marker_lines_keys);
 }
 
 enum class TargetSchool {

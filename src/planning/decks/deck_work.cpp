@@ -74,10 +74,11 @@ const BankProgress* bank_to_cut(const DeckPlan& plan, const std::vector<BankProg
 /// The first bank that straightedge and passes are not done with.
 std::optional<DeckCall> call_by_feel(const std::vector<BankProgress>& banks, const std::vector<FeelProgress>& by_feel) {
     for (const FeelProgress& f : by_feel) {
-        if (f.cut && f.clean && !f.verdict)
-            return DeckCall{DeckStep::feel_again, f.bank, {}, 0, 0};
-        if (f.verdict != Verdict::meets && !(f.clean && f.verdict == Verdict::cannot_tell))
+        if (f.verdict == Verdict::meets || (f.clean && f.verdict == Verdict::cannot_tell))
+            continue;
+        if (f.next)
             return DeckCall{DeckStep::cut_by_feel, f.bank, f.next, 0, 0};
+        return DeckCall{DeckStep::feel_again, f.bank, {}, 0, 0};
     }
     if (!by_feel.empty() && banks.empty())
         return DeckCall{DeckStep::flat_by_feel, by_feel.front().bank, {}, 0, 0};
@@ -131,6 +132,40 @@ std::optional<double> came_clean_too_soon(const block::DeckState& deck) {
 
 } // namespace
 
+namespace {
+
+/// A finishing cut since it was dark for the last time.
+bool finished(const block::DeckState& deck) {
+    for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.clean; ++c)
+        if (c->cut.kind == block::PassKind::finish)
+            return true;
+    return false;
+}
+
+/// Until the lines are gone; where nobody looked at them, as many as were chosen.
+int springs_left(const block::DeckState& deck, int chosen) {
+    int made = 0;
+    bool looked = false;
+    for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.kind == block::PassKind::spring; ++c, ++made) {
+        if (made == 0 && c->cut.lines == block::MarkerLines::gone)
+            return 0;
+        looked = looked || c->cut.lines != block::MarkerLines::not_looked_at;
+    }
+    if (springs_change_nothing(deck))
+        return 0;
+    return looked ? 1 : std::max(0, chosen - made);
+}
+
+} // namespace
+
+bool springs_change_nothing(const block::DeckState& deck) {
+    constexpr std::size_t enough = 3; // (common practice, no source)
+    const auto unchanged = std::find_if(deck.cuts.rbegin(), deck.cuts.rend(), [](const block::TakenCut& c) {
+        return c.cut.kind != block::PassKind::spring || c.cut.lines != block::MarkerLines::same;
+    });
+    return static_cast<std::size_t>(unchanged - deck.cuts.rbegin()) >= enough;
+}
+
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
                          const block::PassPlanChosen& chosen, const DrawnDeck* drawn,
                          const std::optional<CentreLine>& line) {
@@ -165,13 +200,9 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (!good && !p.clean_too_soon && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
         p.passes = plan_passes(p.remaining, chosen, deck.cuts.empty());
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
-    if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel()) {
-        int spring = 0;
-        for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.kind == block::PassKind::spring; ++c)
-            ++spring;
-        for (; spring < chosen.spring_passes; ++spring)
-            p.passes.push_back({block::PassKind::spring, 0});
-    }
+    if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel())
+        p.passes.resize(static_cast<std::size_t>(springs_left(deck, chosen.spring_passes)),
+                        {block::PassKind::spring, 0});
     p.corners = corner_heights(bank, newest.result.points);
     p.lie = deck_lie(bank, newest.result, p.corners);
     return p;
@@ -222,7 +253,14 @@ std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlue
         return std::nullopt;
     FeelProgress f{bank.id, flatness_from_feelers(lines), {}, deck.depth_in_all(), !deck.cuts.empty(), false, {}};
     f.clean = f.cut && deck.cuts.back().cut.clean;
-    f.next = f.cut ? Pass{block::PassKind::pass, chosen.pass} : Pass{block::PassKind::witness, chosen.witness};
+    if (!f.cut)
+        f.next = {block::PassKind::witness, chosen.witness};
+    else if (!f.clean || read) // felt again and not flat: the same once more
+        f.next = {block::PassKind::pass, chosen.pass};
+    else if (!finished(deck) && chosen.finish >= least_infeed)
+        f.next = {block::PassKind::finish, chosen.finish};
+    else if (springs_left(deck, chosen.spring_passes) > 0)
+        f.next = {block::PassKind::spring, 0};
     if (read) {
         const double limit = bank.deck_flatness.value_or(usual_flatness);
         double thickest = 0;

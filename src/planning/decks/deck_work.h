@@ -72,7 +72,7 @@ struct FeelProgress {
     std::optional<metrology::Verdict> verdict; ///< nothing where no line was read since
     double taken = 0;                          ///< mm of infeed
     bool cut = false, clean = false;
-    Pass next; ///< the usual one
+    std::optional<Pass> next; ///< until clean, the finishing cut, spring passes; then lines are laid again
 };
 
 /// The surface a bank is worked on from: as it will be, or as it was last measured.
@@ -84,6 +84,8 @@ struct FeelProgress {
 [[nodiscard]] BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
                                        const DrawnDeck* drawn, const std::optional<CentreLine>& line);
+/// Three spring passes in a row left the lines as they were: the machine gives way, there is no stock left.
+[[nodiscard]] bool springs_change_nothing(const block::DeckState& deck);
 /// The least cut as it is made: down to where it is clean, by the heights until marks tell more, and the finishing cut
 /// under that. Where one bank had to go deeper to clean, equal banks go with it.
 void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen);

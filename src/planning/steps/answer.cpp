@@ -248,11 +248,14 @@ class Answering {
                                   : what.starts_with("finish") ? PassKind::finish
                                   : what.starts_with("spring") ? PassKind::spring
                                                                : PassKind::pass;
-            DeckCut cut{bank, kind, number("depth"), is_ticked("clean"), places("dark")};
+            DeckCut cut{bank, kind, kind == PassKind::spring ? if_given("depth").value_or(0) : number("depth"),
+                        is_ticked("clean"), places("dark")};
             if (!cut.dark.empty()) { // what is painted dark was not touched, whatever was ticked
                 cut.brush = given<double>("brush").value_or(DeckCut::default_brush);
                 cut.rest_bright = std::exchange(cut.clean, false); // everywhere else, then
             }
+            if (kind == PassKind::spring && answers_.contains("lines"))
+                cut.lines = choice<MarkerLines>("lines");
             return one(cut);
         }
         case Task::flush_deck:

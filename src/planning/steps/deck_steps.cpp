@@ -192,9 +192,12 @@ class DeckPart {
                     step.most = target + *meant.deck_height.upper;
                 }
             }
-            step.asks = {{"depth", AskKind::length, pass.depth, 0, 5},
-                         {"clean", AskKind::tick, clean ? std::optional(1.0) : std::nullopt, {}, {}},
-                         {"dark", AskKind::place, {}, {}, {}, {}, true}};
+            if (pass.kind == block::PassKind::spring) // without infeed
+                step.asks = {{"lines", AskKind::choice, 0, {}, {}, marker_lines()}};
+            else
+                step.asks = {{"depth", AskKind::length, pass.depth, 0, 5}};
+            step.asks.push_back({"clean", AskKind::tick, clean ? std::optional(1.0) : std::nullopt, {}, {}});
+            step.asks.push_back({"dark", AskKind::place, {}, {}, {}, {}, true});
             if (!before.empty()) {
                 step.state = StepState::waits;
                 step.waits_for.push_back({Rule::order, before, "", "", ""});
@@ -203,6 +206,9 @@ class DeckPart {
             lead(step);
             before = id;
         }
+    }
+    static std::vector<std::string> marker_lines() {
+        return {block::marker_lines_keys.begin(), block::marker_lines_keys.end()};
     }
     /// Along one bank before the block is rolled to the other.
     std::string other_bank_first(const std::string& bank) const {

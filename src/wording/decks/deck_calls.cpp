@@ -145,12 +145,15 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
     return t;
 }
 
-std::string why_measured_again(const Assessment& a, const LengthText& l) {
+std::string why_measured_again(const JobState& state, const Assessment& a, const LengthText& l) {
     const BankProgress* b = a.bank(a.decks.bank);
     if (b && b->clean_too_soon)
         return "It came clean " + l.with_unit(*b->clean_too_soon) +
                " sooner than its heights say: one of them is wrong, or a pass was not what it was set to. No deeper on "
                "such heights.";
+    if (b && planning::springs_change_nothing(decks_of(state).deck(b->plan.bank)))
+        return "Three spring passes changed nothing: that is deflection, not stock. Nothing is proven until it is "
+               "measured.";
     return "Its heights are from before the cut: nothing is proven until it is measured.";
 }
 
@@ -188,9 +191,11 @@ CallText under_limit_text(const JobState& state, const Assessment& a, const Leng
 CallText by_feel_text(const JobState& state, const Assessment& a, const LengthText& l) {
     const planning::FeelProgress& f = *a.feel(a.decks.bank);
     CallText t{capitalised(bank_name(bank_of(state, a.decks.bank))) + ": " + pass_name(a.decks.pass->kind),
-               l.with_unit(a.decks.pass->depth),
-               {f.cut ? "Places stayed dark: go on until it is clean, then lay the straightedge again."
-                      : "A light first cut shows where it touches. Paint what stays dark.",
+               a.decks.pass->kind == block::PassKind::spring ? "no infeed" : l.with_unit(a.decks.pass->depth),
+               {!f.cut      ? "A light first cut shows where it touches. Paint what stays dark."
+                : !f.clean  ? "Places stayed dark: go on until it is clean, then finish it."
+                : f.verdict ? "It is clean, and its lines say that it is not flat."
+                            : "It is clean: finish it, let the metal spring, then lay the straightedge again.",
                 "How much must come off a straightedge cannot tell: the cut stays parallel to the tunnel, and the last "
                 "low corner decides. Four heights would."},
                mill_caution};
@@ -292,7 +297,7 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
     case DeckStep::measure_again:
         return {"Measure " + bank() + " again",
                 "",
-                {why_measured_again(a, l), "Four heights by hand, or a second probe log."},
+                {why_measured_again(state, a, l), "Four heights by hand, or a second probe log."},
                 "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
     case DeckStep::settle_doubt:
     case DeckStep::cannot_be_told:

@@ -113,6 +113,20 @@ std::string depth_sentence(const planning::DepthHeld& held, const LengthText& l)
            " came off than was logged — a dial misread, a pass not logged, or a block that moved.";
 }
 
+std::string marker_lines_words(block::MarkerLines lines) {
+    switch (lines) {
+    case block::MarkerLines::gone:
+        return "marker lines gone";
+    case block::MarkerLines::fewer:
+        return "fewer marker lines";
+    case block::MarkerLines::same:
+        return "marker lines as before";
+    case block::MarkerLines::not_looked_at:
+        break;
+    }
+    return "marker lines not looked at";
+}
+
 std::string finish_sentence(const planning::FinishHeld& held) {
     return "Ra " + fixed(held.ra * 1000, 2) + " µm, at most " + fixed(held.at_most * 1000, 2) + " — " +
            verdict_word(held.verdict);
@@ -338,7 +352,8 @@ std::string words(const block::DeckCut& p, const LengthText& l) {
     const std::string seen = p.clean          ? ", clean"
                              : p.dark.empty() ? ", not clean"
                                               : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
-    return pass_name(p.kind) + depth + seen;
+    return pass_name(p.kind) + depth + seen +
+           (p.lines == block::MarkerLines::not_looked_at ? "" : ", " + marker_lines_words(p.lines));
 }
 
 std::string words(const block::DeckTargetChosen& p, const LengthText& l) {

@@ -28,6 +28,7 @@ namespace pallix::wording {
 [[nodiscard]] std::string angle_text(double rad);
 
 /// "5.5 to 7.5 thou until it is clean; the rear, outboard corner decides (71 %)."
+[[nodiscard]] std::string marker_lines_words(block::MarkerLines lines);
 [[nodiscard]] std::string forecast_sentence(const planning::DeckBelief& belief, const LengthText& l);
 /// A forecast held against what was taken; empty while it is not clean.
 [[nodiscard]] std::string outcome_sentence(const planning::ForecastOutcome& outcome, const LengthText& l);

@@ -231,6 +231,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_kind_name(value_of<block::FlawKind>(block::flaw_kind_keys, key));
     if (ask.key == "near")
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
+    if (ask.key == "lines")
+        return marker_lines_words(value_of<block::MarkerLines>(block::marker_lines_keys, key));
     if (ask.key == "cutter")
         return cutter_state_name(value_of<block::CutterState>(block::cutter_state_keys, key));
     if (ask.key == "caps")
