@@ -66,7 +66,12 @@ TEST(Stories, ATouchThatAgreesWithNoOtherIsTouchedAgainBeforeMetalComesOff) {
     EXPECT_EQ(again.called(), "tunnel/hone") << "wiped and touched again: the new log takes its place";
     ASSERT_TRUE(s.now().touches.size() == 1 && s.now().touches.front().touch == 13U);
     EXPECT_NEAR(s.now().touches.front().off, -0.1, 1e-5);
-    s.add(StepDone{touch_is_so(s.now().touches.front())});
+    const Folded state = s.state();
+    const Assessment a = s.now();
+    EXPECT_FALSE(answer(state, a, *a.steps.now(), {}, "2026-03-02T12:00:00Z")) << "not without a word of what it is";
+    const auto so = answer(state, a, *a.steps.now(), {{"reason", std::string("a dent")}}, "2026-03-02T12:00:00Z");
+    ASSERT_TRUE(so && so->size() == 1) << "a dent that stays";
+    s.add(so->front());
     EXPECT_FALSE(s.now().steps.find("main.3/front/touch")) << "somebody looked: it counts, as it always did";
 }
 

@@ -65,7 +65,7 @@ std::vector<block::TouchStandingOut> touches_to_look_at(const JobState& state) {
                 ? bores_of(state).bore(t.feature).last_cut() > e.sequence
                 : false;
         return worked_on || std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
-                   return step.first > e.sequence && step.second == touch_is_so(t);
+                   return step.first > e.sequence && step.second.starts_with(touch_is_so(t));
                });
     });
     return touches;

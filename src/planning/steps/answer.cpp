@@ -57,6 +57,8 @@ class Answering {
     Payloads entries() const {
         if (step_.state != StepState::now && step_.state != StepState::ready)
             throw Refused{{"job", 0, step_.id + " cannot be answered now", "a step that is ready"}};
+        if (step_.task == Task::look_at_touch)
+            return of_touch();
         switch (step_.stage) {
         case Stage::tunnel:
             return of_tunnel();
@@ -171,6 +173,8 @@ class Answering {
             elsewhere("the page of the figures");
         return {*entry};
     }
+
+    Payloads of_touch() const { return one(StepDone{touch_is_so(*touch_of(a_, step_)) + ": " + words("reason")}); }
 
     Payloads of_intake() const {
         if (step_.task == Task::test_pressure)
@@ -297,8 +301,6 @@ class Answering {
             return one(GatePassed{Rule::sign_off, step_.about ? step_.about->text() : "decks", words("reason")});
         case Task::look_why_dark:
             return one(StepDone{looked_why_dark(bank)});
-        case Task::look_at_touch:
-            return one(StepDone{touch_is_so(*touch_of(a_, step_))});
         default:
             elsewhere("a reading, a log, or the page of the decks");
         }

@@ -26,7 +26,7 @@ struct Assessment;
 /// How ticks with a meaning are written into the ledger.
 [[nodiscard]] std::string datum_confirmed(const std::string& bank);
 [[nodiscard]] std::string looked_why_dark(const std::string& bank);
-/// Of a section, that a touch of it which stands out is so.
+/// Of a section, that a touch of it which stands out is so; what somebody saw there follows.
 [[nodiscard]] std::string touch_is_so(const block::TouchStandingOut& touch);
 /// The touch that a step of that kind asks about; null where it is none.
 [[nodiscard]] const block::TouchStandingOut* touch_of(const Assessment& assessment, const Step& step);

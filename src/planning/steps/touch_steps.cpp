@@ -54,7 +54,7 @@ void add_touch_steps(Route& route) {
             continue;
         Step& step = route.add(Task::look_at_touch, id_of(t), stage_of(t.feature.kind), t.feature);
         step.why = {tunnel_of(route.state).latest->sequence};
-        step.asks = {{"done", AskKind::tick, 1, {}, {}}};
+        step.asks = {{"reason", AskKind::text, {}, {}, {}}};
     }
 }
 

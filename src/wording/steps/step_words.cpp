@@ -151,7 +151,7 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
             return {standing_out_sentence(*touch, l),
                     "A chip, dirt or a burr is no shape: wipe it, and touch there and "
                     "beside it once more; the new log takes its place.",
-                    "It counts until then, and no metal comes off by it."};
+                    "Drop that log on this window, or Ctrl+I. Until then it counts, and no metal comes off by it."};
         return {};
     case Task::confirm_datum:
         return {"The block was rolled: probe both dowels of this bank, or find the one at its place by indicator.",
