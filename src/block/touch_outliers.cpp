@@ -49,6 +49,14 @@ Fitted on_circle(const RoundSection& round) {
     return fitted;
 }
 
+std::optional<RoundSection> circle_of(const ProbeSet& probe, const Section& section, const SectionFrame& f) {
+    try {
+        return fit_round(probe, section, {f.first, f.second});
+    } catch (const Refused&) {
+        return std::nullopt; // what fixes no circle has no touch that stands out of one
+    }
+}
+
 /// One diameter over the other, of four touches about a quarter turn apart.
 std::optional<double> diagonals(const RoundSection& round) {
     std::array<std::pair<double, Vec2>, 4> by_angle;
@@ -76,9 +84,9 @@ std::vector<TouchStandingOut> touches_standing_out(const Blueprint& blueprint, c
         const SectionFrame f = frame_of(blueprint, frame, s.feature);
         const bool round = is_round(s.feature.kind);
         const double worn = s.feature.kind == FeatureKind::bore ? worn_bore : worn_main;
-        std::optional<RoundSection> circle;
-        if (round)
-            circle = fit_round(probe, s, {f.first, f.second});
+        const auto circle = round ? circle_of(probe, s, f) : std::nullopt;
+        if (round && !circle)
+            continue;
         if (s.touches.size() == 4) {
             const auto more = circle ? diagonals(*circle) : std::nullopt;
             if (more && std::abs(*more) > std::max(worn, times * 2 * u))

@@ -5,6 +5,8 @@
 
 #include "block/small_block.h"
 
+#include <cmath>
+
 using namespace pallix::planning;
 using namespace pallix::block;
 using pallix::metrology::Verdict;
@@ -155,6 +157,18 @@ TEST(Assessment, CleanSoonerThanPlannedIsFinishedThere) {
 }
 
 // Handbook: until the marker lines vanish, or three without change.
+TEST(Assessment, NoFinishingCutGoesUnderTheBlueprintWhereItIsCleanAboveIt) {
+    Job job; // lowest place 199.96, and 199.95 is the least
+    job.log(small_log(200.03, 0.15).text());
+    const double told = 2 * std::hypot(0.001, 0.002); // gauge and infeed: what can be proven
+    EXPECT_NEAR(job.now().banks[0].plan.target, 199.95 + told, 1e-6);
+    EXPECT_NEAR(job.now().banks[0].plan.finish.value_or(0), 0.01 - told, 1e-6);
+    EXPECT_NEAR(job.now().decks.remaining, 0.15 - told, 1e-6);
+    job.cut(PassKind::pass, 0.14, true);
+    EXPECT_EQ(job.now().decks.pass->kind, PassKind::finish);
+    EXPECT_NEAR(job.now().decks.pass->depth, 0.01 - told, 1e-6);
+}
+
 TEST(Assessment, SpringPassesEndByTheirMarkerLines) {
     const auto spring = [](MarkerLines lines) {
         DeckCut cut{"C", PassKind::spring, 0, true, {}};

@@ -26,7 +26,7 @@ struct BankPlan {
     double short_by = 0;          ///< how far the lowest place stays below the cut; 0 where it cleans up
     metrology::Vec2 lowest_place; ///< (u, v)
     PlaceOnDeck lowest;
-    double finish = 0;    ///< mm, of the cut: taken only once it is clean
+    std::optional<double> finish; ///< mm, of the cut: taken only once it is clean; nothing: whatever was chosen
     double moved = 0;     ///< mm, how far the target went down because places stayed dark; up where it was clean sooner
     bool follows = false; ///< that is the other bank's doing
     std::optional<double> over_lower_limit; ///< target less the blueprint's lowest allowed height; negative: below it

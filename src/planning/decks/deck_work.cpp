@@ -5,13 +5,14 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/decks/deck_belief.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <map>
 #include <numbers>
-#include <ranges>
 
 namespace pallix::planning {
 
@@ -134,6 +135,11 @@ std::optional<double> came_clean_too_soon(const block::DeckState& deck) {
 
 namespace {
 
+block::PassPlanChosen with_finish(block::PassPlanChosen chosen, const BankPlan& plan) {
+    chosen.finish = plan.finish.value_or(chosen.finish);
+    return chosen;
+}
+
 /// A finishing cut since it was dark for the last time.
 bool finished(const block::DeckState& deck) {
     for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.clean; ++c)
@@ -198,7 +204,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     // Once it is measured at depth, only a place proven too high for the plan is a reason to cut on.
     const bool too_high = p.verdict && p.verdict->too_high();
     if (!good && !p.clean_too_soon && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
-        p.passes = plan_passes(p.remaining, chosen, deck.cuts.empty());
+        p.passes = plan_passes(p.remaining, with_finish(chosen, plan), deck.cuts.empty());
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
     if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel())
         p.passes.resize(static_cast<std::size_t>(springs_left(deck, chosen.spring_passes)),
@@ -208,6 +214,19 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     return p;
 }
 
+namespace {
+
+/// How far a bank that is clean at that height may still go down and be proven over the blueprint's least; infinite
+/// where it gives none.
+double over_limit(const BankPlan& bank, const block::DeckState& deck, double clean) {
+    if (!bank.over_lower_limit)
+        return std::numeric_limits<double>::infinity();
+    const double told = 2 * std::hypot(infeed_uncertainty, deck.latest->standard_uncertainty.value_or(0));
+    return clean - (bank.target - *bank.over_lower_limit) - told;
+}
+
+} // namespace
+
 void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen) {
     const block::DeckTargetChosen& target = decks_of(state).target;
     if (target.school != block::TargetSchool::least_cut)
@@ -215,14 +234,22 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
     const double finish = chosen.finish < least_infeed ? 0 : chosen.finish;
     std::map<std::string, double> clean;
     bool cut = false;
+    double both = std::numeric_limits<double>::infinity();
     for (const BankPlan& bank : plan.banks) {
         const block::DeckState& deck = decks_of(state).deck(bank.bank);
         clean[bank.bank] = clean_height(deck, bank, finish);
+        both = std::min(both, clean[bank.bank]);
         cut = cut || !deck.cuts.empty();
     }
-    const double both = clean.empty() ? 0 : std::ranges::min(clean | std::views::values);
+    double room = finish; // no finishing cut goes under what the blueprint allows where it is clean above that
+    for (const BankPlan& bank : plan.banks) {
+        const double at = target.equal ? both : clean[bank.bank],
+                     over = over_limit(bank, decks_of(state).deck(bank.bank), at);
+        if (bank.over_lower_limit.value_or(0) - (bank.target - at) >= 0)
+            room = std::min(room, over < least_infeed ? 0 : over);
+    }
     for (BankPlan& bank : plan.banks) {
-        double height = (target.equal ? both : clean[bank.bank]) - finish;
+        double height = (target.equal ? both : clean[bank.bank]) - room;
         // Beside one that is cut and measured the others come down to what it has become.
         if (target.equal)
             for (const BankPlan& other : plan.banks)
@@ -230,15 +257,15 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
                     other.bank != bank.bank && !deck.cuts.empty() && !deck.stale() &&
                     deck.latest->sequence > deck.cuts.back().sequence)
                     height = std::min(height, deck.latest->result.height_mean);
-        bank.finish = finish;
-        bank.follows = target.equal && clean[bank.bank] > height + finish;
-        bank.moved = bank.target - finish - height;
+        bank.finish = room;
+        bank.follows = target.equal && clean[bank.bank] > height + room;
+        bank.moved = bank.target - room - height;
         bank.target = height;
         if (cut)
             bank.held_at = height;
         bank.cut = bank.high - height;
         if (bank.over_lower_limit)
-            *bank.over_lower_limit -= bank.moved + finish;
+            *bank.over_lower_limit -= bank.moved + room;
     }
 }
 

@@ -28,12 +28,13 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
     const bool several = a.banks.size() > 1;
     if (b.taken == 0 && several && a.plan.start_with == b.plan.bank)
         reasons.push_back("Start here: " + the_bank(state, b.plan.bank) + " lies lowest.");
+    const double finish = b.plan.finish.value_or(0);
     const bool rough = !b.passes.empty() && b.passes.front().kind <= block::PassKind::pass;
     reasons.push_back(capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
                       l.with_unit(b.plan.high - b.plan.low) + " below the highest point" +
-                      (rough && b.plan.finish > 0 ? "; the finishing cut of " + l.with_unit(b.plan.finish) +
-                                                        " comes under that, once it is marked clean."
-                                                  : std::string(".")));
+                      (rough && finish > 0 ? "; the finishing cut of " + l.with_unit(finish) +
+                                                 " comes under that, once it is marked clean."
+                                           : std::string(".")));
     reasons.push_back(
         "Cut to " + l.with_unit(b.plan.target) + " (" + school_name(decks_of(state).target.school) +
         (decks_of(state).target.equal && several && decks_of(state).target.school == block::TargetSchool::least_cut
