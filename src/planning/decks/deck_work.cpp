@@ -30,26 +30,26 @@ double belief_margin(const block::DeckMeasurement& found) {
 /// Another pass where it stayed dark at its lowest measured place (common practice, no source).
 constexpr double dark_step = block::mm_per_thou / 2;
 
+/// A finishing cut since it was dark for the last time.
+bool finished(const block::DeckState& deck) {
+    for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.clean; ++c)
+        if (c->cut.kind == block::PassKind::finish)
+            return true;
+    return false;
+}
+
 /// The height at which a bank is clean as far as heights and marks tell: metal tells more than the heights before it.
 /// Where it stayed dark past what can be believed of the heights, where it stands: then somebody looks why.
 double clean_height(const block::DeckState& deck, const BankPlan& plan, double finish) {
     constexpr double rounding = 1e-6; // mm
-    double at = plan.high;
-    const block::DeckCut* last = nullptr;
-    bool finished = false; // since it was dark for the last time
-    for (const block::TakenCut& c : deck.cuts) {
-        if (c.sequence < deck.as_found->sequence)
-            continue;
-        at -= c.cut.depth;
-        last = &c.cut;
-        finished = c.cut.clean && (finished || c.cut.kind == block::PassKind::finish ||
-                                   at <= plan.low - finish + rounding); // whatever it was called
-    }
-    if (!last)
+    if (deck.depth_since(deck.as_found->sequence) == 0)
         return plan.low;
+    const double at = plan.high - deck.depth_since(deck.as_found->sequence);
     const bool measured_since = !deck.stale();
-    if (last->clean)
-        return finished || measured_since ? at + finish : at;
+    if (deck.cuts.back().cut.clean) {
+        const bool deep_enough = at <= plan.low - finish + rounding; // whatever the passes were called
+        return finished(deck) || deep_enough || measured_since ? at + finish : at;
+    }
     const double deeper = std::max(0.0, plan.low - at);
     if (measured_since)
         return plan.low - deeper;
@@ -140,14 +140,6 @@ block::PassPlanChosen with_finish(block::PassPlanChosen chosen, const BankPlan& 
     return chosen;
 }
 
-/// A finishing cut since it was dark for the last time.
-bool finished(const block::DeckState& deck) {
-    for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.clean; ++c)
-        if (c->cut.kind == block::PassKind::finish)
-            return true;
-    return false;
-}
-
 /// Until the lines are gone; where nobody looked at them, as many as were chosen.
 int springs_left(const block::DeckState& deck, int chosen) {
     int made = 0;
@@ -216,13 +208,14 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
 
 namespace {
 
-/// How far a bank that is clean at that height may still go down and be proven over the blueprint's least; infinite
-/// where it gives none.
-double over_limit(const BankPlan& bank, const block::DeckState& deck, double clean) {
-    if (!bank.over_lower_limit)
-        return std::numeric_limits<double>::infinity();
-    const double told = 2 * std::hypot(infeed_uncertainty, deck.latest->standard_uncertainty.value_or(0));
-    return clean - (bank.target - *bank.over_lower_limit) - told;
+/// What fits of a finishing cut over the blueprint's least height, so that it can be proven; all of it where the bank
+/// is clean only under that.
+double finish_over_limit(const BankPlan& bank, const block::DeckState& deck, double clean, double finish) {
+    const double over = bank.over_lower_limit ? clean - (bank.target - *bank.over_lower_limit) : -1;
+    if (over < 0)
+        return finish;
+    const double fits = over - 2 * std::hypot(infeed_uncertainty, deck.latest->standard_uncertainty.value_or(0));
+    return fits < least_infeed ? 0 : std::min(finish, fits);
 }
 
 } // namespace
@@ -241,13 +234,10 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
         both = std::min(both, clean[bank.bank]);
         cut = cut || !deck.cuts.empty();
     }
-    double room = finish; // no finishing cut goes under what the blueprint allows where it is clean above that
-    for (const BankPlan& bank : plan.banks) {
-        const double at = target.equal ? both : clean[bank.bank],
-                     over = over_limit(bank, decks_of(state).deck(bank.bank), at);
-        if (bank.over_lower_limit.value_or(0) - (bank.target - at) >= 0)
-            room = std::min(room, over < least_infeed ? 0 : over);
-    }
+    double room = finish;
+    for (const BankPlan& bank : plan.banks)
+        room = std::min(room, finish_over_limit(bank, decks_of(state).deck(bank.bank),
+                                                target.equal ? both : clean[bank.bank], finish));
     for (BankPlan& bank : plan.banks) {
         double height = (target.equal ? both : clean[bank.bank]) - room;
         // Beside one that is cut and measured the others come down to what it has become.
