@@ -5,6 +5,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/readings/log_doubts.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -50,22 +51,27 @@ PairVerdict pair_of(const JobState& state, const BankProgress& first, const Bank
     return judge_pair(measured(first), first.plan.target, measured(second), second.plan.target);
 }
 
-/// Of the newest log, as long as nothing was cut there since.
+/// Whether what is probed there was cut since.
+bool cut_since_probed(const JobState& state, const block::FeatureId& id) {
+    switch (id.kind) {
+    case block::FeatureKind::main:
+        return !tunnel_of(state).mains_as_probed();
+    case block::FeatureKind::deck:
+        return decks_of(state).deck(id.bank).stale();
+    case block::FeatureKind::bore:
+    case block::FeatureKind::lifter:
+        return bores_of(state).bore(id).last_cut() > tunnel_of(state).latest->sequence;
+    default:
+        return false;
+    }
+}
+
+/// As long as nothing was cut there, and nobody has said that the metal is so.
 std::vector<block::TouchStandingOut> touches_to_look_at(const JobState& state) {
-    if (!tunnel_of(state).latest || !tunnel_of(state).latest->probe)
-        return {};
-    const block::EvaluationState& e = *tunnel_of(state).latest;
-    std::vector<block::TouchStandingOut> touches =
-        block::touches_standing_out(*intake_of(state).blueprint, *e.probe, e.evaluation.frame, e.standard_uncertainty);
+    std::vector<block::TouchStandingOut> touches = touches_standing_out(state);
     std::erase_if(touches, [&](const block::TouchStandingOut& t) {
-        const bool worked_on =
-            t.feature.kind == block::FeatureKind::main   ? !tunnel_of(state).mains_as_probed()
-            : t.feature.kind == block::FeatureKind::deck ? decks_of(state).deck(t.feature.bank).stale()
-            : t.feature.kind == block::FeatureKind::bore || t.feature.kind == block::FeatureKind::lifter
-                ? bores_of(state).bore(t.feature).last_cut() > e.sequence
-                : false;
-        return worked_on || std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
-                   return step.first > e.sequence && step.second.starts_with(touch_is_so(t));
+        return cut_since_probed(state, t.feature) || std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
+                   return step.first > tunnel_of(state).latest->sequence && step.second.starts_with(touch_is_so(t));
                });
     });
     return touches;

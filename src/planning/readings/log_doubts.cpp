@@ -8,7 +8,6 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
-#include "block/touch_outliers.h"
 
 #include <algorithm>
 #include <cmath>
@@ -134,20 +133,21 @@ void hold_against_earlier(Doubts& doubts, const JobState& before, const JobState
 
 /// Touches of the new log against the others of their section.
 void hold_against_others(Doubts& doubts, const JobState& before, const JobState& after) {
-    const auto standing_out = [](const JobState& state) {
-        const auto& latest = tunnel_of(state).latest;
-        return latest && latest->probe
-                   ? block::touches_standing_out(*intake_of(state).blueprint, *latest->probe, latest->evaluation.frame,
-                                                 latest->standard_uncertainty)
-                   : std::vector<block::TouchStandingOut>{};
-    };
-    const auto known = standing_out(before);
-    for (const block::TouchStandingOut& t : standing_out(after))
+    const auto known = touches_standing_out(before);
+    for (const block::TouchStandingOut& t : touches_standing_out(after))
         if (std::ranges::find(known, t) == known.end())
             doubts.stands_out(t);
 }
 
 } // namespace
+
+std::vector<block::TouchStandingOut> touches_standing_out(const JobState& state) {
+    const auto& latest = tunnel_of(state).latest;
+    if (!latest || !latest->probe)
+        return {};
+    return block::touches_standing_out(*intake_of(state).blueprint, *latest->probe, latest->evaluation.frame,
+                                       latest->standard_uncertainty);
+}
 
 block::Faults doubts_about_log(const JobState& before, const JobState& after, const std::string& file) {
     Doubts doubts(file);

@@ -4,8 +4,10 @@
 #include "block/blueprint.h"
 #include "block/fault.h"
 #include "block/forward.h"
+#include "block/touch_outliers.h"
 
 #include <string>
+#include <vector>
 
 namespace pallix::planning {
 
@@ -19,6 +21,9 @@ namespace pallix::planning {
 /// @return the first of them; empty where the log is plausible
 [[nodiscard]] block::Faults doubts_about_log(const block::JobState& before, const block::JobState& after,
                                              const std::string& file);
+
+/// Touches of the newest log that agree with no other of their section.
+[[nodiscard]] std::vector<block::TouchStandingOut> touches_standing_out(const block::JobState& state);
 
 /// Sizes of a blueprint against those of engines at all.
 [[nodiscard]] block::Faults doubts_about_blueprint(const block::Blueprint& blueprint, const std::string& file);
