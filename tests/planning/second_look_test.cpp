@@ -43,6 +43,17 @@ Story& corners(Story& s, const std::array<double, 4>& over) {
     return s;
 }
 
+/// Two oversizes on hand, and nothing else to be done.
+void only_cylinders(RowJob& job) {
+    CylinderPlanChosen plan;
+    plan.oversizes = {0.25, 0.5};
+    job.add(plan);
+    job.add(ScopeChosen{{Stage::cylinders}, "the rest is good by its papers"});
+    job.add(StepDone{"washed"});
+    job.add(StepDone{"inspected for cracks, threads, caps and registers"});
+    job.add(StepSkipped{"as_found/log", "no probe in this shop"});
+}
+
 } // namespace
 
 // One corner a tenth over the other three: a slip as likely as a twist. Before anything is cut it is read again; struck
@@ -91,13 +102,7 @@ TEST(SecondLook, AtTheOneSizeThatSetsTheOversize) {
                     const bool slip = n == 3 && std::string(level) == "middle" && std::string(way) == "along";
                     job.add(test::size_reading(bore_id(n).text(), level, way, slip ? odd : 80.10, 0.0005));
                 }
-        CylinderPlanChosen plan;
-        plan.oversizes = {0.25, 0.5};
-        job.add(plan);
-        job.add(ScopeChosen{{Stage::cylinders}, "the rest is good by its papers"});
-        job.add(StepDone{"washed"});
-        job.add(StepDone{"inspected for cracks, threads, caps and registers"});
-        job.add(StepSkipped{"as_found/log", "no probe in this shop"});
+        only_cylinders(job);
         return assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
     };
     const Assessment odd = looked_at(80.20), worn = looked_at(80.12);
@@ -138,13 +143,7 @@ TEST(SecondLook, BeforeASleeveIsDecidedOnOneReading) {
                 const bool slip = n == 2 && std::string(level) == "top" && std::string(way) == "across";
                 job.add(test::size_reading(bore_id(n).text(), level, way, slip ? 81.10 : 80.10, 0.0005));
             }
-    CylinderPlanChosen plan;
-    plan.oversizes = {0.25, 0.5};
-    job.add(plan);
-    job.add(ScopeChosen{{Stage::cylinders}, "the rest is good by its papers"});
-    job.add(StepDone{"washed"});
-    job.add(StepDone{"inspected for cracks, threads, caps and registers"});
-    job.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    only_cylinders(job);
     const Assessment a = assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
     EXPECT_EQ(a.steps.now()->id, "bore.C.2/measure/top/across");
     for (const Step& step : a.steps.steps)
