@@ -270,8 +270,7 @@ void find_sure(TunnelStudy& study, const DrawnMains& drawn) {
         study.sure = plan_for(known, study.policy);
         return study.sure->feasible && chance_to_clean(study, *study.sure, margin, u, drawn) >= metrology::sure_enough;
     };
-    // DrawnMains without their noise, mains may lie further in than they were touched. At 4.5 ten thousand points would
-    // do.
+    // Drawn without their noise, mains may lie further in than they were touched. At 4.5 ten thousand points would do.
     double low = drawn.mains.empty() ? 1.645 : -2, high = 4.5;
     while (high - low > 0.02)
         (with_margin((low + high) / 2) ? high : low) = (low + high) / 2;
