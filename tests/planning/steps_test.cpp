@@ -289,8 +289,10 @@ TEST(Stories, ADeckUnderTheBlueprintsLimitIsADecision) {
     EXPECT_EQ(s.called(), "passport/hand_over");
 }
 
-// Two banks by hand, both to one height; the left one stayed dark at it.
-TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
+namespace {
+
+/// The story's block with a right and a left bank.
+std::string two_banks() {
     std::string text = test::story_blueprint();
     const std::size_t from = text.find(R"({"id":"C","angle_deg":0)"), to = text.find("]]}]", from) + 3;
     const std::string one = text.substr(from, to - from);
@@ -304,24 +306,42 @@ TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
         text[at + 1] = 'R';
     for (std::size_t at = text.find(R"("bank":"C")"); at != std::string::npos; at = text.find(R"("bank":"C")", at))
         text[at + 8] = 'R';
-    std::vector<Entry> entries;
-    const auto add = [&entries](Payload payload) {
-        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), "", "", std::move(payload)});
-    };
-    add(JobOpened{"two banks", "", "b.json", text});
-    add(GatePassed{Rule::tunnel_first, "", "good by its papers"});
-    const auto bp = read_blueprint(text, "b");
-    ASSERT_TRUE(bp) << bp.error().front().text();
-    for (const BankBlueprint& b : bp->banks) {
-        double height = 200.10;
-        for (const DeckPlace& place : deck_places(b))
-            add(test::height_reading(place.place, height -= 0.01, 0.001, b.id)); // 200.09 to 200.06
+    return text;
+}
+
+/// Two banks by hand, each from front to rear as high as it is told to be.
+class TwoBanks : public testing::Test {
+  public:
+    TwoBanks() {
+        add(JobOpened{"two banks", "", "b.json", two_banks()});
+        add(GatePassed{Rule::tunnel_first, "", "good by its papers"});
     }
-    const auto now = [&entries] {
-        const Folded state = fold(entries);
+    void add(Payload payload) {
+        entries_.push_back({static_cast<std::int64_t>(entries_.size() + 1), "", "", std::move(payload)});
+    }
+    /// The bank's four corners.
+    void heights(const std::string& bank, const std::array<double, 4>& w) {
+        const auto bp = read_blueprint(two_banks(), "b");
+        std::size_t i = 0;
+        for (const DeckPlace& place : deck_places(*bp->bank(bank)))
+            add(test::height_reading(place.place, w.at(i++), 0.001, bank));
+    }
+    [[nodiscard]] Assessment now() const {
+        const Folded state = fold(entries_);
         EXPECT_TRUE(intake_of(state).troubles.empty()) << intake_of(state).troubles.front().words;
         return assess(state);
-    };
+    }
+
+  private:
+    std::vector<Entry> entries_;
+};
+
+} // namespace
+
+// Both to one height; the left one stayed dark at it.
+TEST_F(TwoBanks, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
+    for (const char* bank : {"R", "L"})
+        heights(bank, {200.09, 200.08, 200.07, 200.06});
     EXPECT_NEAR(now().bank("R")->plan.target, 200.06 - 0.0254, 1e-9) << "clean at the lowest, and the finishing cut";
     add(DeckCut{"L", PassKind::pass, 0.03, false, {{20, 40}}});
     Assessment a = now();
@@ -339,6 +359,31 @@ TEST(Stories, WhereOneBankHadToGoDeeperTheOtherGoesWithIt) {
     a = now();
     EXPECT_NEAR(a.bank("R")->plan.target, 200.01, 1e-9) << "where the left one ended";
     EXPECT_NEAR(a.bank("R")->remaining, 0.08, 1e-9);
+}
+
+// The right one lies well within its window and was never cut: the left one had to go, so it goes too.
+TEST_F(TwoBanks, ABankThatIsGoodFollowsTheOneThatHadToBeCut) {
+    heights("R", {200.02, 200.02, 200.00, 200.00});
+    heights("L", {200.05, 200.03, 200.00, 199.99}); // 0.06 out of flat
+    add(DeckCut{"L", PassKind::pass, 0.06, true, {}});
+    add(DeckCut{"L", PassKind::finish, 0.0254, true, {}});
+    for (int i = 0; i < 2; ++i)
+        add(DeckCut{"L", PassKind::spring, 0, true, {}});
+    Assessment a = now();
+    EXPECT_EQ(a.steps.now()->id, "deck.R/witness") << "0.045 higher than its partner";
+    EXPECT_NEAR(a.bank("R")->remaining, 200.02 - (199.99 - 0.0254), 1e-9);
+    add(DeckCut{"R", PassKind::pass, 0.03, true, {}});
+    add(DeckCut{"R", PassKind::finish, 0.0254, true, {}});
+    for (int i = 0; i < 2; ++i)
+        add(DeckCut{"R", PassKind::spring, 0, true, {}});
+    // What heights scatter sends neither after the other.
+    const double end = 199.99 - 0.0254;
+    heights("R", {end + 0.003, end, end, end - 0.002});
+    heights("L", {end, end - 0.002, end - 0.003, end});
+    a = now();
+    EXPECT_FALSE(a.steps.now() && a.steps.now()->cannot_be_undone) << a.steps.now()->id;
+    EXPECT_TRUE(a.bank("R")->passes.empty());
+    EXPECT_TRUE(a.bank("L")->passes.empty());
 }
 
 TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {

@@ -30,6 +30,12 @@ double belief_margin(const block::DeckMeasurement& found) {
 /// Another pass where it stayed dark at its lowest measured place (common practice, no source).
 constexpr double dark_step = block::mm_per_thou / 2;
 
+/// A clean surface is not cut again for less: what a surfacer's hand wheel is set to (common practice, no source).
+constexpr double least_cut = block::mm_per_thou / 10;
+
+/// By less than this no bank is cut after the other (common practice, no source).
+constexpr double worth_following = block::mm_per_thou / 2;
+
 /// A finishing cut since it was dark for the last time.
 bool finished(const block::DeckState& deck) {
     for (auto c = deck.cuts.rbegin(); c != deck.cuts.rend() && c->cut.clean; ++c)
@@ -193,9 +199,15 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
         p.clean_too_soon = came_clean_too_soon(deck);
     const bool good = p.verdict && p.verdict->planned == Verdict::meets;
     p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
+    // What one bank had to give the other follows by as much, measured good or not: passes are what makes them equal.
+    const bool behind = plan.behind > worth_following;
+    if (behind && !p.stale)
+        p.remaining = plan.behind;
     // Once it is measured at depth, only a place proven too high for the plan is a reason to cut on.
     const bool too_high = p.verdict && p.verdict->too_high();
-    if (!good && !p.clean_too_soon && !deck.from_old_tunnel() && (!measured_after_cut || too_high))
+    const bool clean = !deck.cuts.empty() && !p.dark_left;
+    if ((!good || behind) && !(clean && p.remaining < least_cut) && !p.clean_too_soon && !deck.from_old_tunnel() &&
+        (!measured_after_cut || too_high || behind))
         p.passes = plan_passes(p.remaining, with_finish(chosen, plan), deck.cuts.empty());
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
     if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel())
@@ -215,7 +227,7 @@ double finish_over_limit(const BankPlan& bank, const block::DeckState& deck, dou
     if (over < 0)
         return finish;
     const double fits = over - 2 * std::hypot(infeed_uncertainty, deck.latest->standard_uncertainty.value_or(0));
-    return fits < least_infeed ? 0 : std::min(finish, fits);
+    return fits < least_cut ? 0 : std::min(finish, fits);
 }
 
 } // namespace
@@ -245,8 +257,12 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
             for (const BankPlan& other : plan.banks)
                 if (const block::DeckState& deck = decks_of(state).deck(other.bank);
                     other.bank != bank.bank && !deck.cuts.empty() && !deck.stale() &&
-                    deck.latest->sequence > deck.cuts.back().sequence)
-                    height = std::min(height, deck.latest->result.height_mean);
+                    deck.latest->sequence > deck.cuts.back().sequence &&
+                    height - deck.latest->result.height_mean > worth_following)
+                    height = deck.latest->result.height_mean;
+        const block::DeckState& deck = decks_of(state).deck(bank.bank);
+        if (target.equal && cut)
+            bank.behind = std::max(0.0, bank.high - deck.depth_since(deck.as_found->sequence) - both + room);
         bank.finish = room;
         bank.follows = target.equal && clean[bank.bank] > height + room;
         bank.moved = bank.target - room - height;
