@@ -98,7 +98,26 @@ class Player {
 
     // ---- readings ----
 
+    /// A pack of feelers: the thickest that goes in, the thinnest that does not.
+    void feel(const Folded& state, const Assessment& a, const Step& step) {
+        constexpr std::array pack{0.0, 0.02, 0.03, 0.04, 0.05, 0.06, 0.08, 0.10, 0.15, 0.20, 0.30};
+        const auto* stuck = std::ranges::upper_bound(pack, block_.truth(*step.place));
+        block::Reading r;
+        r.at = *step.place;
+        r.words = step.id;
+        r.value = *(stuck - 1);
+        r.upper = stuck == pack.end() ? 2 * pack.back() : *stuck;
+        r.instrument.name = "simulated straightedge";
+        r.instrument.kind = block::InstrumentKind::straightedge;
+        r.instrument.resolution = 0.01;
+        r.conditions = readings_of(state).conditions;
+        ++played_.readings;
+        take(state, a, step, Payload(r));
+    }
+
     void read(const Folded& state, const Assessment& a, const Step& step) {
+        if (block::is_bracket(step.place->quantity))
+            return feel(state, a, step);
         const double seen = block_.truth(*step.place) + std::normal_distribution<double>(0, habits_.gauge)(random_);
         const planning::AskedReading asked = asked_for(state, step);
         block::Instrument gauge;

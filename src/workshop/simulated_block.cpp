@@ -92,6 +92,21 @@ double SimulatedBlock::from_tunnel(const block::BankBlueprint& bank, Vec2 place)
            (line_.y(place.x) * std::sin(bank.angle) + line_.z(place.x) * std::cos(bank.angle));
 }
 
+double SimulatedBlock::gap(const block::BankBlueprint& bank, const std::string& name) const {
+    constexpr int steps = 100;
+    const auto lines = planning::edge_lines(blueprint_, bank.id);
+    const auto line = std::ranges::find(lines, name, &planning::EdgeLine::name);
+    const Vec2 along = line->to - line->from;
+    std::vector<Vec2> profile;
+    for (int i = 0; i <= steps; ++i) {
+        const double share = static_cast<double>(i) / steps;
+        const Vec2 place = line->from + share * along;
+        if (planning::on_metal(blueprint_, bank, place))
+            profile.push_back({share * metrology::norm(along), from_tunnel(bank, place)});
+    }
+    return planning::lay_straightedge(profile).gap();
+}
+
 double SimulatedBlock::truth(const block::MeasuredAt& at) const {
     switch (at.quantity) {
     case block::Quantity::height:
@@ -102,6 +117,8 @@ double SimulatedBlock::truth(const block::MeasuredAt& at) const {
         const double share = (main->mean_x() - front.mean_x()) / (rear.mean_x() - front.mean_x());
         return saddle_top(*main) - (1 - share) * saddle_top(front) - share * saddle_top(rear);
     }
+    case block::Quantity::gap:
+        return gap(*blueprint_.bank(at.feature.bank), at.direction);
     default:
         return size(at);
     }

@@ -24,7 +24,7 @@ class SimulatedBlock {
 
     [[nodiscard]] const block::Blueprint& blueprint() const { return blueprint_; }
     /// What is truly at a place: sizes of mains and cylinders, saddles over the line of the end mains, heights of decks
-    /// from the tunnel as it is now.
+    /// from the tunnel as it is now, the gap under a straightedge along a line of one.
     [[nodiscard]] double truth(const block::MeasuredAt& at) const;
 
     void cut_caps(const std::vector<std::pair<block::FeatureId, double>>& cuts);
@@ -56,6 +56,7 @@ class SimulatedBlock {
         double size = 0, taper = 0, oval = 0, pit = 0;
     };
     [[nodiscard]] double size(const block::MeasuredAt& at) const;
+    [[nodiscard]] double gap(const block::BankBlueprint& bank, const std::string& line) const;
     [[nodiscard]] double from_tunnel(const block::BankBlueprint& bank, metrology::Vec2 place) const;
     double noise(double spread) { return std::normal_distribution<double>(0, spread)(random_); }
 

@@ -55,7 +55,7 @@ LogWriter& LogWriter::ring_z(const std::string& feature, metrology::Vec3 centre,
 }
 
 LogWriter& LogWriter::deck(double height, double rear_over_front, double right_over_left) {
-    for (const double u : {5.0, 145.0})
+    for (const double u : {5.0, 75.0, 145.0})
         for (const double v : {-45.0, 0.0, 45.0})
             touch("deck.C", {u, v, height + rear_over_front * (u - 75) / 150 + right_over_left * v / 100});
     return *this;

@@ -20,6 +20,11 @@ DeckMeasurement measured(double a, double b, double c, double d, std::optional<d
 
 const BankBlueprint small_bank = pallix::test::read_small_blueprint().banks[0]; // ±0.05, flat within 0.04
 
+/// Where flatness is not what it is about: the straightedge lay flat along every line.
+BankVerdict judged(const BankBlueprint& bank, const DeckMeasurement& m, double target, bool dark_left) {
+    return judge_deck(bank, m, target, dark_left, nullptr, Verdict::meets);
+}
+
 Verdict verdict_of(const BankVerdict& v, CheckKind kind) {
     for (const DeckCheck& c : v.checks)
         if (c.kind == kind)
@@ -30,58 +35,79 @@ Verdict verdict_of(const BankVerdict& v, CheckKind kind) {
 } // namespace
 
 TEST(DeckVerdict, WellInsideMeets) {
-    const auto v = judge_deck(small_bank, measured(200, 200.002, 200.001, 200.003, 0.002), 200, false);
+    const auto v = judged(small_bank, measured(200, 200.002, 200.001, 200.003, 0.002), 200, false);
     EXPECT_EQ(v.verdict, Verdict::meets);
     EXPECT_EQ(v.checks.size(), 3U);
 }
 
+// Four corners, or nine heights at one end, say nothing of what lies between: flat is what nine all over show, or a
+// straightedge along its lines.
+TEST(DeckVerdict, FlatIsNotSaidFromFewHeights) {
+    const auto four = measured(200, 200.002, 200.001, 200.003, 0.002);
+    const auto unseen = judge_deck(small_bank, four, 200, false);
+    EXPECT_EQ(unseen.verdict, Verdict::cannot_tell);
+    EXPECT_TRUE(unseen.flat_unseen);
+    EXPECT_EQ(unseen.planned, Verdict::meets) << "no reason to cut";
+    EXPECT_EQ(judge_deck(small_bank, four, 200, false, nullptr, Verdict::fails).planned, Verdict::fails);
+    const auto nine = [&](double from, double by) {
+        std::vector<pallix::metrology::Vec3> points;
+        for (int i = 0; i < 3; ++i)
+            for (const double v : {-42.0, 0.0, 42.0})
+                points.push_back({from + by * i, v, 200});
+        return judge_deck(small_bank, {DeckSource::readings, 1, 0.002, *evaluate_deck(small_bank, points)}, 200, false);
+    };
+    EXPECT_EQ(nine(12, 60).verdict, Verdict::meets);
+    EXPECT_EQ(nine(12, 20).verdict, Verdict::cannot_tell) << "the rear half was not touched";
+    const auto twisted = judge_deck(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
+    EXPECT_EQ(twisted.planned, Verdict::fails) << "four are enough to show that it is not";
+}
+
 TEST(DeckVerdict, NearTheLimitCannotBeTold) {
-    const auto v = judge_deck(small_bank, measured(200.048, 200.047, 200.048, 200.047, 0.002), 200, false);
+    const auto v = judged(small_bank, measured(200.048, 200.047, 200.048, 200.047, 0.002), 200, false);
     EXPECT_EQ(verdict_of(v, CheckKind::highest_height), Verdict::cannot_tell); // 2 µm of room, 4 of guard band
     EXPECT_EQ(v.verdict, Verdict::cannot_tell);
 }
 
 TEST(DeckVerdict, OutsideFails) {
-    EXPECT_EQ(judge_deck(small_bank, measured(200.06, 200.05, 200.05, 200.05, 0.002), 200, false).verdict,
-              Verdict::fails);
-    EXPECT_EQ(verdict_of(judge_deck(small_bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false),
+    EXPECT_EQ(judged(small_bank, measured(200.06, 200.05, 200.05, 200.05, 0.002), 200, false).verdict, Verdict::fails);
+    EXPECT_EQ(verdict_of(judged(small_bank, measured(199.9, 199.9, 199.9, 199.9, 0.002), 200, false),
                          CheckKind::lowest_height),
               Verdict::fails);
 }
 
 // Least cut leaves a deck where its lowest place is: what meets that plan may be under the blueprint, or over it.
 TEST(DeckVerdict, PlanAndBlueprintAreTwoStatements) {
-    const auto under = judge_deck(small_bank, measured(199.84, 199.84, 199.84, 199.842, 0.002), 199.84, false);
+    const auto under = judged(small_bank, measured(199.84, 199.84, 199.84, 199.842, 0.002), 199.84, false);
     EXPECT_EQ(under.planned, Verdict::meets);
     EXPECT_EQ(under.blueprint, Verdict::fails) << "0.16 under nominal, 0.05 is allowed";
     EXPECT_EQ(under.verdict, Verdict::fails);
-    const auto over = judge_deck(small_bank, measured(200.16, 200.16, 200.16, 200.162, 0.002), 200.16, false);
+    const auto over = judged(small_bank, measured(200.16, 200.16, 200.16, 200.162, 0.002), 200.16, false);
     EXPECT_EQ(over.verdict, Verdict::meets) << "nothing is spoiled";
     EXPECT_EQ(over.blueprint, Verdict::fails);
     EXPECT_FALSE(over.too_high()) << "as planned it is not";
     ASSERT_TRUE(over.check(CheckKind::highest_planned));
     EXPECT_NEAR(*over.check(CheckKind::highest_planned)->limits.upper, 200.21, 1e-9);
     EXPECT_NEAR(*over.check(CheckKind::highest_height)->limits.upper, 200.05, 1e-9);
-    const auto near = judge_deck(small_bank, measured(199.952, 199.952, 199.952, 199.953, 0.002), 199.952, false);
+    const auto near = judged(small_bank, measured(199.952, 199.952, 199.952, 199.953, 0.002), 199.952, false);
     EXPECT_EQ(near.verdict, Verdict::cannot_tell) << "2 µm over the least, 4 of guard band";
     EXPECT_EQ(near.planned, Verdict::meets) << "and no metal is called for because of it";
 }
 
 TEST(DeckVerdict, FlatnessOfATwist) {
     // Two opposite corners 60 µm over the other two: two edges against each other, the zone is 60 µm wide.
-    const auto v = judge_deck(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
+    const auto v = judged(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
     EXPECT_EQ(verdict_of(v, CheckKind::flatness), Verdict::fails);
     EXPECT_NEAR(v.checks[2].value, 0.06, 1e-6);
     EXPECT_NEAR(*v.checks[2].uncertainty, 0.001 * std::sqrt(2), 1e-12);
 }
 
 TEST(DeckVerdict, UnstatedUncertaintyProvesNothing) {
-    EXPECT_EQ(judge_deck(small_bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict,
+    EXPECT_EQ(judged(small_bank, measured(200, 200, 200, 200.001, std::nullopt), 200, false).verdict,
               Verdict::cannot_tell);
 }
 
 TEST(DeckVerdict, DarkPlacesFail) {
-    EXPECT_EQ(judge_deck(small_bank, measured(200, 200, 200, 200.001, 0.001), 200, true).verdict, Verdict::fails);
+    EXPECT_EQ(judged(small_bank, measured(200, 200, 200, 200.001, 0.001), 200, true).verdict, Verdict::fails);
 }
 
 TEST(PairVerdict, ComparesWhatIsOverTheTargets) {

@@ -162,7 +162,7 @@ TEST(SecondLook, AtBanksThatAreNotMeantToBeAlike) {
         Story s(write_blueprint(b));
         s.add(DeckTargetChosen{school, true, {}});
         for (const BankBlueprint& bank : b.banks)
-            for (const MeasuredAt& at : chosen_places(s.state(), Measuring::deck_heights, bank.id)) {
+            for (const MeasuredAt& at : all_places(b, Measuring::deck_heights, bank.id)) {
                 Reading r = test::size_reading("main.1", "", "", bank.deck_height.nominal + 0.01, 0.001);
                 r.value += bank.id == "L" ? left_over : 0;
                 r.at = at;

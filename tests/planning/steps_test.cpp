@@ -8,6 +8,7 @@
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
 #include "planning/steps/answer.h"
 #include "story.h"
 
@@ -384,6 +385,73 @@ TEST_F(TwoBanks, ABankThatIsGoodFollowsTheOneThatHadToBeCut) {
     EXPECT_FALSE(a.steps.now() && a.steps.now()->cannot_be_undone) << a.steps.now()->id;
     EXPECT_TRUE(a.bank("R")->passes.empty());
     EXPECT_TRUE(a.bank("L")->passes.empty());
+}
+
+// What was measured higher than the passes left it, by what gauges tell, is cut once and not again and again.
+TEST_F(TwoBanks, HeightsOverTheLedgerAreCutOnce) {
+    heights("R", {200.08, 200.07, 200.05, 200.05});
+    heights("L", {200.10, 200.08, 200.05, 200.04});
+    add(DeckCut{"R", PassKind::pass, 0.04, true, {}});
+    add(DeckCut{"R", PassKind::finish, 0.0254, true, {}});
+    const double end = 200.08 - 0.0654;
+    heights("R", {end + 0.005, end + 0.004, end + 0.005, end + 0.004});
+    add(DeckCut{"L", PassKind::pass, 0.07, false, {{20, 40}}});
+    add(DeckCut{"L", PassKind::pass, 0.02, true, {}});
+    add(DeckCut{"L", PassKind::finish, 0.0254, true, {}});
+    int infeeds = 0;
+    for (Assessment a = now(); a.decks.kind == DeckStep::cut && infeeds < 6; a = now()) {
+        infeeds += a.decks.pass->depth > 0 ? 1 : 0;
+        add(DeckCut{a.decks.bank, a.decks.pass->kind, a.decks.pass->depth, true, {}});
+    }
+    EXPECT_LE(infeeds, 2) << "a rough and a finishing cut";
+    EXPECT_NEAR(now().bank("R")->remaining, 0, 1e-9);
+    EXPECT_NEAR(now().bank("L")->remaining, 0, 1e-9) << "both where the left one ended";
+}
+
+// Judgement 4: flat is said from nine heights spread over the deck, or the straightedge's lines after the last cut.
+TEST(Stories, FourCornersDoNotShowADeckFlat) {
+    const auto read = [](Story& s, const std::vector<MeasuredAt>& places) {
+        for (const MeasuredAt& at : places)
+            s.add(test::height_reading(at.place, 200.01, 0.001));
+    };
+    Story s;
+    s.add(GatePassed{Rule::tunnel_first, "", "good by its papers"});
+    const Blueprint b = *intake_of(s.state()).blueprint;
+    const auto corners = usual_places(b, Measuring::deck_heights, "C"),
+               all = all_places(b, Measuring::deck_heights, "C");
+    ASSERT_EQ(all.size(), 4U + 3 * 3) << "both sides and the middle between four bores";
+    Story by_pattern = s;
+    read(s, corners);
+    EXPECT_EQ(s.called().substr(0, 19), "deck.C/measure/gap/") << "lay the straightedge";
+    EXPECT_TRUE(s.metal().empty());
+    Story bent = s;
+    for (const EdgeLine& line : edge_lines(b, "C")) {
+        Reading r = test::size_reading("main.1", "", "", 0, 0.005);
+        r.at = {{FeatureKind::deck, "C", 0}, Quantity::gap, "", line.name, {}};
+        r.upper = 0.03;
+        s.add(r);
+        r.value = 0.08;
+        r.upper = 0.1;
+        bent.add(r);
+    }
+    EXPECT_EQ(s.called(), "passport/hand_over");
+    EXPECT_EQ(bent.now().steps.now()->task, Task::cut_deck) << "corners alike, and hollow between them";
+    std::vector<std::string> keys;
+    for (const MeasuredAt& at : all)
+        keys.push_back(at.key());
+    by_pattern.add(ReadingPlanChosen{deck_heights_plan + "C", keys});
+    read(by_pattern, corners);
+    EXPECT_FALSE(decks_of(by_pattern.state()).deck("C").latest) << "nine places of the pattern are open";
+    EXPECT_EQ(by_pattern.called(), "deck.C/measure/height/60.000_42.000") << "on the same side, between the bores";
+    read(by_pattern, {all.begin() + 4, all.end()});
+    EXPECT_EQ(by_pattern.called(), "passport/hand_over");
+    // Whoever shortens the list again has all of it.
+    Story shorter = s;
+    read(shorter, {all.begin() + 4, all.begin() + 5});
+    shorter.add(ReadingPlanChosen{deck_heights_plan + "C", keys});
+    keys.resize(5);
+    shorter.add(ReadingPlanChosen{deck_heights_plan + "C", keys});
+    EXPECT_EQ(decks_of(shorter.state()).deck("C").latest->result.points.size(), 5U);
 }
 
 TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {

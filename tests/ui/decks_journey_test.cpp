@@ -343,7 +343,7 @@ TEST_F(DecksJourney, AJobWithALargeScanOpensWithProgressAndMayBeLeftClosed) {
     EXPECT_FALSE(session_.has_job()) << "ended: nothing was opened";
     window_->open_job(scanned);
     ASSERT_TRUE(session_.has_job());
-    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.touches, 6U + 260 * 200);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.touches, 9U + 260 * 200);
 }
 
 TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
@@ -367,7 +367,7 @@ TEST_F(DecksJourney, ALargeScanIsReadInTheBackgroundAndMayBeEnded) {
     });
     key(Qt::Key_I, Qt::ControlModifier);
     ASSERT_TRUE(tunnel_of(session_.state()).latest);
-    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 6U + 120 * 90);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 9U + 120 * 90);
     EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_max, 200.032, 1e-3);
 }
 
@@ -398,7 +398,7 @@ TEST_F(DecksJourney, AFaultInALargeLogIsToldAndAnotherFileIsTaken) {
     });
     key(Qt::Key_I, Qt::ControlModifier);
     ASSERT_EQ(session_.entries().size(), 2U);
-    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 6U + 120 * 90);
+    EXPECT_EQ(decks_of(session_.state()).deck("C").latest->result.points.size(), 9U + 120 * 90);
     EXPECT_EQ(book_->entries(*session_.job())->size(), 2U) << "on the disk before the dialog has closed";
     EXPECT_TRUE(context_.preferences.recent_files().contains(whole));
     EXPECT_FALSE(context_.preferences.recent_files().contains(broken));

@@ -107,6 +107,11 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
         EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 200.0"))) << text_of("echo").toStdString();
         QTest::keyClick(reading, Qt::Key_Return);
     }
+    EXPECT_EQ(headline().toStdString(), "Read deck, edge right side") << "good in height, and four do not show it flat";
+    for (int line = 0; line < 5; ++line) {
+        QTest::keyClicks(reading, QStringLiteral("0 0.03"));
+        QTest::keyClick(reading, Qt::Key_Return);
+    }
     EXPECT_EQ(headline().toStdString(), "Print the passport");
     EXPECT_EQ(decks_of(session_.state()).deck("C").latest->source, block::DeckSource::readings);
     EXPECT_NEAR(decks_of(session_.state()).deck("C").latest->result.height_max, 200.010, 2e-3);

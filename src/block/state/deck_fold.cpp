@@ -11,11 +11,19 @@ namespace {
 using metrology::Vec2;
 using metrology::Vec3;
 
-bool same_place(Vec2 a, Vec2 b) {
-    return metrology::norm(a - b) < 1e-3;
+/// The places that make a set: as the shop chose them, else the four corners.
+std::vector<std::string> places_wanted(const Folding& f, const BankBlueprint& bank) {
+    if (const auto chosen = f.state.reading_plans.find(deck_heights_plan + bank.id);
+        chosen != f.state.reading_plans.end())
+        return chosen->second.places;
+    std::vector<std::string> keys;
+    for (const DeckPlace& corner : deck_places(bank))
+        keys.push_back(MeasuredAt{{FeatureKind::deck, bank.id, 0}, Quantity::height, "", "", corner.place}.key());
+    return keys;
 }
 
-/// Heights by hand make a measurement of the deck once every place was read.
+/// Heights by hand make a measurement of the deck once every place of the set was read; what was read beside them
+/// counts with them.
 /// @param sequence of the last of them
 void measure_by_heights(Folding& f, const std::string& bank_id, std::int64_t sequence) {
     const BankBlueprint& bank = *f.state.blueprint->bank(bank_id);
@@ -23,15 +31,14 @@ void measure_by_heights(Folding& f, const std::string& bank_id, std::int64_t seq
     std::optional<double> uncertainty = 0.0;
     metrology::Sureness sureness;
     const std::vector<MeasuredPlace> places = measured_places(f.state.decks[bank_id].readings);
-    for (const DeckPlace& wanted : deck_places(bank)) {
-        const auto read =
-            std::ranges::find_if(places, [&](const MeasuredPlace& p) { return same_place(p.at.place, wanted.place); });
-        if (read == places.end())
+    for (const std::string& wanted : places_wanted(f, bank))
+        if (std::ranges::none_of(places, [&wanted](const MeasuredPlace& p) { return p.at.key() == wanted; }))
             return; // the set is not complete
-        points.push_back({wanted.place.x, wanted.place.y, read->value});
-        const auto u = read->standard_uncertainty();
+    for (const MeasuredPlace& read : places) {
+        points.push_back({read.at.place.x, read.at.place.y, read.value});
+        const auto u = read.standard_uncertainty();
         if (u && uncertainty && *u >= *uncertainty)
-            sureness = *read->sureness;
+            sureness = *read.sureness;
         uncertainty = uncertainty && u ? std::optional(std::max(*uncertainty, *u)) : std::nullopt;
     }
     if (auto result = evaluate_deck(bank, std::move(points)))

@@ -99,6 +99,9 @@ struct DecksState {
 /// @return nothing where it was not measured, or from a tunnel that was cut since
 [[nodiscard]] std::optional<double> height_now(const DeckState& deck, metrology::Vec2 place);
 
+/// With a bank's name behind it: the reading plan of its heights.
+inline const std::string deck_heights_plan = "deck_heights ";
+
 /// The four places a deck is measured at by hand: front and rear, both sides, one cylinder wall in from the edge.
 struct DeckPlace {
     metrology::Vec2 place; ///< (u, v) mm

@@ -77,6 +77,11 @@ void apply(Folding& f, const RepeatabilityTest& test) {
 }
 void apply(Folding& f, const ReadingPlanChosen& plan) {
     f.state.reading_plans[plan.plan] = plan;
+    // What was read already may be all that is wanted now.
+    if (plan.plan.starts_with(deck_heights_plan))
+        if (const auto deck = f.state.decks.find(plan.plan.substr(deck_heights_plan.size()));
+            deck != f.state.decks.end() && !deck->second.readings.empty())
+            f.heights[deck->first] = f.entry->sequence;
 }
 
 } // namespace

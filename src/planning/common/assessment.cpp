@@ -159,11 +159,12 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
         a.plan = plan_decks(decks, decks_of(state).target,
                             from_mock_up ? mock_up_heights(state, a.crowns, decks_of(state).target) : MockUpHeights{});
         const block::PassPlanChosen chosen = decks_of(state).passes.value_or(usual_passes());
-        move_targets(a.plan, state, chosen);
+        move_targets(a.plan, state, chosen, line);
         for (const BankPlan& plan : a.plan.banks) {
             const auto drawn = drawn_deck(state, *decks_of(state).deck(plan.bank).latest, certainty);
-            a.banks.push_back(progress_of(*intake_of(state).blueprint->bank(plan.bank), plan,
-                                          decks_of(state).deck(plan.bank), chosen, drawn ? &*drawn : nullptr, line));
+            const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(plan.bank);
+            a.banks.push_back(progress_of(bank, plan, decks_of(state).deck(plan.bank), chosen,
+                                          drawn ? &*drawn : nullptr, line, felt_flat(state, bank)));
         }
         if (tunnel_of(state).latest)
             a.tunnel = judge_tunnel(*intake_of(state).blueprint, *tunnel_of(state).latest, certainty);

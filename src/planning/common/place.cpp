@@ -41,6 +41,19 @@ PlaceOnDeck place_on_deck(const block::BankBlueprint& bank, Vec2 place) {
             third(across, negative_side(bank), Across::middle, positive_side(bank))};
 }
 
+std::vector<BetweenBores> between_bores(const block::Blueprint& blueprint, const std::string& bank) {
+    std::vector<BetweenBores> between;
+    const block::HoleBlueprint* before = nullptr;
+    for (const block::HoleBlueprint& bore : blueprint.bores) {
+        if (bore.id.bank != bank)
+            continue;
+        if (before)
+            between.push_back({(before->u + bore.u) / 2, before->id.number, bore.id.number});
+        before = &bore;
+    }
+    return between;
+}
+
 bool inside(const std::vector<Vec2>& outline, Vec2 p) {
     bool odd = false; // crossings of a ray along u
     for (std::size_t i = 0; i < outline.size(); ++i) {

@@ -16,6 +16,13 @@ struct PlaceOnDeck {
     Across across = Across::middle;
 };
 
+/// Where a deck has metal between two of its bores.
+struct BetweenBores {
+    double u = 0;              ///< mm
+    int first = 0, second = 0; ///< numbers of the bores in their bank
+};
+[[nodiscard]] std::vector<BetweenBores> between_bores(const block::Blueprint& blueprint, const std::string& bank);
+
 /// @param place (u, v) mm
 /// @return which third of the deck's length and which third of its width it lies in
 [[nodiscard]] PlaceOnDeck place_on_deck(const block::BankBlueprint& bank, metrology::Vec2 place);

@@ -3,8 +3,10 @@
 
 #include "block/state/deck_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/common/place.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -25,8 +27,22 @@ std::optional<double> times(double factor, std::optional<double> u) {
 
 } // namespace
 
+namespace {
+
+bool shows_all_of(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points) {
+    if (points.size() < heights_for_flatness)
+        return false;
+    const DeckExtent e = deck_extent(bank);
+    std::array<bool, 4> quarters{};
+    for (const metrology::Vec3& p : points)
+        quarters.at((p.x > (e.low.x + e.high.x) / 2 ? 2 : 0) + (p.y > (e.low.y + e.high.y) / 2 ? 1 : 0)) = true;
+    return std::ranges::count(quarters, true) == 4;
+}
+
+} // namespace
+
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
-                       bool dark_left, const DrawnDeck* drawn) {
+                       bool dark_left, const DrawnDeck* drawn, const std::optional<Verdict>& felt) {
     const auto u = measured.standard_uncertainty;
     const auto from = [](double height, const std::optional<double>& deviation) {
         return deviation ? std::optional(height + *deviation) : deviation;
@@ -37,7 +53,7 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
     alone.fixed = 0;
     const double scatter = alone.of_one > 0 ? alone.standard_uncertainty() : u.value_or(0);
     const double noise = metrology::noise_in_extreme(scatter, deck.touches > 0 ? deck.touches : deck.points.size());
-    BankVerdict v{bank.id, Verdict::meets, Verdict::meets, Verdict::meets, {}};
+    BankVerdict v{bank.id, Verdict::meets, Verdict::meets, Verdict::meets, false, {}};
     const bool apart = std::abs(target - bank.deck_height.nominal) > same_height;
     /// @param factor of the uncertainty of one height; @param sides on which noise pushes it outwards
     const auto check = [&](CheckKind kind, double touched, const Drawn* without_noise, Limits limits, double factor,
@@ -74,6 +90,15 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
     // A zone is the difference of two heights: √2 of the uncertainty of one.
     check(CheckKind::flatness, deck.flatness_mz, drawn ? &drawn->flatness : nullptr,
           {std::nullopt, bank.deck_flatness.value_or(usual_flatness)}, std::numbers::sqrt2, 2);
+    DeckCheck& flatness = v.checks.back();
+    if (felt == Verdict::fails) {
+        flatness.verdict = v.planned = v.verdict = Verdict::fails;
+    } else if (flatness.verdict == Verdict::meets && !felt && !shows_all_of(bank, deck.points)) {
+        v.flat_unseen = v.verdict == Verdict::meets;
+        flatness.verdict = Verdict::cannot_tell;
+        flatness.settling = {};
+        v.verdict = worse(v.verdict, Verdict::cannot_tell);
+    }
     if (dark_left) {
         v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails, {}, 0});
         v.verdict = v.planned = Verdict::fails;

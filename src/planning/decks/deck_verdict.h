@@ -17,6 +17,8 @@ namespace pallix::planning {
 /// Limits of common practice where blueprint and shop set none (mm): flatness over all, bank against bank.
 inline constexpr double usual_flatness = 2 * block::mm_per_thou;
 inline constexpr double usual_pair_difference = 1 * block::mm_per_thou;
+/// Fewer heights than this, or none on a quarter of the deck, do not show a deck flat (common practice, no source).
+inline constexpr std::size_t heights_for_flatness = 9;
 /// Heights are held against the blueprint's window, and against the plan's where that is another.
 enum class CheckKind { lowest_height, highest_height, flatness, clean, lowest_planned, highest_planned };
 
@@ -42,8 +44,9 @@ struct DrawnDeck {
 struct BankVerdict {
     std::string bank;
     metrology::Verdict verdict{};   ///< as planned, and not under the blueprint's least height
-    metrology::Verdict planned{};   ///< the plan's window, flatness, clean
+    metrology::Verdict planned{};   ///< the plan's window, flatness as far as it was seen, clean
     metrology::Verdict blueprint{}; ///< its window of heights; over it a deck is not spoiled
+    bool flat_unseen = false;       ///< all that keeps it from meeting: too few heights to say flat, and nothing felt
     std::vector<DeckCheck> checks;
 
     [[nodiscard]] const DeckCheck* check(CheckKind kind) const; ///< null where it was not held against that
@@ -54,8 +57,10 @@ struct BankVerdict {
 /// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it as the plan's window
 /// @param dark_left whether places stayed dark in the last pass
 /// @param drawn what was drawn of this measurement; null: by rule
+/// @param felt what the straightedge's lines say of this surface; nothing where they were not all laid
 [[nodiscard]] BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured,
-                                     double target, bool dark_left, const DrawnDeck* drawn = nullptr);
+                                     double target, bool dark_left, const DrawnDeck* drawn = nullptr,
+                                     const std::optional<metrology::Verdict>& felt = std::nullopt);
 
 /// Both banks against each other: mean height less target.
 struct PairVerdict {

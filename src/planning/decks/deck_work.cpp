@@ -44,25 +44,36 @@ bool finished(const block::DeckState& deck) {
     return false;
 }
 
-/// The height at which a bank is clean as far as heights and marks tell: metal tells more than the heights before it.
-/// Where it stayed dark past what can be believed of the heights, where it stands: then somebody looks why.
-double clean_height(const block::DeckState& deck, const BankPlan& plan, double finish) {
+/// Where a deck's highest place stands: by its newest heights and the passes since. Whatever is compared is told in
+/// this one way, or a micrometre between ledger and gauge would be cut again and again.
+double stands_at(const block::DeckMeasurement& newest, const block::DeckState& deck) {
+    return newest.result.height_max - deck.depth_since(newest.sequence);
+}
+
+/// The height at which a bank is clean, as far as heights and marks tell.
+struct Clean {
+    double height = 0;
+    bool ended = false; ///< that is where it stands, and nothing more is cut for its own sake
+};
+
+/// Metal tells more than the heights before it. Where it stayed dark past what can be believed of the heights, it ends:
+/// then somebody looks why.
+Clean clean_height(const block::DeckState& deck, const BankPlan& plan, double at, double finish) {
     constexpr double rounding = 1e-6; // mm
     if (deck.depth_since(deck.as_found->sequence) == 0)
-        return plan.low;
-    const double at = plan.high - deck.depth_since(deck.as_found->sequence);
+        return {plan.low};
     const bool measured_since = !deck.stale();
     if (deck.cuts.back().cut.clean) {
         const bool deep_enough = at <= plan.low - finish + rounding; // whatever the passes were called
-        return finished(deck) || deep_enough || measured_since ? at + finish : at;
+        return {at, finished(deck) || deep_enough || measured_since};
     }
     const double deeper = std::max(0.0, plan.low - at);
     if (measured_since)
-        return plan.low - deeper;
+        return {plan.low - deeper};
     if (at > plan.low + rounding)
-        return plan.low;
+        return {plan.low};
     const double left = belief_margin(*deck.as_found) - deeper;
-    return left > least_infeed ? at - std::min(left, dark_step) : at + finish;
+    return left > least_infeed ? Clean{at - std::min(left, dark_step)} : Clean{at, true};
 }
 
 /// The bank to work on: the one begun, else the one that lies lowest, else the next that has something left.
@@ -172,7 +183,7 @@ bool springs_change_nothing(const block::DeckState& deck) {
 
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
                          const block::PassPlanChosen& chosen, const DrawnDeck* drawn,
-                         const std::optional<CentreLine>& line) {
+                         const std::optional<CentreLine>& line, const std::optional<Verdict>& felt) {
     BankProgress p;
     p.plan = plan;
     if (line)
@@ -190,7 +201,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
     if (!p.stale) {
-        p.verdict = judge_deck(bank, newest, plan.held_at, p.dark_left, drawn);
+        p.verdict = judge_deck(bank, newest, plan.held_at, p.dark_left, drawn, felt);
         p.below_blueprint =
             bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
                                                         {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
@@ -198,11 +209,10 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (p.stale)
         p.clean_too_soon = came_clean_too_soon(deck);
     const bool good = p.verdict && p.verdict->planned == Verdict::meets;
-    p.remaining = newest.result.height_max - plan.target - deck.depth_since(newest.sequence);
-    // What one bank had to give the other follows by as much, measured good or not: passes are what makes them equal.
-    const bool behind = plan.behind > worth_following;
-    if (behind && !p.stale)
-        p.remaining = plan.behind;
+    p.remaining = stands_at(newest, deck) - plan.target;
+    // What one bank had to give the other follows by, measured good or not.
+    const bool behind =
+        plan.behind > std::max(worth_following, 2 * std::numbers::sqrt2 * newest.standard_uncertainty.value_or(0));
     // Once it is measured at depth, only a place proven too high for the plan is a reason to cut on.
     const bool too_high = p.verdict && p.verdict->too_high();
     const bool clean = !deck.cuts.empty() && !p.dark_left;
@@ -232,47 +242,99 @@ double finish_over_limit(const BankPlan& bank, const block::DeckState& deck, dou
 
 } // namespace
 
-void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen) {
-    const block::DeckTargetChosen& target = decks_of(state).target;
-    if (target.school != block::TargetSchool::least_cut)
+namespace {
+
+/// Where each bank ends, told from where they stand: equal banks where the deepest does.
+class Ends {
+  public:
+    /// @param stands by bank, the height of its highest place
+    Ends(const DeckPlan& plan, const block::DecksState& decks, const std::map<std::string, double>& stands,
+         double finish)
+        : room_(finish) {
+        std::map<std::string, Clean> clean;
+        double both = std::numeric_limits<double>::infinity(); // clean
+        for (const BankPlan& bank : plan.banks) {
+            const Clean c = clean_height(decks.deck(bank.bank), bank, stands.at(bank.bank), finish);
+            clean[bank.bank] = c;
+            both = c.ended ? both : std::min(both, c.height);
+        }
+        for (const BankPlan& bank : plan.banks)
+            if (const Clean& c = clean[bank.bank]; !c.ended)
+                room_ = std::min(room_, finish_over_limit(bank, decks.deck(bank.bank),
+                                                          decks.target.equal ? both : c.height, finish));
+        double deepest = std::numeric_limits<double>::infinity();
+        for (const auto& [bank, c] : clean) {
+            own_[bank] = c.ended ? c.height : c.height - room_;
+            deepest = std::min(deepest, own_[bank]);
+        }
+        for (const auto& [bank, own] : own_)
+            height_[bank] = decks.target.equal ? deepest : own;
+    }
+    [[nodiscard]] double room() const { return room_; } ///< for the finishing cut
+    [[nodiscard]] double height(const std::string& bank) const { return height_.at(bank); }
+    [[nodiscard]] bool follows(const std::string& bank) const { return height_.at(bank) < own_.at(bank); }
+
+  private:
+    double room_;
+    std::map<std::string, double> own_, height_;
+};
+
+} // namespace
+
+void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen,
+                  const std::optional<CentreLine>& line) {
+    const block::DecksState& decks = decks_of(state);
+    if (decks.target.school != block::TargetSchool::least_cut)
         return;
     const double finish = chosen.finish < least_infeed ? 0 : chosen.finish;
-    std::map<std::string, double> clean;
+    std::map<std::string, double> stands, by_passes;
     bool cut = false;
-    double both = std::numeric_limits<double>::infinity();
     for (const BankPlan& bank : plan.banks) {
-        const block::DeckState& deck = decks_of(state).deck(bank.bank);
-        clean[bank.bank] = clean_height(deck, bank, finish);
-        both = std::min(both, clean[bank.bank]);
+        const block::DeckState& deck = decks.deck(bank.bank);
+        block::DeckMeasurement newest = *deck.latest;
+        if (line)
+            newest.result = measured_from(newest.result, *line);
+        stands[bank.bank] = stands_at(newest, deck);
+        by_passes[bank.bank] = bank.high - deck.depth_since(deck.as_found->sequence);
         cut = cut || !deck.cuts.empty();
     }
-    double room = finish;
-    for (const BankPlan& bank : plan.banks)
-        room = std::min(room, finish_over_limit(bank, decks_of(state).deck(bank.bank),
-                                                target.equal ? both : clean[bank.bank], finish));
+    // Cut on by what heights say now; held against where the passes should have left it.
+    const Ends ends(plan, decks, stands, finish), meant(plan, decks, by_passes, finish);
     for (BankPlan& bank : plan.banks) {
-        double height = (target.equal ? both : clean[bank.bank]) - room;
-        // Beside one that is cut and measured the others come down to what it has become.
-        if (target.equal)
-            for (const BankPlan& other : plan.banks)
-                if (const block::DeckState& deck = decks_of(state).deck(other.bank);
-                    other.bank != bank.bank && !deck.cuts.empty() && !deck.stale() &&
-                    deck.latest->sequence > deck.cuts.back().sequence &&
-                    height - deck.latest->result.height_mean > worth_following)
-                    height = deck.latest->result.height_mean;
-        const block::DeckState& deck = decks_of(state).deck(bank.bank);
-        if (target.equal && cut)
-            bank.behind = std::max(0.0, bank.high - deck.depth_since(deck.as_found->sequence) - both + room);
-        bank.finish = room;
-        bank.follows = target.equal && clean[bank.bank] > height + room;
-        bank.moved = bank.target - room - height;
+        const double height = ends.height(bank.bank);
+        if (decks.target.equal && cut)
+            bank.behind = stands[bank.bank] - height;
+        bank.finish = ends.room();
+        bank.follows = ends.follows(bank.bank);
+        bank.moved = bank.target - ends.room() - height;
         bank.target = height;
         if (cut)
-            bank.held_at = height;
+            bank.held_at = meant.height(bank.bank);
         bank.cut = bank.high - height;
         if (bank.over_lower_limit)
-            *bank.over_lower_limit -= bank.moved + room;
+            *bank.over_lower_limit -= bank.moved + ends.room();
     }
+}
+
+namespace {
+
+double thickest_in(const std::vector<EdgeComparison>& lines) {
+    double thickest = 0;
+    for (const EdgeComparison& c : lines)
+        thickest = std::max(thickest, c.goes_in.value_or(0));
+    return thickest;
+}
+
+} // namespace
+
+std::optional<Verdict> felt_flat(const JobState& state, const block::BankBlueprint& bank) {
+    const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
+    if (thickest_in(lines) > bank.deck_flatness.value_or(usual_flatness))
+        return Verdict::fails;
+    for (const block::MeasuredAt& at : chosen_places(state, Measuring::feelers, bank.id))
+        if (const block::MeasuredPlace* read = readings_of(state).place(at); !read || read->stale())
+            return std::nullopt;
+    return Verdict::meets;
 }
 
 std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlueprint& bank,
@@ -296,10 +358,7 @@ std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlue
         f.next = {block::PassKind::spring, 0};
     if (read) {
         const double limit = bank.deck_flatness.value_or(usual_flatness);
-        double thickest = 0;
-        for (const EdgeComparison& c : lines)
-            thickest = std::max(thickest, c.goes_in.value_or(0));
-        f.verdict = thickest > limit                                 ? Verdict::fails
+        f.verdict = thickest_in(lines) > limit                       ? Verdict::fails
                     : f.bounds.at_most && *f.bounds.at_most <= limit ? Verdict::meets
                                                                      : Verdict::cannot_tell;
     }
@@ -394,6 +453,9 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
         const block::MeasuredPlace* seldomest = seldomest_read(state, of);
         return seldomest && seldomest->count >= enough_readings ? DeckStep::cannot_be_told : DeckStep::settle_doubt;
     };
+    if (const auto* b =
+            first([&](const BankProgress& p) { return p.verdict && p.verdict->flat_unseen && !accepted(p); }))
+        return {DeckStep::see_flatness, b->plan.bank};
     if (const auto* b = has(Verdict::cannot_tell))
         return {intake_of(state).blueprint->bank(b->plan.bank)->deck_height.whole() ? doubt({b->plan.bank})
                                                                                     : DeckStep::no_limits,

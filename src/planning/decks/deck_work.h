@@ -48,6 +48,7 @@ enum class DeckStep {
     cut,            ///< make the next pass
     look_why_dark,  ///< planned depth taken, places still dark
     measure_again,  ///< cut to depth, or measured from a tunnel that was cut since
+    see_flatness,   ///< measured and good as far as that goes: too few heights to say flat
     settle_doubt,   ///< measured, too near a limit to tell
     cannot_be_told, ///< likewise, and read so often that once more tells nothing
     no_limits,      ///< measured, and the blueprint gives its height no limits
@@ -83,12 +84,18 @@ struct FeelProgress {
 
 [[nodiscard]] BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
-                                       const DrawnDeck* drawn, const std::optional<CentreLine>& line);
+                                       const DrawnDeck* drawn, const std::optional<CentreLine>& line,
+                                       const std::optional<metrology::Verdict>& felt = std::nullopt);
+/// What the straightedge says of a deck as it now is: too far, or not; nothing where a line was not laid.
+[[nodiscard]] std::optional<metrology::Verdict> felt_flat(const block::JobState& state,
+                                                          const block::BankBlueprint& bank);
 /// Three spring passes in a row left the lines as they were: the machine gives way, there is no stock left.
 [[nodiscard]] bool springs_change_nothing(const block::DeckState& deck);
 /// The least cut as it is made: down to where it is clean, by the heights until marks tell more, and the finishing cut
 /// under that. Where one bank had to go deeper to clean, equal banks go with it.
-void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen);
+/// @param line where the tunnel will be, if that is somewhere else
+void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen,
+                  const std::optional<CentreLine>& line);
 /// A bank without heights, as far as straightedge and passes tell.
 [[nodiscard]] std::optional<FeelProgress> feel_of(const block::JobState& state, const block::BankBlueprint& bank,
                                                   const block::PassPlanChosen& chosen);

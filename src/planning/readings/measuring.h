@@ -12,7 +12,7 @@ enum class Measuring {
     main_sizes,      ///< three ways at both ends of each main
     saddle_heights,  ///< indicator over the saddles, from a bar on the end mains
     bar_sweep,       ///< indicator carried round by the bar, at both end mains
-    deck_heights,    ///< four places of a bank
+    deck_heights,    ///< four places of a bank, or both sides and the middle between all bores
     feelers,         ///< straightedge: lengthwise, diagonals, between cylinders
     deck_level,      ///< precision level along and across a bank
     cylinder_sizes,  ///< top, middle, bottom; across and along

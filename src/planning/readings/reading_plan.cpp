@@ -66,6 +66,18 @@ std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& ban
     return places;
 }
 
+/// The corners, then both sides and the middle between all bores.
+std::vector<MeasuredAt> deck_grid(const Blueprint& b, const std::string& bank) {
+    std::vector<MeasuredAt> places = usual_places(b, Measuring::deck_heights, bank);
+    const double front = places.front().place.x, rear = places.back().place.x, plus = places[0].place.y,
+                 minus = places[1].place.y;
+    for (const BetweenBores& between : between_bores(b, bank))
+        if (between.u > front && between.u < rear)
+            for (const double v : {plus, (plus + minus) / 2, minus})
+                places.push_back({deck_id(bank), Quantity::height, "", "", {between.u, v}});
+    return places;
+}
+
 /// What the blueprint means the size of a feature to be; null where it has none.
 const block::Tolerance* meant_size(const Blueprint& b, const FeatureId& id) {
     if (id.kind == FeatureKind::main) {
@@ -204,19 +216,9 @@ std::vector<EdgeLine> edge_lines(const Blueprint& blueprint, const std::string& 
                                 {minus, {u0, v0}, {u1, v0}},
                                 {"diagonal from front, " + plus, {u0, v1}, {u1, v0}},
                                 {"diagonal from front, " + minus, {u0, v0}, {u1, v1}}};
-    const block::HoleBlueprint* before = nullptr;
-    for (const auto& bore : blueprint.bores) {
-        if (bore.id.bank != bank_id)
-            continue;
-        if (before) {
-            const double u = (before->u + bore.u) / 2;
-            lines.push_back(
-                {"between bores " + std::to_string(before->id.number) + " and " + std::to_string(bore.id.number),
-                 {u, v0},
-                 {u, v1}});
-        }
-        before = &bore;
-    }
+    for (const BetweenBores& b : between_bores(blueprint, bank_id))
+        lines.push_back(
+            {"between bores " + std::to_string(b.first) + " and " + std::to_string(b.second), {b.u, v0}, {b.u, v1}});
     return lines;
 }
 
@@ -281,6 +283,8 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
 std::vector<MeasuredAt> all_places(const Blueprint& b, Measuring what, const std::string& bank) {
     if (what == Measuring::valve_drops)
         return bore_places(b.bores, bank, Quantity::valve, {"intake", "exhaust"}, {""});
+    if (what == Measuring::deck_heights)
+        return deck_grid(b, bank);
     return what == Measuring::piston_heights ? piston_places(b, bank, false) : usual_places(b, what, bank);
 }
 

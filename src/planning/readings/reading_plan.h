@@ -24,7 +24,8 @@ struct EdgeLine {
 /// Every place the trade reads, in its order (common practice, no source).
 [[nodiscard]] std::vector<block::MeasuredAt> usual_places(const block::Blueprint& blueprint, Measuring what,
                                                           const std::string& bank);
-/// All that can be read, the usual ones among them: every cylinder's piston, not only those at the corners.
+/// All that can be read, the usual ones among them: every cylinder's piston, not only those at the corners; a deck on
+/// both sides and in the middle between all bores.
 [[nodiscard]] std::vector<block::MeasuredAt> all_places(const block::Blueprint& blueprint, Measuring what,
                                                         const std::string& bank);
 /// The places as the shop has chosen them for this job; the usual ones where nothing was chosen.

@@ -3,12 +3,14 @@
 
 namespace pallix::planning {
 
-/// Why a place that was read once is read again before anything that cannot be undone hangs on it.
+/// Why a place is looked at that the reading plan does not ask for: most are read again before anything that cannot be
+/// undone hangs on them.
 enum class SecondLook {
     stands_out, ///< a main's size far off the others of that main
     too_large,  ///< over its window
     sets_size,  ///< it alone would send a whole engine to the next oversize
     twisted,    ///< four corners of a deck that disagree across the diagonals
+    between,    ///< a deck that is good at too few heights to be called flat
 };
 
 /// What sizes of one main differ by, however worn (common practice, no source): further off is a slip, or damage.

@@ -227,6 +227,8 @@ class DeckPart {
             lead(step);
             return;
         }
+        if (is(DeckStep::see_flatness, bank))
+            add_feelers(bank);
         if (is(DeckStep::settle_doubt, bank) && !a_.decks.bank.empty()) {
             Step& step = r_.add(Task::settle, id_of(bank, "settle"), Stage::decks, deck_id(bank));
             step.why = {deck.latest->sequence};
@@ -263,6 +265,13 @@ class DeckPart {
             step.aside =
                 by_probe || felt || (!deck.latest && !tunnel_of(state_).as_found && readings_of(state_).places.empty());
             hold_measuring(step);
+            lead(step);
+        }
+    }
+    void add_feelers(const std::string& bank) {
+        for (const MeasuredAt& at : chosen_places(state_, Measuring::feelers, bank)) {
+            Step& step = r_.add_reading(at, Stage::decks);
+            step.second_look = SecondLook::between;
             lead(step);
         }
     }

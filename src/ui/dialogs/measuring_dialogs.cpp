@@ -32,8 +32,10 @@ ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, 
     auto* up = new QPushButton(tr("&Up"), this);
     auto* down = new QPushButton(tr("&Down"), this);
     auto* usual = new QPushButton(tr("As &usual"), this);
+    auto* all = new QPushButton(tr("&All of them"), this);
+    all->setObjectName(QStringLiteral("plan-all"));
     auto* side = new QVBoxLayout;
-    for (QPushButton* button : {up, down, usual}) {
+    for (QPushButton* button : {up, down, usual, all}) {
         button->setAutoDefault(false);
         side->addWidget(button);
     }
@@ -46,6 +48,8 @@ ReadingPlanDialog::ReadingPlanDialog(Context context, planning::Measuring what, 
     connect(down, &QPushButton::clicked, this, [this] { move(1); });
     connect(usual, &QPushButton::clicked, this,
             [this] { fill(planning::usual_places(*intake_of(context_.session.state()).blueprint, what_, bank_)); });
+    connect(all, &QPushButton::clicked, this,
+            [this] { fill(planning::all_places(*intake_of(context_.session.state()).blueprint, what_, bank_)); });
     fill(planning::chosen_places(context_.session.state(), what_, bank_));
 }
 

@@ -301,6 +301,7 @@ CallText deck_call(const JobState& state, const Assessment& a, const LengthText&
                 "",
                 {why_measured_again(state, a, l), "Four heights by hand, or a second probe log."},
                 "Spindle stopped, deck wiped, block back at the temperature of the gauge."};
+    case DeckStep::see_flatness:
     case DeckStep::settle_doubt:
     case DeckStep::cannot_be_told:
         return verdict_text(state, a, Verdict::cannot_tell, l);

@@ -103,7 +103,12 @@ std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt&
     switch (at.quantity) {
     case Quantity::height: {
         const block::BankBlueprint& bank = *b.bank(at.feature.bank);
-        return bank_name(bank) + ", " + place_words(planning::place_on_deck(bank, at.place));
+        const planning::PlaceOnDeck place = planning::place_on_deck(bank, at.place);
+        for (const planning::BetweenBores& between : planning::between_bores(b, bank.id))
+            if (std::abs(between.u - at.place.x) < 1e-3)
+                return bank_name(bank) + ", between bores " + std::to_string(between.first) + " and " +
+                       std::to_string(between.second) + ", " + across_word(place.across);
+        return bank_name(bank) + ", " + place_words(place);
     }
     case Quantity::gap:
         return feature_words(b, at.feature) + ", edge " + at.direction;

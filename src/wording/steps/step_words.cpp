@@ -109,9 +109,11 @@ std::string second_look_reason(planning::SecondLook why) {
     case planning::SecondLook::sets_size:
         return "By this reading alone every cylinder would go up a size.";
     case planning::SecondLook::twisted:
+        return "The corners disagree across the diagonals: a twist, or one of them slipped.";
+    case planning::SecondLook::between:
         break;
     }
-    return "The corners disagree across the diagonals: a twist, or one of them slipped.";
+    return "Its heights are good, and too few to call it flat: they say nothing of what lies between them.";
 }
 
 std::string standing_out_sentence(const block::TouchStandingOut& t, const LengthText& l) {
@@ -130,7 +132,11 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
                                      const LengthText& l) {
     if (step.second_look)
         return {second_look_reason(*step.second_look),
-                "Read it once more before anything is cut; what slipped is struck, and stays readable."};
+                step.second_look == planning::SecondLook::between
+                    ? "Lay the straightedge along each line, or read nine heights and more: the reading plan "
+                      "(Ctrl+Shift+P) "
+                      "has both sides and the middle between all bores."
+                    : "Read it once more before anything is cut; what slipped is struck, and stays readable."};
     switch (step.task) {
     case Task::wash:
         return {"Dirt is not measured, and grit under a gauge is a thou.",
