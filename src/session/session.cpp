@@ -256,6 +256,8 @@ Outcome Session::create_job(block::JobOpened opened, std::vector<block::Payload>
     more.insert(more.begin(), Payload(std::move(opened)));
     entries.reserve(more.size());
     const std::string now = clock_();
+    if (auto limits = limits_of_shop())
+        more.emplace_back(std::move(*limits));
     for (Payload& payload : more) {
         if (const auto faults = block::faults_in(payload); !faults.empty())
             return tl::unexpected(

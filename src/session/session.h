@@ -74,6 +74,11 @@ class Session : public QObject {
     /// @param sure the person was asked about what is doubtful of the blueprint
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::NamedText& blueprint,
                                   bool sure = false);
+    /// What this job's limits are is what jobs of the shop begin with from now on. The others stay as they are.
+    [[nodiscard]] Outcome keep_limits_for_shop();
+    [[nodiscard]] bool limits_are_the_shops() const;
+    /// What the shop's limits are to a job that begins with them; nothing where it has set none.
+    [[nodiscard]] std::optional<block::LimitsChosen> limits_of_shop() const;
     /// A new job of an engine: its block, and what its jobs begin with.
     /// @param revision of the shelf; 0 where it is not on it
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::Engine& engine,

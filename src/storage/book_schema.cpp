@@ -108,8 +108,8 @@ const QString entry_stays = QStringLiteral(
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<Migration, 5>& migrations() {
-    static const std::array<Migration, 5> all{{
+const std::array<Migration, 6>& migrations() {
+    static const std::array<Migration, 6> all{{
         {{QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, "
                          "opened TEXT NOT NULL)"),
           QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time "
@@ -147,6 +147,13 @@ const std::array<Migration, 5>& migrations() {
                          "is never deleted'); END"),
           QStringLiteral("CREATE TABLE log_mapping (name TEXT PRIMARY KEY, payload TEXT NOT NULL, digest TEXT NOT "
                          "NULL)")}},
+        // Limits of the shop: each setting stays readable.
+        {{QStringLiteral("CREATE TABLE shop_limits (number INTEGER PRIMARY KEY, time TEXT NOT NULL, person TEXT NOT "
+                         "NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
+          QStringLiteral("CREATE TRIGGER shop_limits_stay BEFORE UPDATE ON shop_limits BEGIN SELECT RAISE(ABORT, "
+                         "'limits that were set never change'); END"),
+          QStringLiteral("CREATE TRIGGER shop_limits_are_kept BEFORE DELETE ON shop_limits BEGIN SELECT RAISE(ABORT, "
+                         "'limits that were set are never deleted'); END")}},
     }};
     return all;
 }

@@ -2,6 +2,7 @@
 #include "storage/engine_shelf.h"
 
 #include "block/digest.h"
+#include "block/ledger.h"
 #include "storage/sql.h"
 
 #include <QVariant>
@@ -156,6 +157,9 @@ BookResult<void> EngineShelf::take_over(const EngineShelf& other) {
             if (row.retired)
                 if (auto done = retire(row.name, true); !done)
                     return done;
+    if (const auto limits = other.limits(); limits && *limits)
+        if (auto done = keep_limits(**limits); !done)
+            return done;
     if (const auto mappings = other.mappings())
         for (const auto& [name, mapping] : *mappings)
             if (auto done = keep_mapping(name, mapping); !done)
@@ -184,6 +188,43 @@ BookResult<void> EngineShelf::keep_mapping(const QString& name, const std::strin
     query.addBindValue(text(block::sha256_hex(mapping)));
     if (!query.exec())
         return failed(QStringLiteral("How the log is read cannot be written"), query);
+    return {};
+}
+
+namespace {
+
+/// Of all that is kept of them.
+std::string sealed_text(const QString& time, const QString& person, const std::string& payload) {
+    return block::sha256_hex(time.toStdString() + "\n" + person.toStdString() + "\n" + payload);
+}
+
+} // namespace
+
+BookResult<std::optional<ShopLimits>> EngineShelf::limits() const {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    if (!query.exec(
+            QStringLiteral("SELECT time, person, payload, digest FROM shop_limits ORDER BY number DESC LIMIT 1")))
+        return failed(QStringLiteral("The limits of the shop cannot be read"), query);
+    if (!query.next())
+        return std::optional<ShopLimits>();
+    const QString time = query.value(0).toString(), person = query.value(1).toString();
+    const std::string payload = query.value(2).toString().toStdString();
+    const auto read = block::read_payload(block::entry_kind<block::LimitsChosen>, 1, payload);
+    if (!read || query.value(3).toString().toStdString() != sealed_text(time, person, payload))
+        return std::optional<ShopLimits>();
+    return std::optional(ShopLimits{std::get<block::LimitsChosen>(*read), time, person});
+}
+
+BookResult<void> EngineShelf::keep_limits(const ShopLimits& limits) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(QStringLiteral("INSERT INTO shop_limits (time, person, payload, digest) VALUES (?, ?, ?, ?)"));
+    const std::string payload = block::payload_json(limits.limits);
+    query.addBindValue(limits.time);
+    query.addBindValue(limits.person);
+    query.addBindValue(text(payload));
+    query.addBindValue(text(sealed_text(limits.time, limits.person, payload)));
+    if (!query.exec())
+        return failed(QStringLiteral("The limits of the shop cannot be written"), query);
     return {};
 }
 

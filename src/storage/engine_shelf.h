@@ -2,9 +2,11 @@
 #pragma once
 
 #include "block/drawing/engine.h"
+#include "block/entries/route_entries.h"
 #include "storage/book_fault.h"
 
 #include <QString>
+#include <optional>
 #include <vector>
 
 namespace pallix::storage {
@@ -25,8 +27,15 @@ struct EngineUse {
     int revision = 0;
 };
 
-/// The engines of a shop book, and how logs of other forms are read there. A revision never changes and is never
-/// deleted; an engine that is no longer wanted is retired. Speaks through the book's connection.
+/// Limits as the shop has set them.
+struct ShopLimits {
+    block::LimitsChosen limits;
+    QString time;   ///< UTC, ISO 8601
+    QString person; ///< who set them
+};
+
+/// The engines of a shop book, its limits, and how logs of other forms are read there. A revision never changes and is
+/// never deleted; an engine that is no longer wanted is retired. Speaks through the book's connection.
 class EngineShelf {
   public:
     explicit EngineShelf(QString connection) : connection_(std::move(connection)) {}
@@ -45,6 +54,10 @@ class EngineShelf {
     /// How logs are read, by name: the text of a `.pallix-mapping.json`.
     [[nodiscard]] BookResult<std::vector<std::pair<QString, std::string>>> mappings() const;
     [[nodiscard]] BookResult<void> keep_mapping(const QString& name, const std::string& text);
+
+    /// The limits that were set last. @return nothing where none were, or they are not what was written
+    [[nodiscard]] BookResult<std::optional<ShopLimits>> limits() const;
+    [[nodiscard]] BookResult<void> keep_limits(const ShopLimits& limits);
 
   private:
     QString connection_;

@@ -11,6 +11,7 @@
 #include "ui/dialogs/help_dialog.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/ledger_dialog.h"
+#include "ui/dialogs/limits_dialog.h"
 #include "ui/dialogs/measuring_dialogs.h"
 #include "ui/dialogs/route_dialogs.h"
 #include "ui/engines/board_page.h"
@@ -78,6 +79,9 @@ void BenchWindow::build_job_menu() {
     job_actions_.push_back(add_action(menu, tr("What is &wanted, and in which order…"),
                                       QKeySequence(tr("Ctrl+Shift+O")), [this] { run_dialog<RouteDialog>(); }));
     job_actions_.push_back(add_action(menu, tr("&Amend the blueprint…"), {}, [this] { amend_blueprint({}); }));
+    job_actions_.push_back(
+        add_action(menu, tr("Its li&mits, and those of the shop…"), {}, [this] { run_dialog<LimitsDialog>(); }));
+    job_actions_.back()->setObjectName(QStringLiteral("limits"));
     job_actions_.push_back(
         add_action(menu, tr("L&edger and notes…"), QKeySequence(tr("Ctrl+L")), [this] { show_ledger(); }));
     job_actions_.push_back(

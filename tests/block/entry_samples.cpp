@@ -212,6 +212,10 @@ RouteChosen sample() {
     return {RoutePreset::least_metal, {Stage::decks, Stage::tunnel}};
 }
 template <>
+LimitsChosen sample() {
+    return {0.04, 0.02, 0.03, 0.025, 0.0125, 0.004, 0.1, 0.2, 1.65, "a race engine"};
+}
+template <>
 StepSkipped sample() {
     return {"deck.C/spring", "marker lines gone"};
 }

@@ -22,7 +22,7 @@ const BankBlueprint small_bank = pallix::test::read_small_blueprint().banks[0]; 
 
 /// Where flatness is not what it is about: the straightedge lay flat along every line.
 BankVerdict judged(const BankBlueprint& bank, const DeckMeasurement& m, double target, bool dark_left) {
-    return judge_deck(bank, m, target, dark_left, nullptr, Verdict::meets);
+    return judge_deck(bank, m, target, {dark_left, nullptr, Verdict::meets});
 }
 
 Verdict verdict_of(const BankVerdict& v, CheckKind kind) {
@@ -44,21 +44,21 @@ TEST(DeckVerdict, WellInsideMeets) {
 // straightedge along its lines.
 TEST(DeckVerdict, FlatIsNotSaidFromFewHeights) {
     const auto four = measured(200, 200.002, 200.001, 200.003, 0.002);
-    const auto unseen = judge_deck(small_bank, four, 200, false);
+    const auto unseen = judge_deck(small_bank, four, 200, {});
     EXPECT_EQ(unseen.verdict, Verdict::cannot_tell);
     EXPECT_TRUE(unseen.flat_unseen);
     EXPECT_EQ(unseen.planned, Verdict::meets) << "no reason to cut";
-    EXPECT_EQ(judge_deck(small_bank, four, 200, false, nullptr, Verdict::fails).planned, Verdict::fails);
+    EXPECT_EQ(judge_deck(small_bank, four, 200, {false, nullptr, Verdict::fails}).planned, Verdict::fails);
     const auto nine = [&](double from, double by) {
         std::vector<pallix::metrology::Vec3> points;
         for (int i = 0; i < 3; ++i)
             for (const double v : {-42.0, 0.0, 42.0})
                 points.push_back({from + by * i, v, 200});
-        return judge_deck(small_bank, {DeckSource::readings, 1, 0.002, *evaluate_deck(small_bank, points)}, 200, false);
+        return judge_deck(small_bank, {DeckSource::readings, 1, 0.002, *evaluate_deck(small_bank, points)}, 200, {});
     };
     EXPECT_EQ(nine(12, 60).verdict, Verdict::meets);
     EXPECT_EQ(nine(12, 20).verdict, Verdict::cannot_tell) << "the rear half was not touched";
-    const auto twisted = judge_deck(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, false);
+    const auto twisted = judge_deck(small_bank, measured(200.03, 199.97, 199.97, 200.03, 0.001), 200, {});
     EXPECT_EQ(twisted.planned, Verdict::fails) << "four are enough to show that it is not";
 }
 

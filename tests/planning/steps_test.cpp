@@ -454,6 +454,37 @@ TEST(Stories, FourCornersDoNotShowADeckFlat) {
     EXPECT_EQ(decks_of(shorter.state()).deck("C").latest->result.points.size(), 5U);
 }
 
+// A limit of the shop is what is judged by, and a wider guard band leaves more in doubt.
+TEST(Stories, LimitsAreThoseOfTheShop) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.01, 0.014)); // the middle main 0.014 up: a step of as much
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::fails) << "half a thou from main to main is usual";
+    LimitsChosen race = limits_of(s.state());
+    EXPECT_EQ(race, usual_limits());
+    race.main_step = 0.02;
+    race.reason = "a boat's engine";
+    Story easier = s;
+    easier.add(race);
+    EXPECT_EQ(easier.mark(Stage::tunnel), StageMark::meets);
+    race.straightness = 0.004;
+    Story straight = s;
+    straight.add(race);
+    EXPECT_EQ(straight.mark(Stage::tunnel), StageMark::fails) << "and straight within 0.004 it is not";
+
+    const auto deck = [](double coverage) { // 0.0054 under the largest height
+        Story two;
+        LimitsChosen guard = usual_limits();
+        guard.coverage = coverage;
+        guard.reason = "as the customer's papers have it";
+        two.add(GatePassed{Rule::tunnel_first, "", "good by its papers"}).add(guard);
+        for (const MeasuredAt& at : all_places(*intake_of(two.state()).blueprint, Measuring::deck_heights, "C"))
+            two.add(test::height_reading(at.place, 200.0446, 0.002));
+        return two.now().bank("C")->verdict->check(CheckKind::highest_height)->verdict;
+    };
+    EXPECT_EQ(deck(2), metrology::Verdict::meets);
+    EXPECT_EQ(deck(3), metrology::Verdict::cannot_tell);
+}
+
 TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {
     Story s;
     s.caps(true).log(log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});

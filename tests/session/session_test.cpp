@@ -2,6 +2,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/common/shop_limits.h"
 #include "session_fixture.h"
 
 #include "block/digest.h"
@@ -16,6 +17,7 @@
 using namespace pallix;
 using namespace pallix::session;
 using block::DeckCut;
+using block::LimitsChosen;
 using block::PassKind;
 using test::small_log;
 
@@ -248,4 +250,29 @@ TEST_F(SessionTest, AJobIsReadBesideTheWindowAndOpenedAtOnce) {
     EXPECT_FALSE(session::Session::read_job(none)) << "there is no such job";
     EXPECT_FALSE(session_.open_job(99));
     EXPECT_EQ(session_.job(), job) << "the open one stays open";
+}
+
+// What a job's limits were made into is what the next job begins with, told with who set them; the first keeps its own.
+TEST_F(SessionTest, LimitsOfAJobBecomeTheShops) {
+    open_small_job();
+    ASSERT_FALSE(session_.keep_limits_for_shop()) << "nothing was set";
+    LimitsChosen limits = planning::usual_limits();
+    limits.flatness = 0.03;
+    limits.coverage = 1.65;
+    EXPECT_FALSE(session_.take(limits)) << "no reason";
+    limits.reason = "multi-layer gaskets";
+    ASSERT_TRUE(session_.take(limits));
+    EXPECT_FALSE(session_.limits_are_the_shops());
+    ASSERT_TRUE(session_.keep_limits_for_shop());
+    EXPECT_TRUE(session_.limits_are_the_shops());
+    limits.flatness = 0.04;
+    ASSERT_TRUE(session_.take(limits));
+    EXPECT_FALSE(session_.limits_are_the_shops());
+    open_small_job();
+    const auto& taken = intake_of(session_.state()).limits;
+    ASSERT_TRUE(taken);
+    EXPECT_EQ(taken->payload.flatness, 0.03);
+    EXPECT_EQ(taken->payload.coverage, 1.65);
+    EXPECT_NE(taken->payload.reason.find(": multi-layer gaskets"), std::string::npos) << taken->payload.reason;
+    EXPECT_NE(taken->payload.reason.find("limits of the shop, set 20"), std::string::npos) << taken->payload.reason;
 }

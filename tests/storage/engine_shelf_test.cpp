@@ -94,6 +94,10 @@ TEST_F(Shelf, GoesAlongInACopyOfWhatIsSound) {
         ASSERT_TRUE(book->engines().keep(four("tender", "81"), today, marit));
         ASSERT_TRUE(book->engines().retire(QStringLiteral("tender"), true));
         ASSERT_TRUE(book->engines().keep_mapping(QStringLiteral("old probe"), "{}"));
+        block::LimitsChosen limits{0.04, 0.02, 0.03, 0.025, 0.0125, {}, {}, {}, 2, "by the gasket's sheet"};
+        ASSERT_TRUE(book->engines().keep_limits({limits, today, marit}));
+        limits.flatness = 0.03;
+        ASSERT_TRUE(book->engines().keep_limits({limits, today, marit}));
     }
     const QString copy = folder_.filePath(QStringLiteral("copy.shopbook"));
     ASSERT_TRUE(storage::ShopBook::copy_sound(file(), copy));
@@ -102,6 +106,10 @@ TEST_F(Shelf, GoesAlongInACopyOfWhatIsSound) {
     EXPECT_EQ((*book)->engines().rows()->front().revision, 2);
     EXPECT_TRUE((*book)->engines().rows()->front().retired);
     EXPECT_EQ((*book)->engines().mappings()->front().first, "old probe");
+    const auto limits = (*book)->engines().limits();
+    ASSERT_TRUE(limits && *limits);
+    EXPECT_EQ((*limits)->limits.flatness, 0.03) << "as set last";
+    EXPECT_EQ((*limits)->person, marit);
 }
 
 TEST_F(Shelf, KeepsHowLogsAreReadByName) {

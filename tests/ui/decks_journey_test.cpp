@@ -12,6 +12,7 @@
 #include "ui/decks/deck_drawing.h"
 #include "ui/frame/drawing.h"
 #include "ui/frame/drawn_page.h"
+#include "ui/frame/figure_line.h"
 #include "wording/common/sentences.h"
 #include "wording/decks/deck_words.h"
 #include "wording/steps/step_words.h"
@@ -19,7 +20,9 @@
 #include "workshop/practice_block.h"
 
 #include <QComboBox>
+#include <QLineEdit>
 #include <QPlainTextEdit>
+#include <QPushButton>
 #include <QTableWidget>
 
 using namespace pallix;
@@ -420,4 +423,35 @@ TEST_F(DecksJourney, EveryLogThatIsNotThereIsNamed) {
     });
     key(Qt::Key_I, Qt::ControlModifier);
     EXPECT_EQ(session_.entries().size(), 1U);
+}
+
+// A limit is changed in its sentence, with its reason, and made the shop's.
+TEST_F(DecksJourney, LimitsAreChangedWithAReason) {
+    open_small_job();
+    take_log(test::small_log(200.03).text());
+    open_window();
+    const auto figure = [](QDialog& d, const char* address, const char* text) {
+        auto* line = d.findChild<ui::FigureLine*>();
+        line->edit(QString::fromLatin1(address));
+        auto* field = line->findChild<QLineEdit*>(QStringLiteral("figure"));
+        field->setText(QString::fromLatin1(text));
+        QTest::keyClick(field, Qt::Key_Return);
+        return line->remark();
+    };
+    in_dialog([&](QDialog& d) {
+        EXPECT_EQ(figure(d, "limits/straightness_mm", "0.02"), QStringLiteral("Still needed: why these limits."));
+        EXPECT_FALSE(intake_of(session_.state()).limits);
+        auto* keep = in<QPushButton>(d, "keep-limits");
+        EXPECT_FALSE(keep->isEnabled());
+        EXPECT_EQ(figure(d, "limits/reason", "a race engine"), QStringLiteral("Kept."));
+        ASSERT_TRUE(keep->isEnabled());
+        keep->click();
+        EXPECT_FALSE(keep->isEnabled());
+        d.accept();
+    });
+    window_->findChild<QAction*>(QStringLiteral("limits"))->trigger();
+    ASSERT_TRUE(intake_of(session_.state()).limits);
+    EXPECT_EQ(intake_of(session_.state()).limits->payload.straightness, 0.02);
+    EXPECT_EQ(intake_of(session_.state()).limits->payload.reason, "a race engine");
+    EXPECT_TRUE(session_.limits_are_the_shops());
 }

@@ -60,6 +60,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"round", {"sweep", "screws turned"}},
     {"scope", {"cylinders, passport", "tunnel good by its papers"}},
     {"route", {"least metal", "decks, tunnel"}},
+    {"limits", {"decks flat 0.040", "guard band 1.65", "a race engine"}},
     {"step_skipped", {"deck.C/spring", "marker lines gone"}},
     {"blueprint_amended", {"amended.json", "the sheet was misread"}},
     {"bore_honed", {"\"bore_honed\"", "does not know"}},

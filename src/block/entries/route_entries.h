@@ -4,6 +4,7 @@
 #include "block/entries/kinds.h"
 
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -135,6 +136,36 @@ inline void fields(Fields& f, StepSkipped& p) {
     reason_field(f, p.reason);
 }
 
-using RouteKinds = Kinds<GatePassed, RoundOpened, ScopeChosen, RouteChosen, StepSkipped>;
+/// What is held against where the blueprint sets no limit: as the shop has it, or as it was changed for this job.
+struct LimitsChosen {
+    double flatness = 0;                   ///< mm, of a deck over all
+    double local_flatness = 0;             ///< mm, of a deck in a window of 75 mm
+    double bank_difference = 0;            ///< mm, one deck over the other
+    double straightness = 0;               ///< mm, of the tunnel over all
+    double main_step = 0;                  ///< mm, from one main to the next
+    std::optional<double> main_shape;      ///< mm, roundness on radius and taper; nothing: half of its size window
+    std::optional<double> position_across; ///< mm, of a cylinder, across the crankshaft; nothing: it has no limit
+    std::optional<double> position_along;  ///< mm, along the crankshaft
+    double coverage = 2;                   ///< guard band, in standard uncertainties
+    std::string reason;
+    bool operator==(const LimitsChosen&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<LimitsChosen> = "limits";
+inline void fields(Fields& f, LimitsChosen& p) {
+    constexpr Range small{0, 1, true};
+    f.number("flatness_mm", p.flatness, small);
+    f.number("local_flatness_mm", p.local_flatness, small);
+    f.number("bank_difference_mm", p.bank_difference, small);
+    f.number("straightness_mm", p.straightness, small);
+    f.number("main_step_mm", p.main_step, small);
+    f.number("main_shape_mm", p.main_shape, small);
+    f.number("position_across_mm", p.position_across, small);
+    f.number("position_along_mm", p.position_along, small);
+    f.number("coverage", p.coverage, {1, 4});
+    reason_field(f, p.reason);
+}
+
+using RouteKinds = Kinds<GatePassed, RoundOpened, ScopeChosen, RouteChosen, StepSkipped, LimitsChosen>;
 
 } // namespace pallix::block

@@ -31,12 +31,13 @@ struct IntakeState {
     std::string customer;
     std::optional<Blueprint> blueprint; ///< as amended last
     std::vector<Amendment> amendments;
-    std::vector<Taken<GatePassed>> gates;    ///< in order
-    std::vector<Taken<StepSkipped>> skipped; ///< in order
-    std::optional<Taken<ScopeChosen>> scope; ///< the last
-    std::optional<Taken<RouteChosen>> route; ///< the last
-    std::vector<Trouble> troubles;           ///< entries that could not be used
-    std::vector<std::int64_t> unknown;       ///< entries of kinds that this version does not know
+    std::vector<Taken<GatePassed>> gates;      ///< in order
+    std::vector<Taken<StepSkipped>> skipped;   ///< in order
+    std::optional<Taken<ScopeChosen>> scope;   ///< the last
+    std::optional<Taken<RouteChosen>> route;   ///< the last
+    std::optional<Taken<LimitsChosen>> limits; ///< the last
+    std::vector<Trouble> troubles;             ///< entries that could not be used
+    std::vector<std::int64_t> unknown;         ///< entries of kinds that this version does not know
 };
 
 [[nodiscard]] const IntakeState& intake_of(const JobState& state);

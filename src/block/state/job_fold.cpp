@@ -54,6 +54,9 @@ void apply(Folding& f, const ScopeChosen& scope) {
 void apply(Folding& f, const RouteChosen& route) {
     f.state.route = {f.entry->sequence, route};
 }
+void apply(Folding& f, const LimitsChosen& limits) {
+    f.state.limits = {f.entry->sequence, limits};
+}
 void apply(Folding& f, const StepSkipped& step) {
     f.state.skipped.push_back({f.entry->sequence, step});
 }

@@ -47,8 +47,8 @@ PairVerdict pair_of(const JobState& state, const BankProgress& first, const Bank
     };
     const block::DeckTargetChosen& target = decks_of(state).target;
     if (target.school == block::TargetSchool::least_cut && target.equal) // wherever one ended, the other is to end too
-        return judge_pair(measured(first), 0, measured(second), 0);
-    return judge_pair(measured(first), first.plan.target, measured(second), second.plan.target);
+        return judge_pair(measured(first), 0, measured(second), 0, limits_of(state));
+    return judge_pair(measured(first), first.plan.target, measured(second), second.plan.target, limits_of(state));
 }
 
 /// Whether what is probed there was cut since.
@@ -164,10 +164,11 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
             const auto drawn = drawn_deck(state, *decks_of(state).deck(plan.bank).latest, certainty);
             const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(plan.bank);
             a.banks.push_back(progress_of(bank, plan, decks_of(state).deck(plan.bank), chosen,
-                                          drawn ? &*drawn : nullptr, line, felt_flat(state, bank)));
+                                          {false, drawn ? &*drawn : nullptr, felt_flat(state, bank)}, limits_of(state),
+                                          line));
         }
         if (tunnel_of(state).latest)
-            a.tunnel = judge_tunnel(*intake_of(state).blueprint, *tunnel_of(state).latest, certainty);
+            a.tunnel = judge_tunnel(*intake_of(state).blueprint, *tunnel_of(state).latest, certainty, limits_of(state));
         for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
             if (auto feel = feel_of(state, bank, chosen))
                 a.by_feel.push_back(std::move(*feel));

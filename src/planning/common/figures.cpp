@@ -8,6 +8,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/common/shop_limits.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/cylinder_plan.h"
 #include "planning/cylinders/honing.h"
@@ -210,6 +211,8 @@ double outside(FigureUnit unit, double value) {
 }
 
 std::optional<Payload> standing(const JobState& state, std::string_view kind, const std::optional<FeatureId>& marked) {
+    if (kind == entry_kind<LimitsChosen>)
+        return Payload(limits_of(state));
     if (kind == entry_kind<TunnelPolicy>)
         return Payload(tunnel_policy_of(state));
     if (kind == entry_kind<DeckTargetChosen>)
@@ -259,7 +262,9 @@ Result<Payload> set_figure(const JobState& state, std::string_view address, cons
     auto figure = figure_at(state, address, marked);
     if (!figure)
         return refused(address, "is no figure of this job");
-    const Payload stands = draft ? *draft : *standing(state, kind_in(address), marked);
+    Payload stands = draft ? *draft : *standing(state, kind_in(address), marked);
+    if (auto* limits = std::get_if<LimitsChosen>(&stands); limits && !draft)
+        limits->reason.clear(); // each change has its own
     if (draft)
         figure->value = field_at(*draft, field_in(address, marked)).value_or(figure->value);
     if (figure->unit == FigureUnit::grits)
@@ -290,6 +295,8 @@ Result<Payload> choose_figure(const JobState& state, std::string_view address, c
 }
 
 std::vector<std::string> still_lacking(const Payload& entry) {
+    if (const auto* limits = std::get_if<LimitsChosen>(&entry))
+        return limits->reason.empty() ? std::vector<std::string>{"reason"} : std::vector<std::string>{};
     const auto* insert = std::get_if<InsertMeasured>(&entry);
     if (!insert)
         return {};

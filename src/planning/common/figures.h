@@ -62,7 +62,7 @@ struct Figure {
                                                        const std::string& typed, block::Unit bench, bool sure = false,
                                                        const block::Payload* draft = nullptr);
 /// Fields without which an entry is no entry, and which nobody has stated yet: of a sleeve, until all of it was
-/// measured.
+/// measured; why limits are to be others.
 [[nodiscard]] std::vector<std::string> still_lacking(const block::Payload& entry);
 /// The same for a choice or a flag, by its place.
 [[nodiscard]] block::Result<block::Payload> choose_figure(const block::JobState& state, std::string_view address,

@@ -4,6 +4,7 @@
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "planning/common/shop_limits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -136,13 +137,14 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
         return b;
     choose_step(b, uncertainty, plan, b.honed ? cuts.back().payload.step : "");
     if (b.measured && b.honed) {
-        b.verdict = metrology::decide(smallest, uncertainty, {sizes.finish, std::nullopt});
-        b.verdict =
-            metrology::worse(*b.verdict, metrology::decide(largest, uncertainty, {std::nullopt, sizes.finish_most}));
+        const metrology::DecisionRule rule = rule_of(state);
+        b.verdict = metrology::decide(smallest, uncertainty, {sizes.finish, std::nullopt}, rule);
+        b.verdict = metrology::worse(*b.verdict,
+                                     metrology::decide(largest, uncertainty, {std::nullopt, sizes.finish_most}, rule));
         const std::optional<double> u_shape =
             uncertainty ? std::optional(*uncertainty * std::numbers::sqrt2) : std::nullopt;
-        b.verdict = metrology::worse(*b.verdict,
-                                     metrology::decide(largest - smallest, u_shape, {std::nullopt, 2 * figures.shape}));
+        b.verdict = metrology::worse(
+            *b.verdict, metrology::decide(largest - smallest, u_shape, {std::nullopt, 2 * figures.shape}, rule));
     }
     return b;
 }

@@ -2,6 +2,7 @@
 #include "planning/decks/deck_record.h"
 
 #include "block/state/deck_state.h"
+#include "planning/common/shop_limits.h"
 #include "planning/decks/deck_belief.h"
 
 #include <algorithm>
@@ -62,7 +63,7 @@ std::optional<FinishHeld> finish_held(const block::JobState& state, const std::s
     if (last == decks_of(state).finishes.rend())
         return std::nullopt;
     FinishHeld held{*last->payload.ra, decks_of(state).gasket->ra_at_most, {}};
-    held.verdict = metrology::decide(held.ra, tester_share * held.ra, {std::nullopt, held.at_most});
+    held.verdict = metrology::decide(held.ra, tester_share * held.ra, {std::nullopt, held.at_most}, rule_of(state));
     return held;
 }
 

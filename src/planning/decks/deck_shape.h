@@ -12,8 +12,6 @@ namespace pallix::planning {
 
 /// Side of the moving window local flatness is told in (common practice, no source), mm.
 inline constexpr double usual_window = 75;
-/// Flatness within one such window (1 thou, common practice, no source), mm.
-inline constexpr double usual_local_flatness = 0.0254;
 
 /// The worst window of a deck.
 struct LocalFlatness {

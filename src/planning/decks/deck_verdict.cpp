@@ -42,7 +42,9 @@ bool shows_all_of(const block::BankBlueprint& bank, const std::vector<metrology:
 } // namespace
 
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
-                       bool dark_left, const DrawnDeck* drawn, const std::optional<Verdict>& felt) {
+                       const DeckSeen& seen, const block::LimitsChosen& shop) {
+    const DrawnDeck* drawn = seen.drawn;
+    const metrology::DecisionRule rule = rule_of(shop);
     const auto u = measured.standard_uncertainty;
     const auto from = [](double height, const std::optional<double>& deviation) {
         return deviation ? std::optional(height + *deviation) : deviation;
@@ -67,9 +69,9 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
         if (without_noise)
             uncertainty = sides > 1 ? without_noise->uncertainty : std::max(without_noise->uncertainty, u.value_or(0));
         const Verdict verdict =
-            metrology::decide_extreme(value, uncertainty, without_noise ? 0 : sides * noise, limits);
+            metrology::decide_extreme(value, uncertainty, without_noise ? 0 : sides * noise, limits, rule);
         v.checks.push_back({kind, value, uncertainty, limits, verdict,
-                            u ? metrology::settle(value, sureness, limits) : metrology::Settling{}, touched});
+                            u ? metrology::settle(value, sureness, limits, rule) : metrology::Settling{}, touched});
         const bool of_blueprint = kind == CheckKind::lowest_height || kind == CheckKind::highest_height;
         if (of_blueprint)
             v.blueprint = worse(v.blueprint, verdict);
@@ -89,17 +91,17 @@ BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasur
         check_heights(CheckKind::lowest_planned, CheckKind::highest_planned, target);
     // A zone is the difference of two heights: √2 of the uncertainty of one.
     check(CheckKind::flatness, deck.flatness_mz, drawn ? &drawn->flatness : nullptr,
-          {std::nullopt, bank.deck_flatness.value_or(usual_flatness)}, std::numbers::sqrt2, 2);
+          {std::nullopt, flatness_limit(shop, bank)}, std::numbers::sqrt2, 2);
     DeckCheck& flatness = v.checks.back();
-    if (felt == Verdict::fails) {
+    if (seen.felt == Verdict::fails) {
         flatness.verdict = v.planned = v.verdict = Verdict::fails;
-    } else if (flatness.verdict == Verdict::meets && !felt && !shows_all_of(bank, deck.points)) {
+    } else if (flatness.verdict == Verdict::meets && !seen.felt && !shows_all_of(bank, deck.points)) {
         v.flat_unseen = v.verdict == Verdict::meets;
         flatness.verdict = Verdict::cannot_tell;
         flatness.settling = {};
         v.verdict = worse(v.verdict, Verdict::cannot_tell);
     }
-    if (dark_left) {
+    if (seen.dark_left) {
         v.checks.push_back({CheckKind::clean, 0, std::nullopt, {}, Verdict::fails, {}, 0});
         v.verdict = v.planned = Verdict::fails;
     }
@@ -117,12 +119,13 @@ bool BankVerdict::too_high() const {
 }
 
 PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target, const block::DeckMeasurement& second,
-                       double second_target) {
+                       double second_target, const block::LimitsChosen& limits) {
     const double difference = (first.result.height_mean - first_target) - (second.result.height_mean - second_target);
     std::optional<double> u;
     if (first.standard_uncertainty && second.standard_uncertainty)
         u = std::hypot(*first.standard_uncertainty, *second.standard_uncertainty);
-    return {difference, u, decide(difference, u, {-usual_pair_difference, usual_pair_difference})};
+    return {difference, limits.bank_difference, u,
+            decide(difference, u, {-limits.bank_difference, limits.bank_difference}, rule_of(limits))};
 }
 
 std::optional<DrawnDeck> drawn_deck(const block::JobState& state, const block::DeckMeasurement& measured,

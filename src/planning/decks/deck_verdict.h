@@ -6,6 +6,7 @@
 #include "block/ledger.h"
 #include "metrology/decision.h"
 #include "planning/common/certainty.h"
+#include "planning/common/shop_limits.h"
 #include "planning/decks/deck_plan.h"
 
 #include <optional>
@@ -14,9 +15,6 @@
 
 namespace pallix::planning {
 
-/// Limits of common practice where blueprint and shop set none (mm): flatness over all, bank against bank.
-inline constexpr double usual_flatness = 2 * block::mm_per_thou;
-inline constexpr double usual_pair_difference = 1 * block::mm_per_thou;
 /// Fewer heights than this, or none on a quarter of the deck, do not show a deck flat (common practice, no source).
 inline constexpr std::size_t heights_for_flatness = 9;
 /// Heights are held against the blueprint's window, and against the plan's where that is another.
@@ -53,22 +51,28 @@ struct BankVerdict {
     [[nodiscard]] bool too_high() const;                        ///< proven higher than planned
 };
 
+/// What else is known of a measured surface.
+struct DeckSeen {
+    bool dark_left = false;                   ///< places stayed dark in the last pass
+    const DrawnDeck* drawn = nullptr;         ///< what was drawn of this measurement; null: by rule
+    std::optional<metrology::Verdict> felt{}; ///< by the straightedge; nothing where not every line was laid
+};
+
 /// Height, flatness and clean-up of a measured deck against blueprint and plan: what meets one may miss the other.
 /// @param target height the deck is cut to, mm; the blueprint's deviations are laid round it as the plan's window
-/// @param dark_left whether places stayed dark in the last pass
-/// @param drawn what was drawn of this measurement; null: by rule
-/// @param felt what the straightedge's lines say of this surface; nothing where they were not all laid
 [[nodiscard]] BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured,
-                                     double target, bool dark_left, const DrawnDeck* drawn = nullptr,
-                                     const std::optional<metrology::Verdict>& felt = std::nullopt);
+                                     double target, const DeckSeen& seen,
+                                     const block::LimitsChosen& limits = usual_limits());
 
 /// Both banks against each other: mean height less target.
 struct PairVerdict {
     double difference = 0; ///< mm, the first bank over the second
+    double limit = 0;      ///< mm, either way
     std::optional<double> uncertainty;
     metrology::Verdict verdict{};
 };
 [[nodiscard]] PairVerdict judge_pair(const block::DeckMeasurement& first, double first_target,
-                                     const block::DeckMeasurement& second, double second_target);
+                                     const block::DeckMeasurement& second, double second_target,
+                                     const block::LimitsChosen& limits = usual_limits());
 
 } // namespace pallix::planning

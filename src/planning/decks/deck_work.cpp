@@ -182,8 +182,8 @@ bool springs_change_nothing(const block::DeckState& deck) {
 }
 
 BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan, const block::DeckState& deck,
-                         const block::PassPlanChosen& chosen, const DrawnDeck* drawn,
-                         const std::optional<CentreLine>& line, const std::optional<Verdict>& felt) {
+                         const block::PassPlanChosen& chosen, const DeckSeen& seen, const block::LimitsChosen& limits,
+                         const std::optional<CentreLine>& line) {
     BankProgress p;
     p.plan = plan;
     if (line)
@@ -201,10 +201,11 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     if (measured_after_cut)
         p.dark_left = false; // heights say it better than marks
     if (!p.stale) {
-        p.verdict = judge_deck(bank, newest, plan.held_at, p.dark_left, drawn, felt);
+        p.verdict = judge_deck(bank, newest, plan.held_at, {p.dark_left, seen.drawn, seen.felt}, limits);
         p.below_blueprint =
-            bank.deck_height.lower && metrology::decide(newest.result.height_min, newest.standard_uncertainty,
-                                                        {bank.deck_height.smallest(), std::nullopt}) == Verdict::fails;
+            bank.deck_height.lower &&
+            metrology::decide(newest.result.height_min, newest.standard_uncertainty,
+                              {bank.deck_height.smallest(), std::nullopt}, rule_of(limits)) == Verdict::fails;
     }
     if (p.stale)
         p.clean_too_soon = came_clean_too_soon(deck);
@@ -329,7 +330,7 @@ double thickest_in(const std::vector<EdgeComparison>& lines) {
 
 std::optional<Verdict> felt_flat(const JobState& state, const block::BankBlueprint& bank) {
     const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
-    if (thickest_in(lines) > bank.deck_flatness.value_or(usual_flatness))
+    if (thickest_in(lines) > flatness_limit(limits_of(state), bank))
         return Verdict::fails;
     for (const block::MeasuredAt& at : chosen_places(state, Measuring::feelers, bank.id))
         if (const block::MeasuredPlace* read = readings_of(state).place(at); !read || read->stale())
@@ -357,7 +358,7 @@ std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlue
     else if (springs_left(deck, chosen.spring_passes) > 0)
         f.next = {block::PassKind::spring, 0};
     if (read) {
-        const double limit = bank.deck_flatness.value_or(usual_flatness);
+        const double limit = flatness_limit(limits_of(state), bank);
         f.verdict = thickest_in(lines) > limit                       ? Verdict::fails
                     : f.bounds.at_most && *f.bounds.at_most <= limit ? Verdict::meets
                                                                      : Verdict::cannot_tell;

@@ -84,8 +84,8 @@ struct FeelProgress {
 
 [[nodiscard]] BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
-                                       const DrawnDeck* drawn, const std::optional<CentreLine>& line,
-                                       const std::optional<metrology::Verdict>& felt = std::nullopt);
+                                       const DeckSeen& seen, const block::LimitsChosen& limits,
+                                       const std::optional<CentreLine>& line);
 /// What the straightedge says of a deck as it now is: too far, or not; nothing where a line was not laid.
 [[nodiscard]] std::optional<metrology::Verdict> felt_flat(const block::JobState& state,
                                                           const block::BankBlueprint& bank);

@@ -6,6 +6,7 @@
 #include "block/state/tunnel_state.h"
 #include "metrology/decision.h"
 #include "metrology/uncertainty.h"
+#include "planning/common/shop_limits.h"
 #include "planning/cylinders/boring.h"
 
 #include <algorithm>
@@ -199,7 +200,7 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
     p.state = LifterState::proven;
     if (plan.position && n.choice == LifterChoice::bush) {
         p.position_uncertainty = position_uncertainty(*tunnel_of(state).latest, *proof);
-        switch (metrology::decide(*p.position, p.position_uncertainty, {{}, *plan.position})) {
+        switch (metrology::decide(*p.position, p.position_uncertainty, {{}, *plan.position}, rule_of(state))) {
         case metrology::Verdict::meets:
             break;
         case metrology::Verdict::cannot_tell:

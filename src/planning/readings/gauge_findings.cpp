@@ -98,7 +98,7 @@ void judge_shape(BoreFinding& bore, const JobState& state) {
     const auto main = std::ranges::find(intake_of(state).blueprint->mains, bore.id, &block::MainBlueprint::id);
     if (main == intake_of(state).blueprint->mains.end() || bore.sizes.empty())
         return;
-    const auto shape = usual_main_shape(main->diameter);
+    const auto shape = main_shape_limit(limits_of(state), main->diameter);
     if (!shape)
         return;
     std::optional<double> u = 0.0;
@@ -106,9 +106,11 @@ void judge_shape(BoreFinding& bore, const JobState& state) {
         u = worse_of(u, s.place.standard_uncertainty());
     if (u)
         *u *= std::numbers::sqrt2; // the difference of two sizes
-    bore.verdict = metrology::worse(bore.verdict, metrology::decide(bore.taper, u, {std::nullopt, shape}));
+    const metrology::DecisionRule rule = rule_of(state);
+    bore.verdict = metrology::worse(bore.verdict, metrology::decide(bore.taper, u, {std::nullopt, shape}, rule));
     // Sizes two ways differ by twice what the radius does.
-    bore.verdict = metrology::worse(bore.verdict, metrology::decide(bore.out_of_round, u, {std::nullopt, 2 * *shape}));
+    bore.verdict =
+        metrology::worse(bore.verdict, metrology::decide(bore.out_of_round, u, {std::nullopt, 2 * *shape}, rule));
 }
 
 /// Of the mains, what was read with the caps off says nothing of them as they run.
@@ -127,9 +129,9 @@ BoreFinding bore_finding(const JobState& state, const FeatureId& id, const std::
     for (const MeasuredPlace* p : sizes) {
         if (holds(*p) == bore.stale)
             continue; // beside what holds, what does not is left out
-        SizeFinding s{*p, limits, metrology::decide(p->value, p->standard_uncertainty(), limits), {}};
+        SizeFinding s{*p, limits, metrology::decide(p->value, p->standard_uncertainty(), limits, rule_of(state)), {}};
         if (p->sureness)
-            s.settling = metrology::settle(p->value, *p->sureness, limits);
+            s.settling = metrology::settle(p->value, *p->sureness, limits, rule_of(state));
         bore.verdict = metrology::worse(bore.verdict, s.verdict);
         bore.sizes.push_back(std::move(s));
     }
@@ -176,7 +178,8 @@ std::optional<SaddleFinding> saddle_finding(const JobState& state) {
     // A zone is the difference of two heights.
     if (f.uncertainty)
         *f.uncertainty *= std::numbers::sqrt2;
-    f.verdict = metrology::decide(f.straightness, f.uncertainty, {std::nullopt, usual_tunnel_straightness});
+    f.verdict =
+        metrology::decide(f.straightness, f.uncertainty, {std::nullopt, limits_of(state).straightness}, rule_of(state));
     if (!f.missing.empty())
         f.verdict = metrology::worse(f.verdict, Verdict::cannot_tell);
     return f;
@@ -229,7 +232,7 @@ std::optional<FeelerFinding> feeler_finding(const JobState& state, const block::
     }
     if (f.lines == 0)
         return std::nullopt;
-    f.verdict = f.at_least > bank.deck_flatness.value_or(usual_flatness) ? Verdict::fails : Verdict::cannot_tell;
+    f.verdict = f.at_least > flatness_limit(limits_of(state), bank) ? Verdict::fails : Verdict::cannot_tell;
     return f;
 }
 

@@ -37,28 +37,22 @@ std::pair<double, double> diameters_of(const block::Evaluation& e, const block::
 
 } // namespace
 
-std::optional<double> usual_main_shape(const block::Tolerance& window) {
-    if (!window.whole())
-        return std::nullopt;
-    const double width = *window.upper - *window.lower;
-    return width > 0 ? std::optional(width / 2) : std::nullopt;
-}
-
 TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
-                           const Certainty* certainty) {
+                           const Certainty* certainty, const block::LimitsChosen& limits) {
+    const metrology::DecisionRule rule = rule_of(limits);
     if (certainty && certainty->sequence != state.sequence)
         certainty = nullptr;
     const auto noise = state.mains_uncertainty();
     // Zones are held against their limits without the touches' noise, once that was drawn.
     const auto judge_zone = [&](const std::string& address, double touched, double each, std::size_t count,
-                                Limits limits, double& judged) {
+                                Limits within, double& judged) {
         judged = touched;
         if (const auto drawn = certainty ? certainty->drawn(address) : std::nullopt) {
             judged = drawn->value;
-            return decide(drawn->value, drawn->uncertainty, limits);
+            return decide(drawn->value, drawn->uncertainty, within, rule);
         }
         return decide_extreme(touched, times(std::numbers::sqrt2, noise),
-                              2 * noise_in_extreme(each * noise.value_or(0), count), limits);
+                              2 * noise_in_extreme(each * noise.value_or(0), count), within, rule);
     };
     TunnelVerdict t;
     const block::Evaluation& e = state.evaluation;
@@ -69,8 +63,8 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
         if (const auto better = certainty ? certainty->values.of(at + "diameter") : std::nullopt)
             u = better;
         MainVerdict m{i, {}, {}, {}, {}, 0, e.mains[i].roundness_mz};
-        m.size = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()});
-        if (const auto shape = usual_main_shape(meant->diameter)) {
+        m.size = decide(e.mains[i].diameter, u, {meant->diameter.smallest(), meant->diameter.largest()}, rule);
+        if (const auto shape = main_shape_limit(limits, meant->diameter)) {
             // Three touches always lie on a circle: they say nothing of its shape.
             m.roundness = e.mains[i].points < 4
                               ? Verdict::cannot_tell
@@ -78,7 +72,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
                                            {std::nullopt, shape}, m.roundness_value);
             const auto [least, most] = diameters_of(e, e.mains[i].id);
             m.taper_value = most - least;
-            m.taper = decide(m.taper_value, times(std::numbers::sqrt2, u), {std::nullopt, shape});
+            m.taper = decide(m.taper_value, times(std::numbers::sqrt2, u), {std::nullopt, shape}, rule);
         }
         m.verdict = worse(m.size, worse(m.roundness, m.taper));
         t.mains.push_back(m);
@@ -88,7 +82,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     for (const block::MainResult& m : e.mains)
         spread_of_one = std::max(spread_of_one, fit_spread(m).centre);
     t.straightness = judge_zone("tunnel.straightness_lsq", e.tunnel.straightness_lsq, spread_of_one, e.mains.size(),
-                                {std::nullopt, usual_tunnel_straightness}, t.straightness_value);
+                                {std::nullopt, limits.straightness}, t.straightness_value);
     t.overall = worse(t.overall, t.straightness);
     // From one main to the next: centres as the mean of a main's sections, each a mean of its touches.
     metrology::Vec3 before;
@@ -115,7 +109,7 @@ TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::Evalu
     }
     t.step_verdict =
         decide_extreme(t.step, times(widest, noise), noise_in_extreme(widest * noise.value_or(0), 2 * steps),
-                       {std::nullopt, usual_tunnel_step});
+                       {std::nullopt, limits.main_step}, rule);
     t.overall = worse(t.overall, t.step_verdict);
     return t;
 }

@@ -3,9 +3,9 @@
 
 #include "block/blueprint.h"
 #include "block/forward.h"
-#include "block/units.h"
 #include "metrology/decision.h"
 #include "planning/common/certainty.h"
+#include "planning/common/shop_limits.h"
 
 #include <cstddef>
 #include <optional>
@@ -13,14 +13,7 @@
 
 namespace pallix::planning {
 
-// Limits of common practice where blueprint and shop set none, mm.
-
-/// The tunnel over all (1 thou).
-inline constexpr double usual_tunnel_straightness = 1 * block::mm_per_thou;
-/// One main to the next (half a thou).
-inline constexpr double usual_tunnel_step = block::mm_per_thou / 2;
-
-/// A main's diameter against its window, and the tunnel's straightness against what is usual.
+/// A main's diameter and shape against its window.
 struct MainVerdict {
     std::size_t index = 0;        ///< into Evaluation::mains
     metrology::Verdict verdict{}; ///< of all of these
@@ -28,10 +21,6 @@ struct MainVerdict {
     double taper_value = 0;     ///< mm, largest less smallest diameter over the main's levels
     double roundness_value = 0; ///< mm, as it was judged: without the touches' noise where that was drawn
 };
-/// What a main's roundness (minimum zone, on radius) and its taper (on diameter) may be where nobody stated it: half of
-/// its size window each, so that opposite places of a section stay within the window together (common practice, no
-/// source). Nothing where the window has no width.
-[[nodiscard]] std::optional<double> usual_main_shape(const block::Tolerance& window);
 struct TunnelVerdict {
     std::vector<MainVerdict> mains;
     metrology::Verdict straightness{};
@@ -41,6 +30,7 @@ struct TunnelVerdict {
     metrology::Verdict overall{};
 };
 [[nodiscard]] TunnelVerdict judge_tunnel(const block::Blueprint& blueprint, const block::EvaluationState& state,
-                                         const Certainty* certainty = nullptr);
+                                         const Certainty* certainty = nullptr,
+                                         const block::LimitsChosen& limits = usual_limits());
 
 } // namespace pallix::planning

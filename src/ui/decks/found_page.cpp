@@ -115,7 +115,9 @@ void FoundPage::fill_words() {
             for (const std::string& s : wording::lie_sentences(bank, b->lie, l))
                 words << qt(s);
         words << tr("Flat within %1 over all.").arg(qt(l.with_unit(deck.latest->result.flatness_mz)));
-        for (const std::string& s : wording::shape_sentences(bank, context_.session.local_flatness(bank_), banks, l))
+        for (const std::string& s :
+             wording::shape_sentences(bank, context_.session.local_flatness(bank_),
+                                      planning::limits_of(context_.session.state()).local_flatness, banks, l))
             words << qt(s);
         std::vector<Vec2> places;
         for (const auto& p : deck.latest->result.points)

@@ -163,17 +163,17 @@ QString TunnelView::probed_summary() const {
     const auto l = context_.lengths();
     const auto& t = tunnel_of(state).latest->evaluation.tunnel;
     const planning::TunnelVerdict& verdict = *context_.session.assessment().tunnel;
-    QString words =
-        tr("Straight within %1 over all — %2 against the usual %3. From the side %4, from above %5 (minimum zones).")
-            .arg(qt(l.with_unit(verdict.straightness_value) +
-                    wording::touched_beside(verdict.straightness_value, t.straightness_lsq, l)),
-                 qt(wording::verdict_word(context_.session.assessment().tunnel->straightness)),
-                 qt(l.with_unit(planning::usual_tunnel_straightness)), qt(l.plain(t.straightness_vertical_mz)),
-                 qt(l.plain(t.straightness_lateral_mz)));
+    const block::LimitsChosen limits = planning::limits_of(state);
+    QString words = tr("Straight within %1 over all — %2 against %3. From the side %4, from above %5 (minimum zones).")
+                        .arg(qt(l.with_unit(verdict.straightness_value) +
+                                wording::touched_beside(verdict.straightness_value, t.straightness_lsq, l)),
+                             qt(wording::verdict_word(context_.session.assessment().tunnel->straightness)),
+                             qt(l.with_unit(limits.straightness)), qt(l.plain(t.straightness_vertical_mz)),
+                             qt(l.plain(t.straightness_lateral_mz)));
     words += tr(" Main to main %1 at most — %2 against %3.")
                  .arg(qt(l.with_unit(context_.session.assessment().tunnel->step)),
                       qt(wording::verdict_word(context_.session.assessment().tunnel->step_verdict)),
-                      qt(l.plain(planning::usual_tunnel_step)));
+                      qt(l.plain(limits.main_step)));
     if (tunnel_of(state).probe_stale())
         words = tr("Before it was cut: ") + words;
     if (const auto& cam = tunnel_of(state).latest->evaluation.cam)

@@ -5,6 +5,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "planning/common/shop_limits.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/honing.h"
 #include "planning/cylinders/texture.h"
@@ -138,6 +139,20 @@ void say_pistons(Sentence& s, const JobState& state, const planning::Assessment&
         if (const auto bore = std::ranges::find(work->hone.bores, *marked, &planning::HoneBore::id);
             bore != work->hone.bores.end())
             s.say(": finish " + l.plain(bore->sizes.finish) + " to " + l.plain(bore->sizes.finish_most));
+}
+
+void say_limits(Sentence& s, const JobState& state) {
+    s.say("Where the blueprint sets no limit: tunnel straight within {limits/straightness_mm|straightness of the "
+          "tunnel}, main to main {limits/main_step_mm|step from main to main}; decks flat within "
+          "{limits/flatness_mm|flatness over all}, in 75 mm {limits/local_flatness_mm|flatness in 75 mm}, alike within "
+          "{limits/bank_difference_mm|difference of the banks}");
+    s.say(" · mains round and parallel within {limits/main_shape_mm|shape of the mains}" +
+          std::string(planning::limits_of(state).main_shape ? "" : " (half of their window)") +
+          "; cylinders in place within {limits/position_across_mm|place of the cylinders, across} across, "
+          "{limits/position_along_mm|place of the cylinders, along} along; guard band {limits/coverage|guard factor} × "
+          "the standard uncertainty");
+    s.say(" · " + std::string(planning::limits_of(state).reason.empty() ? "usual in the trade; others because " : "") +
+          "{limits/reason|why these limits}");
 }
 
 void say_tunnel(Sentence& s) {
@@ -294,6 +309,9 @@ FigureSentence figure_sentence(FiguresOf what, const JobState& state, const plan
     if (!intake_of(state).blueprint)
         return {};
     switch (what) {
+    case FiguresOf::limits:
+        say_limits(s, state);
+        break;
     case FiguresOf::tunnel:
         say_tunnel(s);
         break;

@@ -12,7 +12,19 @@
 namespace pallix::wording {
 
 /// What a sentence of figures speaks of.
-enum class FiguresOf { tunnel, decks, cutter, mock_up, cylinder_size, boring, honing, texture, sleeve, lifters };
+enum class FiguresOf {
+    limits,
+    tunnel,
+    decks,
+    cutter,
+    mock_up,
+    cylinder_size,
+    boring,
+    honing,
+    texture,
+    sleeve,
+    lifters
+};
 
 /// A stretch of a sentence: words, or a figure that can be edited where it stands.
 struct SentencePart {

@@ -167,7 +167,7 @@ std::string pair_sentence(const planning::PairVerdict& pair, const block::BankBl
     const std::string amount = l.with_unit(std::abs(pair.difference));
     const std::string sure = pair.uncertainty ? " ±" + l.fine(2 * *pair.uncertainty) : std::string();
     return "the " + bank_name(first) + " stands " + amount + sure + (pair.difference < 0 ? " lower" : " higher") +
-           " than the other, at most " + l.plain(planning::usual_pair_difference) + " — " + verdict_word(pair.verdict);
+           " than the other, at most " + l.plain(pair.limit) + " — " + verdict_word(pair.verdict);
 }
 
 namespace {
@@ -219,6 +219,18 @@ std::string words(const block::RouteChosen& p, const LengthText&) {
 
 std::string words(const block::StepSkipped& p, const LengthText&) {
     return "left out: " + p.step + " (" + p.reason + ")";
+}
+
+std::string words(const block::LimitsChosen& p, const LengthText& l) {
+    std::string out = "limits: tunnel " + l.plain(p.straightness) + ", main to main " + l.plain(p.main_step) +
+                      ", decks flat " + l.plain(p.flatness) + " and within a window " + l.plain(p.local_flatness) +
+                      ", alike " + l.with_unit(p.bank_difference);
+    if (p.main_shape)
+        out += ", mains' shape " + l.with_unit(*p.main_shape);
+    if (p.position_across || p.position_along)
+        out += ", cylinders' place " + (p.position_across ? l.plain(*p.position_across) : "any") + " across, " +
+               (p.position_along ? l.plain(*p.position_along) : "any") + " along";
+    return out + ", guard band " + fixed(p.coverage, 2) + " × u (" + p.reason + ")";
 }
 
 std::string words(const block::UnknownPayload& p, const LengthText&) {

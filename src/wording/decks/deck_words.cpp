@@ -221,14 +221,13 @@ std::string coverage_sentence(const block::BankBlueprint& bank, const planning::
 }
 
 std::vector<std::string> shape_sentences(const block::BankBlueprint& bank,
-                                         const std::optional<planning::LocalFlatness>& local,
+                                         const std::optional<planning::LocalFlatness>& local, double local_limit,
                                          const std::optional<planning::BanksLie>& banks, const LengthText& l) {
     std::vector<std::string> out;
     if (local) {
         const Vec2 middle = 0.5 * (local->low + local->high);
         out.push_back("Worst " + fixed(planning::usual_window, 0) + " mm window: " + l.with_unit(local->worst) + ", " +
-                      place_words(planning::place_on_deck(bank, middle)) + " (usual limit " +
-                      l.plain(planning::usual_local_flatness) + ").");
+                      place_words(planning::place_on_deck(bank, middle)) + " (limit " + l.plain(local_limit) + ").");
     } else {
         out.push_back("Too few places to tell flatness in a " + fixed(planning::usual_window, 0) + " mm window.");
     }

@@ -45,10 +45,9 @@ namespace pallix::wording {
 /// What of a deck was not measured; empty where it was measured to its edges.
 [[nodiscard]] std::string coverage_sentence(const block::BankBlueprint& bank, const planning::DeckCoverage& coverage,
                                             const LengthText& l);
-[[nodiscard]] std::vector<std::string> shape_sentences(const block::BankBlueprint& bank,
-                                                       const std::optional<planning::LocalFlatness>& local,
-                                                       const std::optional<planning::BanksLie>& banks,
-                                                       const LengthText& l);
+[[nodiscard]] std::vector<std::string>
+shape_sentences(const block::BankBlueprint& bank, const std::optional<planning::LocalFlatness>& local,
+                double local_limit, const std::optional<planning::BanksLie>& banks, const LengthText& l);
 /// What each foot has to do, and what is left then.
 /// What to put under a foot that is to be raised.
 [[nodiscard]] std::string stack_sentence(const planning::FootMove& foot, const planning::Stack& stack,

@@ -414,7 +414,7 @@ std::vector<std::string> main_shape_sentences(const block::JobState& state, cons
     if (a.tunnel && !tunnel_of(state).probe_stale())
         for (const planning::MainVerdict& v : a.tunnel->mains) {
             const block::MainResult& m = tunnel_of(state).latest->evaluation.mains[v.index];
-            const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
+            const auto most = planning::main_shape_limit(planning::limits_of(state), meant_main(state, m.id).diameter);
             const std::string name = main_name(m.id) + (m.level.empty() ? "" : ", " + m.level);
             if (most && v.roundness != metrology::Verdict::meets && m.points >= 4)
                 out.push_back(shape_sentence(name, "out of round by", v.roundness_value, *most, v.roundness, l));
@@ -422,7 +422,7 @@ std::vector<std::string> main_shape_sentences(const block::JobState& state, cons
                 out.push_back(shape_sentence(name, "taper", v.taper_value, *most, v.taper, l));
         }
     for (const planning::BoreFinding& m : a.gauge.mains) {
-        const auto most = planning::usual_main_shape(meant_main(state, m.id).diameter);
+        const auto most = planning::main_shape_limit(planning::limits_of(state), meant_main(state, m.id).diameter);
         if (most && !m.stale && m.taper > *most)
             out.push_back(shape_sentence(main_name(m.id), "taper", m.taper, *most, m.verdict, l));
     }
