@@ -117,6 +117,10 @@ TEST(AnsweredJob, AnAluminiumBlocksCylindersFromFoundToHandedOver) {
         ASSERT_TRUE(a.steps.now() && a.steps.now()->number) << j.called();
         j.answer();
         j.read(*a.steps.now()->number);
+        if (hole == 0) {
+            ASSERT_EQ(j.called(), "bore.C.1/trial");
+            j.answer(); // clean all round
+        }
     }
     EXPECT_EQ(j.called(), "bore.C.1/measure/top/across") << "the first once more: an edge or heat would show";
     j.read(80.15);
@@ -124,18 +128,17 @@ TEST(AnsweredJob, AnAluminiumBlocksCylindersFromFoundToHandedOver) {
     j.answer({{"plate", std::string("on")}, {"fasteners", std::string("oil, three steps")}});
     EXPECT_EQ(readings_of(j.job().state()).conditions.plate_on, true);
     EXPECT_EQ(readings_of(j.job().state()).conditions.fasteners, "oil, three steps");
-    for (int n = 1; n <= 2; ++n) {
-        EXPECT_THAT(j.called(), testing::StartsWith("bore.C." + std::to_string(n) + "/measure"));
-        j.read_all([](const MeasuredAt&) { return 80.15; }, bore_id(n));
-        ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone");
-        j.answer({{"strokes", 40.0}});
-        EXPECT_EQ(bores_of(j.job().state()).bore(bore_id(n)).cuts.back().payload.step, "150 stone");
-        j.read_all([](const MeasuredAt&) { return 80.255; }, bore_id(n));
-        ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone") << "the brush follows the last stone";
-        j.answer({{"strokes", 15.0}});
-        EXPECT_EQ(bores_of(j.job().state()).bore(bore_id(n)).cuts.back().payload.step, "brush");
-        j.read_all([](const MeasuredAt&) { return 80.256; }, bore_id(n));
-    }
+    EXPECT_EQ(j.called(), "bore.C.1/measure/top/across");
+    j.read_all([](const MeasuredAt&) { return 80.15; });
+    // Each grit through all bores before the next; the brush follows the last stone.
+    for (const auto& [grit, size] : {std::pair("150 stone", 80.255), std::pair("brush", 80.256)})
+        for (int n = 1; n <= 2; ++n) {
+            ASSERT_EQ(j.called(), "bore.C." + std::to_string(n) + "/hone") << grit;
+            j.answer({{"strokes", 40.0}});
+            EXPECT_EQ(bores_of(j.job().state()).bore(bore_id(n)).cuts.back().payload.step, grit);
+            EXPECT_THAT(j.called(), testing::StartsWith("bore.C." + std::to_string(n) + "/measure"));
+            j.read_all([&](const MeasuredAt&) { return size; }, bore_id(n));
+        }
     ASSERT_EQ(j.called(), "cylinders/rest");
     j.answer();
     EXPECT_EQ(bores_of(j.job().state()).rest->payload.until, "2026-03-02T09:40:00Z");
@@ -149,6 +152,66 @@ TEST(AnsweredJob, AnAluminiumBlocksCylindersFromFoundToHandedOver) {
         j.answer();
     }
     EXPECT_EQ(j.called(), "passport/hand_over");
+}
+
+// The worst hole alone, then one question: what it shows is what the others are bored to.
+TEST(AnsweredJob, TheTrialHoleSettlesTheSize) {
+    const auto trial = [](double worst) {
+        Answered j;
+        j.job().add(ScopeChosen{{Stage::cylinders}, "the rest is good"});
+        for (int n = 1; n <= 4; ++n)
+            j.job().sizes(bore_id(n), n == 3 ? worst : 80.02);
+        j.answer();
+        EXPECT_EQ(j.called(), "bore.C.3/rough") << "the worst first";
+        j.answer();
+        j.read_all([](const MeasuredAt&) { return 80.15; });
+        EXPECT_EQ(j.called(), "bore.C.3/trial");
+        return j;
+    };
+    const auto finish = [](const Answered& j) {
+        const Assessment a = j.now();
+        return a.cylinders->study.oversize.value_or(-1);
+    };
+    Answered clean = trial(80.1);
+    clean.answer({{"trial", std::string("clean")}});
+    EXPECT_EQ(clean.called(), "bore.C.1/rough") << "along the bank from its front";
+    EXPECT_EQ(finish(clean), 0.25);
+
+    Answered shallow = trial(80.1);
+    EXPECT_THAT(shallow.refused("bore.C.3/trial", {{"trial", std::string("pits")}}),
+                testing::HasSubstr("depth is missing"));
+    shallow.answer({{"trial", std::string("pits")}, {"depth", 0.04}});
+    EXPECT_EQ(shallow.called(), "bore.C.1/rough") << "80.15 + 2 × 0.04: the hone takes it to 80.25";
+    EXPECT_EQ(finish(shallow), 0.25);
+
+    Answered deep = trial(80.1);
+    deep.answer({{"trial", std::string("pits")}, {"depth", 0.1}});
+    ASSERT_EQ(deep.called(), "bore.C.3/size") << "80.35: past what it was to become";
+    EXPECT_FALSE(deep.now().steps.now()->cannot_be_undone);
+    deep.answer({{"choice", std::string("with_the_rest")}});
+    EXPECT_EQ(finish(deep), 0.5) << "and not 0.75: the pit counts from the wall that it was seen in";
+    ASSERT_EQ(deep.called(), "bore.C.3/rough") << "the trial hole goes on to the next size";
+    EXPECT_NEAR(*deep.now().steps.now()->number, 80.4, 1e-9);
+
+    Answered sleeved = trial(80.1);
+    sleeved.answer({{"trial", std::string("open")}});
+    ASSERT_EQ(sleeved.called(), "bore.C.3/size");
+    sleeved.answer({{"choice", std::string("sleeve")}});
+    EXPECT_EQ(finish(sleeved), 0.25) << "the others are spared";
+    EXPECT_EQ(sleeved.called(), "bore.C.3/sleeve/measure");
+}
+
+// A chamfer that was cut before the deck is not one any more.
+TEST(AnsweredJob, TheTopChamferFallsDueAgainAfterADeckCut) {
+    test::RowJob job;
+    job.cut(1, BoreOperation::hone, 80.25);
+    for (const std::string& step : bore_steps())
+        job.add(BoreStepDone{bore_id(1), step, {}, "seen"});
+    const auto last = static_cast<std::int64_t>(job.entries().size());
+    EXPECT_LT(dressed_after(job.state(), bore_id(1), "chamfer, top"), last);
+    job.add(DeckCut{"C", PassKind::finish, 0.02, true, {}});
+    EXPECT_GT(dressed_after(job.state(), bore_id(1), "chamfer, top"), last);
+    EXPECT_LT(dressed_after(job.state(), bore_id(1), "chamfer, bottom"), last);
 }
 
 TEST(AnsweredJob, SleevesArePressedAndTakenFlush) {

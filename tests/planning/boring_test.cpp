@@ -105,6 +105,10 @@ TEST(Boring, FirstHoleIsMeasuredAndCorrectsTheTool) {
     job.cut(1, BoreOperation::rough, 80.40, 80.425);
     read(job, 1, 80.401);
     b = boring_board(job);
+    EXPECT_EQ(b.step, BoringStep::judge_trial) << "it stands alone: what it shows settles the size";
+    EXPECT_EQ(b.hole, bore_id(1));
+    job.add(BoreStepDone{bore_id(1), trial_judged, {}, "clean"});
+    b = boring_board(job);
     EXPECT_EQ(b.step, BoringStep::bore);
     EXPECT_EQ(b.hole, bore_id(2));
     EXPECT_NEAR(*b.set, 80.424, 1e-9);

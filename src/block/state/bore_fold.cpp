@@ -96,7 +96,8 @@ std::vector<Taken<BoreCut>> BoreWork::cuts_now() const {
 double BoreWork::deepest_pit() const {
     double deepest = 0;
     for (const Taken<BorePitted>& pit : pits)
-        deepest = std::max(deepest, pit.payload.depth);
+        if (cuts.empty() || pit.sequence < cuts.front().sequence)
+            deepest = std::max(deepest, pit.payload.depth);
     return deepest;
 }
 

@@ -27,7 +27,7 @@ struct BoreWork {
     [[nodiscard]] std::int64_t last_cut() const { return cuts.empty() ? 0 : cuts.back().sequence; }
     /// Cuts since a sleeve or bush went in; all of them where none did.
     [[nodiscard]] std::vector<Taken<BoreCut>> cuts_now() const;
-    [[nodiscard]] double deepest_pit() const; ///< mm; 0 for none
+    [[nodiscard]] double deepest_pit() const; ///< mm, in the wall as found; 0 for none
 };
 
 /// What was decided on cylinders and lifters and done to them.

@@ -198,7 +198,39 @@ void compare_ends(BoringBoard& board, const JobState& state, const std::vector<B
     board.by = off;
 }
 
+/// The first hole of all that is no seat, alone, in size, and nobody has said whether it is clean.
+const HoleProgress* trial_to_judge(const JobState& state, const std::vector<HoleProgress>& holes) {
+    const HoleProgress* trial = nullptr;
+    std::size_t others = 0;
+    for (const HoleProgress& h : holes) {
+        if (h.seat)
+            continue;
+        if (h.state == HoleState::open)
+            ++others;
+        else if (h.state != HoleState::in || trial)
+            return nullptr;
+        else
+            trial = &h;
+    }
+    if (!trial || others == 0)
+        return nullptr;
+    const block::BoreWork& work = bores_of(state).bore(trial->id);
+    const bool judged = std::ranges::any_of(
+        work.steps, [&](const auto& s) { return s.sequence > work.last_cut() && s.payload.step == trial_judged; });
+    return judged ? nullptr : trial;
+}
+
 } // namespace
+
+bool trial_undecided(const JobState& state, const FoundCylinder& found) {
+    const block::BoreWork& work = bores_of(state).bore(found.id);
+    if (found.pitted_to == 0 || work.cuts.empty() || work.pits.empty())
+        return false;
+    const double meant = work.cuts.back().payload.target.value_or(0) + pistons_of(state).hone_stock;
+    const std::int64_t seen = work.pits.back().sequence;
+    return seen > work.last_cut() && work.cuts.back().payload.operation == BoreOperation::rough &&
+           found.pitted_to > meant && !(work.decided && work.decided->sequence > seen);
+}
 
 double usual_clearance(block::PistonAlloy alloy, double bore) {
     constexpr double four_inches = 101.6, thou = 0.0254;
@@ -314,7 +346,11 @@ BoringBoard boring_board(const JobState& state, const CylinderStudy& study) {
         board.to = h.cuts.empty() ? h.target : h.cuts.front();
         board.set = next_setting(bored, *board.to);
     };
-    if (const auto* h = first_with(HoleState::under))
+    const HoleProgress* trial = trial_to_judge(state, board.holes);
+    if (trial) {
+        board.step = BoringStep::judge_trial;
+        board.hole = trial->id;
+    } else if (const auto* h = first_with(HoleState::under))
         cut(*h, BoringStep::cut_again);
     else if (open)
         cut(*open, BoringStep::bore);

@@ -70,6 +70,7 @@ enum class BoringStep {
     measure,         ///< the hole that was just bored
     cut_again,       ///< under by so much
     over,            ///< stop: over
+    judge_trial,     ///< the worst hole stands alone and in size: is it clean
     look_at_edge,    ///< stop: a hole came out smaller or larger than the one before it at the same setting
     measure_first,   ///< the first once more, now that the last is done
     measure_between, ///< first and last differ from what they were: all between them
@@ -87,10 +88,14 @@ struct BoringBoard {
     std::vector<block::FeatureId> again;    ///< to be measured again
     std::vector<HoleProgress> holes;        ///< in the order to bore
 };
+/// Whether what was seen in the trial hole reaches deeper than it was to become, and nobody has decided since.
+[[nodiscard]] bool trial_undecided(const block::JobState& state, const FoundCylinder& found);
 [[nodiscard]] BoringBoard boring_board(const block::JobState& state, const CylinderStudy& study);
 
 /// Step that lets boring go on after a hole came out off: the edge was looked at.
 inline constexpr const char* edge_looked_at = "cutting edge looked at";
+/// The trial hole was looked at: clean, pits left, or still open.
+inline constexpr const char* trial_judged = "trial hole looked at";
 /// Least hone stock, to get under the metal that the boring tool tore: 2 thou (common practice, no source).
 inline constexpr double torn_layer = 0.0508;
 

@@ -13,6 +13,7 @@
 #include <cmath>
 #include <functional>
 #include <limits>
+#include <tuple>
 
 namespace pallix::planning {
 namespace {
@@ -120,6 +121,30 @@ std::optional<GaugedSizes> gauged(const JobState& state, const FeatureId& id) {
     return range;
 }
 
+/// What was seen in the wall that a cut had left belongs to that wall, not to the one it was found with.
+double pitted_to(const JobState& state, const FeatureId& id) {
+    const block::BoreWork& work = bores_of(state).bore(id);
+    double reaches = 0;
+    for (const auto& pit : work.pits) {
+        const auto later =
+            std::ranges::find_if(work.cuts, [&](const auto& cut) { return cut.sequence > pit.sequence; });
+        if (later == work.cuts.begin() || (work.fitted && work.fitted->sequence > pit.sequence))
+            continue;
+        const block::BoreCut& cut = std::prev(later)->payload;
+        const std::int64_t since = std::prev(later)->sequence, until = later == work.cuts.end()
+                                                                           ? std::numeric_limits<std::int64_t>::max()
+                                                                           : later->sequence;
+        double size = cut.setting.value_or(cut.target.value_or(0));
+        for (const block::TakenReading& r : readings_of(state).readings)
+            if (r.reading.at.feature == id && r.reading.at.quantity == Quantity::size && r.sequence > since &&
+                r.sequence < until)
+                size = r.value; // the last that was read of that wall
+        if (size > 0)
+            reaches = std::max(reaches, size + 2 * pit.payload.depth);
+    }
+    return reaches;
+}
+
 std::optional<double> smallest_that_holds(const std::vector<double>& oversizes, double over_nominal) {
     std::optional<double> smallest;
     for (const double o : oversizes)
@@ -132,7 +157,10 @@ std::optional<double> smallest_that_holds(const std::vector<double>& oversizes, 
 void find_needs(CylinderNeed& need, const block::CylinderPlanChosen& plan) {
     const FoundCylinder& f = need.found;
     const double extra = 2 * f.pit + plan.margin;
+    const double seen = f.pitted_to > 0 ? f.pitted_to + plan.margin : 0;
     const auto add = [&](CentreSchool school, double least, double most) {
+        least = std::max(least, seen - extra);
+        most = std::max(most, seen - extra);
         need.schools.push_back(
             {school, least + extra, most + extra, smallest_that_holds(plan.oversizes, most + extra - f.nominal)});
     };
@@ -149,6 +177,8 @@ void find_needs(CylinderNeed& need, const block::CylinderPlanChosen& plan) {
 }
 
 double radius_within(const FoundCylinder& f, const block::CylinderPlanChosen& plan, double oversize) {
+    if (f.nominal + oversize - plan.margin < f.pitted_to)
+        return 0;
     return (f.nominal + oversize - plan.margin) / 2 - f.pit;
 }
 double growth(const FoundCylinder& f, double oversize) {
@@ -314,6 +344,7 @@ std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLi
         f.nominal = meant.diameter.nominal;
         f.blueprint = {meant.u, meant.v};
         f.pit = bores_of(state).bore(meant.id).deepest_pit();
+        f.pitted_to = pitted_to(state, meant.id);
         const block::Evaluation* e = before_cuts(state, meant.id);
         const auto sizes = gauged(state, meant.id);
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
@@ -445,7 +476,15 @@ std::optional<CylinderStudy> study_cylinders(const JobState& state, const Centre
     for (const CylinderNeed& n : study.each)
         if (!n.left_out)
             study.order.push_back(n.found.id);
+    // Seats, then the worst as the trial; then along its bank from the front, and the block is rolled once.
     std::ranges::stable_sort(study.order, std::greater<>(), need_of);
+    const auto trial = std::ranges::find_if(study.order, [&](const FeatureId& id) { return !study.bore(id)->sleeved; });
+    if (trial != study.order.end()) {
+        const std::string bank = trial->bank;
+        std::stable_sort(trial + 1, study.order.end(), [&bank](const FeatureId& a, const FeatureId& b) {
+            return std::tuple(a.bank != bank, a.bank, a.number) < std::tuple(b.bank != bank, b.bank, b.number);
+        });
+    }
     return study;
 }
 

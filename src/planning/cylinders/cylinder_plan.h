@@ -28,7 +28,8 @@ struct FoundCylinder {
     block::FeatureId id;
     int cylinder = 0;
     double nominal = 0;
-    double pit = 0;                      ///< deepest, radially
+    double pit = 0;                      ///< deepest of the wall as found, radially
+    double pitted_to = 0;                ///< diameter that what was seen in a wall cut since reaches to; 0 for none
     std::vector<metrology::Vec2> points; ///< touches, (u, v); empty where only a gauge was in it
     std::optional<metrology::Vec2> top;  ///< centre of the top level
     metrology::Vec2 blueprint;

@@ -110,6 +110,9 @@ void next_step(CylinderWork& w, const JobState& state) {
             const CommonSize* common = w.study.by(cylinder_plan_of(state).centre);
             return at(CylinderStep::decide_size, common && common->set_by ? *common->set_by : n.found.id);
         }
+    for (const CylinderNeed& n : w.study.each)
+        if (!n.left_out && !n.sleeved && trial_undecided(state, n.found))
+            return at(CylinderStep::decide_size, n.found.id);
     if (const CylinderNeed* worn = past_its_piston(state, w.study))
         return at(CylinderStep::decide_size, worn->found.id);
     if (const CylinderNeed* thin = thin_wall(state, w.study))

@@ -2,6 +2,7 @@
 #include "planning/cylinders/honing.h"
 
 #include "block/state/bore_state.h"
+#include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/common/shop_limits.h"
@@ -9,6 +10,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <tuple>
 
 namespace pallix::planning {
 namespace {
@@ -153,6 +155,21 @@ bool bored(const JobState& state, const FeatureId& id) {
     return !bores_of(state).bore(id).cuts_now().empty();
 }
 
+/// Grit by grit: the coarsest that any bore still needs, through its bank, each time the bore that has cooled longest;
+/// at first every other one, so that none is honed beside one that is warm.
+const HoneBore* next_to_hone(const HoneBoard& board, const JobState& state) {
+    const HoneBore* best = nullptr;
+    const auto turn = [&state](const HoneBore& b) {
+        const auto& work = bores_of(state).bore(b.id);
+        return std::tuple(b.step.value_or(0), b.id.bank, b.honed ? work.last_cut() : 0, b.id.number % 2 == 0,
+                          b.id.number);
+    };
+    for (const HoneBore& b : board.bores)
+        if (bored(state, b.id) && (b.to_hone || !b.honed) && (!best || turn(b) < turn(*best)))
+            best = &b;
+    return best;
+}
+
 void next_step(HoneBoard& board, const JobState& state) {
     const auto at = [&board](HoneStep step, const HoneBore& b) {
         board.step = step;
@@ -172,20 +189,15 @@ void next_step(HoneBoard& board, const JobState& state) {
         board.step = HoneStep::put_plate_on; // with plate and caps or, by decision, without: it must be said
         return;
     }
-    for (const HoneBore& b : board.bores) {
-        if (!bored(state, b.id))
-            continue;
-        if (b.honed && b.measured && !b.to_hone && !b.rested)
-            continue; // in size, waits for the rest
-        if (!b.measured)
+    for (const HoneBore& b : board.bores)
+        if (bored(state, b.id) && !b.measured)
             return at(b.honed && bores_of(state).rest &&
                               bores_of(state).rest->sequence > bores_of(state).bore(b.id).last_cut()
                           ? HoneStep::check_again
                           : HoneStep::measure,
                       b);
-        if (b.to_hone || !b.honed)
-            return at(HoneStep::hone, b);
-    }
+    if (const HoneBore* b = next_to_hone(board, state))
+        return at(HoneStep::hone, *b);
     for (const HoneBore& b : board.bores)
         if (b.honed && !b.rested)
             return at(HoneStep::rest, b);
@@ -194,7 +206,7 @@ void next_step(HoneBoard& board, const JobState& state) {
             continue;
         for (const std::string& step : bore_steps())
             if (std::ranges::none_of(bores_of(state).bore(b.id).steps, [&](const auto& s) {
-                    return s.payload.step == step && s.sequence > bores_of(state).bore(b.id).last_cut();
+                    return s.payload.step == step && s.sequence > dressed_after(state, b.id, step);
                 }))
                 board.steps_left.push_back(step);
         if (!board.steps_left.empty())
@@ -266,6 +278,14 @@ HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
     }
     next_step(board, state);
     return board;
+}
+
+std::int64_t dressed_after(const JobState& state, const FeatureId& bore, std::string_view step) {
+    std::int64_t cut = bores_of(state).bore(bore).last_cut();
+    if (step == bore_steps().front())
+        for (const block::TakenCut& deck : decks_of(state).deck(bore.bank).cuts)
+            cut = std::max(cut, deck.sequence);
+    return cut;
 }
 
 std::vector<std::string> bore_steps() {

@@ -10,6 +10,7 @@
 #include <array>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace pallix::planning {
@@ -91,6 +92,10 @@ struct HoneBoard {
 /// A size read without the plate, or with the caps off, says nothing of the bore as it is honed.
 [[nodiscard]] bool as_it_is_honed(const block::JobState& state, const block::MeasuredPlace& place);
 
+/// The entry after which a step of dressing has to be ticked: the last go of a tool through the bore, and of the top
+/// chamfer the last cut of the deck as well.
+[[nodiscard]] std::int64_t dressed_after(const block::JobState& state, const block::FeatureId& bore,
+                                         std::string_view step);
 /// Chamfers and deburring: ticked with a reading or a look (common practice, no source).
 [[nodiscard]] std::vector<std::string> bore_steps();
 

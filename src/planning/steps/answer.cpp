@@ -23,6 +23,9 @@
 namespace pallix::planning {
 namespace {
 
+/// mm, radially: a wall that is open nobody says how deep is open past what the hone takes by this.
+constexpr double deeper_than_the_hone = 0.01;
+
 using namespace block;
 using Payloads = std::vector<Payload>;
 
@@ -306,6 +309,21 @@ class Answering {
         }
     }
 
+    /// What is left in its wall is kept as a pit of that wall. One that is open, nobody says how deep, reaches past
+    /// what the hone would take.
+    Payloads trial_judged_so(const FeatureId& bore) const {
+        const std::string seen = words("trial");
+        std::optional<double> depth = seen == "pits" ? std::optional(number("depth")) : if_given("depth");
+        const auto& holes = a_.cylinders->boring.holes;
+        const auto h = std::ranges::find(holes, bore, &HoleProgress::id);
+        if (seen == "open" && !depth && h != holes.end())
+            depth = (pistons_of(state_).hone_stock + std::max(0.0, h->still())) / 2 + deeper_than_the_hone;
+        Payloads all = one(BoreStepDone{bore, trial_judged, {}, seen});
+        if (seen != "clean" && depth && *depth > 0)
+            all.insert(all.begin(), BorePitted{bore, *depth, "", "", words_if("note")});
+        return all;
+    }
+
     Payloads of_cylinders() const {
         const FeatureId bore = step_.about.value_or(FeatureId{});
         switch (step_.task) {
@@ -334,6 +352,8 @@ class Answering {
                 bore, BoreOperation::rough, step_.number, number("setting"), is_ticked("new_edge"), 0, "", {}, ""});
         case Task::look_at_edge:
             return one(BoreStepDone{bore, edge_looked_at, {}, ""});
+        case Task::judge_trial:
+            return trial_judged_so(bore);
         case Task::press:
             return one(InsertFitted{bore, number("proud"), {}, {}, words_if("note")});
         case Task::put_plate_on: {

@@ -121,7 +121,8 @@ class CylinderPart {
             decide_when_complete(r_.add(Task::plan_cylinders, "cylinders/plan", Stage::cylinders));
         if (w_->step == CylinderStep::decide_size || w_->step == CylinderStep::decide_wall) {
             const bool size = w_->step == CylinderStep::decide_size;
-            if (size && largest_once_more(*w_->bore))
+            const bool as_found = bores_of(state_).bore(*w_->bore).cuts.empty();
+            if (size && as_found && largest_once_more(*w_->bore))
                 return;
             Step& step = r_.add(size ? Task::decide_size : Task::decide_wall, id_of(*w_->bore, size ? "size" : "wall"),
                                 Stage::cylinders, *w_->bore);
@@ -278,6 +279,13 @@ class CylinderPart {
         }
         if (boring && board.step == BoringStep::look_at_edge)
             lead(r_.add(Task::look_at_edge, id_of(*board.hole, "edge"), Stage::cylinders, *board.hole));
+        if (boring && board.step == BoringStep::judge_trial) {
+            Step& step = r_.add(Task::judge_trial, id_of(*board.hole, "trial"), Stage::cylinders, *board.hole);
+            step.asks = {{"trial", AskKind::choice, 0, {}, {}, {"clean", "pits", "open"}},
+                         {"depth", AskKind::length, {}, 0, 10, {}, true},
+                         {"note", AskKind::text, {}, {}, {}}};
+            lead(step);
+        }
         if (boring && board.step == BoringStep::over) {
             const auto hole = std::ranges::find(board.holes, *board.hole, &HoleProgress::id);
             if (!over_once_more(*board.hole, hole->target + pistons_of(state_).tolerance))
@@ -398,7 +406,7 @@ class CylinderPart {
             step.asks = {{"seen", AskKind::tick, 1, {}, {}},
                          {"reading", AskKind::length, {}, -50, 50, {}, true},
                          {"note", AskKind::text, {}, {}, {}}};
-            const std::int64_t cut = bores_of(state_).bore(b.id).last_cut();
+            const std::int64_t cut = dressed_after(state_, b.id, what);
             if (std::ranges::any_of(bores_of(state_).bore(b.id).steps,
                                     [&](const auto& s) { return s.payload.step == what && s.sequence > cut; }))
                 step.state = StepState::done;

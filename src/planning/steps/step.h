@@ -79,6 +79,7 @@ enum class Task {
     give_sizes,
     bore,
     look_at_edge,
+    judge_trial, ///< the worst hole, bored alone: clean, pits left, still open
     decide_over,
     press,
     put_plate_on,

@@ -106,6 +106,7 @@ StepKind kind_of(Task task) {
     case look_why_dark:
     case look_at_touch:
     case look_at_edge:
+    case judge_trial:
     case mark_flaw:
     case test_pressure:
     case note_finish:

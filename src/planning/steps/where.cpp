@@ -77,6 +77,7 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     case bore:
         return {Machine::boring_bar, SetUp::deck_up, 15};
     case look_at_edge:
+    case judge_trial:
         return {Machine::boring_bar, SetUp::deck_up, 2};
     case press:
         return {Machine::press, SetUp::deck_up, 20};

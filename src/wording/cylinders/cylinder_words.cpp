@@ -260,6 +260,13 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
                  "A chipped edge, or heat. No further hole before the edge was looked at: tick it, or log the next cut "
                  "with a fresh edge."},
                 bore_caution};
+    case BoringStep::judge_trial:
+        return {"Look at " + hole + ", the trial hole",
+                "",
+                {"It was the worst and stands alone at its rough size: what it shows settles the size of all.",
+                 "Clean all round; or pits left, and how deep from the wall beside them; or still open where the tool "
+                 "did not reach."},
+                ""};
     case BoringStep::measure_first:
         return {"Measure " + hole + " once more",
                 "",
@@ -347,6 +354,13 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
         return {"Choose the centre and the size", "", why, ""};
     }
     case CylinderStep::decide_size:
+        if (const planning::CylinderNeed* n = w->study.bore(*w->bore); n && planning::trial_undecided(state, n->found))
+            return {"Decide on the size: " + bore + " is not clean",
+                    "",
+                    {"What was seen in its wall reaches to " + l.with_unit(n->found.pitted_to) +
+                         ", past what it was to become.",
+                     "The others are not bored yet: all of them a size larger, or a sleeve for this one alone."},
+                    ""};
         return {"No size holds every bore: decide on " + bore,
                 "",
                 {bores_of(state).pistons

@@ -55,6 +55,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::look_why_dark, "Looked at"},
     {Task::look_at_touch, "The metal is so"},
     {Task::look_at_edge, "Looked at"},
+    {Task::judge_trial, "That is what it shows"},
     {Task::mark_flaw, "Mark it"},
     {Task::state_conditions, "From here on"},
     {Task::test_pressure, "Note it"},
@@ -231,6 +232,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_kind_name(value_of<block::FlawKind>(block::flaw_kind_keys, key));
     if (ask.key == "near")
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
+    if (ask.key == "trial")
+        return key == "clean" ? "clean all round" : key == "pits" ? "pits left" : "still open";
     if (ask.key == "lines")
         return marker_lines_words(value_of<block::MarkerLines>(block::marker_lines_keys, key));
     if (ask.key == "cutter")

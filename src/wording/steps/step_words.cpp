@@ -260,6 +260,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::plan_cylinders, "Choose the cylinders' centre and size"},
     {Task::give_sizes, "Measure the pistons, or choose a size"},
     {Task::look_at_edge, "Look at the cutting edge"},
+    {Task::judge_trial, "Look at the trial hole"},
     {Task::put_plate_on, "Torque plate and caps on, as they will run"},
     {Task::rest, "Let the block rest"},
     {Task::give_lifter_numbers, "Give the shop's numbers for the lifters"},
