@@ -279,6 +279,8 @@ class Sheet {
             if (w.fitted)
                 tell(*w.fitted);
             std::ranges::for_each(w.steps, tell);
+            if (const auto p = std::ranges::find(work->placed, id, &planning::Placed::id); p != work->placed.end())
+                lines << q(name + (p->bored ? "as left, " : "as found, ") + wording::place_sentence(s_.state, *p, l_));
             texture(name, id, lines);
             for (const planning::WallAt& wall : n.found.walls)
                 if (wall.after)

@@ -485,6 +485,77 @@ TEST(Stories, LimitsAreThoseOfTheShop) {
     EXPECT_EQ(deck(3), metrology::Verdict::cannot_tell);
 }
 
+// Where a cylinder was bored to is held against two limits before it is honed, and proven once it is finished.
+TEST(Stories, ACylinderOffItsPlaceIsADecisionBeforeItIsHoned) {
+    const auto log = [](double radius, double off) { // four cylinders, the second one off to the right
+        test::LogWriter w(log_of(30.005), "");
+        for (int n = 1; n <= 4; ++n)
+            for (const double z : {190.0, 120.0})
+                for (int k = 0; k < 8; ++k) {
+                    const double a = k * std::numbers::pi / 4;
+                    w.touch("bore.C." + std::to_string(n),
+                            {n * 60.0 - 30 + radius * std::cos(a), radius * std::sin(a) + (n == 2 ? off : 0), z},
+                            z > 150 ? "top" : "bottom");
+                }
+        return w.text();
+    };
+    Story s;
+    s.caps(true).log(log(40.02, 0.1));
+    PistonsStated pistons;
+    pistons.size = 80.2;
+    pistons.clearance = 0.05;
+    LimitsChosen limits = usual_limits();
+    limits.position_across = 0.08;
+    limits.reason = "as the customer's papers have it";
+    s.add(ScopeChosen{{Stage::tunnel, Stage::cylinders}, ""}).add(pistons).add(limits);
+    EXPECT_EQ(s.now().cylinders->placed.size(), 4U);
+    EXPECT_FALSE(s.now().cylinders->placed[1].bored) << "found so: nothing to decide on yet";
+    EXPECT_EQ(s.called().substr(0, 7), "bore.C.");
+    for (int n = 1; n <= 4; ++n)
+        s.add(BoreCut{{FeatureKind::bore, "C", n}, BoreOperation::rough, 80.15, 80.15, false, 0, "", {}, ""});
+    EXPECT_TRUE(s.now().cylinders->placed.empty()) << "where they were before the bar says nothing any more";
+    const auto sizes = [](Story& story, double d) {
+        for (int n = 1; n <= 4; ++n)
+            for (const char* level : {"top", "middle", "bottom"})
+                for (const char* way : {"across", "along"})
+                    story.add(test::size_reading("bore.C." + std::to_string(n), level, way, d, 0.0005));
+    };
+    Story unproven = s;
+    Conditions plate;
+    plate.caps_torqued = plate.plate_on = true;
+    sizes(unproven, 80.15);
+    unproven.add(ConditionsStated{plate, false});
+    for (int n = 1; n <= 4; ++n)
+        unproven.add(BoreCut{{FeatureKind::bore, "C", n}, BoreOperation::hone, 80.25, {}, false, 30, "brush", {}, ""});
+    sizes(unproven, 80.256);
+    for (int n = 1; n <= 4; ++n)
+        for (const std::string& step : bore_steps())
+            unproven.add(BoreStepDone{{FeatureKind::bore, "C", n}, step, {}, "seen"});
+    EXPECT_EQ(unproven.called(), "cylinders/place") << "a limit is set, and nobody has probed where they are";
+    Story proven = unproven;
+    proven.log(log(40.128, 0.05));
+    EXPECT_NE(proven.called(), "cylinders/place");
+    EXPECT_EQ(proven.mark(Stage::cylinders), StageMark::meets);
+    unproven.add(StepSkipped{"cylinders/place", "no probe in this shop"});
+    EXPECT_NE(unproven.called(), "cylinders/place");
+    s.log(log(40.075, 0.1)); // bored after the hole it found
+    sizes(s, 80.15);
+    const auto placed = s.now().cylinders->placed;
+    ASSERT_EQ(placed.size(), 4U);
+    EXPECT_NEAR(placed[1].error.y, 0.1, 1e-3);
+    EXPECT_EQ(placed[1].across, metrology::Verdict::fails);
+    EXPECT_EQ(placed[1].along, metrology::Verdict::meets) << "no limit was set along";
+    EXPECT_EQ(placed[1].in_reach, false) << "80.15 + 2 × 0.1 is more than 80.25";
+    ASSERT_EQ(s.called(), "bore.C.2/place");
+    EXPECT_EQ(s.mark(Stage::cylinders), StageMark::fails);
+    s.add(GatePassed{Rule::sign_off, "bore.C.2", "the owner knows"});
+    EXPECT_NE(s.called(), "bore.C.2/place");
+    limits.position_across = 0.12;
+    Story wide = s;
+    wide.add(limits);
+    EXPECT_EQ(wide.now().cylinders->placed[1].across, metrology::Verdict::meets);
+}
+
 TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {
     Story s;
     s.caps(true).log(log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});

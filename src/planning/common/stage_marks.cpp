@@ -76,9 +76,13 @@ StageMark cylinders_mark(const JobState& state, const Assessment& a) {
             !tunnel_of(state).latest->evaluation.bores.empty())
             return tunnel_of(state).probe_stale() ? StageMark::stale
                                                   : StageMark::done; // found, and nothing to judge yet
-        return a.cylinders->hone.step == HoneStep::too_large ? StageMark::fails : StageMark::open;
+        const bool off = a.cylinders->step == CylinderStep::decide_place;
+        return off || a.cylinders->hone.step == HoneStep::too_large ? StageMark::fails : StageMark::open;
     }
     Verdict v = Verdict::meets;
+    for (const Placed& p : a.cylinders->placed)
+        if (p.bored)
+            v = worse(v, p.verdict());
     for (const HoneBore& b : a.cylinders->hone.bores)
         v = worse(v, b.verdict.value_or(Verdict::cannot_tell));
     return mark_of(v);

@@ -5,6 +5,8 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/common/shop_limits.h"
+#include "planning/steps/steps.h"
 
 #include <algorithm>
 #include <cstdlib>
@@ -88,6 +90,36 @@ const CylinderNeed* thin_wall(const JobState& state, const CylinderStudy& study)
     return nullptr;
 }
 
+bool place_signed_for(const JobState& state, const FeatureId& id) {
+    return gate_passed(state, block::Rule::sign_off, id.text(), bores_of(state).bore(id).last_cut());
+}
+
+const Placed* off_place(const JobState& state, const std::vector<Placed>& placed) {
+    const auto off = std::ranges::find_if(placed, [&state](const Placed& p) {
+        return p.bored && p.verdict() == metrology::Verdict::fails && !place_signed_for(state, p.id);
+    });
+    return off == placed.end() ? nullptr : &*off;
+}
+
+/// A finished bore with a limit for its place that was not probed since it was bored, or not surely enough.
+const FeatureId* place_to_prove(const JobState& state, const CylinderWork& w) {
+    const block::LimitsChosen limits = limits_of(state);
+    const bool left_out = std::ranges::any_of(intake_of(state).skipped, [&](const auto& skipped) {
+        return skipped.payload.step == place_step && std::ranges::none_of(w.hone.bores, [&](const HoneBore& b) {
+                   return bores_of(state).bore(b.id).last_cut() > skipped.sequence;
+               });
+    });
+    if (left_out || (!limits.position_across && !limits.position_along))
+        return nullptr;
+    for (const HoneBore& b : w.hone.bores) {
+        const auto p = std::ranges::find(w.placed, b.id, &Placed::id);
+        const bool proven = p != w.placed.end() && p->bored && p->verdict() != metrology::Verdict::cannot_tell;
+        if (b.honed && !proven && !place_signed_for(state, b.id))
+            return &b.id;
+    }
+    return nullptr;
+}
+
 void next_step(CylinderWork& w, const JobState& state) {
     const auto at = [&w](CylinderStep step, const FeatureId& id) {
         w.step = step;
@@ -134,8 +166,17 @@ void next_step(CylinderWork& w, const JobState& state) {
         w.bore = w.boring.hole;
         return;
     }
-    w.step = w.hone.step == HoneStep::done ? CylinderStep::done : CylinderStep::hone;
-    w.bore = w.hone.bore;
+    if (const Placed* off = off_place(state, w.placed))
+        return at(CylinderStep::decide_place, off->id);
+    if (w.hone.step != HoneStep::done) {
+        w.step = CylinderStep::hone;
+        w.bore = w.hone.bore;
+        return;
+    }
+    const FeatureId* unproven = place_to_prove(state, w);
+    w.step = unproven ? CylinderStep::prove_place : CylinderStep::done;
+    if (unproven)
+        w.bore = *unproven;
 }
 
 } // namespace
@@ -149,6 +190,7 @@ std::optional<CylinderWork> cylinder_work(const JobState& state, const CentreLin
     w.hone = hone_board(state, *study);
     w.sleeves = sleeves_of(state, *study);
     w.study = std::move(*study);
+    w.placed = placed_cylinders(state, &w.study);
     next_step(w, state);
     return w;
 }

@@ -4,6 +4,7 @@
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/cylinder_plan.h"
 #include "planning/cylinders/honing.h"
+#include "planning/cylinders/placed.h"
 #include "planning/cylinders/press_fit.h"
 
 #include <map>
@@ -22,7 +23,9 @@ enum class CylinderStep {
     bore,               ///< see the boring board
     press,              ///< the sleeve, into a seat that is in size
     measure_neighbours, ///< pressing moved them
+    decide_place,       ///< bored off its place: a hone moves no centre
     hone,               ///< see the hone board
+    prove_place,        ///< a limit is set, and where a bore has come to lie nobody has probed, or not surely enough
     done,
 };
 
@@ -41,10 +44,13 @@ struct CylinderWork {
     BoringBoard boring;
     HoneBoard hone;
     std::vector<SleeveWork> sleeves;
+    std::vector<Placed> placed; ///< as the newest log has them
     CylinderStep step = CylinderStep::measure;
     std::optional<block::FeatureId> bore;
     std::vector<block::FeatureId> neighbours; ///< to be measured again after pressing
 };
+/// Id of the step that asks for a log of the finished cylinders.
+inline constexpr const char* place_step = "cylinders/place";
 [[nodiscard]] std::optional<CylinderWork> cylinder_work(const block::JobState& state, const CentreLine& line);
 
 } // namespace pallix::planning

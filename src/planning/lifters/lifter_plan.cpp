@@ -8,6 +8,7 @@
 #include "metrology/uncertainty.h"
 #include "planning/common/shop_limits.h"
 #include "planning/cylinders/boring.h"
+#include "planning/cylinders/placed.h"
 
 #include <algorithm>
 #include <array>
@@ -121,17 +122,10 @@ const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
     return after ? hole_of(&tunnel_of(state).latest->evaluation, id) : nullptr;
 }
 
-/// Of where a lifter bore stands, in the direction that is known least: its own touches and those of the datum frame.
-/// Nothing where nobody stated how sure a touch is.
+/// In the direction that is known least.
 std::optional<double> position_uncertainty(const block::EvaluationState& latest, const block::HoleResult& hole) {
-    const auto& all = latest.evaluation.lifters;
-    const auto at = std::ranges::find(all, hole.id, &block::HoleResult::id);
-    if (!latest.standard_uncertainty || !latest.propagated || at == all.end())
-        return std::nullopt;
-    const std::string address = "lifters[" + std::to_string(at - all.begin()) + "].";
-    const auto along = latest.propagated->of(address + "u", *latest.standard_uncertainty),
-               across = latest.propagated->of(address + "v", *latest.standard_uncertainty);
-    return along && across ? std::optional(std::max(*along, *across)) : std::nullopt;
+    const auto u = place_uncertainty(latest, hole);
+    return u ? std::optional(std::max(u->x, u->y)) : std::nullopt;
 }
 
 /// How likely a seat about a lifter's place takes in all of the old bore.

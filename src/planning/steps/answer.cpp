@@ -352,6 +352,8 @@ class Answering {
                 bore, BoreOperation::rough, step_.number, number("setting"), is_ticked("new_edge"), 0, "", {}, ""});
         case Task::look_at_edge:
             return one(BoreStepDone{bore, edge_looked_at, {}, ""});
+        case Task::decide_place:
+            return one(GatePassed{Rule::sign_off, bore.text(), words("reason")});
         case Task::judge_trial:
             return trial_judged_so(bore);
         case Task::press:

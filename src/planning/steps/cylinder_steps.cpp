@@ -40,6 +40,7 @@ class CylinderPart {
         add_sleeves();
         add_boring();
         add_honing();
+        add_place();
         for (std::size_t i = first_; i < r_.steps.size(); ++i) {
             r_.steps[i].leads = r_.steps[i].id == lead_;
             r_.steps[i].aside = !begun && !asked_for; // found, and nobody has asked for work on them
@@ -79,6 +80,19 @@ class CylinderPart {
             }
         for (Step& step : r_.steps)
             step.leads = step.leads || step.id == lead_;
+    }
+
+    void add_place() {
+        if (w_->step == CylinderStep::decide_place) {
+            Step& step = r_.add(Task::decide_place, id_of(*w_->bore, "place"), Stage::cylinders, *w_->bore);
+            step.asks = {{"reason", AskKind::text, {}, {}, {}}};
+            lead(step);
+        }
+        if (w_->step == CylinderStep::prove_place) {
+            Step& step = r_.add(Task::probe, place_step, Stage::cylinders);
+            step.asks = {{"log", AskKind::file, {}, {}, {}}};
+            lead(step);
+        }
     }
 
     /// As long as nothing was read of some cylinder, hole by hole: who sets the size is not known before.
@@ -156,6 +170,8 @@ class CylinderPart {
             r_.hold(step, Rule::size_decided, "cylinders/plan");
         if (w_->step == CylinderStep::decide_size && again_.empty())
             r_.hold(step, Rule::size_decided, id_of(*w_->bore, "size"));
+        if (w_->step == CylinderStep::decide_place)
+            r_.hold(step, Rule::sign_off, id_of(*w_->bore, "place"));
         if (w_->step == CylinderStep::decide_wall)
             r_.hold(step, Rule::wall_decided, id_of(*w_->bore, "wall"));
         if (step.task != Task::press)

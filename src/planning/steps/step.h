@@ -87,6 +87,7 @@ enum class Task {
     rest,
     dress,
     decide_large,
+    decide_place, ///< a cylinder that was bored off its place
     give_lifter_numbers,
     decide_bush,
     cut_lifter,

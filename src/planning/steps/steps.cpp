@@ -88,6 +88,7 @@ StepKind kind_of(Task task) {
     case refuse_insert:
     case decide_over:
     case decide_large:
+    case decide_place:
     case decide_bush:
     case decide_lifter:
     case choose_bore:

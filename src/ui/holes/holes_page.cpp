@@ -155,6 +155,10 @@ QString HolesPage::where() const {
     const metrology::Vec2 error = from_dowel_->isChecked() && hole->from_dowel ? *hole->from_dowel : hole->error;
     QString words = hole->place_known ? qt(wording::position_words(*intake_of(state).blueprint->bank(bank_), error, l))
                                       : tr("The blueprint does not say where it should be");
+    if (const auto& work = context_.session.assessment().cylinders; work && !from_dowel_->isChecked())
+        if (const auto p = std::ranges::find(work->placed, *marked_, &planning::Placed::id);
+            p != work->placed.end() && p->limited())
+            words = qt(wording::place_sentence(state, *p, l));
     const planning::Certainty* sure = context_.session.certainty_of_latest();
     const bool cylinder = marked_->kind == FeatureKind::bore;
     const auto& list =

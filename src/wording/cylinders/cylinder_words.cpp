@@ -234,6 +234,9 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
                       {"Tool set to " + l.with_unit(b.set.value_or(0)) + ", by what the last hole told of it.",
                        "Worst one first: if it does not clean up, the others are not spoiled."},
                       bore_caution};
+        if (const planning::CylinderNeed* n = b.hole ? w.study.bore(*b.hole) : nullptr)
+            if (const std::string centre = centre_sentence(state, *n, l); !centre.empty())
+                call.reasons.insert(call.reasons.begin(), centre);
         if (!ledge.empty())
             call.reasons.push_back(ledge);
         return call;
@@ -401,6 +404,9 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
                 "",
                 {"What is pressed in moves the metal beside it: " + listed(state, w->neighbours) + "."},
                 ""};
+    case CylinderStep::decide_place:
+    case CylinderStep::prove_place:
+        return place_call(state, *w, l);
     case CylinderStep::hone:
     case CylinderStep::done:
         return honing_call(state, w->hone, l);

@@ -37,6 +37,16 @@ namespace pallix::wording {
 [[nodiscard]] std::vector<std::string> sleeve_sentences(const planning::SleeveWork& sleeve, const LengthText& l);
 
 /// What to do with the cylinders now.
+/// Where a cylinder lies against the blueprint, both ways with their limits: "0.120 mm outboard (at most 0.100 —
+/// fails), …".
+[[nodiscard]] std::string place_sentence(const block::JobState& state, const planning::Placed& placed,
+                                         const LengthText& l);
+/// How far to move from the centre that is there, and where that is from the dowel; empty where nobody probed it.
+[[nodiscard]] std::string centre_sentence(const block::JobState& state, const planning::CylinderNeed& need,
+                                          const LengthText& l);
+/// What is said of a place that is off, or not proven.
+[[nodiscard]] CallText place_call(const block::JobState& state, const planning::CylinderWork& work,
+                                  const LengthText& l);
 [[nodiscard]] CallText cylinder_call(const block::JobState& state, const planning::CylinderWork* work,
                                      const LengthText& l);
 

@@ -81,6 +81,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::refuse_insert, "Decided"},
     {Task::decide_over, "Decided"},
     {Task::decide_large, "Decided"},
+    {Task::decide_place, "It goes on so"},
     {Task::decide_bush, "Decided"},
     {Task::decide_lifter, "Decided"},
     {Task::choose_bore, "Decided"},

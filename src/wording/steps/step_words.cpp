@@ -327,6 +327,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         std::ranges::replace(what, '_', ' ');
         return "Dress " + about + ": " + what;
     }
+    case decide_place:
+        return "Decide on the place of " + about;
     case decide_large:
         return "Decide on " + about + ": it is too large";
     case decide_bush:
