@@ -30,6 +30,10 @@ constexpr bool reads_from_zero(InstrumentKind kind) {
     return kind == InstrumentKind::bore_gauge || kind == InstrumentKind::deck_bridge;
 }
 
+/// What turns its needle clockwise.
+enum class DialSense { not_stated, smaller, larger };
+inline constexpr std::array dial_sense_keys{"not_stated", "smaller", "larger"};
+
 /// An instrument of the register, and the copy of it that every reading keeps.
 struct Instrument {
     std::string name; ///< as the shop calls it; the register's key
@@ -43,6 +47,8 @@ struct Instrument {
     double contact_angle = 0;                   ///< rad, of a lever against the surface it follows
     std::optional<double> repeatability;        ///< mm, s of one reading, from its last repeatability test
     std::size_t repeatability_readings = 0;     ///< how many readings that test had
+
+    DialSense clockwise = DialSense::not_stated; ///< of its dial
 
     bool operator==(const Instrument&) const = default;
 };

@@ -160,6 +160,30 @@ Reads read_bracket(std::string_view text, const Expected& e) {
     return u;
 }
 
+struct SideWord {
+    Quantity quantity;
+    std::string_view word;
+    char sign;
+};
+constexpr std::array<SideWord, 6> side_words{{{Quantity::saddle, "proud", '-'},
+                                              {Quantity::saddle, "back", '+'},
+                                              {Quantity::piston, "proud", '-'},
+                                              {Quantity::piston, "below", '+'},
+                                              {Quantity::indicator, "high", '+'},
+                                              {Quantity::indicator, "low", '-'}}};
+
+/// `0.4 thou proud` → `-0.4 thou`, in the words of what is read.
+std::string signed_by_side(std::string_view text, Quantity quantity) {
+    std::string plain(text.substr(0, text.find_last_not_of(' ') + 1));
+    for (const SideWord& s : side_words)
+        if (s.quantity == quantity && plain.ends_with(s.word)) {
+            plain.erase(plain.size() - s.word.size());
+            const auto first = plain.find_first_not_of(' ');
+            return first == std::string::npos ? plain : s.sign + plain.substr(first);
+        }
+    return plain;
+}
+
 } // namespace
 
 Reads read_reading(std::string_view text, Quantity quantity, const Expected& expected) {
@@ -174,7 +198,7 @@ Reads read_reading(std::string_view text, Quantity quantity, const Expected& exp
     case Quantity::head_gap:
         return read_bracket(text, expected);
     default:
-        return read_shorthand(text, expected);
+        return read_shorthand(signed_by_side(text, quantity), expected);
     }
 }
 

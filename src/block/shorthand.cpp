@@ -127,8 +127,33 @@ void find_suspicion(Understood& u, double value, const Expected& e) {
 
 } // namespace
 
+namespace {
+
+/// `clockwise 0.4` → `-0.4` at a dial on which clockwise is smaller.
+/// @return nothing where no turn is spoken of; why it cannot be told
+tl::expected<std::optional<std::string>, std::string> turned(std::string_view text, DialSense clockwise) {
+    constexpr std::array<std::pair<std::string_view, bool>, 5> words{
+        {{"clockwise", true}, {"anticlockwise", false}, {"counterclockwise", false}, {"ccw", false}, {"cw", true}}};
+    const std::string plain = normalised(text);
+    for (const auto& [word, with_the_clock] : words) {
+        if (!plain.starts_with(word))
+            continue;
+        if (clockwise == DialSense::not_stated)
+            return tl::unexpected<std::string>("which way its dial turns for smaller nobody has said: it stands in its "
+                                               "card, clockwise is smaller or larger");
+        const bool larger = (clockwise == DialSense::larger) == with_the_clock;
+        return (larger ? "+" : "-") + plain.substr(word.size());
+    }
+    return std::nullopt;
+}
+
+} // namespace
+
 tl::expected<Understood, std::string> read_shorthand(std::string_view text, const Expected& expected) {
-    const auto written = read_written(text);
+    const auto by_dial = turned(text, expected.clockwise);
+    if (!by_dial)
+        return tl::unexpected(by_dial.error());
+    const auto written = read_written(*by_dial ? std::string_view(**by_dial) : text);
     if (!written)
         return tl::unexpected(written.error());
     const double mm = written->unit ? written->unit->mm : mm_per(expected.bench);
@@ -144,6 +169,10 @@ tl::expected<Understood, std::string> read_shorthand(std::string_view text, cons
     u.relative =
         !expected.direct && (written->has_sign || shop_unit || std::abs(value) < 0.05 * std::abs(expected.value));
     const bool over = written->unit && written->unit->word == "over";
+    if (u.relative && !over && expected.needs_zero)
+        return tl::unexpected<std::string>(
+            "a deviation, and this gauge has no zero near that: type the whole value, or say what it stands zeroed at");
+    u.by_dial = by_dial->has_value();
     const double from = over ? expected.nominal.value_or(expected.value) : expected.zero.value_or(expected.value);
     u.value = u.relative ? from + value : value;
     u.deviation = u.value - expected.value;

@@ -270,6 +270,7 @@ void BenchWindow::build_measure_menu() {
     add(tr("&Reading line"), "Ctrl+R", on_line([this] { reading_->take_focus(); }));
     add(tr("What to &measure next"), "Ctrl+M", on_line([this] { reading_->measure_next(); }));
     add(tr("Read the last place &once more"), "Ctrl+Shift+R", on_line([this] { reading_->once_more(); }));
+    add(tr("The gauge stands &zeroed at its target"), "Ctrl+H", on_line([this] { reading_->zero_at_target(); }));
     add(tr("&Strike the last reading, with a reason…"), "Ctrl+Backspace",
         on_line([this] { reading_->strike_with_reason(); }));
     add(tr("&Places and their order…"), "Ctrl+Shift+P",

@@ -34,8 +34,18 @@ Reading sample() {
     r.at.place = {};
     r.upper = 60.02;
     r.confirmed = true;
-    r.instrument = {
-        "ring gauge", InstrumentKind::precision_level, 0.002, 0.001, 0.2, "2026-01-12", 60.0, "ring", 0.2, 0.0007, 5};
+    r.instrument = {"ring gauge",
+                    InstrumentKind::precision_level,
+                    0.002,
+                    0.001,
+                    0.2,
+                    "2026-01-12",
+                    60.0,
+                    "ring",
+                    0.2,
+                    0.0007,
+                    5,
+                    DialSense::larger};
     r.conditions = {true, false, 24.0, 21.0, "oil"};
     return r;
 }

@@ -26,7 +26,7 @@ TEST_F(ModelsTest, ShopListsEveryJobWithWhatItWaitsFor) {
     ASSERT_EQ(model.rowCount(), 7);
     EXPECT_EQ(model.index(0).data(), QStringLiteral("Eider, fishing smack")) << "newest first";
     EXPECT_EQ(model.index(1).data(ShopModel::waits_role),
-              QStringLiteral("hone cylinder 1 (right bank, bore 1), 0.0006 in"));
+              QStringLiteral("hone cylinder 2 (left bank, bore 1), 0.0009 in"));
     EXPECT_EQ(model.index(2).data(ShopModel::waits_role), QStringLiteral("cut the caps, 0.0043 in"));
     EXPECT_EQ(model.index(3).data(ShopModel::waits_role), QStringLiteral("wash the block"));
     EXPECT_EQ(model.index(6).data(ShopModel::waits_role), QStringLiteral("nothing: print the passport"));

@@ -98,6 +98,11 @@ TEST_F(GaugeJourney, AWholeBlockWithoutProbeOrMouse) {
     key(Qt::Key_R, Qt::ControlModifier);
     set_up_instrument(QStringLiteral("1 µm"));
     key(Qt::Key_R, Qt::ControlModifier);
+    QTest::keyClicks(reading(), QStringLiteral("+30 µm"));
+    EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("a deviation, and this gauge has no zero")));
+    reading()->clear();
+    key(Qt::Key_H, Qt::ControlModifier);
+    EXPECT_EQ(text_of("echo"), QStringLiteral("deck bridge stands zeroed at 200.000 mm."));
     for (const char* typed : {"200.030", "+30 µm", "20003", "200.03"})
         enter(QString::fromUtf8(typed));
     ASSERT_TRUE(decks_of(session_.state()).deck("C").latest);

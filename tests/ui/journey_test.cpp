@@ -102,6 +102,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     auto* reading = find<QLineEdit>("reading");
     ASSERT_TRUE(reading->hasFocus());
     state_uncertainty(planning::Measuring::deck_heights, 0.001);
+    key(Qt::Key_H, Qt::ControlModifier); // it stands zeroed at its target
     for (const char* typed : {"200.005", "+1 µm", "20001", "-0.001"}) {
         QTest::keyClicks(reading, QString::fromUtf8(typed));
         EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("understood: 200.0"))) << text_of("echo").toStdString();
@@ -148,6 +149,7 @@ TEST_F(Journey, ASuspiciousReadingIsAskedAboutBeforeItCounts) {
     key(Qt::Key_R, Qt::ControlModifier);
     auto* reading = find<QLineEdit>("reading");
     const std::size_t before = session_.entries().size();
+    key(Qt::Key_H, Qt::ControlModifier); // zeroed at its target
     QTest::keyClicks(reading, QStringLiteral("-8 thou"));
     QTest::keyClick(reading, Qt::Key_Return);
     EXPECT_EQ(session_.entries().size(), before);

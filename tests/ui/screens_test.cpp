@@ -286,6 +286,7 @@ TEST_F(Screens, GlovesFindEveryButtonAndAKeypadThatTypes) {
     press("key-sign");
     EXPECT_EQ(find<QLineEdit>("reading")->text(), QStringLiteral("1.5 tenths"));
     const auto before = session_.entries().size();
+    key(Qt::Key_H, Qt::ControlModifier); // zeroed at its target
     press("key-enter");
     ASSERT_EQ(session_.entries().size(), before + 1);
     const auto& reading = std::get<block::Reading>(session_.entries().back().payload);

@@ -62,7 +62,33 @@ TEST(ReadingWords, SayTheSignOfAGaugeInWords) {
     EXPECT_EQ(echo("19.54", Quantity::temperature, about(20, 20)), "understood: 19.5 °C");
     Expected indicator = about(0);
     indicator.direct = true;
-    EXPECT_EQ(echo("-0.012", Quantity::saddle, indicator), "understood: −0.012 mm");
+    EXPECT_EQ(echo("-0.012", Quantity::saddle, indicator), "understood: 0.012 mm proud of the line");
+    EXPECT_EQ(echo("12 µm proud", Quantity::saddle, indicator), "understood: 0.012 mm proud of the line");
+    EXPECT_EQ(echo("0.012 back", Quantity::saddle, indicator), "understood: 0.012 mm back of the line");
+    EXPECT_EQ(echo("0.3 below", Quantity::piston, indicator), "understood: 0.300 mm below the deck");
+    EXPECT_EQ(echo("0.02 proud", Quantity::piston, indicator), "understood: 0.020 mm proud of the deck");
+    EXPECT_EQ(echo("0.02 low", Quantity::indicator, indicator), "understood: 0.020 mm low");
+    EXPECT_EQ(echo("0.02", Quantity::sweep, indicator), "understood: 0.020 mm in");
+}
+
+// Which way a needle turns is the dial's own; without its card nobody can tell, and no deviation counts from nowhere.
+TEST(ReadingWords, ADeviationNeedsItsZeroAndADialItsSense) {
+    Expected e = about(60.01);
+    EXPECT_THAT(read_reading("cw 0.4 thou", Quantity::size, e).error(), HasSubstr("clockwise is smaller or larger"));
+    e.zero = 60.0;
+    e.clockwise = DialSense::smaller;
+    EXPECT_EQ(echo("clockwise 4 µm", Quantity::size, e),
+              "understood: 59.996 mm, clockwise is smaller, 0.004 smaller than the zero (ring), −0.014 from what is "
+              "expected");
+    EXPECT_NEAR(read_reading("ccw 0.01", Quantity::size, e)->value, 60.01, 1e-12);
+    e.clockwise = DialSense::larger;
+    EXPECT_NEAR(read_reading("cw 0.01", Quantity::size, e)->value, 60.01, 1e-12);
+    e.zero.reset();
+    e.needs_zero = true;
+    EXPECT_THAT(read_reading("+0.01", Quantity::size, e).error(), HasSubstr("no zero near that"));
+    EXPECT_NEAR(read_reading("60.012", Quantity::size, e)->value, 60.012, 1e-12) << "a whole size needs none";
+    e.nominal = 60.0;
+    EXPECT_NEAR(read_reading("1 over", Quantity::size, e)->value, 60.0254, 1e-12) << "over the drawing";
 }
 
 TEST(ReadingWords, AskAboutTurnRepeatAndNeighbours) {

@@ -4,6 +4,7 @@
 #include "block/state/tunnel_state.h"
 #include "metrology/circle_fit.h"
 #include "planning/common/fit_spread.h"
+#include "planning/cylinders/placed.h"
 
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
@@ -52,11 +53,13 @@ TEST(FitSpread, IsThatOfCirclesFittedManyTimes) {
     }
 }
 
-// 60 probings of a sound block: lifters' places lie within twice their uncertainty, the datum frame's share in it.
-// Errors of one probing hang together through the frame, so the share may scatter by some 2 %.
-TEST(LifterProof, PlacesLieWithinTwiceTheirUncertainty) {
+// 60 probings of a sound block: cylinders' and lifters' places lie within twice their uncertainty, the datum frame's
+// share in it. Errors of one probing hang together through the frame, so the share may scatter by some 2 %.
+TEST(PlaceProof, PlacesLieWithinTwiceTheirUncertainty) {
     const Blueprint truth = workshop::ferry_v8();
-    int held = 0, all = 0, held_alone = 0;
+    struct Held {
+        int all = 0, held = 0, alone = 0;
+    } bores, lifters;
     for (std::uint64_t seed = 1; seed <= 60; ++seed) {
         workshop::PracticeBlock block{truth, {{"R", {}}, {"L", {}}}, 0, 0, 0, {}};
         workshop::ProbeJob job;
@@ -65,20 +68,27 @@ TEST(LifterProof, PlacesLieWithinTwiceTheirUncertainty) {
         job.holes = true;
         const auto probe = read_probe_logs(std::vector<NamedText>{{"log", workshop::probe(block, job)}}, truth);
         ASSERT_TRUE(probe);
-        const auto state = evaluate_on_top(truth, nullptr, *probe);
+        auto state = evaluate_on_top(truth, nullptr, *probe);
         ASSERT_TRUE(state) << state.error().front().text();
-        const auto& lifters = state->evaluation.lifters;
-        for (std::size_t i = 0; i < lifters.size(); ++i)
-            for (const auto& [value, off] : {std::pair("u", lifters[i].error.x), {"v", lifters[i].error.y}}) {
-                const auto u = state->propagated->of("lifters[" + std::to_string(i) + "]." + value, 0.002);
+        state->standard_uncertainty = 0.002;
+        const auto count = [&](const std::vector<HoleResult>& holes, Held& h) {
+            for (const HoleResult& hole : holes) {
+                const auto u = planning::place_uncertainty(*state, hole);
                 ASSERT_TRUE(u);
-                ++all;
-                held += std::abs(off) <= 2 * *u ? 1 : 0;
-                const double alone = 0.002 * planning::fit_spread(lifters[i].levels.front()).centre;
-                held_alone += std::abs(off) <= 2 * alone ? 1 : 0;
+                const double alone = 0.002 * planning::fit_spread(hole.levels.front()).centre;
+                for (const auto& [off, sure] : {std::pair(hole.error.x, u->x), {hole.error.y, u->y}}) {
+                    ++h.all;
+                    h.held += std::abs(off) <= 2 * sure ? 1 : 0;
+                    h.alone += std::abs(off) <= 2 * alone ? 1 : 0;
+                }
             }
+        };
+        count(state->evaluation.bores, bores);
+        count(state->evaluation.lifters, lifters);
     }
-    EXPECT_GE(held, 0.93 * all);
-    EXPECT_LE(held, 0.98 * all);
-    EXPECT_LT(held_alone, 0.93 * all) << "by its own circle alone it would say too much";
+    for (const Held& h : {bores, lifters}) {
+        EXPECT_GE(h.held, 0.93 * h.all);
+        EXPECT_LE(h.held, 0.98 * h.all);
+        EXPECT_LT(h.alone, 0.93 * h.all) << "by its own circle alone it would say too much";
+    }
 }

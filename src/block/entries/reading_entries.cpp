@@ -79,6 +79,7 @@ void fields(Fields& f, Instrument& i) {
     f.text_if("last_check", i.last_check);
     f.number("zero_mm", i.zero, any_length);
     f.text_if("zero_set_on", i.zero_set_on);
+    f.choice_or_first("clockwise", i.clockwise, dial_sense_keys);
     f.number_or("contact_angle_rad", i.contact_angle, 0, {-std::numbers::pi / 2, std::numbers::pi / 2});
     f.number("repeatability", i.repeatability, length_range);
     if (!f.left_out("repeatability_readings", i.repeatability_readings == 0)) {

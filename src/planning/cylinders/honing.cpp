@@ -155,15 +155,23 @@ bool bored(const JobState& state, const FeatureId& id) {
     return !bores_of(state).bore(id).cuts_now().empty();
 }
 
-/// Grit by grit: the coarsest that any bore still needs, through its bank, each time the bore that has cooled longest;
-/// at first every other one, so that none is honed beside one that is warm.
+/// Along one bank before the block is rolled; grit by grit, the coarsest that a bore of it still needs first; each time
+/// the bore that has cooled longest, at first every other one, so that none is honed beside one that is warm.
 const HoneBore* next_to_hone(const HoneBoard& board, const JobState& state) {
-    const HoneBore* best = nullptr;
-    const auto turn = [&state](const HoneBore& b) {
-        const auto& work = bores_of(state).bore(b.id);
-        return std::tuple(b.step.value_or(0), b.id.bank, b.honed ? work.last_cut() : 0, b.id.number % 2 == 0,
-                          b.id.number);
+    std::string under_way; // the bank honed last
+    std::int64_t last = 0;
+    for (const HoneBore& b : board.bores)
+        if (const std::int64_t cut = b.honed ? bores_of(state).bore(b.id).last_cut() : 0; cut > last) {
+            last = cut;
+            under_way = b.id.bank;
+        }
+    const auto& banks = intake_of(state).blueprint->banks;
+    const auto turn = [&](const HoneBore& b) {
+        const auto bank = std::ranges::find(banks, b.id.bank, &block::BankBlueprint::id) - banks.begin();
+        return std::tuple(b.id.bank != under_way, bank, b.step.value_or(0),
+                          b.honed ? bores_of(state).bore(b.id).last_cut() : 0, b.id.number % 2 == 0, b.id.number);
     };
+    const HoneBore* best = nullptr;
     for (const HoneBore& b : board.bores)
         if (bored(state, b.id) && (b.to_hone || !b.honed) && (!best || turn(b) < turn(*best)))
             best = &b;

@@ -362,9 +362,12 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     const Quantity q = asked.at.quantity;
     e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston || q == Quantity::indicator ||
                q == Quantity::valve;
-    if (block::reads_from_zero(instrument.kind) && instrument.zero &&
-        std::abs(*instrument.zero - asked.expected) <= asked.believable)
-        e.zero = instrument.zero;
+    if (block::reads_from_zero(instrument.kind)) {
+        if (instrument.zero && std::abs(*instrument.zero - asked.expected) <= asked.believable)
+            e.zero = instrument.zero;
+        e.needs_zero = !e.zero;
+    }
+    e.clockwise = instrument.clockwise;
     if (const block::Tolerance* meant = meant_size(*intake_of(state).blueprint, asked.at.feature);
         meant && q == Quantity::size)
         e.nominal = meant->nominal;

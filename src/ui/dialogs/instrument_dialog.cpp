@@ -108,6 +108,10 @@ QFormLayout* InstrumentDialog::build_form() {
     last_check_ = add(tr("&Last check"), "instrument-check", tr("2026-03-01"));
     zero_ = add(tr("&Zero is at"), "instrument-zero", tr("the size it reads 0 at"));
     zero_on_ = add(tr("Zero set &on"), "instrument-zero-on", tr("ring, micrometer, master"));
+    clockwise_ = new QComboBox(this);
+    clockwise_->setObjectName(QStringLiteral("instrument-clockwise"));
+    clockwise_->addItems({tr("not stated"), tr("is smaller"), tr("is larger")});
+    form->addRow(tr("Cl&ockwise on its dial"), clockwise_);
     angle_ = add(tr("Lever's an&gle, degrees"), "instrument-angle", tr("against the surface it follows"));
     ring_size_ = field("ring-size", tr("size of the ring"), &InstrumentDialog::check_on_ring);
     ring_reading_ = field("ring-reading", tr("what it made of it"), &InstrumentDialog::check_on_ring);
@@ -158,6 +162,7 @@ void InstrumentDialog::show_marked() {
     last_check_->setText(qt(i->last_check));
     zero_->setText(i->zero ? qt(context_.lengths().with_unit(*i->zero)) : QString());
     zero_on_->setText(qt(i->zero_set_on));
+    clockwise_->setCurrentIndex(static_cast<int>(i->clockwise));
     angle_->setText(i->contact_angle == 0 ? QString() : QString::number(i->contact_angle / block::radians_per_degree));
     say(qt(wording::instrument_words(*i, context_.lengths())), false);
 }
@@ -166,6 +171,7 @@ void InstrumentDialog::make_new() {
     list_->setCurrentRow(-1);
     for (QLineEdit* edit : {name_, resolution_, uncertainty_, turn_, last_check_, zero_, zero_on_, angle_})
         edit->clear();
+    clockwise_->setCurrentIndex(0);
     name_->setFocus();
     say(tr("Give it a name, state what is known of it, and save."), false);
 }
@@ -208,6 +214,7 @@ void InstrumentDialog::save() {
     i.turn = turn.value_or(0);
     i.last_check = last_check_->text().trimmed().toStdString();
     i.zero_set_on = zero_on_->text().trimmed().toStdString();
+    i.clockwise = static_cast<block::DialSense>(clockwise_->currentIndex());
     if (const QString typed = angle_->text().trimmed(); typed.isEmpty()) {
         i.contact_angle = 0;
     } else if (const auto degrees = block::read_number(typed.toStdString(), {"°", "deg"})) {

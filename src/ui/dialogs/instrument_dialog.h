@@ -41,6 +41,7 @@ class InstrumentDialog : public QDialog {
     Context context_;
     QListWidget* list_;
     QComboBox* kind_ = nullptr;
+    QComboBox* clockwise_ = nullptr;
     QLineEdit *name_ = nullptr, *resolution_ = nullptr, *uncertainty_ = nullptr, *turn_ = nullptr,
               *last_check_ = nullptr, *zero_ = nullptr, *zero_on_ = nullptr, *angle_ = nullptr;
     QLineEdit *ring_size_ = nullptr, *ring_reading_ = nullptr, *repeats_ = nullptr;

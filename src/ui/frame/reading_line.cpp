@@ -399,6 +399,22 @@ const block::Entry* ReadingLine::last_reading() const {
     return nullptr;
 }
 
+/// Whoever sets a gauge to what is wanted has set its zero.
+void ReadingLine::zero_at_target() {
+    if (!asked_)
+        return;
+    block::Instrument tool = instrument();
+    if (!block::reads_from_zero(tool.kind))
+        return say(tr("The %1 reads no deviations from a zero.").arg(qt(tool.name)), context_.palette().fails);
+    tool.zero = asked_->expected;
+    tool.zero_set_on = tr("its target").toStdString();
+    if (const auto saved = context_.instruments.save(tool); !saved)
+        return say(qt(saved.error().front().text()), context_.palette().fails);
+    refresh();
+    say(tr("%1 stands zeroed at %2.").arg(qt(tool.name), qt(context_.lengths().with_unit(asked_->expected))),
+        context_.palette().quiet);
+}
+
 void ReadingLine::skip() {
     if (!asked_)
         return;

@@ -49,6 +49,7 @@ class ReadingLine : public QWidget {
     void measure_next();                    ///< the next of the scope's, round and round
 
     void back();               ///< strikes the last reading, to read it again
+    void zero_at_target();     ///< the gauge in hand stands zeroed at what is asked for
     void skip();               ///< leaves the place for later
     void once_more();          ///< asks for the last place again: a repeat
     void strike_with_reason(); ///< strikes the last reading and says why

@@ -49,8 +49,8 @@ std::string centre_sentence(const JobState& state, const planning::CylinderNeed&
     const auto dowel = std::ranges::find_if(b.dowels, [&](const auto& d) { return d.id.bank == bank.id; });
     if (dowel != b.dowels.end()) {
         const Vec2 from = *need.centre - Vec2{dowel->u, dowel->v};
-        words += "; from " + feature_words(b, dowel->id) + " that is " + along_words(from.x, l) + ", " +
-                 across_words(bank, from.y, l);
+        words += "; it lies " + along_words(from.x, l) + " and " + across_words(bank, from.y, l) + " of " +
+                 feature_words(b, dowel->id);
     }
     return words + ".";
 }

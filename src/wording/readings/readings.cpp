@@ -133,6 +133,16 @@ std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt&
     }
 }
 
+namespace {
+
+/// A value with the word of its side in place of a sign.
+std::string side_words(double value, const char* more, const char* less, const LengthText& l) {
+    constexpr double nothing = 5e-6; // mm
+    return std::abs(value) < nothing ? l.with_unit(0) : l.with_unit(std::abs(value)) + " " + (value > 0 ? more : less);
+}
+
+} // namespace
+
 std::string quantity_text(Quantity q, double value, const LengthText& l) {
     switch (q) {
     case Quantity::temperature:
@@ -142,9 +152,13 @@ std::string quantity_text(Quantity q, double value, const LengthText& l) {
     case Quantity::volume:
         return fixed(value, 2) + " cm³";
     case Quantity::saddle:
+        return side_words(value, "back of the line", "proud of the line", l);
     case Quantity::sweep:
+        return side_words(value, "in", "out", l);
     case Quantity::indicator:
-        return l.signed_with_unit(value);
+        return side_words(value, "high", "low", l);
+    case Quantity::piston:
+        return side_words(value, "below the deck", "proud of the deck", l);
     default:
         return l.with_unit(value);
     }
@@ -157,6 +171,8 @@ std::string understood_words(const block::Understood& u, Quantity q, const block
         return text + (u.value > 0 ? l.with_unit(u.value) + " goes in, " : "nothing under ") + l.with_unit(*u.upper) +
                (u.value > 0 ? " does not" : " goes in");
     text += quantity_text(q, u.value, l);
+    if (u.by_dial)
+        text += ", clockwise is " + std::string(e.clockwise == block::DialSense::smaller ? "smaller" : "larger");
     if (!block::is_length(q) || e.direct)
         return text;
     if (u.relative && e.zero)
@@ -207,7 +223,8 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
     case Quantity::slope:
         return "mm per m, + rising to the rear or outwards; or thou/ft.";
     case Quantity::saddle:
-        return "The indicator, + where the saddle is higher than the end mains.";
+        return "The saddle against the line of the end mains, whichever way up the block lies: 0.4 thou proud, or 0.4 "
+               "thou back (+).";
     case Quantity::sweep:
         return "The indicator, + pushed in.";
     case Quantity::indicator:
@@ -222,7 +239,11 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
         break;
     }
     if (block::reads_from_zero(i.kind) && i.zero)
-        return "The needle: + larger, − smaller than the zero; or the whole value.";
+        return i.clockwise == block::DialSense::not_stated
+                   ? "The needle: + larger, − smaller than the zero; or the whole value."
+                   : "The needle: cw or ccw, + larger, − smaller than the zero; or the whole value.";
+    if (block::reads_from_zero(i.kind))
+        return "The whole value. Ctrl+H says that it stands zeroed at its target; then the needle will do.";
     return q == Quantity::height ? "A whole height, or its deviation with a sign or in thou, tenths, µm."
                                  : "A whole size, or its deviation with a sign or in thou, tenths, µm.";
 }
@@ -237,7 +258,7 @@ std::string more_means(Quantity q) {
     case Quantity::height:
         return "higher";
     case Quantity::saddle:
-        return "the saddle is higher";
+        return "back of the line";
     case Quantity::sweep:
         return "pushed in";
     case Quantity::indicator:
@@ -271,6 +292,9 @@ std::string instrument_words(const block::Instrument& i, const LengthText& l) {
                                    : l.fine(2 * *i.standard_uncertainty)));
     else
         parts.emplace_back("uncertainty not stated");
+    if (i.clockwise != block::DialSense::not_stated)
+        parts.push_back(std::string("clockwise is ") +
+                        (i.clockwise == block::DialSense::smaller ? "smaller" : "larger"));
     if (i.repeatability)
         parts.push_back("repeats within " + l.fine(*i.repeatability));
     std::string out;
