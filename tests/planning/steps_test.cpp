@@ -556,6 +556,59 @@ TEST(Stories, ACylinderOffItsPlaceIsADecisionBeforeItIsHoned) {
     EXPECT_EQ(wide.now().cylinders->placed[1].across, metrology::Verdict::meets);
 }
 
+// A mock-up needs no height from the tunnel: what a bank has over its clearance comes off. Crowns are not lost; they
+// count from the height that is read later, as it was then.
+TEST(Stories, AMockUpWithoutHeights) {
+    const auto piston = [](int n, const char* side, double below) {
+        Reading r = test::size_reading("bore.C." + std::to_string(n), "", "", below, 0.002);
+        r.at.quantity = Quantity::piston;
+        r.at.direction = side;
+        return r;
+    };
+    Story s;
+    DeckTargetChosen target{TargetSchool::clearance, true, {}};
+    target.clearance = 0.05;
+    s.add(GatePassed{Rule::tunnel_first, "", "good by its papers"}).add(target);
+    s.add(ScopeChosen{{Stage::decks, Stage::mock_up, Stage::passport}, "the rest is good"});
+    for (const int n : {1, 4})
+        s.add(piston(n, "one side of the pin", n == 1 ? 0.34 : 0.40))
+            .add(piston(n, "the other side of the pin", n == 1 ? 0.36 : 0.42));
+    EXPECT_EQ(s.called(), "deck.C/witness");
+    EXPECT_NEAR(*s.now().feel("C")->over, 0.30, 1e-9) << "0.35 at the highest, 0.05 wanted";
+    Story measured = s;
+    double taken = 0;
+    int passes = 0;
+    for (Assessment a = s.now(); a.decks.kind == DeckStep::cut_by_feel && passes < 30; a = s.now(), ++passes) {
+        taken += a.decks.pass->depth;
+        s.deck(a.decks.pass->kind, a.decks.pass->depth);
+    }
+    EXPECT_NEAR(taken, 0.30, 1e-9);
+    EXPECT_EQ(s.now().decks.kind, DeckStep::feel_again);
+    // Read before anything is cut: the same target, now as a height.
+    const Blueprint b = *intake_of(s.state()).blueprint;
+    for (const MeasuredAt& at : usual_places(b, Measuring::deck_heights, "C"))
+        measured.add(test::height_reading(at.place, 200.3, 0.001));
+    ASSERT_EQ(decks_of(measured.state()).crowns.size(), 4U);
+    EXPECT_NEAR(measured.now().bank("C")->plan.target, 200.0, 1e-9);
+    // And read after it was cut: the pistons stand where they stood.
+    for (const MeasuredAt& at : usual_places(b, Measuring::deck_heights, "C"))
+        s.add(test::height_reading(at.place, 200.0, 0.001));
+    EXPECT_NEAR(s.now().bank("C")->plan.target, 200.0, 1e-9);
+}
+
+// A drop that was read with part of the metal off already had come nearer by that, and by no more.
+TEST(Stories, AValveDropBelongsToTheHeightItWasReadAt) {
+    Story s;
+    Reading drop = test::size_reading("bore.C.1", "", "", 2.5, 0.01);
+    drop.at.quantity = Quantity::valve;
+    drop.at.level = "intake";
+    s.deck(PassKind::pass, 0.2).add(drop).deck(PassKind::pass, 0.1);
+    ASSERT_TRUE(valve_clearance(s.state(), "C", "intake"));
+    EXPECT_NEAR(*valve_clearance(s.state(), "C", "intake"), 2.7, 1e-9) << "before any cut; 2.4 of it are left now";
+    s.add(HeadWork{"C", {}, {}, 0.1, {}});
+    EXPECT_NEAR(*valve_clearance(s.state(), "C", "intake"), 2.7, 1e-9);
+}
+
 TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {
     Story s;
     s.caps(true).log(log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});

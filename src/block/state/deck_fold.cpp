@@ -97,6 +97,20 @@ void apply(Folding& f, const HeadWork& head) {
         f.state.heads.push_back({f.entry->sequence, head});
 }
 
+/// Crowns that waited for a height of their deck have one now; what came off in between stood over them then.
+void settle_crowns(JobState& state, const std::string& bank) {
+    const DeckState& deck = state.decks[bank];
+    std::vector<CrownReading> still;
+    for (CrownReading& crown : std::exchange(state.waiting_crowns, {})) {
+        const HoleBlueprint* meant = state.blueprint->hole(crown.bore);
+        const auto height = crown.bore.bank == bank && meant ? height_now(deck, {meant->u, meant->v}) : std::nullopt;
+        if (height)
+            crown.crown = *height + deck.depth_since(crown.sequence) - crown.clearance;
+        (height ? state.crowns : still).push_back(std::move(crown));
+    }
+    state.waiting_crowns = std::move(still);
+}
+
 } // namespace
 
 void fold_entry(Folding& f, DeckKinds kinds, const Payload& payload) {
@@ -124,6 +138,7 @@ void Folding::take_measurement(const std::string& bank, DeckMeasurement measurem
     if (measurement.source == DeckSource::probe)
         deck.readings.clear();
     deck.latest = std::move(measurement);
+    settle_crowns(state, bank);
 }
 
 double DeckState::depth_since(std::int64_t sequence) const {

@@ -88,6 +88,7 @@ struct DecksState {
     EngineFigures figures;                              ///< as last stated
     std::vector<Taken<HeadWork>> heads;                 ///< in order
     std::vector<CrownReading> crowns;                   ///< of the mock-up, in order
+    std::vector<CrownReading> waiting_crowns; ///< read before any height of their deck: `crown` is not known yet
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
 };

@@ -19,9 +19,11 @@ void take_crown(Folding& f, const TakenReading& taken) {
     const HoleBlueprint* meant = f.state.blueprint->hole(bore);
     if (!deck || !meant)
         return;
-    if (const auto height = height_now(*deck, {meant->u, meant->v}))
-        f.state.crowns.push_back(
-            {taken.sequence, bore, taken.reading.at.direction, *height - taken.value, taken.value, taken.fixed});
+    CrownReading crown{taken.sequence, bore, taken.reading.at.direction, 0, taken.value, taken.fixed};
+    const auto height = height_now(*deck, {meant->u, meant->v});
+    if (height)
+        crown.crown = *height - taken.value;
+    (height ? f.state.crowns : f.state.waiting_crowns).push_back(std::move(crown));
 }
 
 void take_height(Folding& f, const TakenReading& taken) {

@@ -46,6 +46,7 @@ void apply(Folding& f, const TunnelCut&) {
         deck.readings.clear();
     }
     state.crowns.clear();
+    state.waiting_crowns.clear();
 }
 
 void apply(Folding& f, const TunnelPolicy& policy) {

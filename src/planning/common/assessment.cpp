@@ -158,6 +158,8 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
         const bool from_mock_up = decks_of(state).target.school == clearance || decks_of(state).target.school == ratio;
         a.plan = plan_decks(decks, decks_of(state).target,
                             from_mock_up ? mock_up_heights(state, a.crowns, decks_of(state).target) : MockUpHeights{});
+        if (cut_by_clearance_alone(state))
+            a.plan.lack = TargetLack::nothing;
         const block::PassPlanChosen chosen = decks_of(state).passes.value_or(usual_passes());
         move_targets(a.plan, state, chosen, line);
         for (const BankPlan& plan : a.plan.banks) {

@@ -5,6 +5,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/cylinders/boring.h"
 
 #include <algorithm>
@@ -132,6 +133,24 @@ std::vector<PistonCrown> piston_crowns(const JobState& state, const std::optiona
     return crowns;
 }
 
+std::optional<double> least_clearance(const JobState& state, const std::string& bank) {
+    std::map<FeatureId, std::map<std::string, std::pair<double, int>>> sides;
+    for (const block::CrownReading& c : decks_of(state).waiting_crowns)
+        if (c.bore.bank == bank) {
+            auto& [sum, count] = sides[c.bore][c.side];
+            sum += c.clearance - decks_of(state).deck(bank).depth_since(c.sequence);
+            ++count;
+        }
+    std::optional<double> least;
+    for (const auto& [bore, both] : sides) {
+        double mean = 0;
+        for (const auto& [side, sum] : both)
+            mean += sum.first / sum.second / static_cast<double>(both.size());
+        least = std::min(least.value_or(mean), mean);
+    }
+    return least;
+}
+
 std::vector<std::string> missing_figures(const JobState& state) {
     const block::EngineFigures& f = decks_of(state).figures;
     const auto& bores = intake_of(state).blueprint->bores;
@@ -208,11 +227,18 @@ std::optional<double> valve_clearance(const JobState& state, const std::string& 
     for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores) {
         const block::MeasuredPlace* read =
             readings_of(state).place(block::MeasuredAt{bore.id, block::Quantity::valve, valve, "", {}});
-        if (bore.id.bank == bank && read && !read->stale())
-            closest = std::min(closest.value_or(read->value), read->value);
+        if (bore.id.bank != bank || !read || tunnel_of(state).tunnel_cut > read->sequences.back())
+            continue;
+        // A drop belongs to the height it was read at: what was off by then had come off it already.
+        const std::int64_t at = read->sequences.back();
+        double before =
+            read->value + decks_of(state).deck(bank).depth_in_all() - decks_of(state).deck(bank).depth_since(at);
+        for (const auto& [sequence, work] : decks_of(state).heads)
+            before += work.bank == bank && sequence < at ? work.cut : 0;
+        closest = std::min(closest.value_or(before), before);
     }
-    if (closest) // nothing was cut since: all that came off was off by then
-        return *closest + decks_of(state).deck(bank).depth_in_all() + head_state(state, bank).cut;
+    if (closest)
+        return closest;
     return valve == "intake" ? f.valve_intake : f.valve_exhaust;
 }
 

@@ -92,7 +92,8 @@ const BankProgress* bank_to_cut(const DeckPlan& plan, const std::vector<BankProg
 /// The first bank that straightedge and passes are not done with.
 std::optional<DeckCall> call_by_feel(const std::vector<BankProgress>& banks, const std::vector<FeelProgress>& by_feel) {
     for (const FeelProgress& f : by_feel) {
-        if (f.verdict == Verdict::meets || (f.clean && f.verdict == Verdict::cannot_tell))
+        const bool flat = f.verdict == Verdict::meets || (f.clean && f.verdict == Verdict::cannot_tell);
+        if (flat && !(f.over && f.next))
             continue;
         if (f.next)
             return DeckCall{DeckStep::cut_by_feel, f.bank, f.next, 0, 0};
@@ -338,6 +339,13 @@ std::optional<Verdict> felt_flat(const JobState& state, const block::BankBluepri
     return Verdict::meets;
 }
 
+bool cut_by_clearance_alone(const JobState& state) {
+    const block::DecksState& decks = decks_of(state);
+    return decks.target.school == block::TargetSchool::clearance && decks.target.clearance &&
+           !decks.waiting_crowns.empty() &&
+           std::ranges::none_of(decks.decks, [](const auto& deck) { return deck.second.latest.has_value(); });
+}
+
 std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlueprint& bank,
                                     const block::PassPlanChosen& chosen) {
     const block::DeckState& deck = decks_of(state).deck(bank.id);
@@ -345,11 +353,20 @@ std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlue
         return std::nullopt;
     const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
     const bool read = std::ranges::any_of(lines, [](const EdgeComparison& c) { return c.goes_in.has_value(); });
-    if (!read && deck.cuts.empty())
+    std::optional<double> over;
+    if (const auto clearance = cut_by_clearance_alone(state) ? least_clearance(state, bank.id) : std::nullopt)
+        over = *clearance - *decks_of(state).target.clearance;
+    if (!read && deck.cuts.empty() && !over)
         return std::nullopt;
-    FeelProgress f{bank.id, flatness_from_feelers(lines), {}, deck.depth_in_all(), !deck.cuts.empty(), false, {}};
+    FeelProgress f{bank.id, flatness_from_feelers(lines), {}, deck.depth_in_all(), !deck.cuts.empty(), false, over, {}};
     f.clean = f.cut && deck.cuts.back().cut.clean;
-    if (!f.cut)
+    const std::vector<Pass> to_go = over ? plan_passes(*over, chosen, !f.cut) : std::vector<Pass>();
+    if (!to_go.empty() && *over > least_cut)
+        f.next = to_go.front();
+    else if (over)
+        f.next = springs_left(deck, chosen.spring_passes) > 0 ? std::optional(Pass{block::PassKind::spring, 0})
+                                                              : std::nullopt;
+    else if (!f.cut)
         f.next = {block::PassKind::witness, chosen.witness};
     else if (!f.clean || read) // felt again and not flat: the same once more
         f.next = {block::PassKind::pass, chosen.pass};

@@ -73,7 +73,8 @@ struct FeelProgress {
     std::optional<metrology::Verdict> verdict; ///< nothing where no line was read since
     double taken = 0;                          ///< mm of infeed
     bool cut = false, clean = false;
-    std::optional<Pass> next; ///< until clean, the finishing cut, spring passes; then lines are laid again
+    std::optional<double> over; ///< mm, of clearance that the mock-up has over the target; nothing where none was read
+    std::optional<Pass> next;   ///< until clean, the finishing cut, spring passes; then lines are laid again
 };
 
 /// The surface a bank is worked on from: as it will be, or as it was last measured.
@@ -96,6 +97,8 @@ struct FeelProgress {
 /// @param line where the tunnel will be, if that is somewhere else
 void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen,
                   const std::optional<CentreLine>& line);
+/// The target is a clearance, pistons were read and no height of any deck: cut is what each bank has over it.
+[[nodiscard]] bool cut_by_clearance_alone(const block::JobState& state);
 /// A bank without heights, as far as straightedge and passes tell.
 [[nodiscard]] std::optional<FeelProgress> feel_of(const block::JobState& state, const block::BankBlueprint& bank,
                                                   const block::PassPlanChosen& chosen);

@@ -17,9 +17,9 @@ using block::Stage;
 /// Where a crown stood is kept when its deck is cut: it is not read again.
 bool known(const Route& route, const MeasuredAt& at) {
     const block::MeasuredPlace* place = route.place(at);
-    const bool kept = std::ranges::any_of(decks_of(route.state).crowns, [&](const block::CrownReading& c) {
-        return c.bore == at.feature && c.side == at.direction;
-    });
+    const auto of_it = [&at](const block::CrownReading& c) { return c.bore == at.feature && c.side == at.direction; };
+    const bool kept = std::ranges::any_of(decks_of(route.state).crowns, of_it) ||
+                      std::ranges::any_of(decks_of(route.state).waiting_crowns, of_it);
     return kept || (place && !place->stale());
 }
 
@@ -45,7 +45,8 @@ void add_mock_up_steps(Route& route) {
     const block::JobState& state = route.state;
     using enum block::TargetSchool;
     const bool targeted = decks_of(state).target.school == clearance || decks_of(state).target.school == ratio;
-    if (!wanted(state, Stage::mock_up) || (!targeted && decks_of(state).crowns.empty() && !intake_of(state).scope))
+    if (!wanted(state, Stage::mock_up) || (!targeted && decks_of(state).crowns.empty() &&
+                                           decks_of(state).waiting_crowns.empty() && !intake_of(state).scope))
         return;
     bool first = true;
     for (const MeasuredAt& at : piston_places(route)) {

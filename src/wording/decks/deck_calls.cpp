@@ -192,6 +192,16 @@ CallText under_limit_text(const JobState& state, const Assessment& a, const Leng
 
 CallText by_feel_text(const JobState& state, const Assessment& a, const LengthText& l) {
     const planning::FeelProgress& f = *a.feel(a.decks.bank);
+    if (f.over) {
+        const double wanted = *decks_of(state).target.clearance;
+        return {capitalised(bank_name(bank_of(state, a.decks.bank))) + ": " + pass_name(a.decks.pass->kind),
+                a.decks.pass->kind == block::PassKind::spring ? "no infeed" : l.with_unit(a.decks.pass->depth),
+                {"Its highest piston is " + l.with_unit(*f.over + wanted) + " below the deck, " + l.with_unit(wanted) +
+                     " is wanted: " + l.with_unit(std::max(0.0, *f.over)) + " to go.",
+                 "The cut follows the mock-up; where the deck stands from the tunnel, and how square, nobody has "
+                 "measured."},
+                mill_caution};
+    }
     CallText t{capitalised(bank_name(bank_of(state, a.decks.bank))) + ": " + pass_name(a.decks.pass->kind),
                a.decks.pass->kind == block::PassKind::spring ? "no infeed" : l.with_unit(a.decks.pass->depth),
                {!f.cut      ? "A light first cut shows where it touches. Paint what stays dark."
