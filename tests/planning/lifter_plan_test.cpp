@@ -151,6 +151,33 @@ TEST(LifterBoard, SeatIsReachedInFourGoes) { // 10 thou, 5 thou, 1 thou short of
     EXPECT_EQ(steps[3].operation, BoreOperation::hone);
 }
 
+TEST(LifterBoard, OneToolGoesThroughTheRowBeforeTheNext) {
+    RowJob job;
+    job.add(plan());
+    for (const int n : {1, 2})
+        job.add(LifterDecided{lifter_id(n), LifterChoice::bush, "both"});
+    const auto now = [&] {
+        const Folded s = probed(job, 0.38, 0.38);
+        return lifter_board(s, *study_lifters(s));
+    };
+    std::vector<std::string> done;
+    for (int go = 0; go < 40 && now().step != LifterStep::prove; ++go) {
+        const LifterBoard b = now();
+        const auto p = std::ranges::find(b.each, *b.lifter, &LifterProgress::id);
+        const std::string which = std::to_string(b.lifter->number);
+        if (b.step == LifterStep::cut) {
+            done.push_back(which + (p->inside ? "i" : std::to_string(p->tool)));
+            job.add(BoreCut{*b.lifter, p->next->operation, p->next->to, {}, false, 0, "", {}, ""});
+            job.add(test::size_reading(b.lifter->text(), "top", "across", p->next->to));
+        } else {
+            ASSERT_EQ(b.step, LifterStep::press);
+            done.push_back(which + "p");
+            job.add(InsertFitted{*b.lifter, 0, 0.5, 12.0, ""});
+        }
+    }
+    EXPECT_THAT(done, testing::ElementsAre("10", "20", "11", "21", "12", "22", "13", "23", "1p", "2p", "1i", "2i"));
+}
+
 TEST(LifterBoard, LeadsFromTheOldBoreToTheProvenBush) {
     RowJob job;
     auto p = plan();

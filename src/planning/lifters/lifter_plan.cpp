@@ -172,9 +172,11 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
         p.state = LifterState::too_large;
         return p;
     }
-    for (const LifterCutStep& s : steps)
-        if (!p.next && (cuts.empty() ? p.size.value_or(0) : *p.size) < s.to - close_enough)
-            p.next = s;
+    for (std::size_t i = 0; i < steps.size(); ++i)
+        if (!p.next && (cuts.empty() ? p.size.value_or(0) : *p.size) < steps[i].to - close_enough) {
+            p.next = steps[i];
+            p.tool = i;
+        }
     // A bush has its own inside: as it comes it may be in size already.
     if (p.inside && cuts.empty() && !p.size)
         p.next = steps.empty() ? std::nullopt : std::optional(steps.back());
@@ -340,18 +342,25 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
             at(LifterStep::bush_too_small, n.id);
             return board;
         }
-    constexpr std::array order{std::pair{LifterState::too_large, LifterStep::too_large},
-                               std::pair{LifterState::to_measure, LifterStep::measure_cut},
-                               std::pair{LifterState::to_cut, LifterStep::cut},
-                               std::pair{LifterState::to_press, LifterStep::press},
-                               std::pair{LifterState::off_place, LifterStep::off_place},
-                               std::pair{LifterState::to_prove, LifterStep::prove}};
-    for (const auto& [s, step] : order)
-        if (const LifterProgress* p = find(s)) {
-            at(step, p->id);
-            return board;
-        }
-    board.step = LifterStep::done;
+    const auto next_cut = [&board](bool inside) -> const LifterProgress* {
+        const LifterProgress* next = nullptr; // the coarsest tool that is still needed; with it the first of its row
+        for (const LifterProgress& p : board.each)
+            if (p.state == LifterState::to_cut && p.inside == inside && (!next || p.tool < next->tool))
+                next = &p;
+        return next;
+    };
+    const std::array order{std::pair{find(LifterState::too_large), LifterStep::too_large},
+                           std::pair{find(LifterState::to_measure), LifterStep::measure_cut},
+                           std::pair{next_cut(false), LifterStep::cut},
+                           std::pair{find(LifterState::to_press), LifterStep::press},
+                           std::pair{next_cut(true), LifterStep::cut},
+                           std::pair{find(LifterState::off_place), LifterStep::off_place},
+                           std::pair{find(LifterState::to_prove), LifterStep::prove}};
+    const auto first = std::ranges::find_if(order, [](const auto& o) { return o.first != nullptr; });
+    if (first == order.end())
+        board.step = LifterStep::done;
+    else
+        at(first->second, first->first->id);
     return board;
 }
 

@@ -88,6 +88,7 @@ struct LifterProgress {
     block::FeatureId id;
     LifterState state = LifterState::left_alone;
     std::optional<LifterCutStep> next;
+    std::size_t tool = 0; ///< of `next`: how many tools go through a bore before it
     bool inside = false;                          ///< the bush is in: its own bore is worked on
     std::optional<double> size;                   ///< as last measured
     std::optional<double> position;               ///< mm off its place, probed after the last cut
@@ -113,6 +114,8 @@ struct LifterBoard {
     std::optional<TimingSpread> after;                              ///< as probed since the last cut
     std::vector<std::pair<block::FeatureId, double>> timings_after; ///< rad, + is late
 };
+/// One tool through all bores of a row before the next, all seats before any bush goes in, all bushes before the first
+/// is sized.
 [[nodiscard]] LifterBoard lifter_board(const block::JobState& state, const LifterStudy& study);
 
 /// The lifters between as found and proof.
