@@ -302,6 +302,8 @@ class Sheet {
     }
 
     void texture(const std::string& name, const block::FeatureId& cylinder, QStringList& lines) const {
+        if (const auto typed = planning::typed_texture(bores_of(s_.state), cylinder); !typed.empty())
+            lines << q(name + "texture by a tester" + wording::typed_texture_words(typed));
         const auto finding = planning::texture_of(bores_of(s_.state), cylinder);
         if (!finding)
             return;

@@ -193,6 +193,10 @@ TraceTaken sample() {
     return {bore, "a.csv", sha256_hex("x,z"), "x,z"};
 }
 template <>
+RoughnessRead sample() {
+    return {bore, 0.0004, 0.004, 0.001, 0.0003, 0.0015, 0.1, 0.8};
+}
+template <>
 TextureLimits sample() {
     return {"moly", {0.1, 0.2}, {{}, 0.3}, {0.4, {}}, {0.5, 0.6}, {0.7, 0.8}, {{}, 0.12}, {0.7, 0.85}};
 }

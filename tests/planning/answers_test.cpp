@@ -10,6 +10,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/cylinders/texture.h"
 #include "planning/row_block.h"
 #include "story.h"
 
@@ -199,6 +200,38 @@ TEST(AnsweredJob, TheTrialHoleSettlesTheSize) {
     sleeved.answer({{"choice", std::string("sleeve")}});
     EXPECT_EQ(finish(sleeved), 0.25) << "the others are spared";
     EXPECT_EQ(sleeved.called(), "bore.C.3/sleeve/measure");
+}
+
+// Numbers of a roughness tester without its trace: what is over, and whether more brush would help.
+TEST(AnsweredJob, ATestersNumbersSayRedoOrStop) {
+    const auto advice = [](double ra, double rpk, double rvk) {
+        test::RowJob job;
+        job.cut(1, BoreOperation::hone, 80.25);
+        job.add(usual_texture_limits().front()); // Rpk at most 0.35, Rvk 0.9 to 2.2, Ra 0.3 to 0.6 µm
+        RoughnessRead read{bore_id(1), ra / 1000, {}, {}, rpk / 1000, rvk / 1000, {}, {}};
+        job.add(read);
+        const auto checks = typed_texture(bores_of(job.state()), bore_id(1));
+        EXPECT_EQ(checks.size(), 3U);
+        job.cut(1, BoreOperation::hone, 80.25);
+        EXPECT_TRUE(typed_texture(bores_of(job.state()), bore_id(1)).empty()) << "from before the last cut";
+        return texture_advice(checks);
+    };
+    EXPECT_EQ(advice(0.45, 0.2, 1.5), TextureAdvice::enough);
+    EXPECT_EQ(advice(0.45, 0.6, 1.5), TextureAdvice::brush);
+    EXPECT_EQ(advice(0.45, 0.2, 0.5), TextureAdvice::coarser_last) << "no brush makes valleys";
+    EXPECT_EQ(advice(0.45, 0.34, 1.5), TextureAdvice::cannot_tell) << "5 % of a tester";
+    Answered j;
+    j.job().add(ScopeChosen{{Stage::cylinders}, "the rest is good"});
+    const Folded s = j.job().state();
+    const auto steps = any_time_steps(s, bore_id(1));
+    const auto step = std::ranges::find(steps, "bore.C.1/any/roughness", &Step::id);
+    ASSERT_NE(step, steps.end());
+    const auto entries = answer(s, j.now(), *step, {{"ra_um", 0.4}, {"mr2_percent", 80.0}}, "");
+    ASSERT_TRUE(entries) << entries.error().front().text();
+    const auto& read = std::get<RoughnessRead>(entries->front());
+    EXPECT_NEAR(*read.ra, 0.0004, 1e-12);
+    EXPECT_NEAR(*read.mr2, 0.8, 1e-12);
+    EXPECT_FALSE(read.rk);
 }
 
 // A chamfer that was cut before the deck is not one any more.

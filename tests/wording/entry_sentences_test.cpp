@@ -60,6 +60,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"round", {"sweep", "screws turned"}},
     {"scope", {"cylinders, passport", "tunnel good by its papers"}},
     {"route", {"least metal", "decks, tunnel"}},
+    {"roughness", {"Ra 0.40 µm", "Mr2 80.0 %"}},
     {"limits", {"decks flat 0.040", "guard band 1.65", "a race engine"}},
     {"step_skipped", {"deck.C/spring", "marker lines gone"}},
     {"blueprint_amended", {"amended.json", "the sheet was misread"}},

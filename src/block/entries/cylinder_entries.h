@@ -296,6 +296,27 @@ inline void fields(Fields& f, TraceTaken& p) {
     f.text("text", p.text, long_text);
 }
 
+/// What a roughness tester showed of a wall, without its trace. Heights mm, ratios 0 to 1.
+struct RoughnessRead {
+    FeatureId bore;
+    std::optional<double> ra, rz, rk, rpk, rvk, mr1, mr2;
+    bool operator==(const RoughnessRead&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<RoughnessRead> = "roughness";
+inline void fields(Fields& f, RoughnessRead& p) {
+    bore_field(f, p.bore);
+    constexpr Range height{0, 1, true}, ratio{0, 1};
+    f.number("ra_mm", p.ra, height);
+    f.number("rz_mm", p.rz, height);
+    f.number("rk_mm", p.rk, height);
+    f.number("rpk_mm", p.rpk, height);
+    f.number("rvk_mm", p.rvk, height);
+    f.number("mr1", p.mr1, ratio);
+    f.number("mr2", p.mr2, ratio);
+    f.demand(p.ra || p.rz || p.rk || p.rpk || p.rvk || p.mr1 || p.mr2, "ra_mm", "is missing", "one number at least");
+}
+
 /// What a ring pack wants of the wall. Heights mm, ratios 0 to 1; what is not stated is not limited.
 struct TextureLimits {
     struct Range {
@@ -332,7 +353,8 @@ inline void fields(Fields& f, TextureLimits& p) {
     limits_field(f, "mr2", p.mr2, 1);
 }
 
-using CylinderKinds = Kinds<CylinderPlanChosen, BorePitted, BoreDecided, PistonsStated, BoreCut, InsertMeasured,
-                            InsertFitted, BoreStepDone, HonePlanChosen, RestBegun, TraceTaken, TextureLimits>;
+using CylinderKinds =
+    Kinds<CylinderPlanChosen, BorePitted, BoreDecided, PistonsStated, BoreCut, InsertMeasured, InsertFitted,
+          BoreStepDone, HonePlanChosen, RestBegun, TraceTaken, TextureLimits, RoughnessRead>;
 
 } // namespace pallix::block

@@ -61,6 +61,11 @@ void apply(Folding& f, const TraceTaken& trace) {
         bore->traces.push_back({f.entry->sequence, trace});
 }
 
+void apply(Folding& f, const RoughnessRead& read) {
+    if (BoreWork* bore = bore_of(f, read.bore))
+        bore->roughness.push_back({f.entry->sequence, read});
+}
+
 void apply(Folding& f, const LifterPlanChosen& plan) {
     f.state.lifter_plan = {f.entry->sequence, plan};
 }

@@ -23,6 +23,7 @@ struct BoreWork {
     std::optional<Taken<InsertFitted>> fitted;   ///< the last
     std::vector<Taken<BoreStepDone>> steps;
     std::vector<Taken<TraceTaken>> traces;
+    std::vector<Taken<RoughnessRead>> roughness;
 
     [[nodiscard]] std::int64_t last_cut() const { return cuts.empty() ? 0 : cuts.back().sequence; }
     /// Cuts since a sleeve or bush went in; all of them where none did.

@@ -117,6 +117,7 @@ class Fits {
     MaybeFault operator()(const InsertFitted& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const BoreStepDone& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const TraceTaken& p) const { return unlisted(p.bore); }
+    MaybeFault operator()(const RoughnessRead& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const LifterDecided& p) const { return unlisted(p.lifter); }
 
     /// What belongs to any block.

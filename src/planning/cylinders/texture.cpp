@@ -189,6 +189,52 @@ std::optional<TextureFinding> texture_of(const block::BoresState& bores, const b
     return finding;
 }
 
+std::vector<TextureCheck> typed_texture(const block::BoresState& bores, const block::FeatureId& cylinder) {
+    const block::BoreWork& work = bores.bore(cylinder);
+    std::vector<TextureCheck> checks;
+    if (work.roughness.empty() || work.roughness.back().sequence < work.last_cut())
+        return checks;
+    constexpr double tester_share = 0.05;
+    const block::RoughnessRead& read = work.roughness.back().payload;
+    const block::TextureLimits limits = bores.texture_limits ? bores.texture_limits->payload : block::TextureLimits{};
+    const auto add = [&checks](const char* name, const std::optional<double>& value, bool is_ratio,
+                               const block::TextureLimits::Range& wanted) {
+        if (!value)
+            return;
+        const double u = tester_share * *value;
+        checks.push_back(
+            {name, *value, u, is_ratio, wanted, metrology::decide(*value, u, {wanted.least, wanted.most})});
+    };
+    add("Ra", read.ra, false, limits.ra);
+    add("Rz", read.rz, false, limits.rz);
+    add("Rk", read.rk, false, limits.rk);
+    add("Rpk", read.rpk, false, limits.rpk);
+    add("Rvk", read.rvk, false, limits.rvk);
+    add("Mr1", read.mr1, true, limits.mr1);
+    add("Mr2", read.mr2, true, limits.mr2);
+    return checks;
+}
+
+TextureAdvice texture_advice(const std::vector<TextureCheck>& checks) {
+    TextureAdvice advice = TextureAdvice::nothing;
+    for (const TextureCheck& c : checks) {
+        if (!c.wanted.least && !c.wanted.most)
+            continue;
+        if (c.verdict == metrology::Verdict::fails) {
+            const bool valleys = c.name == "Rvk" && c.wanted.least && c.value < *c.wanted.least;
+            const bool worn_off = c.name != "Mr2" && c.wanted.least && c.value < *c.wanted.least;
+            if (valleys || worn_off)
+                return TextureAdvice::coarser_last;
+            advice = TextureAdvice::brush;
+        } else if (c.verdict == metrology::Verdict::cannot_tell && advice != TextureAdvice::brush) {
+            advice = TextureAdvice::cannot_tell;
+        } else if (advice == TextureAdvice::nothing) {
+            advice = TextureAdvice::enough;
+        }
+    }
+    return advice;
+}
+
 std::vector<block::TextureLimits> usual_texture_limits() {
     using R = block::TextureLimits::Range;
     return {{"moly-faced rings, road", R{0.3 * um, 0.6 * um}, R{{}, 6 * um}, R{0.6 * um, 1.3 * um}, R{{}, 0.35 * um},

@@ -46,6 +46,19 @@ struct TextureFinding {
 [[nodiscard]] std::optional<TextureFinding> texture_of(const block::BoresState& bores,
                                                        const block::FeatureId& cylinder);
 
+/// What a tester showed of a cylinder since a tool went through it, as it was typed, parameter by parameter; good to 5
+/// % (common practice, no source). Empty where nothing was.
+[[nodiscard]] std::vector<TextureCheck> typed_texture(const block::BoresState& bores, const block::FeatureId& cylinder);
+/// What the wall wants by such checks.
+enum class TextureAdvice {
+    nothing,      ///< no limit, or no number
+    enough,       ///< all within
+    brush,        ///< tops too high: the brush takes them
+    coarser_last, ///< valleys too shallow: no brush makes them, only a coarser last stone
+    cannot_tell,
+};
+[[nodiscard]] TextureAdvice texture_advice(const std::vector<TextureCheck>& checks);
+
 /// What three kinds of rings usually want (common practice, no source): to be edited by the maker's sheet.
 [[nodiscard]] std::vector<block::TextureLimits> usual_texture_limits();
 

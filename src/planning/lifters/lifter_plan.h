@@ -88,7 +88,7 @@ struct LifterProgress {
     block::FeatureId id;
     LifterState state = LifterState::left_alone;
     std::optional<LifterCutStep> next;
-    std::size_t tool = 0; ///< of `next`: how many tools go through a bore before it
+    std::size_t tool = 0;                         ///< of `next`: how many tools go through a bore before it
     bool inside = false;                          ///< the bush is in: its own bore is worked on
     std::optional<double> size;                   ///< as last measured
     std::optional<double> position;               ///< mm off its place, probed after the last cut

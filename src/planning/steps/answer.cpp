@@ -340,6 +340,15 @@ class Answering {
             return one(BoreDecided{bore, choice<BoreChoice>("choice", block::bore_choice_keys), words_if("note")});
         case Task::note_pit:
             return one(BorePitted{bore, number("depth"), words("level"), words("side"), ""});
+        case Task::note_roughness: {
+            const auto of = [this](const char* key, double unit) {
+                const auto number = if_given(key);
+                return number ? std::optional(*number * unit) : number;
+            };
+            constexpr double um = 1e-3, percent = 0.01;
+            return one(block::RoughnessRead{bore, of("ra_um", um), of("rz_um", um), of("rk_um", um), of("rpk_um", um),
+                                            of("rvk_um", um), of("mr1_percent", percent), of("mr2_percent", percent)});
+        }
         case Task::give_sizes: {
             PistonsStated pistons = pistons_of(state_);
             pistons.size = number("piston");

@@ -106,6 +106,10 @@ void add_of_bore(Steps& steps) {
               {{"depth", AskKind::length, {}, 0, 10},
                choice("level", {"top", "middle", "bottom"}),
                choice("side", {"right", "rear", "left", "front"})});
+    std::vector<Ask> numbers; // heights in µm, ratios in per cent
+    for (const char* key : {"ra_um", "rz_um", "rk_um", "rpk_um", "rvk_um", "mr1_percent", "mr2_percent"})
+        numbers.push_back({key, AskKind::count, {}, 0, 100, {}, true});
+    steps.add(Task::note_roughness, "any/roughness", Stage::cylinders, std::move(numbers));
 }
 
 void add_of_tunnel(Steps& steps, const JobState& state) {

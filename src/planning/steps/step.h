@@ -103,6 +103,7 @@ enum class Task {
     feel_head,
     work_head,
     note_pit,
+    note_roughness,
     choose_bore,
     choose_lifter,
     tick_tunnel,

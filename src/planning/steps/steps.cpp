@@ -112,6 +112,7 @@ StepKind kind_of(Task task) {
     case test_pressure:
     case note_finish:
     case note_pit:
+    case note_roughness:
         return StepKind::look;
     case wash:
     case state_caps:

@@ -55,6 +55,7 @@ void TraceDrawing::refresh() {
         for (const auto& trace : work.traces)
             from += " " + std::to_string(trace.sequence);
         from += " " + std::to_string(work.last_cut());
+        from += " " + std::to_string(work.roughness.size());
     }
     if (from == worked_out_for_)
         return update();
@@ -81,9 +82,17 @@ void TraceDrawing::paintEvent(QPaintEvent*) {
         painter.drawText(thing.where, Qt::AlignCenter, thing.name);
     }
     paint_focus(painter);
-    if (!finding_)
+    if (!finding_) {
+        const auto typed = marked() ? planning::typed_texture(bores_of(context_.session.state()), *marked())
+                                    : std::vector<planning::TextureCheck>();
+        if (!typed.empty())
+            return paint_empty(painter,
+                               tr("By a tester%1. %2")
+                                   .arg(qt(wording::typed_texture_words(typed)),
+                                        qt(wording::texture_advice_sentence(context_.session.state(), *marked()))));
         return paint_empty(painter,
                            tr("No trace of this cylinder yet: drop its file here, or Bores, Take in a trace."));
+    }
     const auto& curve = finding_->ratio.curve;
     const double low = std::min(curve.back(), std::ranges::min(finding_->shown.heights)),
                  high = std::max(curve.front(), std::ranges::max(finding_->shown.heights));

@@ -22,8 +22,6 @@ using planning::BoringStep;
 using planning::CylinderStep;
 using planning::HoneStep;
 
-constexpr double um = 1e-3; // mm
-
 constexpr const char* cylinder_hone_caution =
     "Stop the hone before a hand goes in. Honing oil: skin, air, fire. Torque plates stand under load.";
 
@@ -82,27 +80,6 @@ std::string shape_sentence(const planning::HoneBore& b, const LengthText& l) {
 
 std::string oversize_text(double oversize, const LengthText& l) {
     return oversize == 0 ? "nominal" : l.with_sign(oversize) + " " + l.unit_name();
-}
-
-std::string texture_text(double value, bool is_ratio) {
-    return is_ratio ? fixed(100 * value, 1) + " %" : fixed(value / um, 2) + " µm";
-}
-std::string traces_text(const planning::TextureFinding& f) {
-    std::string text =
-        f.traces > 1 ? "mean of " + std::to_string(f.traces) + " traces" : "one trace, of its place alone";
-    if (f.left_out > 0)
-        text += "; " + std::to_string(f.left_out) + " at another cutoff left out";
-    if (f.before_cut)
-        text += "; from before the last cut";
-    return text;
-}
-std::string range_text(const block::TextureLimits::Range& r, bool is_ratio) {
-    if (r.least && r.most)
-        return (is_ratio ? fixed(100 * *r.least, 0) : fixed(*r.least / um, 2)) + " to " +
-               texture_text(*r.most, is_ratio);
-    if (r.least)
-        return "at least " + texture_text(*r.least, is_ratio);
-    return r.most ? "at most " + texture_text(*r.most, is_ratio) : "";
 }
 
 std::vector<std::string> size_sentences(const JobState& state, const planning::CylinderStudy& study,
@@ -287,6 +264,14 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
     return {"Bored", "", {}, ""};
 }
 
+std::vector<std::string> with_advice(std::string advice, std::string rest) {
+    std::vector<std::string> sentences;
+    if (!advice.empty())
+        sentences.push_back(std::move(advice));
+    sentences.push_back(std::move(rest));
+    return sentences;
+}
+
 CallText honing_call(const JobState& state, const planning::HoneBoard& h, const LengthText& l) {
     const std::string bore = h.bore ? feature_words(*intake_of(state).blueprint, *h.bore) : "";
     const auto b = std::ranges::find_if(h.bores, [&h](const auto& x) { return h.bore && x.id == *h.bore; });
@@ -328,10 +313,10 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
         return {
             "Stop: " + bore + " is too large", "", {"Larger pistons, or a sleeve: decide on it on the page Size."}, ""};
     case HoneStep::dress:
-        return {"Dress " + bore,
-                "",
-                {"Still to be ticked, with a reading or a look: " + h.steps_left.front() +
-                 (h.steps_left.size() > 1 ? ", …" : "") + "."},
+        return {"Dress " + bore, "",
+                with_advice(texture_advice_sentence(state, *h.bore),
+                            "Still to be ticked, with a reading or a look: " + h.steps_left.front() +
+                                (h.steps_left.size() > 1 ? ", …" : "") + "."),
                 "Chips and honing grit: wash before it is measured for the last time, and oil the bores."};
     case HoneStep::done:
         break;
@@ -483,6 +468,12 @@ std::string words(const block::RestBegun& p, const LengthText&) {
 
 std::string words(const block::TraceTaken& p, const LengthText&) {
     return "roughness trace " + p.file + " taken in";
+}
+
+std::string words(const block::RoughnessRead& p, const LengthText&) {
+    block::BoresState alone;
+    alone.bores[p.bore].roughness.push_back({1, p});
+    return "roughness by a tester" + typed_texture_words(planning::typed_texture(alone, p.bore));
 }
 
 std::string words(const block::TextureLimits& p, const LengthText&) {

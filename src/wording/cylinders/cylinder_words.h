@@ -25,6 +25,10 @@ namespace pallix::wording {
 [[nodiscard]] std::string texture_text(double value, bool is_ratio);
 /// Which traces a finding is of: "mean of 3 traces", "one trace, of its place alone; from before the last cut".
 [[nodiscard]] std::string traces_text(const planning::TextureFinding& finding);
+/// ": Ra 0.42 µm, Rpk 0.60 µm (fails, at most 0.35 µm)"
+[[nodiscard]] std::string typed_texture_words(const std::vector<planning::TextureCheck>& checks);
+/// Redo or stop, by the newest trace or tester since the last cut; empty where there is neither, or no limit.
+[[nodiscard]] std::string texture_advice_sentence(const block::JobState& state, const block::FeatureId& cylinder);
 [[nodiscard]] std::string range_text(const block::TextureLimits::Range& range, bool is_ratio);
 
 /// By each centre school: the size, who sets it, what it would be without that one.

@@ -61,6 +61,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::test_pressure, "Note it"},
     {Task::note_finish, "Note it"},
     {Task::note_pit, "Note it"},
+    {Task::note_roughness, "Note them"},
     {Task::feel_head, "Note it"},
     {Task::pass_tunnel, "Log it"},
     {Task::cut_tunnel, "Log it"},
@@ -145,7 +146,7 @@ std::string answer_name(const Step& step) {
 }
 
 std::string ask_name(const Step& step, const Ask& ask) {
-    static constexpr std::array<std::pair<std::string_view, const char*>, 40> names{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 46> names{{
         {"depth", "depth"},
         {"clean", "touched everywhere"},
         {"dark", "dark places: paint them on the deck"},
@@ -176,6 +177,12 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"result", "the jacket is"},
         {"cutter", "cutter left"},
         {"ra_um", "Ra, µm"},
+        {"rz_um", "Rz, µm"},
+        {"rk_um", "Rk, µm"},
+        {"rpk_um", "Rpk, µm"},
+        {"rvk_um", "Rvk, µm"},
+        {"mr1_percent", "Mr1, %"},
+        {"mr2_percent", "Mr2, %"},
         {"goes_in", "goes in"},
         {"does_not", "does not"},
         {"cut", "came off"},

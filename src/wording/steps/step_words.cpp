@@ -349,6 +349,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Straightedge on the head of " + the_bank(state, step.about->bank);
     case work_head:
         return "Work on the head of " + the_bank(state, step.about->bank);
+    case note_roughness:
+        return "What the roughness tester shows of " + about;
     case note_pit:
         return "A pit in " + about;
     case tick_tunnel: {
