@@ -306,7 +306,9 @@ void ReadingLine::show_asked() {
     field_->setPlaceholderText(block::is_bracket(asked_->at.quantity)                ? tr("e.g. 6 7")
                                : asked_->at.quantity == block::Quantity::volume      ? tr("e.g. 66.2")
                                : asked_->at.quantity == block::Quantity::temperature ? tr("e.g. 19.5")
-                                                                                     : tr("e.g. −0.4 thou"));
+                               : expected().needs_zero
+                                   ? tr("e.g. %1").arg(qt(context_.lengths().plain(asked_->expected)))
+                                   : tr("e.g. −0.4 thou"));
     if (questioned_.isEmpty())
         echo();
 }
