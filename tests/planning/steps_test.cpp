@@ -408,7 +408,16 @@ TEST_F(TwoBanks, HeightsOverTheLedgerAreCutOnce) {
     EXPECT_NEAR(now().bank("L")->remaining, 0, 1e-9) << "both where the left one ended";
 }
 
-// Judgement 4: flat is said from nine heights spread over the deck, or the straightedge's lines after the last cut.
+// Marked dark, then measured: heights say it better than marks.
+TEST(Stories, WhatWasDarkAndIsMeasuredGoodIsNotCutOn) {
+    Story s;
+    s.caps(true).log(log_of(30.005, 0, 200.06));
+    s.deck(PassKind::pass, 0.03, false, {{20, 40}}).log(log_of(30.005, 0, 200.03));
+    EXPECT_NE(s.now().steps.now()->task, Task::cut_deck) << s.called();
+    EXPECT_TRUE(s.now().bank("C")->passes.empty());
+}
+
+// Flat is said from nine heights spread over the deck, or the straightedge's lines after the last cut.
 TEST(Stories, FourCornersDoNotShowADeckFlat) {
     const auto read = [](Story& s, const std::vector<MeasuredAt>& places) {
         for (const MeasuredAt& at : places)

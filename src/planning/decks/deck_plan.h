@@ -29,7 +29,7 @@ struct BankPlan {
     std::optional<double> finish; ///< mm, of the cut: taken only once it is clean; nothing: whatever was chosen
     double moved = 0;     ///< mm, how far the target went down because places stayed dark; up where it was clean sooner
     bool follows = false; ///< that is the other bank's doing
-    double behind = 0;    ///< mm, how far it stands over where equal banks end; 0 until one of them is cut
+    double behind = 0;    ///< mm, how far it stands over where the other bank ends; 0 where that is not deeper
     std::optional<double> over_lower_limit; ///< target less the blueprint's lowest allowed height; negative: below it
 };
 

@@ -304,7 +304,7 @@ void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanCh
     const Ends ends(plan, decks, stands, finish), meant(plan, decks, by_passes, finish);
     for (BankPlan& bank : plan.banks) {
         const double height = ends.height(bank.bank);
-        if (decks.target.equal && cut)
+        if (cut && ends.follows(bank.bank))
             bank.behind = stands[bank.bank] - height;
         bank.finish = ends.room();
         bank.follows = ends.follows(bank.bank);
