@@ -120,7 +120,9 @@ TEST(AnsweredJob, AnAluminiumBlocksCylindersFromFoundToHandedOver) {
         j.read(*a.steps.now()->number);
         if (hole == 0) {
             ASSERT_EQ(j.called(), "bore.C.1/trial");
-            j.answer(); // clean all round
+            EXPECT_THAT(j.refused("bore.C.1/trial", {}), testing::HasSubstr("trial is missing"))
+                << "nothing is proposed";
+            j.answer({{"trial", std::string("clean")}});
         }
     }
     EXPECT_EQ(j.called(), "bore.C.1/measure/top/across") << "the first once more: an edge or heat would show";

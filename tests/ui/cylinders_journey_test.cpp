@@ -79,7 +79,8 @@ class CylindersJourney : public test::BenchFixture {
                 read(bored_[*board.hole]);
             } else if (board.step == judge_trial) {
                 window_->call().speak_of(board.hole->text() + "/trial");
-                answer(); // clean all round
+                tick("trial-clean");
+                answer();
             } else {
                 return;
             }

@@ -297,7 +297,7 @@ class CylinderPart {
             lead(r_.add(Task::look_at_edge, id_of(*board.hole, "edge"), Stage::cylinders, *board.hole));
         if (boring && board.step == BoringStep::judge_trial) {
             Step& step = r_.add(Task::judge_trial, id_of(*board.hole, "trial"), Stage::cylinders, *board.hole);
-            step.asks = {{"trial", AskKind::choice, 0, {}, {}, {"clean", "pits", "open"}},
+            step.asks = {{"trial", AskKind::choice, {}, {}, {}, {"clean", "pits", "open"}}, // nothing is proposed: look
                          {"depth", AskKind::length, {}, 0, 10, {}, true},
                          {"note", AskKind::text, {}, {}, {}}};
             lead(step);
