@@ -41,14 +41,25 @@ struct CrownSides {
     std::map<std::string, std::pair<double, int>> sides; ///< sum and count
     std::optional<double> uncertainty = 0.0;
 
+    void add(const std::string& side, double value) {
+        auto& [sum, count] = sides[side];
+        sum += value;
+        ++count;
+    }
+    /// Of the sides, however often each was read.
+    [[nodiscard]] double mean() const {
+        double all = 0;
+        for (const auto& [side, sum] : sides)
+            all += sum.first / sum.second / static_cast<double>(sides.size());
+        return all;
+    }
     [[nodiscard]] PistonCrown crown(const block::HoleBlueprint& bore) const {
         PistonCrown c{bore.id, bore.cylinder.value_or(bore.id.number), CrownSource::one_side, 0, 0, uncertainty, 0};
+        c.crown = mean();
         double low = 1e300, high = -1e300;
         for (const auto& [side, sum] : sides) {
-            const double mean = sum.first / sum.second;
-            c.crown += mean / static_cast<double>(sides.size());
-            low = std::min(low, mean);
-            high = std::max(high, mean);
+            low = std::min(low, sum.first / sum.second);
+            high = std::max(high, sum.first / sum.second);
         }
         if (sides.size() > 1) {
             c.source = CrownSource::read;
@@ -96,9 +107,7 @@ std::vector<PistonCrown> piston_crowns(const JobState& state, const std::optiona
     std::map<FeatureId, CrownSides> readings;
     for (const block::CrownReading& r : decks_of(state).crowns) {
         CrownSides& sides = readings[r.bore];
-        auto& [sum, count] = sides.sides[r.side];
-        sum += r.crown;
-        ++count;
+        sides.add(r.side, r.crown);
         sides.uncertainty = sides.uncertainty && r.uncertainty
                                 ? std::optional(std::max(*sides.uncertainty, *r.uncertainty))
                                 : std::nullopt;
@@ -134,20 +143,13 @@ std::vector<PistonCrown> piston_crowns(const JobState& state, const std::optiona
 }
 
 std::optional<double> least_clearance(const JobState& state, const std::string& bank) {
-    std::map<FeatureId, std::map<std::string, std::pair<double, int>>> sides;
+    std::map<FeatureId, CrownSides> readings;
     for (const block::CrownReading& c : decks_of(state).waiting_crowns)
-        if (c.bore.bank == bank) {
-            auto& [sum, count] = sides[c.bore][c.side];
-            sum += c.clearance - decks_of(state).deck(bank).depth_since(c.sequence);
-            ++count;
-        }
+        if (c.bore.bank == bank)
+            readings[c.bore].add(c.side, c.clearance - decks_of(state).deck(bank).depth_since(c.sequence));
     std::optional<double> least;
-    for (const auto& [bore, both] : sides) {
-        double mean = 0;
-        for (const auto& [side, sum] : both)
-            mean += sum.first / sum.second / static_cast<double>(both.size());
-        least = std::min(least.value_or(mean), mean);
-    }
+    for (const auto& [bore, sides] : readings)
+        least = std::min(least.value_or(sides.mean()), sides.mean());
     return least;
 }
 

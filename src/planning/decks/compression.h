@@ -48,12 +48,13 @@ struct PistonCrown {
     double diameter = 0;               ///< mm, of its cylinder: finished, else as it is planned, else the blueprint's
 };
 
-/// Every cylinder's crown, as far as readings and figures go: those that were read on both sides of the pin as their
-/// mean; between two that were read, straight on; else from the figures.
-/// @param oversize the cylinders are bored to, where one is planned
 /// How far the piston of a bank that stands highest is below its deck as it now is, where no height of the deck is
 /// known: of each cylinder the mean of its sides, less what came off since.
 [[nodiscard]] std::optional<double> least_clearance(const block::JobState& state, const std::string& bank);
+
+/// Every cylinder's crown, as far as readings and figures go: those that were read on both sides of the pin as their
+/// mean; between two that were read, straight on; else from the figures.
+/// @param oversize the cylinders are bored to, where one is planned
 [[nodiscard]] std::vector<PistonCrown> piston_crowns(const block::JobState& state,
                                                      const std::optional<double>& oversize = {});
 

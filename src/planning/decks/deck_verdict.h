@@ -55,7 +55,7 @@ struct BankVerdict {
 struct DeckSeen {
     bool dark_left = false;                   ///< places stayed dark in the last pass
     const DrawnDeck* drawn = nullptr;         ///< what was drawn of this measurement; null: by rule
-    std::optional<metrology::Verdict> felt{}; ///< by the straightedge; nothing where not every line was laid
+    std::optional<metrology::Verdict> felt{}; ///< by the straightedge, as `felt_flat` has it
 };
 
 /// Height, flatness and clean-up of a measured deck against blueprint and plan: what meets one may miss the other.

@@ -87,7 +87,8 @@ struct FeelProgress {
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
                                        const DeckSeen& seen, const block::LimitsChosen& limits,
                                        const std::optional<CentreLine>& line);
-/// What the straightedge says of a deck as it now is: too far, or not; nothing where a line was not laid.
+/// What the straightedge says of a deck as it now is: one line too far fails it, all lines laid and none too far meets;
+/// nothing where lines are still to be laid.
 [[nodiscard]] std::optional<metrology::Verdict> felt_flat(const block::JobState& state,
                                                           const block::BankBlueprint& bank);
 /// Three spring passes in a row left the lines as they were: the machine gives way, there is no stock left.
@@ -104,11 +105,11 @@ void move_targets(DeckPlan& plan, const block::JobState& state, const block::Pas
                                                   const block::PassPlanChosen& chosen);
 /// A bank that is to be cut, or was, under the blueprint's least height, and nobody has said that it may.
 [[nodiscard]] bool under_limit(const block::JobState& state, const BankProgress& b);
-/// What the decks are at, and which bank it is.
 /// The height of those decks that says most once it is read again: of those read seldomest, the highest or lowest.
 /// @return null where none was read by hand
 [[nodiscard]] const block::MeasuredPlace* seldomest_read(const block::JobState& state,
                                                          const std::vector<std::string>& banks);
+/// What the decks are at, and which bank it is.
 [[nodiscard]] DeckCall deck_call(const block::JobState& state, const DeckPlan& plan,
                                  const std::vector<BankProgress>& banks, const std::vector<FeelProgress>& by_feel,
                                  const std::optional<PairVerdict>& pair);

@@ -40,7 +40,6 @@ namespace pallix::wording {
                                                       const block::FeatureId& bore, const LengthText& l);
 [[nodiscard]] std::vector<std::string> sleeve_sentences(const planning::SleeveWork& sleeve, const LengthText& l);
 
-/// What to do with the cylinders now.
 /// Where a cylinder lies against the blueprint, both ways with their limits: "0.120 mm outboard (at most 0.100 —
 /// fails), …".
 [[nodiscard]] std::string place_sentence(const block::JobState& state, const planning::Placed& placed,
@@ -51,6 +50,7 @@ namespace pallix::wording {
 /// What is said of a place that is off, or not proven.
 [[nodiscard]] CallText place_call(const block::JobState& state, const planning::CylinderWork& work,
                                   const LengthText& l);
+/// What to do with the cylinders now.
 [[nodiscard]] CallText cylinder_call(const block::JobState& state, const planning::CylinderWork* work,
                                      const LengthText& l);
 

@@ -3,9 +3,9 @@
 #include "block/state/intake_state.h"
 #include "wording/common/sentences.h"
 #include "wording/cylinders/cylinder_words.h"
+#include "wording/readings/readings.h"
 
 #include <algorithm>
-#include <cmath>
 
 namespace pallix::wording {
 
@@ -13,15 +13,6 @@ using block::JobState;
 using metrology::Vec2;
 
 namespace {
-
-/// "0.120 mm outboard", "0.030 mm to the rear".
-std::string across_words(const block::BankBlueprint& bank, double v, const LengthText& l) {
-    return l.with_unit(std::abs(v)) + " " +
-           across_word(v >= 0 ? planning::positive_side(bank) : planning::negative_side(bank));
-}
-std::string along_words(double u, const LengthText& l) {
-    return l.with_unit(std::abs(u)) + (u >= 0 ? " to the rear" : " to the front");
-}
 
 std::string held(const std::optional<double>& most, metrology::Verdict verdict, const LengthText& l) {
     return most ? " (at most " + l.plain(*most) + " — " + verdict_word(verdict) + ")" : "";

@@ -9,11 +9,17 @@
 
 namespace pallix::wording {
 
+std::string across_words(const block::BankBlueprint& bank, double v, const LengthText& l) {
+    return l.with_unit(std::abs(v)) + " " +
+           across_word(v >= 0 ? planning::positive_side(bank) : planning::negative_side(bank));
+}
+
+std::string along_words(double u, const LengthText& l) {
+    return l.with_unit(std::abs(u)) + (u >= 0 ? " to the rear" : " to the front");
+}
+
 std::string position_words(const block::BankBlueprint& bank, metrology::Vec2 error, const LengthText& l) {
-    const std::string across =
-        across_word(error.y >= 0 ? planning::positive_side(bank) : planning::negative_side(bank));
-    return l.with_unit(std::abs(error.y)) + " " + across + " across the crankshaft, " + l.with_unit(std::abs(error.x)) +
-           (error.x >= 0 ? " to the rear" : " to the front") + " along it";
+    return across_words(bank, error.y, l) + " across the crankshaft, " + along_words(error.x, l) + " along it";
 }
 
 namespace {

@@ -49,6 +49,9 @@ namespace pallix::wording {
 [[nodiscard]] std::string pattern_sentence(const block::Blueprint& blueprint, const planning::Pattern& pattern,
                                            const LengthText& l);
 [[nodiscard]] std::string dowel_pair_sentence(const planning::DowelPair& pair, const LengthText& l);
+/// "0.120 mm outboard", "0.030 mm to the rear".
+[[nodiscard]] std::string across_words(const block::BankBlueprint& bank, double v, const LengthText& l);
+[[nodiscard]] std::string along_words(double u, const LengthText& l);
 /// A position error by function: "0.0040 in outboard across the crankshaft, 0.0057 in to the front along it".
 [[nodiscard]] std::string position_words(const block::BankBlueprint& bank, metrology::Vec2 error, const LengthText& l);
 
