@@ -106,7 +106,7 @@ class FieldWay final : public FaultFinder {
   private:
     bool here(Key key) const { return address(key) == wanted_; }
     void seen(FieldValue value) {
-        if (missing_ && !put_) {
+        if (missing_ && !put_ && value.kind != FieldKind::choice) { // a choice that is left out is the first
             value.number.reset();
             value.text.clear();
         }

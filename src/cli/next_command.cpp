@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "cli/inputs.h"
 #include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
 #include "planning/steps/step_changes.h"
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
@@ -182,7 +183,8 @@ int next(const NextRequest& request) {
         print(faults);
         return input_is_wrong;
     }
-    const planning::Assessment a = planning::assess(state, nullptr, request.at.empty() ? utc_now() : request.at);
+    const planning::Assessment a =
+        planning::assess(state, nullptr, request.at.empty() ? utc_now() : request.at, planning::clean_depths(state));
     std::cout << (request.as_text ? as_text(state, a, request.all) : as_json(state, a, request.all));
     return std::cout.flush() ? 0 : input_is_wrong;
 }

@@ -8,6 +8,11 @@ const planning::DeckBelief* BeliefWork::answer_to(const planning::DeckQuestion& 
     return known != known_.end() && known->second.key == question.key ? &known->second : nullptr;
 }
 
+const planning::DeckBelief* BeliefWork::of_heights(const std::string& bank, std::int64_t measured) const {
+    const auto known = known_.find(bank);
+    return known != known_.end() && known->second.measured == measured ? &known->second : nullptr;
+}
+
 const planning::DeckBelief* BeliefWork::want(const planning::DeckQuestion& question) {
     if (const auto* known = answer_to(question))
         return known;

@@ -19,6 +19,8 @@ class BeliefWork : public QObject {
     const planning::DeckBelief* want(const planning::DeckQuestion& question);
     /// Waits for the answer; for the moment it is to be written down.
     const planning::DeckBelief* insist(const planning::DeckQuestion& question);
+    /// The newest answer for a bank's heights, whatever was cut since; null where there is none.
+    [[nodiscard]] const planning::DeckBelief* of_heights(const std::string& bank, std::int64_t measured) const;
     /// Another job is opened: what is known or under way belongs to the one before.
     void forget();
     [[nodiscard]] bool running() const { return work_.running(); }

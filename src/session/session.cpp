@@ -80,10 +80,16 @@ Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* p
     : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)),
       worked_(std::make_unique<Worked>()) {
     connect(&worked_->certainty, &CertaintyWork::ready, this, [this] {
-        worked_->assessment = planning::assess(worked_->state, certainty_of_latest(), clock_());
+        worked_->assessment = assessed(worked_->state, clock_());
         Q_EMIT certainty_known();
     });
-    connect(&worked_->beliefs, &BeliefWork::ready, this, &Session::belief_known);
+    connect(&worked_->beliefs, &BeliefWork::ready, this, [this] {
+        if (draws_certainty_ && !planning::banks_to_believe(worked_->state).empty()) {
+            worked_->assessment = assessed(worked_->state, clock_());
+            Q_EMIT depths_known();
+        }
+        Q_EMIT belief_known();
+    });
     connect(&worked_->beliefs, &BeliefWork::failed, this, &Session::remarked);
     connect(&worked_->certainty, &CertaintyWork::failed, this, &Session::remarked);
     constexpr int idle_after = 2000; // ms
@@ -122,7 +128,7 @@ Session::Clock Session::system_clock() {
 
 void Session::refresh() {
     block::Folded state = block::fold(entries_, &read_logs_);
-    planning::Assessment assessment = planning::assess(state, certainty_of(state), clock_());
+    planning::Assessment assessment = assessed(state, clock_());
     take_over(std::move(state), std::move(assessment));
 }
 
@@ -140,6 +146,9 @@ void Session::look_anew(planning::Assessment assessment) {
     if (draws_certainty_ && intake_of(worked_->state).blueprint && tunnel_of(worked_->state).latest &&
         tunnel_of(worked_->state).latest->standard_uncertainty)
         worked_->certainty.want(*intake_of(worked_->state).blueprint, *tunnel_of(worked_->state).latest);
+    if (draws_certainty_)
+        for (const std::string& bank : planning::banks_to_believe(worked_->state))
+            static_cast<void>(belief(bank));
 }
 
 /// What waits for a time is looked at again when it has come.
@@ -153,6 +162,16 @@ void Session::wait_for_rest() {
 void Session::draw_certainty() {
     draws_certainty_ = true;
     refresh();
+}
+
+/// A pass since tells more; until that is worked out, what was believed before it holds for the same heights.
+planning::Assessment Session::assessed(const block::JobState& state, const std::string& at) const {
+    planning::CleanDepths depths;
+    if (draws_certainty_)
+        for (const std::string& bank : planning::banks_to_believe(state))
+            if (const auto* known = worked_->beliefs.of_heights(bank, decks_of(state).deck(bank).latest->sequence))
+                depths[bank] = known->clean_depth();
+    return planning::assess(state, certainty_of(state), at, depths);
 }
 
 const planning::Certainty* Session::certainty_of(const block::JobState& state) const {
@@ -312,7 +331,7 @@ Outcome Session::append(std::vector<Payload> payloads) {
     try {
         if (entries_.size() == first + 1 && std::holds_alternative<block::Reading>(entries_.back().payload)) {
             block::fold_reading(worked_->state, entries_.back());
-            planning::Assessment assessment = planning::assess(worked_->state, certainty_of_latest(), now);
+            planning::Assessment assessment = assessed(worked_->state, now);
             if (auto done = write(); !done) {
                 auto refused = refuse(as_faults(done.error()));
                 refresh(); // the reading stands in the state already
@@ -321,7 +340,7 @@ Outcome Session::append(std::vector<Payload> payloads) {
             look_anew(std::move(assessment));
         } else {
             block::Folded state = block::fold(entries_, &read_logs_);
-            planning::Assessment assessment = planning::assess(state, certainty_of(state), now);
+            planning::Assessment assessment = assessed(state, now);
             if (auto done = write(); !done)
                 return refuse(as_faults(done.error()));
             take_over(std::move(state), std::move(assessment));
@@ -388,8 +407,7 @@ block::Result<std::vector<std::string>> Session::if_amended(const block::Bluepri
         wording::blueprint_changes(*intake_of(state).blueprint, *intake_of(after).blueprint, l);
     if (changes.empty())
         return tl::unexpected(one_fault("it is the blueprint that the job has", "one that differs from it"));
-    for (std::string& line :
-         wording::amendment_changes(state, worked_->assessment, after, planning::assess(after, nullptr, now), l))
+    for (std::string& line : wording::amendment_changes(state, worked_->assessment, after, assessed(after, now), l))
         changes.push_back(std::move(line));
     return changes;
 }

@@ -178,6 +178,7 @@ class Session : public QObject {
     void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
     void belief_known();           ///< of a deck, by `belief`
     void time_passed();            ///< what waited for a time waits no more; the assessment says so
+    void depths_known();           ///< the assessment now holds what decks are believed to take
     void certainty_known();        ///< the assessment now holds drawn uncertainties
 
   private:
@@ -192,6 +193,7 @@ class Session : public QObject {
     void look_anew(planning::Assessment assessment); ///< the state has taken an entry in
     void wait_for_rest();
     [[nodiscard]] const planning::Certainty* certainty_of(const block::JobState& state) const;
+    [[nodiscard]] planning::Assessment assessed(const block::JobState& state, const std::string& at) const;
     void look_at_clock(const std::string& now);
 
     storage::ShopBook& book_;

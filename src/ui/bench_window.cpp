@@ -80,6 +80,7 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(&context_.preferences, &session::Preferences::unit_changed, this, &BenchWindow::refresh);
     connect(&context_.preferences, &session::Preferences::theme_changed, this, &BenchWindow::change_theme);
     connect(&context_.session, &session::Session::certainty_known, this, &BenchWindow::refresh);
+    connect(&context_.session, &session::Session::depths_known, this, &BenchWindow::refresh);
     connect(&context_.session, &session::Session::time_passed, this, &BenchWindow::refresh);
     connect(&context_.session.certainty(), &session::CertaintyWork::progressed, top_, &TopBar::refresh);
     connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);

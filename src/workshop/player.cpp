@@ -9,12 +9,14 @@
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"
 #include "planning/cylinders/honing.h"
+#include "planning/decks/deck_belief.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/answer.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 
 namespace pallix::workshop {
 namespace {
@@ -53,7 +55,9 @@ class Player {
   private:
     void next() {
         const Folded state = block::fold(played_.entries, &logs_);
-        const Assessment a = planning::assess(state, nullptr, time());
+        Assessment a = planning::assess(state, nullptr, time());
+        if (habits_.sure && a.decks.kind == planning::DeckStep::cut)
+            a = planning::assess(state, nullptr, time(), depths_of(state));
         const Step* now = a.steps.now();
         if (!now)
             return wait(a);
@@ -68,6 +72,19 @@ class Player {
         if (now->place)
             return read(state, a, *now);
         answer(state, a, *now);
+    }
+
+    /// Worked out once for the same heights and passes.
+    planning::CleanDepths depths_of(const Folded& state) {
+        planning::CleanDepths depths;
+        for (const std::string& bank : planning::banks_to_believe(state))
+            if (const auto question = planning::ask_about_deck(state, bank)) {
+                if (!believed_.contains(question->key))
+                    believed_[question->key] = planning::answer(*question);
+                if (const auto& belief = believed_[question->key])
+                    depths[bank] = belief->clean_depth();
+            }
+        return depths;
     }
 
     void wait(const Assessment& a) {
@@ -281,6 +298,7 @@ class Player {
     std::mt19937_64 random_;
     block::ReadLogs logs_;
     Played played_;
+    std::map<std::string, std::optional<planning::DeckBelief>> believed_; ///< by question
     int minutes_ = 0, waited_ = 0;
 };
 

@@ -18,6 +18,7 @@ namespace pallix::workshop {
 struct PlayerHabits {
     double gauge = 0.001;        ///< mm, standard, of a reading; stated with it
     double slips = 0.01;         ///< share of readings typed wrong at first: a turn of the dial, a decimal
+    bool sure = false;           ///< decks are cut by what is believed of them; else as measured
     std::size_t patience = 1500; ///< steps, after which the job is given up
 };
 

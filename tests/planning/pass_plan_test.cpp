@@ -58,3 +58,16 @@ TEST(PassPlan, ChosenFiguresCount) {
     EXPECT_NEAR(passes[0].depth, 0.1, 1e-12);
     EXPECT_EQ(passes[0].kind, PassKind::pass);
 }
+
+// 6.5 thou in all, clean somewhere in the last three before the finish: two of 1.25 and a witness, three of a thou.
+TEST(PassPlan, GoesInHalfPassesWhereItMayBeCleanAlready) {
+    const auto passes = plan_passes(6.5 * thou, usual_passes(), true, 3 * thou);
+    std::vector<double> depths;
+    for (const Pass& p : passes)
+        if (p.kind != PassKind::spring)
+            depths.push_back(p.depth / thou);
+    const std::vector<double> expected{1, 1.5, 1, 1, 1, 1};
+    ASSERT_EQ(depths.size(), expected.size());
+    for (std::size_t i = 0; i < depths.size(); ++i)
+        EXPECT_NEAR(depths[i], expected[i], 1e-9) << i;
+}

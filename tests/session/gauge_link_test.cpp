@@ -4,6 +4,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/decks/deck_belief.h"
 #include "session/certainty_work.h"
 #include "session/gauge_link.h"
 
@@ -351,4 +352,24 @@ TEST_F(GaugeLinkTest, CertaintyIsDrawnBesideTheWindowAndUsed) {
     EXPECT_EQ(session_.certainty_of_latest(), nullptr);
     session_.certainty().cancel();
     EXPECT_FALSE(session_.certainty().running());
+}
+
+// Cut as measured until more is known of the deck; then as surely as was chosen, and that until heights are new.
+TEST_F(GaugeLinkTest, ADeckIsPlannedByWhatIsBelievedOfItOnceThatIsKnown) {
+    session_.draw_certainty();
+    QSignalSpy known(&session_, &session::Session::depths_known);
+    take_log(test::small_log(200.3, 0.1).text(), 0.002);
+    const double measured = session_.assessment().bank("C")->plan.target;
+    ASSERT_TRUE(known.wait(20000));
+    const auto belief = session_.belief("C");
+    ASSERT_TRUE(belief);
+    const planning::BankPlan& plan = session_.assessment().bank("C")->plan;
+    EXPECT_NEAR(plan.high - plan.target - *plan.finish, belief->surface.removal.high, 1e-9);
+    EXPECT_LT(plan.target, measured);
+    const double sure = plan.target;
+    ASSERT_TRUE(session_.take(block::DeckCut{"C", block::PassKind::witness, 0.02, false, {{20, 20}}}));
+    EXPECT_EQ(session_.assessment().bank("C")->plan.target, sure) << "the pass is still being thought about";
+    ASSERT_TRUE(session_.take(
+        block::DeckTargetChosen{block::TargetSchool::least_cut, true, {}, {}, {}, block::Sureness::as_measured}));
+    EXPECT_NEAR(session_.assessment().bank("C")->plan.target, measured, 1e-9);
 }

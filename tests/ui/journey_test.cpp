@@ -60,7 +60,7 @@ TEST_F(Journey, ImportPlanCutMeasureVerdict) {
     import_by_keys(small_log(200.1, 0.15).text(), QStringLiteral("1 µm")); // 200.030 to 200.170
     EXPECT_EQ(tunnel_of(session_.state()).latest->standard_uncertainty, 0.001);
     key(Qt::Key_F5);
-    EXPECT_EQ(headline().toStdString(), "Deck: witness cut, seven passes left");
+    EXPECT_EQ(headline().toStdString(), "Deck: witness cut, until it is clean");
     EXPECT_EQ(text_of("call-number"), QStringLiteral("0.025 mm"));
 
     // Drag the level to the target by keys: everything is clean there and not a step before.

@@ -58,14 +58,14 @@ DeckCut cut(PassKind kind, double depth, bool clean = true) {
 
 TEST(Call, NamesBankPassDepthAndTheLowestPlace) {
     const Said s = after({probed(200.1, 0.15)});
-    EXPECT_EQ(s.call.headline, "Deck: witness cut, seven passes left");
+    EXPECT_EQ(s.call.headline, "Deck: witness cut, until it is clean");
     EXPECT_EQ(s.call.number, "0.025 mm");
     EXPECT_THAT(
         s.call.reasons,
         Contains(testing::AllOf(testing::StartsWith("Front"),
                                 HasSubstr(" is the lowest place; it cleans up 0.140 mm below the highest point; the "
                                           "finishing cut of 0.025 mm comes under that, once it is marked clean."))));
-    EXPECT_THAT(s.call.reasons, Contains("Cut to 200.005 mm (least cut)."));
+    EXPECT_THAT(s.call.reasons, Contains("Cut to 200.005 mm (least cut), seven passes by the plan."));
     EXPECT_THAT(s.call.caution, HasSubstr("Stop the spindle"));
     EXPECT_EQ(s.waits, "deck: witness cut, 0.025 mm");
 }

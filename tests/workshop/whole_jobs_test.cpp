@@ -83,7 +83,9 @@ TEST(WholeJobs, EndWithAGoodBlock) {
     double over = 0;
     for (std::size_t i = 0; i < jobs(6); ++i, ++all) {
         workshop::SimulatedBlock block(engine(i), 100 + i);
-        const workshop::Played played = workshop::play(block, opening(block.blueprint(), i), {}, i);
+        workshop::PlayerHabits habits;
+        habits.sure = i % 2 == 1;
+        const workshop::Played played = workshop::play(block, opening(block.blueprint(), i), habits, i);
         keep(played, i);
         ASSERT_TRUE(played.ended) << "job " << i << ": " << played.stuck;
         bool fine = block.mains_out() <= needle && bores_out(block, played.entries) <= needle;

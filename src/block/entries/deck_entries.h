@@ -65,6 +65,14 @@ enum class TargetSchool {
 };
 inline constexpr std::array target_school_keys{"least_cut", "blueprint", "height", "clearance", "ratio"};
 
+/// How sure the least cut is to be of cleaning.
+enum class Sureness {
+    sure,        ///< as sure as 95 %, by what is believed of the surface
+    likely,      ///< as likely as not
+    as_measured, ///< the lowest measured place
+};
+inline constexpr std::array sureness_keys{"sure", "likely", "as_measured"};
+
 /// Which height the decks are cut to.
 struct DeckTargetChosen {
     TargetSchool school = TargetSchool::least_cut;
@@ -72,6 +80,7 @@ struct DeckTargetChosen {
     std::optional<double> height;      ///< mm, for TargetSchool::height
     std::optional<double> clearance{}; ///< mm, piston below the deck, for TargetSchool::clearance
     std::optional<double> ratio{};     ///< compression ratio, for TargetSchool::ratio
+    Sureness clean = Sureness::sure;   ///< for TargetSchool::least_cut
     bool operator==(const DeckTargetChosen&) const = default;
 };
 template <>
@@ -82,6 +91,7 @@ inline void fields(Fields& f, DeckTargetChosen& p) {
     f.number("height_mm", p.height, size_range);
     f.number("clearance_mm", p.clearance, {-50, 50});
     f.number("ratio", p.ratio, {1, 100, true});
+    f.choice_or_first("clean", p.clean, sureness_keys);
 }
 
 /// The editable figures of a pass plan (defaults are common practice).

@@ -138,7 +138,7 @@ void look_again(Assessment& a, const JobState& state, const std::string& at) {
     a.stages = stages_of(state, a);
 }
 
-Assessment assess(const JobState& state, const Certainty* certainty, const std::string& at) {
+Assessment assess(const JobState& state, const Certainty* certainty, const std::string& at, const CleanDepths& depths) {
     Assessment a;
     if (intake_of(state).blueprint) {
         const std::optional<CentreLine> line = line_to_come(state);
@@ -161,7 +161,7 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
         if (cut_by_clearance_alone(state))
             a.plan.lack = TargetLack::nothing;
         const block::PassPlanChosen chosen = decks_of(state).passes.value_or(usual_passes());
-        move_targets(a.plan, state, chosen, line);
+        move_targets(a.plan, state, chosen, line, depths);
         for (const BankPlan& plan : a.plan.banks) {
             const auto drawn = drawn_deck(state, *decks_of(state).deck(plan.bank).latest, certainty);
             const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(plan.bank);

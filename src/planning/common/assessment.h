@@ -70,8 +70,9 @@ struct Assessment {
 
 /// @param certainty drawn uncertainties, used where they belong to the newest evaluation; may be null
 /// @param at UTC, ISO 8601, the time of asking: rests hang on it; empty: whatever rests is rested
+/// @param depths of decks by their newest heights, as far as they were worked out: others are cut as measured
 [[nodiscard]] Assessment assess(const block::JobState& state, const Certainty* certainty = nullptr,
-                                const std::string& at = {});
+                                const std::string& at = {}, const CleanDepths& depths = {});
 /// The same at another time.
 void look_again(Assessment& assessment, const block::JobState& state, const std::string& at);
 

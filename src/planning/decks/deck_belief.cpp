@@ -174,8 +174,11 @@ std::optional<DeckQuestion> ask_about_deck(const JobState& state, const std::str
     if (!deck.latest || deck.from_old_tunnel())
         return std::nullopt;
     const Passes passes = passes_since_measured(deck);
-    DeckQuestion q{
-        *intake_of(state).blueprint->bank(bank_id), bank_id + "@" + std::to_string(deck.latest->sequence), 0, {}};
+    DeckQuestion q{*intake_of(state).blueprint->bank(bank_id),
+                   bank_id + "@" + std::to_string(deck.latest->sequence),
+                   deck.latest->sequence,
+                   0,
+                   {}};
     q.taken = passes.depths.empty() ? 0 : passes.depths.back();
     q.surface.nodes = nodes_of(*intake_of(state).blueprint, q.bank, passes.cuts);
     for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores)
@@ -201,6 +204,7 @@ std::optional<DeckBelief> answer(const DeckQuestion& q) {
     DeckBelief belief;
     belief.bank = q.bank.id;
     belief.key = q.key;
+    belief.measured = q.measured;
     belief.nodes = q.surface.nodes;
     belief.taken = q.taken;
     belief.surface = std::move(*surface);
@@ -225,6 +229,30 @@ std::vector<Vec3> learned_points(const DeckBelief& belief, const std::vector<Vec
         if (std::ranges::none_of(belief.nodes, [p](Vec2 n) { return norm(n - Vec2{p.x, p.y}) < 4; }))
             points.push_back(p);
     return points;
+}
+
+std::vector<std::string> banks_to_believe(const JobState& state) {
+    const block::DecksState& decks = decks_of(state);
+    std::vector<std::string> banks;
+    if (!intake_of(state).blueprint || decks.target.school != block::TargetSchool::least_cut ||
+        decks.target.clean == block::Sureness::as_measured)
+        return banks;
+    for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks) {
+        const block::DeckState& deck = decks.deck(bank.id);
+        const bool clean = !deck.cuts.empty() && deck.cuts.back().cut.clean;
+        if (deck.latest && !deck.from_old_tunnel() && !clean)
+            banks.push_back(bank.id);
+    }
+    return banks;
+}
+
+CleanDepths clean_depths(const JobState& state) {
+    CleanDepths depths;
+    for (const std::string& bank : banks_to_believe(state))
+        if (const auto question = ask_about_deck(state, bank))
+            if (const auto belief = answer(*question))
+                depths[bank] = belief->clean_depth();
+    return depths;
 }
 
 std::optional<DeckBelief> believe_deck(const JobState& state, const std::string& bank) {

@@ -6,6 +6,7 @@
 #include "block/ledger.h"
 #include "metrology/surface_belief.h"
 #include "planning/common/place.h"
+#include "planning/decks/deck_plan.h"
 
 #include <atomic>
 #include <optional>
@@ -40,7 +41,8 @@ struct Suspicion {
 /// What is believed of a deck from heights, passes and what was painted dark.
 struct DeckBelief {
     std::string bank;
-    std::string key; ///< of the question it answers
+    std::string key;           ///< of the question it answers
+    std::int64_t measured = 0; ///< entry of the heights it stands on
     std::vector<metrology::Vec2> nodes;
     metrology::SurfaceBelief surface;
     double taken = 0;        ///< mm of infeed since it was measured
@@ -56,6 +58,7 @@ struct DeckBelief {
     [[nodiscard]] double deviation_at(metrology::Vec2 place) const;
     /// Infeed still to come until it is clean, mm; 0 where it is clean already.
     [[nodiscard]] metrology::Interval still_to_cut() const;
+    [[nodiscard]] CleanDepth clean_depth() const { return {surface.removal.middle, surface.removal.high}; }
 };
 
 /// Whether a pass touched a place, as the person painted it.
@@ -64,7 +67,8 @@ struct DeckBelief {
 /// What is known of a deck, ready to be thought about away from the window.
 struct DeckQuestion {
     block::BankBlueprint bank;
-    std::string key; ///< differs whenever the answer may
+    std::string key;           ///< differs whenever the answer may
+    std::int64_t measured = 0; ///< entry of the heights
     double taken = 0;
     metrology::SurfaceQuestion surface;
 };
@@ -77,6 +81,11 @@ void find_contradictions(DeckBelief& belief, const block::JobState& state);
 /// The map as passes have taught it: believed heights at the nodes, and the measured ones between them.
 [[nodiscard]] std::vector<metrology::Vec3> learned_points(const DeckBelief& belief,
                                                           const std::vector<metrology::Vec3>& measured);
+
+/// The banks whose next cut hangs on what is believed of them: cut to be clean, more surely than as measured.
+[[nodiscard]] std::vector<std::string> banks_to_believe(const block::JobState& state);
+/// What each of those takes, worked out at once: a tenth of a second for each, and more.
+[[nodiscard]] CleanDepths clean_depths(const block::JobState& state);
 
 /// All three in one.
 [[nodiscard]] std::optional<DeckBelief> believe_deck(const block::JobState& state, const std::string& bank);

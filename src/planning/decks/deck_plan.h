@@ -23,6 +23,10 @@ struct BankPlan {
     double high = 0;    ///< highest measured place: where the cutter touches first
     double cut = 0;     ///< high − target, infeed from first touch
     bool cleans = true;
+    /// mm, how far under its lowest measured place it is to be cut to be clean as surely as was chosen; up where it is
+    /// likely clean sooner
+    double doubt = 0;
+    double maybe = 0;             ///< mm over that, in which it is as likely clean as not
     double short_by = 0;          ///< how far the lowest place stays below the cut; 0 where it cleans up
     metrology::Vec2 lowest_place; ///< (u, v)
     PlaceOnDeck lowest;
@@ -32,6 +36,13 @@ struct BankPlan {
     double behind = 0;    ///< mm, how far it stands over where the other bank ends; 0 where that is not deeper
     std::optional<double> over_lower_limit; ///< target less the blueprint's lowest allowed height; negative: below it
 };
+
+/// What one deck takes from first touch until it is clean, as believed, mm.
+struct CleanDepth {
+    double likely = 0; ///< half of the surfaces that may be
+    double sure = 0;   ///< as sure as 95 %
+};
+using CleanDepths = std::map<std::string, CleanDepth>; ///< by bank; those of which more is known than their heights
 
 /// What a chosen target cannot be worked out without.
 enum class TargetLack {

@@ -60,8 +60,9 @@ struct Clean {
 /// then somebody looks why.
 Clean clean_height(const block::DeckState& deck, const BankPlan& plan, double at, double finish) {
     constexpr double rounding = 1e-6; // mm
+    const double wanted = plan.low - plan.doubt;
     if (deck.depth_since(deck.as_found->sequence) == 0)
-        return {plan.low};
+        return {wanted};
     const bool measured_since = !deck.stale();
     if (deck.cuts.back().cut.clean) {
         const bool deep_enough = at <= plan.low - finish + rounding; // whatever the passes were called
@@ -69,9 +70,11 @@ Clean clean_height(const block::DeckState& deck, const BankPlan& plan, double at
     }
     const double deeper = std::max(0.0, plan.low - at);
     if (measured_since)
-        return {plan.low - deeper};
+        return {std::min(wanted, plan.low - deeper)};
     if (at > plan.low + rounding)
-        return {plan.low};
+        return {at > wanted + rounding ? wanted : plan.low};
+    if (at > wanted + rounding)
+        return {wanted};
     const double left = belief_margin(*deck.as_found) - deeper;
     return left > least_infeed ? Clean{at - std::min(left, dark_step)} : Clean{at, true};
 }
@@ -220,7 +223,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     const bool clean = !deck.cuts.empty() && !p.dark_left;
     if ((!good || behind) && !(clean && p.remaining < least_cut) && !p.clean_too_soon && !deck.from_old_tunnel() &&
         (!measured_after_cut || too_high || behind))
-        p.passes = plan_passes(p.remaining, with_finish(chosen, plan), deck.cuts.empty());
+        p.passes = plan_passes(p.remaining, with_finish(chosen, plan), deck.cuts.empty(), plan.maybe);
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
     if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel())
         p.passes.resize(static_cast<std::size_t>(springs_left(deck, chosen.spring_passes)),
@@ -264,13 +267,20 @@ class Ends {
             if (const Clean& c = clean[bank.bank]; !c.ended)
                 room_ = std::min(room_, finish_over_limit(bank, decks.deck(bank.bank),
                                                           decks.target.equal ? both : c.height, finish));
-        double deepest = std::numeric_limits<double>::infinity();
-        for (const auto& [bank, c] : clean) {
-            own_[bank] = c.ended ? c.height : c.height - room_;
-            deepest = std::min(deepest, own_[bank]);
+        const auto seen_clean = [&decks](const std::string& bank) {
+            const auto& cuts = decks.deck(bank).cuts;
+            return !cuts.empty() && cuts.back().cut.clean;
+        };
+        double deepest = std::numeric_limits<double>::infinity(), as_measured = deepest;
+        for (const BankPlan& bank : plan.banks) {
+            const Clean& c = clean[bank.bank];
+            const double own = own_[bank.bank] = c.ended ? c.height : c.height - room_;
+            deepest = std::min(deepest, own);
+            as_measured = std::min(as_measured, seen_clean(bank.bank) ? own : own + std::max(0.0, bank.doubt));
         }
+        // A bank that is clean goes deeper for what was measured or cut of the other, not for what only may be.
         for (const auto& [bank, own] : own_)
-            height_[bank] = decks.target.equal ? deepest : own;
+            height_[bank] = !decks.target.equal ? own : seen_clean(bank) ? std::min(own, as_measured) : deepest;
     }
     [[nodiscard]] double room() const { return room_; } ///< for the finishing cut
     [[nodiscard]] double height(const std::string& bank) const { return height_.at(bank); }
@@ -283,38 +293,63 @@ class Ends {
 
 } // namespace
 
+namespace {
+
+/// How far under its lowest measured place a bank is to be cut: no deeper than leaves room over the blueprint's least
+/// height for the finishing cut, where its heights do. Whether it must go under that the metal is to show.
+/// @param stands the height of its highest place by the newest heights, before the passes since
+double doubt_of(const BankPlan& bank, const CleanDepth& depth, block::Sureness clean, double stands, double finish) {
+    if (clean == block::Sureness::as_measured)
+        return 0;
+    const double doubt = bank.low - (stands - (clean == block::Sureness::sure ? depth.sure : depth.likely));
+    if (doubt <= 0 || !bank.over_lower_limit)
+        return doubt;
+    const double least = bank.target - *bank.over_lower_limit;
+    return std::min(doubt, std::max(0.0, bank.low - least - finish - 2 * infeed_uncertainty));
+}
+
+} // namespace
+
 void move_targets(DeckPlan& plan, const JobState& state, const block::PassPlanChosen& chosen,
-                  const std::optional<CentreLine>& line) {
+                  const std::optional<CentreLine>& line, const CleanDepths& depths) {
     const block::DecksState& decks = decks_of(state);
     if (decks.target.school != block::TargetSchool::least_cut)
         return;
     const double finish = chosen.finish < least_infeed ? 0 : chosen.finish;
     std::map<std::string, double> stands, by_passes;
     bool cut = false;
-    for (const BankPlan& bank : plan.banks) {
+    for (BankPlan& bank : plan.banks) {
         const block::DeckState& deck = decks.deck(bank.bank);
         block::DeckMeasurement newest = *deck.latest;
         if (line)
             newest.result = measured_from(newest.result, *line);
         stands[bank.bank] = stands_at(newest, deck);
+        if (const auto known = depths.find(bank.bank); known != depths.end() && !line)
+            bank.doubt = doubt_of(bank, known->second, decks.target.clean, newest.result.height_max, finish);
         by_passes[bank.bank] = bank.high - deck.depth_since(deck.as_found->sequence);
         cut = cut || !deck.cuts.empty();
     }
     // Cut on by what heights say now; held against where the passes should have left it.
     const Ends ends(plan, decks, stands, finish), meant(plan, decks, by_passes, finish);
+    double planned_for_both = std::numeric_limits<double>::infinity();
+    for (const BankPlan& bank : plan.banks)
+        planned_for_both = std::min(planned_for_both, bank.low - bank.doubt);
     for (BankPlan& bank : plan.banks) {
         const double height = ends.height(bank.bank);
         if (cut && ends.follows(bank.bank))
             bank.behind = stands[bank.bank] - height;
         bank.finish = ends.room();
         bank.follows = ends.follows(bank.bank);
-        bank.moved = bank.target - ends.room() - height;
+        if (const auto known = depths.find(bank.bank);
+            decks.target.clean == block::Sureness::sure && bank.doubt != 0 && !bank.follows)
+            bank.maybe = std::min(known->second.sure - known->second.likely, stands[bank.bank] - height - ends.room());
+        bank.moved = (decks.target.equal ? planned_for_both : bank.low - bank.doubt) - ends.room() - height;
+        if (bank.over_lower_limit)
+            *bank.over_lower_limit += height - bank.target;
         bank.target = height;
         if (cut)
             bank.held_at = meant.height(bank.bank);
         bank.cut = bank.high - height;
-        if (bank.over_lower_limit)
-            *bank.over_lower_limit -= bank.moved + ends.room();
     }
 }
 
@@ -337,6 +372,10 @@ std::optional<Verdict> felt_flat(const JobState& state, const block::BankBluepri
         if (const block::MeasuredPlace* read = readings_of(state).place(at); !read || read->stale())
             return std::nullopt;
     return Verdict::meets;
+}
+
+bool cut_until_clean(const JobState& state, block::PassKind kind) {
+    return decks_of(state).target.school == block::TargetSchool::least_cut && kind <= block::PassKind::pass;
 }
 
 bool cut_by_clearance_alone(const JobState& state) {

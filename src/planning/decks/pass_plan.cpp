@@ -27,7 +27,7 @@ block::PassPlanChosen usual_passes() {
     return {1 * block::mm_per_thou, 2 * block::mm_per_thou, 1 * block::mm_per_thou, 2};
 }
 
-std::vector<Pass> plan_passes(double remaining, const block::PassPlanChosen& chosen, bool first) {
+std::vector<Pass> plan_passes(double remaining, const block::PassPlanChosen& chosen, bool first, double maybe) {
     std::vector<Pass> passes;
     if (remaining < least_infeed)
         return passes;
@@ -41,12 +41,15 @@ std::vector<Pass> plan_passes(double remaining, const block::PassPlanChosen& cho
         }
     }
     const double deepest = std::max(chosen.pass, least_infeed);
+    maybe = maybe < least_infeed ? 0 : left - maybe < least_infeed ? left : maybe;
+    left -= maybe;
     if (left > roughing_from && deepest < roughing_pass) {
         const double rough = left - roughing_from / 2;
         add_equal(passes, rough, roughing_pass);
         left -= rough;
     }
     add_equal(passes, left, deepest);
+    add_equal(passes, maybe, std::max(deepest / 2, least_infeed));
     if (finish >= least_infeed)
         passes.push_back({PassKind::finish, finish});
     else if (!passes.empty())

@@ -25,6 +25,8 @@ struct Pass {
 /// The passes that take `remaining` off, in order, together exactly that much.
 /// @param remaining mm; nothing to cut below half a micrometre
 /// @param first whether nothing was cut yet, so that a witness cut comes first
-[[nodiscard]] std::vector<Pass> plan_passes(double remaining, const block::PassPlanChosen& chosen, bool first);
+/// @param maybe mm, last before the finishing cut, in which it may be clean already: in passes of half that depth
+[[nodiscard]] std::vector<Pass> plan_passes(double remaining, const block::PassPlanChosen& chosen, bool first,
+                                            double maybe = 0);
 
 } // namespace pallix::planning

@@ -298,9 +298,11 @@ class Answering {
         case Task::give_limits:
             return one(GatePassed{Rule::sign_off, step_.about->text(), words("reason")});
         case Task::decide_deck:
-            if (a_.decks.kind == DeckStep::will_not_clean)
+            if (a_.decks.kind == DeckStep::will_not_clean) {
+                const DeckTargetChosen& target = decks_of(state_).target;
                 return {Payload(Note{words("reason")}),
-                        Payload(DeckTargetChosen{TargetSchool::least_cut, decks_of(state_).target.equal, {}})};
+                        Payload(DeckTargetChosen{TargetSchool::least_cut, target.equal, {}, {}, {}, target.clean})};
+            }
             return one(GatePassed{Rule::sign_off, step_.about ? step_.about->text() : "decks", words("reason")});
         case Task::look_why_dark:
             return one(StepDone{looked_why_dark(bank)});

@@ -47,6 +47,7 @@ const std::map<std::string, std::vector<std::string>, std::less<>>& choice_words
         {"tunnel_plan/line", {"on the datum", "through the end mains"}},
         {"deck_target/school",
          named<block::TargetSchool>(block::target_school_keys.size(), [](auto s) { return school_name(s); })},
+        {"deck_target/clean", {"as sure as 95 %", "as likely as not", "as measured"}},
         {"deck_target/equal", {"each bank by itself", "both banks equal"}},
         {"cutter/new_inserts", {"inserts as they were", "inserts changed"}},
         {"gasket/gasket",
@@ -180,6 +181,8 @@ void say_decks(Sentence& s, const JobState& state) {
         s.say(" {deck_target/ratio|compression ratio} : 1");
         break;
     case least_cut:
+        s.say(" that cleans {deck_target/clean|how sure it is to clean}");
+        break;
     case blueprint:
         break;
     }

@@ -21,6 +21,15 @@ constexpr const char* deck_reading_caution = "Spindle stopped, deck wiped, block
 constexpr const char* mill_caution =
     "Guards shut, eyes covered, no gloves near the cutter. Stop the spindle and see it stopped before clearing chips.";
 
+/// How deep it has to go to be clean as surely as was chosen.
+std::string doubt_words(const JobState& state, const planning::BankPlan& plan, const LengthText& l) {
+    if (std::abs(plan.doubt) < planning::least_infeed)
+        return "";
+    return std::string(" as measured, ") +
+           (decks_of(state).target.clean == block::Sureness::sure ? "as sure as 95 %" : "as likely as not") + " by " +
+           l.with_unit(plan.high - plan.low + plan.doubt);
+}
+
 /// Why a cut is asked for, and what else it touches.
 std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a, const BankProgress& b,
                                      const LengthText& l) {
@@ -30,17 +39,21 @@ std::vector<std::string> cut_reasons(const JobState& state, const Assessment& a,
         reasons.push_back("Start here: " + the_bank(state, b.plan.bank) + " lies lowest.");
     const double finish = b.plan.finish.value_or(0);
     const bool rough = !b.passes.empty() && b.passes.front().kind <= block::PassKind::pass;
-    reasons.push_back(capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
-                      l.with_unit(b.plan.high - b.plan.low) + " below the highest point" +
-                      (rough && finish > 0 ? "; the finishing cut of " + l.with_unit(finish) +
-                                                 " comes under that, once it is marked clean."
-                                           : std::string(".")));
+    reasons.push_back(
+        capitalised(place_words(b.plan.lowest)) + " is the lowest place; it cleans up " +
+        l.with_unit(b.plan.high - b.plan.low) + " below the highest point" + doubt_words(state, b.plan, l) +
+        (rough && finish > 0
+             ? "; the finishing cut of " + l.with_unit(finish) + " comes under that, once it is marked clean."
+             : std::string(".")));
     reasons.push_back(
         "Cut to " + l.with_unit(b.plan.target) + " (" + school_name(decks_of(state).target.school) +
         (decks_of(state).target.equal && several && decks_of(state).target.school == block::TargetSchool::least_cut
              ? ", both banks equal"
              : "") +
-        ").");
+        ")" +
+        (rough && planning::cut_until_clean(state, b.passes.front().kind)
+             ? ", " + count_words(b.passes.size(), "pass", "passes") + " by the plan."
+             : "."));
     if (b.plan.moved > planning::least_infeed)
         reasons.push_back(std::string(!b.plan.follows
                                           ? "Places stayed dark at the planned depth: within what the heights "
@@ -68,8 +81,10 @@ CallText cut_text(const JobState& state, const Assessment& a, const LengthText& 
     const BankProgress& b = *a.bank(a.decks.bank);
     const planning::Pass& pass = *a.decks.pass;
     CallText t;
-    t.headline = capitalised(bank_name(bank_of(state, a.decks.bank))) + ": " + pass_name(pass.kind) + ", " +
-                 count_words(a.decks.passes_left, "pass", "passes") + " left";
+    t.headline =
+        capitalised(bank_name(bank_of(state, a.decks.bank))) + ": " + pass_name(pass.kind) + ", " +
+        (planning::cut_until_clean(state, pass.kind) ? "until it is clean"
+                                                     : count_words(a.decks.passes_left, "pass", "passes") + " left");
     t.number = pass.kind == block::PassKind::spring ? "no infeed" : l.with_unit(pass.depth);
     t.reasons = cut_reasons(state, a, b, l);
     if (decks_of(state).cutter) {

@@ -364,6 +364,10 @@ std::string words(const block::DeckTargetChosen& p, const LengthText& l) {
         text += " " + l.with_unit(*p.clearance);
     if (p.school == block::TargetSchool::ratio && p.ratio)
         text += " " + ratio_text(*p.ratio);
+    if (p.school == block::TargetSchool::least_cut)
+        text += p.clean == block::Sureness::sure     ? ", sure to clean"
+                : p.clean == block::Sureness::likely ? ", likely to clean"
+                                                     : " as measured";
     return text + (p.equal ? ", banks equal" : ", each bank its own");
 }
 

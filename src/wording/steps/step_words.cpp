@@ -439,7 +439,11 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
     if (step->task == Task::hand_over)
         return "nothing: print the passport";
     // A number without its unit is what the tool is set to, for whoever stands at the machine.
-    const bool more = t.number.find(' ') != std::string::npos && headline.find(t.number) == std::string::npos;
+    // How deep a pass goes that is made until it is clean hangs on what is believed of the deck: the job says it.
+    const bool believed = step->task == Task::cut_deck && a.decks.pass && a.decks.pass->kind == block::PassKind::pass &&
+                          planning::cut_until_clean(state, block::PassKind::pass);
+    const bool more =
+        t.number.find(' ') != std::string::npos && headline.find(t.number) == std::string::npos && !believed;
     return lowered(headline) + (more ? ", " + t.number : "");
 }
 
