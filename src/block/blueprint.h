@@ -65,15 +65,19 @@ struct CamBlueprint {
     std::vector<MainBlueprint> bearings;
 };
 
+enum class Valve { intake, exhaust };
+inline constexpr std::array valve_keys{"intake", "exhaust"};
+
 /// A dowel, cylinder or lifter bore.
 struct HoleBlueprint {
     FeatureId id;
-    std::optional<int> cylinder; ///< the maker's number of a cylinder bore
+    std::optional<int> cylinder; ///< the maker's number of a cylinder bore, or of the one a lifter belongs to
     std::optional<double> angle; ///< rad, a lifter's own
     double u = 0;                ///< mm
     double v = 0;
     Tolerance diameter;
-    bool place_assumed = false; ///< nobody stated where it is: u and v are for the drawing's sake
+    bool place_assumed = false;   ///< nobody stated where it is: u and v are for the drawing's sake
+    std::optional<Valve> valve{}; ///< that a lifter opens
 };
 
 /// What drives the cam: a chain (pitch and teeth) or gears (pressure angle).

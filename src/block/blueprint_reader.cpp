@@ -173,6 +173,8 @@ class BlueprintReader {
         h.id = id(j, at, kind);
         if (j.contains("cylinder"))
             h.cylinder = j["cylinder"].get<int>();
+        if (j.contains("valve"))
+            h.valve = j["valve"] == valve_keys[0] ? Valve::intake : Valve::exhaust;
         if (j.contains("angle_deg"))
             h.angle = j["angle_deg"].get<double>() * radians_per_degree;
         h.place_assumed = !j.contains("u") || j.value("place", "stated") == "assumed";

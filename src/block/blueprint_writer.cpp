@@ -121,6 +121,8 @@ class BlueprintWriter {
         j["bank"] = h.id.bank;
         if (h.cylinder)
             j["cylinder"] = *h.cylinder;
+        if (h.valve)
+            j["valve"] = valve_keys.at(static_cast<std::size_t>(*h.valve));
         if (h.angle)
             set_number(j, "angle_deg", *h.angle / radians_per_degree);
         set_length(j, "u", h.u);

@@ -305,7 +305,11 @@ TEST(AnsweredJob, LiftersAskForWhatTheyNeed) {
     EXPECT_EQ(j.waits("lifter.C.2/cut").step, "lifter.C.1/cut");
     j.answer();
     EXPECT_NEAR(*bores_of(j.job().state()).bore(lifter_id(1)).cuts.back().payload.target, to, 1e-12);
-    EXPECT_THAT(j.called(), testing::StartsWith("lifter.C.1/measure"));
+    EXPECT_EQ(j.called(), "lifter.C.2/cut") << "roughing is not measured";
+    j.answer();
+    EXPECT_EQ(j.called(), "lifter.C.1/cut") << "the next tool";
+    j.answer();
+    EXPECT_THAT(j.called(), testing::StartsWith("lifter.C.1/measure")) << "the first bore sets it";
 }
 
 TEST(Proposals, WhatIsProposedIsAnsweredAndTheRestLeftOpen) {

@@ -207,6 +207,8 @@ TEST(RecipeOf, NamesHoleByHoleWhatIsIrregular) {
     b.dowels.pop_back();
     b.bores[0].cylinder = 17;
     b.bores[7].place_assumed = true;
+    b.lifters[5].cylinder = 2;
+    b.lifters[5].valve = Valve::exhaust;
     b.cam_drive = CamDrive{20, 40, 9.525, 1019.175, 0};
     b.main_bearing = MainBearing{1.5, 65};
     const auto recipe = recipe_of(b);
@@ -223,6 +225,10 @@ TEST(RecipeOf, NamesHoleByHoleWhatIsIrregular) {
     EXPECT_EQ(drawn->banks[1].deck_outline.size(), b.banks[1].deck_outline.size());
     EXPECT_FALSE(drawn->banks[1].deck_flatness);
     EXPECT_TRUE(drawn->bores[7].place_assumed);
+    EXPECT_EQ(drawn->lifters[5].cylinder, 2);
+    EXPECT_EQ(drawn->lifters[5].valve, Valve::exhaust);
+    EXPECT_FALSE(drawn->lifters[4].valve);
+    EXPECT_EQ(read_blueprint(write_blueprint(b), "b")->lifters[5].valve, Valve::exhaust);
     EXPECT_FALSE(drawn->bores[6].place_assumed);
     EXPECT_EQ(drawn->cam_drive->teeth_cam, 40);
     EXPECT_NEAR(*drawn->cam_drive->chain_length, 1019.175, 1e-9);

@@ -329,7 +329,15 @@ class Draughtsman {
             hole->angle = angle(key);
             return true;
         }
-        if (what == "cylinder" && id.kind == FeatureKind::bore) {
+        if (what == "valve" && id.kind == FeatureKind::lifter) {
+            const auto known = std::ranges::find(valve_keys, r_.figures.at(key));
+            if (known == valve_keys.end())
+                fault(key, key + ": “" + r_.figures.at(key) + "” is no valve", "intake or exhaust");
+            else
+                hole->valve = static_cast<Valve>(known - valve_keys.begin());
+            return true;
+        }
+        if (what == "cylinder" && id.kind != FeatureKind::dowel) {
             const auto number = read_number(r_.figures.at(key));
             if (number && *number >= 1 && *number <= 1000 && *number == std::floor(*number))
                 hole->cylinder = static_cast<int>(*number);

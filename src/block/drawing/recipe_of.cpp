@@ -347,6 +347,8 @@ class Surveyor {
                 otherwise(h.id, "angle", short_number(*h.angle / radians_per_degree));
             if (h.cylinder && is->cylinder != h.cylinder)
                 otherwise(h.id, "cylinder", std::to_string(*h.cylinder));
+            if (h.valve && is->valve != h.valve)
+                otherwise(h.id, "valve", valve_keys.at(static_cast<std::size_t>(*h.valve)));
             if (h.place_assumed)
                 for (const char* what : {"along", "across"})
                     if (const std::string key = h.id.text() + "/" + what; !r_.assumed(key)) {

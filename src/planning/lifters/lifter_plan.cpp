@@ -3,6 +3,7 @@
 
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "metrology/decision.h"
 #include "metrology/uncertainty.h"
@@ -14,6 +15,7 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <map>
 
 namespace pallix::planning {
 namespace {
@@ -25,7 +27,8 @@ using block::LifterChoice;
 using metrology::Vec2;
 
 constexpr double thou = 0.0254;
-constexpr double close_enough = 0.006; // mm, below which a cut counts as having reached its size
+constexpr double tool_holds = thou / 2; // first bore of a row against the last (common practice, no source)
+constexpr double close_enough = 0.006;  // mm, below which a cut counts as having reached its size
 
 std::int64_t first_cut(const JobState& state, const FeatureId& id) {
     const auto& cuts = bores_of(state).bore(id).cuts;
@@ -38,6 +41,19 @@ const block::EvaluationState* before_cuts(const JobState& state, const FeatureId
         if (*probed && (*probed)->sequence < first_cut(state, id))
             return &**probed;
     return nullptr;
+}
+
+/// What gauges said of a lifter bore before it was cut, mm.
+std::optional<double> gauged_before_cuts(const JobState& state, const FeatureId& id) {
+    double sum = 0;
+    int n = 0;
+    for (const block::TakenReading& r : readings_of(state).readings)
+        if (r.reading.at.feature == id && r.reading.at.quantity == block::Quantity::size &&
+            r.sequence < first_cut(state, id)) {
+            sum += r.value;
+            ++n;
+        }
+    return n > 0 ? std::optional(sum / n) : std::nullopt;
 }
 
 const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id) {
@@ -141,6 +157,13 @@ std::optional<double> chance_to_cover(const block::EvaluationState& probed, cons
     return metrology::chance_of_all(rooms, std::hypot(*placed, *probed.standard_uncertainty));
 }
 
+/// What a bored hole is taken for until it is measured; a honed one is as it is.
+std::optional<double> set_to(const block::BoreCut& cut) {
+    if (cut.operation == BoreOperation::hone)
+        return std::nullopt;
+    return cut.setting ? cut.setting : cut.target;
+}
+
 LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
     LifterProgress p;
     p.id = n.id;
@@ -164,6 +187,10 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
     const double largest =
         steps.empty() ? 0
                       : steps.back().to + (to_seat ? close_enough : (*plan.clearance_most - *plan.clearance_least) / 2);
+    if (!cuts.empty() && !p.size) {
+        p.size = set_to(cuts.back().payload);
+        p.by_setting = p.size.has_value();
+    }
     if (!cuts.empty() && !p.size) {
         p.state = LifterState::to_measure;
         return p;
@@ -236,6 +263,24 @@ std::vector<std::pair<FeatureId, double>> lifter_timings(const block::Blueprint&
     return timings;
 }
 
+namespace {
+
+std::vector<ValveTiming> by_valve(const block::Blueprint& blueprint, const std::vector<LifterNeed>& each) {
+    std::map<std::optional<block::Valve>, std::array<std::vector<double>, 2>> timings; // as found, as planned
+    for (const LifterNeed& n : each)
+        if (n.timing) {
+            auto& [before, planned] = timings[blueprint.hole(n.id)->valve];
+            before.push_back(*n.timing);
+            planned.push_back(n.timing_planned.value_or(*n.timing));
+        }
+    std::vector<ValveTiming> found;
+    for (const auto& [valve, values] : timings)
+        found.push_back({valve, *spread_of(values[0]), spread_of(values[1])});
+    return found;
+}
+
+} // namespace
+
 std::optional<LifterStudy> study_lifters(const JobState& state) {
     if (!intake_of(state).blueprint)
         return std::nullopt;
@@ -260,8 +305,8 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
             for (const block::HoleLevel& level : hole->levels)
                 n.diameter = std::max(*n.diameter, level.diameter);
             n.timing = timing_of(*intake_of(state).blueprint, *e, *hole, plan);
-        } else if (const auto now = size_now(state, meant.id); now && bores_of(state).bore(meant.id).cuts.empty()) {
-            n.diameter = now->size;
+        } else if (const auto found = gauged_before_cuts(state, meant.id)) {
+            n.diameter = found;
         } else if (bores_of(state).bore(meant.id).cuts.empty()) {
             continue;
         }
@@ -286,6 +331,7 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
     }
     if (study.each.empty())
         return std::nullopt;
+    study.by_valve = by_valve(*intake_of(state).blueprint, study.each);
     study.before = spread_of(before);
     study.planned = spread_of(planned);
     study.missing = missing_numbers(study, plan);
@@ -296,6 +342,78 @@ const LifterNeed* LifterStudy::lifter(const FeatureId& id) const {
     const auto it = std::ranges::find(each, id, &LifterNeed::id);
     return it == each.end() ? nullptr : &*it;
 }
+
+namespace {
+
+/// The bores of one row that the single-point tool in hand went through, in the order they were cut.
+struct ToolRow {
+    std::vector<LifterProgress*> cut;
+    bool more_to_come = false; ///< the same tool is still to go through others of the row
+};
+
+/// @return nothing where the last tool in that row was no single-point one
+std::optional<ToolRow> tool_row(const JobState& state, const std::vector<LifterProgress*>& bank) {
+    constexpr double same = 1e-6; // mm
+    const auto last_of = [&state](const LifterProgress* p) -> const block::Taken<block::BoreCut>* {
+        const block::BoreWork& work = bores_of(state).bore(p->id);
+        return work.cuts_now().empty() ? nullptr : &work.cuts.back();
+    };
+    const block::Taken<block::BoreCut>* newest = nullptr;
+    for (const LifterProgress* p : bank)
+        if (const auto* last = last_of(p); last && (!newest || last->sequence > newest->sequence))
+            newest = last;
+    if (!newest || newest->payload.operation != BoreOperation::finish || !set_to(newest->payload))
+        return std::nullopt;
+    const double set = *set_to(newest->payload);
+    ToolRow row;
+    for (LifterProgress* p : bank) {
+        const auto* last = last_of(p);
+        if (last && set_to(last->payload) && std::abs(*set_to(last->payload) - set) < same)
+            row.cut.push_back(p);
+        else if (p->state == LifterState::to_cut && !p->inside && p->next->to < set + same)
+            row.more_to_come = true;
+    }
+    std::ranges::sort(row.cut, {}, [&](const LifterProgress* p) { return last_of(p)->sequence; });
+    return row;
+}
+
+/// Of each single-point tool the first bore is measured before the next is cut, and the last once it is through its
+/// row; where they differ by more than a tool should, all of them.
+std::optional<ToolDrift> compare_rows(const JobState& state, std::vector<LifterProgress>& each) {
+    std::map<std::string, std::vector<LifterProgress*>> banks;
+    for (LifterProgress& p : each)
+        banks[p.id.bank].push_back(&p);
+    std::optional<ToolDrift> drift;
+    for (const auto& [bank, all] : banks) {
+        const auto found = tool_row(state, all);
+        if (!found)
+            continue;
+        const ToolRow& row = *found;
+        const auto ask = [](LifterProgress& p) {
+            p.compared = true;
+            if (p.by_setting)
+                p.state = LifterState::to_measure;
+            return p.by_setting;
+        };
+        LifterProgress &first = *row.cut.front(), &last = *row.cut.back();
+        if (ask(first) || row.more_to_come || ask(last) || &first == &last)
+            continue;
+        const auto over = [&state](const LifterProgress& p) {
+            return *p.size - *set_to(bores_of(state).bore(p.id).cuts.back().payload);
+        };
+        const double by = over(last) - over(first);
+        if (std::abs(by) <= tool_holds)
+            continue;
+        bool unknown = false;
+        for (LifterProgress* p : row.cut)
+            unknown = ask(*p) || unknown;
+        if (unknown && !drift)
+            drift = ToolDrift{first.id, last.id, by};
+    }
+    return drift;
+}
+
+} // namespace
 
 std::vector<LifterCutStep> seat_steps(double seat) {
     return {{BoreOperation::rough, seat - 10 * thou},
@@ -319,6 +437,7 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
     }
     for (const LifterNeed& n : study.each)
         board.each.push_back(progress_of(state, n, plan));
+    board.drift = compare_rows(state, board.each);
     const bool newest = tunnel_of(state).latest && std::ranges::any_of(study.each, [&](const LifterNeed& n) {
                             return bores_of(state).bore(n.id).last_cut() > 0 && proof_of(state, n.id);
                         });

@@ -60,9 +60,17 @@ struct TimingSpread {
     [[nodiscard]] double spread() const { return latest - earliest; }
 };
 
+/// The timing of valves that are compared with one another: all of one kind, cylinder against cylinder.
+struct ValveTiming {
+    std::optional<block::Valve> valve; ///< nothing: the blueprint does not say which valve each lifter opens
+    TimingSpread before;
+    std::optional<TimingSpread> planned;
+};
+
 struct LifterStudy {
     std::vector<LifterNeed> each; ///< in the blueprint's order; those that were measured
     std::optional<TimingSpread> before, planned;
+    std::vector<ValveTiming> by_valve;
     std::vector<std::string> missing; ///< numbers the plan waits for, in words
     [[nodiscard]] const LifterNeed* lifter(const block::FeatureId& id) const;
 };
@@ -91,6 +99,8 @@ struct LifterProgress {
     std::size_t tool = 0;                         ///< of `next`: how many tools go through a bore before it
     bool inside = false;                          ///< the bush is in: its own bore is worked on
     std::optional<double> size;                   ///< as last measured
+    bool by_setting = false;                      ///< not measured since: what the tool was set to
+    bool compared = false;                        ///< the first of its row with that tool, or the last
     std::optional<double> position;               ///< mm off its place, probed after the last cut
     std::optional<double> position_uncertainty{}; ///< mm, standard, the datum frame's with it; where it is judged
 };
@@ -107,15 +117,23 @@ enum class LifterStep {
     off_place,
     done
 };
+/// What a tool left in the last bore of a row against the first: its edge wore, or the block is warm.
+struct ToolDrift {
+    block::FeatureId first, last;
+    double by = 0; ///< mm on diameter, last less first, both against what was set
+};
+
 struct LifterBoard {
     LifterStep step = LifterStep::measure;
+    std::optional<ToolDrift> drift; ///< by which the bores between them are to be measured
     std::optional<block::FeatureId> lifter;
     std::vector<LifterProgress> each;
     std::optional<TimingSpread> after;                              ///< as probed since the last cut
     std::vector<std::pair<block::FeatureId, double>> timings_after; ///< rad, + is late
 };
-/// One tool through all bores of a row before the next, all seats before any bush goes in, all bushes before the first
-/// is sized.
+/// One tool through all bores of a row before the next: of a single-point tool the first bore is measured, then the
+/// last; where they differ, those between too. Roughing is not measured, the hone everywhere.
+/// All seats before any bush goes in, all bushes before the first is sized.
 [[nodiscard]] LifterBoard lifter_board(const block::JobState& state, const LifterStudy& study);
 
 /// The lifters between as found and proof.

@@ -82,7 +82,16 @@ std::string spread_sentence(const planning::LifterWork& w) {
     const auto degrees = [](const planning::TimingSpread& s) {
         return fixed(2 * s.spread() / block::radians_per_degree, 2) + "°";
     };
-    std::string s = "Timing spread at the crankshaft: " + degrees(*w.study.before) + " as found";
+    // Valves of one kind are compared with one another, cylinder against cylinder.
+    std::string found;
+    if (w.study.by_valve.size() > 1 || w.study.by_valve.front().valve)
+        for (const planning::ValveTiming& v : w.study.by_valve)
+            found += (found.empty() ? "" : ", ") + degrees(v.before) +
+                     (!v.valve                           ? " the others"
+                      : *v.valve == block::Valve::intake ? " intake"
+                                                         : " exhaust");
+    std::string s =
+        "Timing spread at the crankshaft: " + (found.empty() ? degrees(*w.study.before) : found) + " as found";
     if (w.board.after)
         s += ", " + degrees(*w.board.after) + " as probed since";
     else if (w.study.planned && w.study.planned->spread() != w.study.before->spread())
@@ -122,6 +131,13 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
         break;
     case LifterStep::measure_cut:
         call = {"Measure " + lifter + " before it is cut again", "", {}, ""};
+        if (w->board.drift)
+            call.reasons.push_back(
+                "The last of the row came out " + l.with_unit(std::abs(w->board.drift->by)) +
+                (w->board.drift->by < 0 ? " smaller" : " larger") +
+                " than the first: a worn edge, or heat. Those between are measured too; look at the edge.");
+        else if (p->compared)
+            call.reasons.emplace_back("The first of a row sets the tool, the last shows whether it held.");
         break;
     case LifterStep::press:
         call = {"Press the bush into " + lifter, "", lifter_sentences(state, *w, *w->board.lifter, l), press_caution};

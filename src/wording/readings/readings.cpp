@@ -59,8 +59,14 @@ std::string feature_words(const block::Blueprint& b, const block::FeatureId& id)
         const std::string place = on_bank.empty() ? "bore " + number : on_bank + ", bore " + number;
         return hole && hole->cylinder ? "cylinder " + std::to_string(*hole->cylinder) + " (" + place + ")" : place;
     }
-    case FeatureKind::lifter:
-        return "lifter " + number + (on_bank.empty() ? "" : ", " + on_bank);
+    case FeatureKind::lifter: {
+        const auto* hole = b.hole(id);
+        std::string opens = hole && hole->cylinder ? "cylinder " + std::to_string(*hole->cylinder) : "";
+        if (hole && hole->valve)
+            opens +=
+                std::string(opens.empty() ? "" : ", ") + (*hole->valve == block::Valve::intake ? "intake" : "exhaust");
+        return "lifter " + number + (on_bank.empty() ? "" : ", " + on_bank) + (opens.empty() ? "" : " (" + opens + ")");
+    }
     case FeatureKind::panrail:
         break;
     }
