@@ -2,6 +2,7 @@
 #include "block/state/fold.h"
 #include "block/state/tunnel_state.h"
 #include "planning/cylinders/boring.h"
+#include "planning/cylinders/cylinder_work.h"
 
 #include "row_block.h"
 
@@ -229,4 +230,56 @@ TEST(Boring, ASleevesSeatComesFromItsOutside) {
     EXPECT_FALSE(b.holes.front().seat);
     EXPECT_NEAR(b.holes.front().target, 80.40, 1e-9) << "its inside like the others";
     EXPECT_NEAR(b.holes.front().cuts.front(), 80.40, 1e-9) << "2.4 mm from its own bore of 78: one cut";
+}
+
+// The window ends at 80.4127; a gauge of 0.002 cannot tell 80.415 from that. Under is cut again, over stops everything:
+// read once more, and told by the mean of both.
+TEST(Boring, TooNearTheEndOfItsWindowIsReadOnceMore) {
+    const auto gauge = [](RowJob& job, double size) {
+        job.add(test::size_reading("bore.C.1", "middle", "across", size, 0.002));
+    };
+    RowJob job = ready();
+    job.cut(1, BoreOperation::rough, 80.40, 80.40);
+    gauge(job, 80.415);
+    BoringBoard b = boring_board(job);
+    EXPECT_EQ(b.step, BoringStep::read_again);
+    EXPECT_EQ(b.hole, bore_id(1));
+    EXPECT_EQ(b.holes[0].state, HoleState::doubtful);
+    RowJob in = job, over = job;
+    gauge(in, 80.407);
+    EXPECT_EQ(boring_board(in).step, BoringStep::judge_trial) << "80.411 of 80.4127";
+    gauge(over, 80.417);
+    EXPECT_EQ(boring_board(over).step, BoringStep::over) << "80.416";
+    RowJob sure = ready();
+    sure.cut(1, BoreOperation::rough, 80.40, 80.40);
+    gauge(sure, 80.42);
+    EXPECT_EQ(boring_board(sure).step, BoringStep::over) << "0.0073 over it, and the guard band is 0.004";
+}
+
+// Meant to sit with 0.03, with 0.035 at most: its seat ends 0.005 below what it is bored to, not a thou half below;
+// and with 0.015 at least: half of it.
+TEST(Boring, ASeatIsNoTighterThanItsSleeveMayBe) {
+    RowJob job = ready();
+    InsertMeasured sleeve;
+    sleeve.bore = bore_id(1);
+    sleeve.outside.fill(84.00);
+    sleeve.inside = 79;
+    sleeve.length = 140;
+    sleeve.interference = 0.03;
+    sleeve.interference_most = 0.035;
+    sleeve.parent_outside = 100;
+    job.add(BoreDecided{bore_id(1), BoreChoice::sleeve, "cracked"});
+    job.add(sleeve);
+    const HoleProgress seat = boring_board(job).holes[0];
+    EXPECT_NEAR(seat.target, 83.97, 1e-9);
+    EXPECT_NEAR(seat.least, 83.965, 1e-9);
+    EXPECT_NEAR(seat.most, 83.97 + 0.0127, 1e-9) << "0.015 would still hold";
+    job.cut(1, BoreOperation::rough, 83.97, 83.97);
+    read(job, 1, 83.960); // within half a thou, and 0.04 tight
+    EXPECT_EQ(boring_board(job).step, BoringStep::cut_again);
+    const Folded s = job.state();
+    const auto work = cylinder_work(s, {});
+    EXPECT_NE(work->step, CylinderStep::press);
+    EXPECT_NEAR(work->sleeves[0].actual->stress.pressure / work->sleeves[0].plan->stress.pressure, 4.0 / 3, 2e-3)
+        << "pressure goes with the interference";
 }

@@ -2,6 +2,7 @@
 #include "block/state/fold.h"
 #include "block/state/tunnel_state.h"
 #include "planning/cylinders/cylinder_plan.h"
+#include "planning/cylinders/size_choice.h"
 
 #include "metrology/enclosing_circle.h"
 #include "row_block.h"
@@ -235,4 +236,39 @@ TEST(Walls, BeforeIsKeptBesideAfter) {
     EXPECT_NEAR(cut.before, 3.9, 1e-12);
     ASSERT_TRUE(cut.after);
     EXPECT_NEAR(*cut.after, 3.68, 1e-12);
+}
+
+// Cylinder 2 needs 0.40, the others 0.10; 0.25 and 0.50 are on offer, walls of 4.0 beside bores of 80.00.
+TEST(SizeChoice, SaysWhatTheNextSizeCostsTheOthersAndWhatASleeveDoes) {
+    RowJob job;
+    for (int n = 1; n <= 4; ++n)
+        job.sizes(bore_id(n), n == 2 ? 80.40 : 80.10);
+    job.add(wall(1, "top", "left", 4.0));
+    job.add(wall(2, "top", "left", 1.0));
+    job.add(wall(3, "top", "left", 3.8));
+    CylinderPlanChosen plan;
+    plan.oversizes = {0.25, 0.5};
+    plan.wall_thrust = 3.55;
+    job.add(plan);
+    const Folded s = job.state();
+    const auto study = study_cylinders(s, {});
+    EXPECT_NEAR(*study->oversize, 0.5, 1e-12);
+    const SizeChoice c = size_choice(s, *study, bore_id(2));
+    EXPECT_NEAR(*c.all_at, 0.5, 1e-12);
+    EXPECT_NEAR(*c.stay_at, 0.25, 1e-12) << "without the one that sets it";
+    EXPECT_NEAR(c.more_off, 0.25, 1e-12);
+    EXPECT_EQ(c.others, 3U);
+    EXPECT_NEAR(*c.wall, 3.8 - (80.5 - 80.10) / 2, 1e-9) << "of the others: its own does not count";
+    EXPECT_EQ(c.wall_of, bore_id(3));
+    EXPECT_EQ(c.beside, (std::vector{bore_id(1), bore_id(3)}));
+    EXPECT_FALSE(c.thin);
+    plan.wall_thrust = 3.65;
+    job.add(plan);
+    const Folded stricter = job.state();
+    EXPECT_TRUE(size_choice(stricter, *study_cylinders(stricter, {}), bore_id(2)).thin);
+    plan.oversizes = {0.25};
+    job.add(plan);
+    const Folded short_list = job.state();
+    EXPECT_FALSE(size_choice(short_list, *study_cylinders(short_list, {}), bore_id(2)).all_at)
+        << "none is large enough";
 }

@@ -161,19 +161,20 @@ inline void fields(Fields& f, BoreCut& p) {
 /// A sleeve in a cylinder or a bush in a lifter bore: what was measured of it before it goes in.
 struct InsertMeasured {
     FeatureId bore;
-    std::array<double, 6> outside{}; ///< top, middle, bottom; each two ways, 90° apart
-    double inside = 0;               ///< as it comes
-    double length = 0;               ///< that is pressed
-    double interference = 0;         ///< the shop's number
-    double parent_outside = 0;       ///< of the metal that holds it
-    double insert_modulus = 110000;  ///< N/mm²
-    double parent_modulus = 110000;  ///< N/mm²
-    double insert_poisson = 0.26;    ///< of grey iron, from memory
-    double parent_poisson = 0.26;    ///
-    double friction = 0.12;          ///< common practice
-    double slide = 0.03;             ///< clearance wanted where the parent is heated instead of pressed
-    bool heated = false;             ///< the parent is heated, the insert dropped in
-    std::optional<double> ledge;     ///< step left at the bottom for a sleeve to sit on, along the bore
+    std::array<double, 6> outside{};           ///< top, middle, bottom; each two ways, 90° apart
+    double inside = 0;                         ///< as it comes
+    double length = 0;                         ///< that is pressed
+    double interference = 0;                   ///< the shop's number
+    double parent_outside = 0;                 ///< of the metal that holds it
+    double insert_modulus = 110000;            ///< N/mm²
+    double parent_modulus = 110000;            ///< N/mm²
+    double insert_poisson = 0.26;              ///< of grey iron, from memory
+    double parent_poisson = 0.26;              ///
+    double friction = 0.12;                    ///< common practice
+    double slide = 0.03;                       ///< clearance wanted where the parent is heated instead of pressed
+    bool heated = false;                       ///< the parent is heated, the insert dropped in
+    std::optional<double> ledge;               ///< step left at the bottom for a sleeve to sit on, along the bore
+    std::optional<double> interference_most{}; ///< more would split the metal round it; nothing: nobody has said
     bool operator==(const InsertMeasured&) const = default;
 };
 template <>
@@ -194,6 +195,9 @@ inline void fields(Fields& f, InsertMeasured& p) {
     f.number("slide_mm", p.slide, {0, 10});
     f.flag("heated", p.heated);
     f.number("ledge_mm", p.ledge, length_range);
+    f.number("interference_most_mm", p.interference_most, {0, 10});
+    f.demand(!p.interference_most || *p.interference_most >= p.interference, "interference_most_mm",
+             "is less than the interference", "the largest it may become");
 }
 struct InsertFitted {
     FeatureId bore;

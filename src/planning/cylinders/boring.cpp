@@ -4,6 +4,8 @@
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "metrology/decision.h"
+#include "planning/common/shop_limits.h"
 #include "planning/cylinders/press_fit.h"
 
 #include <algorithm>
@@ -79,13 +81,37 @@ double size_to_start_from(const JobState& state, const CylinderNeed& need) {
     return work.fitted && work.insert ? work.insert->payload.inside : need.found.worn;
 }
 
+/// The window of a seat: no wider than the sleeve's interference bears. Half of it is the least that holds (common
+/// practice, no source), the most is the shop's.
+void narrow_to_sleeve(HoleProgress& h, const block::InsertMeasured& sleeve) {
+    h.most = std::min(h.most, h.target + sleeve.interference / 2);
+    if (sleeve.interference_most)
+        h.least = std::max(h.least, h.target + sleeve.interference - *sleeve.interference_most);
+}
+
+/// In or out with the guard band; once every place was read twice, more with the same gauge tell no more than its mean.
+HoleState judged(const BoredSize& now, const HoleProgress& h, const metrology::DecisionRule& rule) {
+    constexpr std::size_t enough = 2;
+    if (now.uncertainty && now.least_read < enough &&
+        metrology::decide(now.size, now.uncertainty, {h.least, h.most}, rule) == metrology::Verdict::cannot_tell)
+        return HoleState::doubtful;
+    constexpr double rounding = 1e-9; // mm
+    return now.size > h.most + rounding    ? HoleState::over
+           : now.size < h.least - rounding ? HoleState::under
+                                           : HoleState::in;
+}
+
 HoleProgress progress_of(const JobState& state, const FeatureId& id, const BoreSizes& sizes,
                          const block::PistonsStated& figures, double as_found) {
     HoleProgress h;
     h.id = id;
     h.seat = sizes.seat.has_value();
     h.target = sizes.seat.value_or(sizes.rough);
+    h.least = h.target - figures.tolerance;
+    h.most = h.target + figures.tolerance;
     const block::BoreWork& work = bores_of(state).bore(id);
+    if (h.seat)
+        narrow_to_sleeve(h, work.insert->payload);
     const auto cuts = work.cuts_now();
     const Taken<BoreCut>* last = last_of(cuts);
     if (last && h.seat && last->sequence < work.decided->sequence)
@@ -108,8 +134,7 @@ HoleProgress progress_of(const JobState& state, const FeatureId& id, const BoreS
     h.size = now->size;
     if (const auto meant = last->payload.setting ? last->payload.setting : last->payload.target)
         h.surplus = now->size - *meant;
-    const double off = now->size - h.target;
-    h.state = off > figures.tolerance ? HoleState::over : off < -figures.tolerance ? HoleState::under : HoleState::in;
+    h.state = judged(*now, h, rule_of(state));
     if (h.state == HoleState::under)
         h.cuts = cuts_to(now->size, h.target, figures.largest_cut);
     return h;
@@ -294,6 +319,7 @@ std::optional<BoredSize> size_now(const JobState& state, const FeatureId& id) {
         known = known && u;
         if (u)
             b.uncertainty = std::max(b.uncertainty.value_or(0), *u);
+        b.least_read = n == 1 ? p.count : std::min(b.least_read, p.count);
         b.sequence = std::max(b.sequence, p.sequences.back());
     }
     if (n == 0)
@@ -323,6 +349,11 @@ BoringBoard boring_board(const JobState& state, const CylinderStudy& study) {
                                (!bored.empty() && bored.back().new_edge);
     if (const auto* h = first_with(HoleState::unmeasured); h && (figures.measure_each || first_of_edge || !open)) {
         board.step = BoringStep::measure;
+        board.hole = h->id;
+        return board;
+    }
+    if (const auto* h = first_with(HoleState::doubtful)) {
+        board.step = BoringStep::read_again;
         board.hole = h->id;
         return board;
     }

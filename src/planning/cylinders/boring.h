@@ -39,7 +39,8 @@ struct BoreSizes {
 struct BoredSize {
     double size = 0;
     std::optional<double> uncertainty;
-    std::int64_t sequence = 0; ///< of the newest reading
+    std::size_t least_read = 0; ///< readings of the place that was read seldomest
+    std::int64_t sequence = 0;  ///< of the newest reading
 };
 [[nodiscard]] std::optional<BoredSize> size_now(const block::JobState& state, const block::FeatureId& id);
 
@@ -48,6 +49,7 @@ enum class HoleState {
     unmeasured, ///< cut, not measured since
     under,      ///< cut again
     in,
+    doubtful, ///< too near the end of its window to tell: read once more
     over,     ///< larger than it was to be: everything else waits
     finished, ///< honed since: the boring is over
 };
@@ -55,7 +57,8 @@ enum class HoleState {
 struct HoleProgress {
     block::FeatureId id;
     HoleState state = HoleState::open;
-    double target = 0; ///< rough bore, or the seat of a sleeve
+    double target = 0;          ///< rough bore, or the seat of a sleeve
+    double least = 0, most = 0; ///< window of that
     bool seat = false;
     std::optional<double> size;    ///< as last measured
     std::optional<double> set;     ///< tool setting of its last cut
@@ -68,6 +71,7 @@ enum class BoringStep {
     know_sizes,      ///< neither pistons nor oversize are known
     bore,            ///< the next hole, or the next cut of one
     measure,         ///< the hole that was just bored
+    read_again,      ///< in doubt whether it is over or under
     cut_again,       ///< under by so much
     over,            ///< stop: over
     judge_trial,     ///< the worst hole stands alone and in size: is it clean

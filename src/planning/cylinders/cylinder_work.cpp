@@ -18,6 +18,15 @@ using block::BoreChoice;
 using block::FeatureId;
 using block::JobState;
 
+/// The seat of a sleeve that is not yet in, as measured since it was bored for it.
+std::optional<double> seat_as_bored(const JobState& state, const block::BoreWork& work, const FeatureId& id) {
+    const bool open = work.insert && (!work.fitted || work.fitted->sequence < work.insert->sequence);
+    if (!open || work.cuts.empty() || work.last_cut() < work.decided->sequence)
+        return std::nullopt;
+    const auto now = size_now(state, id);
+    return now ? std::optional(now->size) : std::nullopt;
+}
+
 std::vector<SleeveWork> sleeves_of(const JobState& state, const CylinderStudy& study) {
     std::vector<SleeveWork> sleeves;
     const double expansion = block::expansion_of(intake_of(state).blueprint->material);
@@ -30,6 +39,11 @@ std::vector<SleeveWork> sleeves_of(const JobState& state, const CylinderStudy& s
         if (work.insert) {
             s.measured = true;
             s.plan = plan_insert(work.insert->payload, expansion);
+            if (const auto seat = seat_as_bored(state, work, n.found.id); seat && s.plan) {
+                block::InsertMeasured as_bored = work.insert->payload;
+                as_bored.interference = s.plan->shape.mean - *seat;
+                s.actual = plan_insert(as_bored, expansion);
+            }
             s.fitted = work.fitted && work.fitted->sequence > work.insert->sequence;
             if (s.fitted)
                 s.proud = work.fitted->payload.proud;

@@ -32,7 +32,8 @@ enum class CylinderStep {
 /// A sleeve on its way into a cylinder.
 struct SleeveWork {
     block::FeatureId bore;
-    std::optional<InsertPlan> plan; ///< nothing until it was measured, or where its lengths are no rings
+    std::optional<InsertPlan> plan;   ///< nothing until it was measured, or where its lengths are no rings
+    std::optional<InsertPlan> actual; ///< the same with the seat as it was bored and measured
     bool measured = false;
     bool fitted = false;
     std::optional<double> proud; ///< mm above the deck once it is in; the next deck pass takes it flush

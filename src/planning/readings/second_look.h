@@ -10,6 +10,7 @@ enum class SecondLook {
     too_large,  ///< over its window
     sets_size,  ///< it alone would send a whole engine to the next oversize
     twisted,    ///< four corners of a deck that disagree across the diagonals
+    near_limit, ///< too near the end of its window to tell which side it lies on
     between,    ///< a deck that is good at too few heights to be called flat
 };
 

@@ -273,6 +273,15 @@ class CylinderPart {
                 return look_again(at, SecondLook::too_large);
         return false;
     }
+    void seldomest_once_more(const FeatureId& bore) {
+        const block::MeasuredPlace* seldomest = nullptr;
+        for (const MeasuredAt& at : places_of(bore))
+            if (const block::MeasuredPlace* known = r_.place(at);
+                known && !known->stale() && (!seldomest || known->count < seldomest->count))
+                seldomest = known;
+        if (seldomest)
+            look_again(seldomest->at, SecondLook::near_limit);
+    }
     bool look_again(const MeasuredAt& at, SecondLook why) {
         Step& step = r_.add_reading(at, Stage::cylinders);
         step.state = StepState::ready;
@@ -304,11 +313,13 @@ class CylinderPart {
         }
         if (boring && board.step == BoringStep::over) {
             const auto hole = std::ranges::find(board.holes, *board.hole, &HoleProgress::id);
-            if (!over_once_more(*board.hole, hole->target + pistons_of(state_).tolerance))
+            if (!over_once_more(*board.hole, hole->most))
                 decide(Task::decide_over, *board.hole, "over");
         }
         if (boring && (board.step == BoringStep::measure || board.step == BoringStep::measure_first))
             add_measuring(*board.hole, true, board.step == BoringStep::measure_first);
+        if (boring && board.step == BoringStep::read_again)
+            seldomest_once_more(*board.hole);
         if (boring && board.step == BoringStep::measure_between)
             for (const FeatureId& id : board.again)
                 add_measuring(id, true, true);
@@ -319,15 +330,14 @@ class CylinderPart {
 
     std::string add_hole(const HoleProgress& h, const BoringBoard& board, bool boring, const std::string& before) {
         Step& step = r_.add(Task::bore, id_of(h.id, h.seat ? "seat" : "rough"), Stage::cylinders, h.id);
-        const double tolerance = pistons_of(state_).tolerance;
         step.number = h.target;
-        step.least = h.target - tolerance;
-        step.most = h.target + tolerance;
+        step.least = h.least;
+        step.most = h.most;
         step.asks = {{"setting", AskKind::length, h.target, {}, {}}, {"new_edge", AskKind::tick, {}, {}, {}}};
         const bool turn =
             boring && board.hole == h.id && (board.step == BoringStep::bore || board.step == BoringStep::cut_again);
         if (h.state == HoleState::in || h.state == HoleState::finished || h.state == HoleState::unmeasured ||
-            h.state == HoleState::over) {
+            h.state == HoleState::over || h.state == HoleState::doubtful) {
             step.state = StepState::done;
             return before;
         }

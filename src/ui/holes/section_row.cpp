@@ -49,6 +49,8 @@ QString state_word(HoleState state) {
         return SectionRow::tr("under: cut again");
     case HoleState::in:
         return SectionRow::tr("in size");
+    case HoleState::doubtful:
+        return SectionRow::tr("read once more");
     case HoleState::over:
         return SectionRow::tr("over");
     case HoleState::finished:

@@ -285,7 +285,8 @@ void say_sleeve(Sentence& s, const std::optional<block::FeatureId>& marked) {
           "{insert_measured/outside_mm[4]|outside, bottom, one way} {insert_measured/outside_mm[5]|outside, bottom, "
           "the other way} at the bottom; inside {insert_measured/inside_mm|inside}, "
           "{insert_measured/length_mm|length that is pressed} long");
-    s.say(" · interference {insert_measured/interference_mm|interference} in metal {insert_measured/parent_outside_mm|"
+    s.say(" · interference {insert_measured/interference_mm|interference}, at most "
+          "{insert_measured/interference_most_mm|largest interference}, in metal {insert_measured/parent_outside_mm|"
           "outside of the metal that holds it} round, step below {insert_measured/ledge_mm|step left below}, "
           "{insert_measured/heated|how it goes in}, slide {insert_measured/slide_mm|slide when heated}");
     s.say(" · friction {insert_measured/friction|friction}, E {insert_measured/insert_modulus|modulus of the sleeve} "

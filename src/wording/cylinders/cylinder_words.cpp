@@ -165,14 +165,15 @@ std::vector<std::string> sleeve_sentences(const planning::SleeveWork& s, const L
         return {"Measure its outside at top, middle and bottom, two ways each."};
     if (!s.plan)
         return {"These lengths are no rings in one another: outside, inside, interference and the metal round it."};
-    const planning::InsertPlan& p = *s.plan;
+    const planning::InsertPlan& p = s.actual ? *s.actual : *s.plan;
     out.push_back("Mean outside " + l.with_unit(p.shape.mean) + ", spread " + l.plain(p.shape.spread) + ", taper " +
                   l.with_sign(p.shape.taper) + ", oval " + l.plain(p.shape.oval) + " — " +
                   (p.shape.verdict == metrology::Verdict::meets ? "a fair sleeve."
                    : p.shape.verdict == metrology::Verdict::cannot_tell
                        ? "half its interference is in its own shape."
                        : "send it back: it would hang loose somewhere."));
-    out.push_back("Seat " + l.with_unit(p.seat) + ".");
+    out.push_back(s.actual ? "Bored, its seat leaves an interference of " + l.with_unit(p.shape.mean - p.seat) + "."
+                           : "Seat " + l.with_unit(p.seat) + ".");
     out.push_back("Pressure " + fixed(p.stress.pressure, 2) + " N/mm², pull in the block " +
                   fixed(p.stress.parent_hoop, 1) + ", squeeze in the sleeve " + fixed(-p.stress.bore_hoop, 1) +
                   " N/mm²; its bore closes by " + l.with_unit(p.stress.bore_closes) + ".");
@@ -220,6 +221,12 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
     }
     case BoringStep::measure:
         return {"Measure " + hole + " before the next", "", {"What it became corrects the tool."}, ""};
+    case BoringStep::read_again:
+        return {"Read " + hole + " once more",
+                "",
+                {"It is too near the end of its window, " + l.plain(progress->least) + " to " +
+                 l.with_unit(progress->most) + ", to tell on which side it lies."},
+                ""};
     case BoringStep::cut_again:
         return {hole + " is under: cut it again",
                 b.set ? l.plain(*b.set) : "",
@@ -341,22 +348,21 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
         why.emplace_back("Keep a plan on the page Size; pistons and clearance on the page Bore.");
         return {"Choose the centre and the size", "", why, ""};
     }
-    case CylinderStep::decide_size:
-        if (const planning::CylinderNeed* n = w->study.bore(*w->bore); n && planning::trial_undecided(state, n->found))
-            return {"Decide on the size: " + bore + " is not clean",
-                    "",
-                    {"What was seen in its wall reaches to " + l.with_unit(n->found.pitted_to) +
-                         ", past what it was to become.",
-                     "The others are not bored yet: all of them a size larger, or a sleeve for this one alone."},
-                    ""};
-        return {"No size holds every bore: decide on " + bore,
-                "",
-                {bores_of(state).pistons
-                     ? "It does not clean up at the size the pistons ask for, or at any in the list."
-                     : "Nothing in the list takes it in.",
-                 "Sleeve it, take a larger size into the list, or leave it: on the page Size.",
-                 "One bad cylinder may be cheaper to sleeve than all to bore."},
-                ""};
+    case CylinderStep::decide_size: {
+        if (const planning::CylinderNeed* n = w->study.bore(*w->bore);
+            n && planning::trial_undecided(state, n->found)) {
+            std::vector<std::string> why{"What was seen in its wall reaches to " + l.with_unit(n->found.pitted_to) +
+                                         ", past what it was to become. The others are not bored yet."};
+            std::ranges::copy(choice_sentences(state, w->study, *w->bore, l), std::back_inserter(why));
+            return {"Decide on the size: " + bore + " is not clean", "", why, ""};
+        }
+        std::vector<std::string> why{
+            bores_of(state).pistons ? "It does not clean up at the size the pistons ask for, or at any in the list."
+                                    : "Nothing in the list takes it in."};
+        std::ranges::copy(choice_sentences(state, w->study, *w->bore, l), std::back_inserter(why));
+        why.emplace_back("Sleeve it, take a larger size into the list, or leave it: on the page Size.");
+        return {"No size holds every bore: decide on " + bore, "", why, ""};
+    }
     case CylinderStep::decide_wall: {
         std::vector<std::string> why = bore_sentences(state, w->study, *w->bore, l);
         std::erase_if(why, [](const std::string& s) { return !s.starts_with("Wall"); });

@@ -38,6 +38,10 @@ namespace pallix::wording {
 [[nodiscard]] std::vector<std::string> bore_sentences(const block::JobState& state,
                                                       const planning::CylinderStudy& study,
                                                       const block::FeatureId& bore, const LengthText& l);
+/// Where one does not clean up: what the next size costs the others, and what a sleeve does.
+[[nodiscard]] std::vector<std::string> choice_sentences(const block::JobState& state,
+                                                        const planning::CylinderStudy& study,
+                                                        const block::FeatureId& bore, const LengthText& l);
 [[nodiscard]] std::vector<std::string> sleeve_sentences(const planning::SleeveWork& sleeve, const LengthText& l);
 
 /// Where a cylinder lies against the blueprint, both ways with their limits: "0.120 mm outboard (at most 0.100 —

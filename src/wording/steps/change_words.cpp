@@ -2,6 +2,7 @@
 #include "wording/steps/change_words.h"
 
 #include "block/state/intake_state.h"
+#include "wording/common/sentences.h"
 #include "wording/readings/readings.h"
 
 #include <algorithm>

@@ -110,6 +110,9 @@ std::string second_look_reason(planning::SecondLook why) {
         return "By this reading alone every cylinder would go up a size.";
     case planning::SecondLook::twisted:
         return "The corners disagree across the diagonals: a twist, or one of them slipped.";
+    case planning::SecondLook::near_limit:
+        return "It is too near the end of its window to tell on which side it lies: under is cut again, over stops "
+               "everything.";
     case planning::SecondLook::between:
         break;
     }
