@@ -31,8 +31,7 @@ using planning::Step;
 using planning::StepState;
 using planning::Task;
 
-constexpr double establishing = 0.05; ///< mm on diameter that the first pass of a bar leaves
-constexpr int first_strokes = 20;     ///< of a hone, before it is known what a stroke takes
+constexpr int first_strokes = 20; ///< of a hone, before it is known what a stroke takes
 
 constexpr std::array against_a_rule{Task::accept,      Task::plan_tunnel, Task::decide_main,  Task::decide_deck,
                                     Task::give_limits, Task::decide_over, Task::decide_large, Task::decide_size};
@@ -196,6 +195,11 @@ class Player {
         Answers answers = planning::proposed(step);
         if (step.task == Task::decide_large) // nobody here has a sleeve
             answers["choice"] = std::string("leave");
+        if (step.task == Task::mark_main)
+            answers["mark"] =
+                std::string(block::bar_mark_keys.at(static_cast<std::size_t>(block_.mark_of(*step.about))));
+        if (step.task == Task::give_bar)
+            answers["tunnel_plan/bar_mm"] = SimulatedBlock::bar;
         for (const Ask& ask : step.asks)
             fill(ask, answers);
         if (step.task == Task::cut_deck || step.task == Task::flush_deck)
@@ -204,9 +208,6 @@ class Player {
             answers["strokes"] = number(answers, "strokes", first_strokes);
         if (a.tunnel_work.study && step.stage == block::Stage::tunnel)
             block_.set_up_bar(a.tunnel_work.study->plan.line);
-        if (step.task == Task::bore_tunnel)
-            answers["protrusion"] =
-                number(answers, "protrusion", (least_main() - establishing - SimulatedBlock::bar) / 2);
         if (step.task == Task::hone_bore)
             answers["strokes"] = hone_strokes(state, a, step);
         if (std::ranges::find(against_a_rule, step.task) != against_a_rule.end())
@@ -220,12 +221,6 @@ class Player {
             work(p);
             take(state, a, step, p);
         }
-    }
-    [[nodiscard]] double least_main() const {
-        double least = 1e9;
-        for (const block::MainBlueprint& m : block_.blueprint().mains)
-            least = std::min(least, m.diameter.middle());
-        return least;
     }
     static double number(const Answers& answers, const std::string& key, double otherwise) {
         const auto found = answers.find(key);

@@ -160,12 +160,21 @@ void SimulatedBlock::set_up_bar(const planning::CentreLine& line) {
 
 void SimulatedBlock::bore_tunnel(double protrusion) {
     const double radius = bar / 2 + protrusion + noise(0.0005);
-    for (Housing& h : mains_)
+    for (Housing& h : mains_) {
+        std::size_t cut = 0, all = 0; // outside the relief beside the parting line
         for (Vec3& p : h.points) {
             const double r = std::hypot(p.y, p.z), y = p.y / r, z = p.z / r;
             const double to = std::max(r, radius + y * bar_.y(p.x) + z * bar_.z(p.x));
+            constexpr double relief = 0.21; // sine of 12°
+            all += std::abs(z) > relief ? 1 : 0;
+            cut += std::abs(z) > relief && to > r ? 1 : 0;
             p = {p.x, y * to, z * to};
         }
+        marks_[h.id] = 20 * cut >= 19 * all ? block::BarMark::clean // a hand's breadth shows no less
+                       : 3 * cut > all      ? block::BarMark::part
+                       : cut > 0       ? block::BarMark::dusting
+                                       : block::BarMark::untouched;
+    }
     line_ = planning::hone_line(mains_, {}).uncut;
 }
 

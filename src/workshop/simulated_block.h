@@ -3,6 +3,7 @@
 
 #include "block/blueprint.h"
 #include "block/entries/deck_entries.h"
+#include "block/entries/tunnel_entries.h"
 #include "block/reading.h"
 #include "planning/tunnel/tunnel_plan.h"
 #include "workshop/machines.h"
@@ -34,6 +35,8 @@ class SimulatedBlock {
     void set_up_bar(const planning::CentreLine& line);
     /// One pass of it, its cutter so far out of its surface.
     void bore_tunnel(double protrusion);
+    /// What the last pass of it left to see in a main.
+    [[nodiscard]] block::BarMark mark_of(const block::FeatureId& main) const { return marks_.at(main); }
     static constexpr double bar = 50;             ///< mm, its diameter
     static constexpr double bore_stroke = 0.0006; ///< mm on diameter that a stroke of the cylinder hone takes
     /// One pass of a surfacer from where it first touched: all passes together so much under the highest place.
@@ -63,6 +66,7 @@ class SimulatedBlock {
     block::Blueprint blueprint_;
     std::mt19937_64 random_;
     std::vector<planning::Housing> mains_;
+    std::map<block::FeatureId, block::BarMark> marks_; ///< of the last pass of the bar
     planning::CentreLine line_; ///< through the middles of the mains, from where the block was found
     planning::CentreLine bar_;  ///< where the bar was set up
     double reach_ = -1;         ///< on diameter, of the hone's stones over the middle of the window

@@ -91,7 +91,8 @@ ReadingPlanChosen sample() {
 }
 template <>
 TunnelPolicy sample() {
-    return {TunnelMethod::bore, 70.006, 0.01, 0.2, 0.5, CapCuts::equal, 0.4, 0.1, 0.03, GivenLine::ends, {second}};
+    return {TunnelMethod::bore, 70.006,   0.01, 0.2, 0.5, CapCuts::equal, 0.4, 0.1, 0.03,
+            GivenLine::ends,    {second}, 50.0};
 }
 template <>
 CapsCut sample() {
@@ -100,6 +101,10 @@ CapsCut sample() {
 template <>
 TunnelPass sample() {
     return {TunnelPassKind::establishing, 12, 1.25, true};
+}
+template <>
+MainMarked sample() {
+    return {second, BarMark::dusting};
 }
 template <>
 StepDone sample() {

@@ -4,6 +4,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/tunnel/bar_passes.h"
 #include "planning/tunnel/tunnel_consequences.h"
 #include "planning/tunnel/tunnel_work.h"
 

@@ -31,6 +31,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"tunnel_plan", {"line bore", "caps equal", "70.006 mm"}},
     {"caps_cut", {"1 by 0.030", "2 by 0.050 mm"}},
     {"tunnel_pass", {"establishing pass", "1.250 mm", "new cutter"}},
+    {"main_mark", {"main 2", "dusted"}},
     {"step_done", {"caps deburred"}},
     {"flaw", {"deck:", "mark", "6.325 mm long", "0.400 mm deep", "bolt", "wept"}}, // √(2² + 6²)
     {"flaw_decided", {"entry 7", "scrap"}},

@@ -47,7 +47,7 @@ std::vector<block::Payload> opening(const block::Blueprint& b, std::size_t numbe
     if (number % 4 == 3) { // every fourth is line bored
         block::TunnelPolicy bar = planning::usual_tunnel_policy();
         bar.method = block::TunnelMethod::bore;
-        bar.stock = 0;
+        bar.stock = 0.01; // what gauges cannot tell of line and saddles
         bar.line = block::GivenLine::ends;
         entries.emplace_back(bar);
     }

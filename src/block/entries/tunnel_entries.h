@@ -38,6 +38,7 @@ struct TunnelPolicy {
     double max_side = 0.05;
     GivenLine line = GivenLine::datum; ///< for line boring
     std::vector<FeatureId> replaced{}; ///< mains whose cap is replaced or repaired: its old surface does not count
+    std::optional<double> bar{};       ///< diameter of the boring bar
     bool operator==(const TunnelPolicy&) const = default;
 };
 template <>
@@ -53,6 +54,7 @@ inline void fields(Fields& f, TunnelPolicy& p) {
     f.number("max_rise_mm", p.max_rise, {0, 50});
     f.number("max_side_mm", p.max_side, {0, 50});
     f.choice("line", p.line, given_line_keys);
+    f.number("bar_mm", p.bar, size_range);
     f.list("replaced", p.replaced, {0, 100}, [&](FeatureId& id) { f.feature("", id, {FeatureKind::main}); });
 }
 
@@ -93,6 +95,26 @@ inline void fields(Fields& f, TunnelPass& p) {
     f.demand(p.kind != TunnelPassKind::strokes || p.strokes > 0, "strokes", "is 0", "at least one stroke of the hone");
 }
 
+/// What a pass of the bar left in one main.
+enum class BarMark {
+    clean,     ///< cut all round
+    part,      ///< cut in part
+    dusting,   ///< the tool dusted it here and there
+    untouched, ///< not at all
+};
+inline constexpr std::array bar_mark_keys{"clean", "part", "dusting", "untouched"};
+struct MainMarked {
+    FeatureId main;
+    BarMark mark = BarMark::clean;
+    bool operator==(const MainMarked&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<MainMarked> = "main_mark";
+inline void fields(Fields& f, MainMarked& p) {
+    f.feature("main", p.main, {FeatureKind::main});
+    f.choice("mark", p.mark, bar_mark_keys);
+}
+
 /// A step that was done by hand or eye: "even contact of the parting faces", "caps deburred".
 struct StepDone {
     std::string step;
@@ -117,6 +139,6 @@ inline void fields(Fields& f, TunnelCut& p) {
     f.text("note", p.note);
 }
 
-using TunnelKinds = Kinds<TunnelPolicy, CapsCut, TunnelPass, StepDone, TunnelCut>;
+using TunnelKinds = Kinds<TunnelPolicy, CapsCut, TunnelPass, MainMarked, StepDone, TunnelCut>;
 
 } // namespace pallix::block

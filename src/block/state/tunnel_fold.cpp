@@ -70,6 +70,11 @@ void apply(Folding& f, const TunnelPass& pass) {
     f.state.tunnel_passes.push_back({f.entry->sequence, pass});
 }
 
+void apply(Folding& f, const MainMarked& mark) {
+    if (f.listed(mark.main))
+        f.state.marks.push_back({f.entry->sequence, mark});
+}
+
 void apply(Folding& f, const StepDone& done) {
     f.state.steps.emplace_back(f.entry->sequence, done.step);
     if (done.step.starts_with("caps torqued"))
@@ -77,6 +82,14 @@ void apply(Folding& f, const StepDone& done) {
 }
 
 } // namespace
+
+std::optional<BarMark> TunnelState::mark_of(const FeatureId& main) const {
+    const std::int64_t pass = tunnel_passes.empty() ? 0 : tunnel_passes.back().sequence;
+    for (auto m = marks.rbegin(); m != marks.rend() && m->sequence > pass; ++m)
+        if (m->payload.main == main)
+            return m->payload.mark;
+    return std::nullopt;
+}
 
 void fold_entry(Folding& f, TunnelKinds kinds, const Payload& payload) {
     kinds.take(payload, [&f](const auto& entry) { apply(f, entry); });

@@ -6,6 +6,7 @@
 #include "block/forward.h"
 #include "block/propagated.h"
 #include "block/reading.h"
+#include "block/state/taken.h"
 
 #include <algorithm>
 #include <cstdint>
@@ -73,6 +74,7 @@ struct TunnelState {
     std::int64_t tunnel_policy_chosen = 0;                   ///< entry that chose it
     std::vector<TakenCaps> caps_cut;                         ///< in order
     std::vector<TakenPass> tunnel_passes;                    ///< in order
+    std::vector<Taken<MainMarked>> marks;                    ///< what passes of the bar left, in order
     std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order
     std::int64_t caps_torqued = 0;                           ///< entry that last said so; 0 for none
     std::int64_t tunnel_cut = 0;                             ///< entry that last moved the finished tunnel; 0 for none
@@ -92,6 +94,8 @@ struct TunnelState {
     }
     /// Caps or bores of the mains were worked on since the tunnel was last said to be done.
     [[nodiscard]] bool tunnel_worked() const { return last_work_on_mains() > tunnel_done; }
+    /// @return what the last pass left there; nothing where nobody has marked it since
+    [[nodiscard]] std::optional<BarMark> mark_of(const FeatureId& main) const;
 };
 
 [[nodiscard]] const TunnelState& tunnel_of(const JobState& state);

@@ -71,6 +71,7 @@ class Fits {
                           "at least three places not on one line, and two feet apart");
         return {};
     }
+    MaybeFault operator()(const MainMarked& p) const { return unlisted(p.main); }
     MaybeFault operator()(const CapsCut& p) const {
         for (const auto& [id, depth] : p.cuts)
             if (auto f = unlisted(id))

@@ -216,6 +216,10 @@ class Answering {
             return one(
                 TunnelPass{a_.tunnel_work.establishing_due ? TunnelPassKind::establishing : TunnelPassKind::final_pass,
                            0, number("protrusion"), is_ticked("new_cutter")});
+        case Task::give_bar:
+            return figures();
+        case Task::mark_main:
+            return one(block::MainMarked{*step_.about, choice<block::BarMark>("mark")});
         case Task::finish_tunnel: {
             ticked("done");
             const bool bored =
@@ -236,8 +240,10 @@ class Answering {
         }
         case Task::cut_tunnel:
             return one(TunnelCut{choice<TunnelMethod>("method"), words_if("note")});
-        case Task::accept:
         case Task::decide_main:
+            return one(GatePassed{a_.tunnel_work.step == TunnelStep::not_clean ? Rule::sign_off : Rule::tunnel_first,
+                                  "tunnel", words("reason")});
+        case Task::accept:
         case Task::give_limits:
         case Task::plan_tunnel:
             return one(GatePassed{Rule::tunnel_first, "tunnel", words("reason")});

@@ -79,6 +79,8 @@ enum class Task {
     give_sizes,
     bore,
     look_at_edge,
+    give_bar,
+    mark_main,   ///< what a pass of the bar left in it
     judge_trial, ///< the worst hole, bored alone: clean, pits left, still open
     decide_over,
     press,

@@ -75,6 +75,7 @@ StepKind kind_of(Task task) {
     case give_volumes:
     case give_sizes:
     case give_lifter_numbers:
+    case give_bar:
         return StepKind::give;
     case mend_ledger:
     case plan_tunnel:
@@ -108,6 +109,7 @@ StepKind kind_of(Task task) {
     case look_at_touch:
     case look_at_edge:
     case judge_trial:
+    case mark_main:
     case mark_flaw:
     case test_pressure:
     case note_finish:

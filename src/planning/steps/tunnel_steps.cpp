@@ -32,6 +32,7 @@ class TunnelPart {
         add_doubts();
         add_caps();
         add_torque();
+        add_bar();
         add_machining();
         add_ends();
         if (w_.step == TunnelStep::good)
@@ -74,10 +75,13 @@ class TunnelPart {
             return Rule::doubt;
         case measure_caps:
         case measure_work:
+        case mark:
             return Rule::fresh;
         case no_limits:
+        case give_bar:
             return Rule::figures;
         case decide:
+        case not_clean:
         case too_large:
             return Rule::sign_off;
         case cut_caps:
@@ -227,6 +231,23 @@ class TunnelPart {
             r_.hold(step, Rule::order, "tunnel/caps");
         else if (lead_.empty() || is({TunnelStep::torque_caps, TunnelStep::caps_off}))
             lead_ = step.id;
+    }
+
+    /// What the bar needs to be set, and what each of its passes left.
+    void add_bar() {
+        if (w_.step == TunnelStep::give_bar) {
+            Step& step = r_.add(Task::give_bar, "tunnel/bar", Stage::tunnel);
+            step.asks = {{"tunnel_plan/bar_mm", AskKind::length, {}, 5, 500}};
+            lead(step);
+        }
+        for (const block::FeatureId& main : w_.to_mark) {
+            Step& step = r_.add(Task::mark_main, main.text() + "/mark", Stage::tunnel, main);
+            step.asks = {
+                {"mark", AskKind::choice, {}, {}, {}, {block::bar_mark_keys.begin(), block::bar_mark_keys.end()}}};
+            lead(step);
+        }
+        if (w_.step == TunnelStep::not_clean)
+            add_decision(Task::decide_main, "tunnel/not_clean");
     }
 
     void add_machining() {

@@ -40,6 +40,9 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
         return {Machine::bench, set_up_of(about), 1};
     case settle:
         return {Machine::bench, set_up_of(about), 5};
+    case mark_main:
+        return {Machine::bench, SetUp::mains_up, 1};
+    case give_bar:
     case state_conditions:
         return {Machine::bench, SetUp::any, 1};
     case torque_caps:

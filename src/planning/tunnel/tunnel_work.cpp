@@ -7,6 +7,8 @@
 #include "metrology/circle_fit.h"
 #include "planning/common/fit_spread.h"
 #include "planning/readings/reading_plan.h"
+#include "planning/steps/steps.h"
+#include "planning/tunnel/bar_passes.h"
 #include "planning/tunnel/stroke_forecast.h"
 #include "planning/tunnel/tunnel_sizes.h"
 #include "planning/tunnel/tunnel_verdict.h"
@@ -18,11 +20,13 @@
 namespace pallix::planning {
 namespace {
 
+using block::BarMark;
 using block::FeatureId;
 using block::FeatureKind;
 using block::JobState;
 using block::MeasuredAt;
 using block::Quantity;
+using block::Rule;
 using block::TunnelPassKind;
 using metrology::Verdict;
 
@@ -137,30 +141,6 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
     return board;
 }
 
-void find_boring(TunnelWork& work, const JobState& state) {
-    bool established = false;
-    const block::TakenPass* last = nullptr;
-    for (const block::TakenPass& taken : tunnel_of(state).tunnel_passes) {
-        if (taken.sequence < tunnel_of(state).tunnel_done)
-            continue;
-        if (taken.pass.new_cutter)
-            established = false;
-        if (taken.pass.kind == TunnelPassKind::establishing)
-            established = true;
-        last = &taken;
-    }
-    work.establishing_due = !established;
-    if (!last || !last->pass.protrusion)
-        return;
-    // A main that was cut all round has the size of the tool; one that was not is larger and says nothing of it.
-    const StockLeft* cut = nullptr;
-    for (const StockLeft& s : work.board)
-        if (!s.stale && (!cut || s.left > cut->left))
-            cut = &s;
-    if (cut)
-        work.next_protrusion = *last->pass.protrusion + cut->left / 2;
-}
-
 /// Touches of a section go round far enough to say how large and how round it is.
 bool goes_round(const block::MainResult& section) {
     constexpr std::size_t fewest = 4;
@@ -189,6 +169,8 @@ bool probed_whole(const block::Blueprint& blueprint, const block::Evaluation& e)
         return front && rear;
     });
 }
+
+constexpr double worth_setting = block::mm_per_thou / 10; // of a cutter (common practice, no source)
 
 /// Looks at what the tunnel is at.
 class Stand {
@@ -311,13 +293,21 @@ class Stand {
 
     /// Between strokes one way of each main is enough; to finish, the full set, which then is as left.
     TunnelStep after_pass() {
+        const bool bar = c_.pass->pass.kind != TunnelPassKind::strokes;
+        if (bar && !probe_counts_ && look_at_marks())
+            return TunnelStep::mark;
+        // Nothing tells the tool's size; set no further out than it was, it would leave what is there.
+        const bool none_clean = w_.not_clean.size() == intake_of(state_).blueprint->mains.size();
+        const double out_by = w_.next_protrusion.value_or(0) - c_.pass->pass.protrusion.value_or(0);
+        if (bar && none_clean && out_by > worth_setting)
+            return TunnelStep::machine;
         if (!probe_counts_) {
             const auto read = [this](const FeatureId& main) {
                 return std::ranges::any_of(sizes_,
                                            [&](const MeasuredAt& at) { return at.feature == main && holds(at); });
             };
             for (const block::MainBlueprint& main : intake_of(state_).blueprint->mains)
-                if (const auto at = tightest(main.id); at && !read(main.id))
+                if (const auto at = tightest(main.id); at && !read(main.id) && (none_clean || !is_not_clean(main.id)))
                     w_.to_read.push_back(*at);
             if (!w_.to_read.empty())
                 return TunnelStep::measure_work;
@@ -334,13 +324,32 @@ class Stand {
         }
         switch (w_.verdict) {
         case Verdict::meets:
-            return TunnelStep::log_finished;
+            return w_.not_clean.empty() || gate_passed(state_, Rule::sign_off, "tunnel", c_.worked)
+                       ? TunnelStep::log_finished
+                       : TunnelStep::not_clean;
         case Verdict::cannot_tell:
             return TunnelStep::settle;
         case Verdict::fails:
             break;
         }
         return TunnelStep::decide;
+    }
+
+    /// What the last pass left, main by main: one that was read since was cut all round.
+    /// @return whether somebody has to look
+    bool look_at_marks() {
+        for (const block::MainBlueprint& main : intake_of(state_).blueprint->mains) {
+            const auto mark = tunnel_of(state_).mark_of(main.id);
+            if (mark && *mark != BarMark::clean)
+                w_.not_clean.push_back(main.id);
+            else if (!mark && std::ranges::none_of(
+                                  sizes_, [&](const MeasuredAt& at) { return at.feature == main.id && holds(at); }))
+                w_.to_mark.push_back(main.id);
+        }
+        return !w_.to_mark.empty();
+    }
+    bool is_not_clean(const FeatureId& main) const {
+        return std::ranges::find(w_.not_clean, main) != w_.not_clean.end();
     }
 
     /// What says that a main is too large is read a second time before anybody decides what becomes of it.
@@ -442,18 +451,17 @@ TunnelWork tunnel_work(const JobState& state, const GaugeFindings& gauge, const 
         work.last_strokes = c.pass->pass.strokes;
     work.forecast = c.pass ? forecast_strokes(state, *c.pass, std::max(c.cut, tunnel_of(state).tunnel_done), work.board)
                            : std::nullopt;
-    find_boring(work, state);
+    set_bar(work, state, policy);
     work.step = Stand(work, state, gauge, probed).step();
+    if (work.step == TunnelStep::machine && work.method == block::TunnelMethod::bore && !policy.bar)
+        work.step = TunnelStep::give_bar;
+    foresee_contacts(work, state, policy);
     return work;
 }
 
 std::vector<std::string> cap_steps() {
     return {"even contact across each parting face", "caps cut, both faces square", "deburred",
             "registers checked: snug, not tight"};
-}
-
-double cutter_protrusion(double wanted, double bar) {
-    return (wanted - bar) / 2;
 }
 
 } // namespace pallix::planning

@@ -60,9 +60,18 @@ enum class TunnelStep {
     read_again,   ///< a size did not become what the cut should have made of it, or decides too much by itself
     machine,      ///< hone strokes, or passes of the bar
     measure_work, ///< sizes after strokes or a pass
+    give_bar,     ///< nobody has said how thick the bar is
+    mark,         ///< what the pass left in each main
+    not_clean,    ///< in size, and not cut all round
     log_finished, ///< every main is in size: say that the tunnel is done
     too_large,    ///< a main is over its window
     no_limits,    ///< the blueprint gives a main no window: nothing can be judged or planned by its size
+};
+
+/// How much of a main's two halves a pass of the bar is to touch, 0 to 1; the relief beside the parting line left out.
+struct BarContact {
+    block::FeatureId main;
+    double cap = 0, saddle = 0;
 };
 
 struct TunnelWork {
@@ -81,9 +90,11 @@ struct TunnelWork {
     std::vector<StockLeft> board;   ///< main by main, front and rear, three ways; by probe each section
     std::optional<StockLeft> dwell; ///< the tightest place
     std::optional<StrokeForecast> forecast;
-    int last_strokes = 0;                  ///< of the last go with the hone; 0: none yet
-    bool establishing_due = false;         ///< boring: a pass that is measured before the final one
-    std::optional<double> next_protrusion; ///< boring: mm, t2 = t1 + (wanted − measured)/2
+    int last_strokes = 0;                             ///< of the last go with the hone; 0: none yet
+    bool establishing_due = false;                    ///< boring: a pass that is measured before the final one
+    std::optional<double> next_protrusion;            ///< boring: mm, t2 = t1 + (wanted − measured)/2
+    std::vector<block::FeatureId> to_mark, not_clean; ///< boring, of the last pass
+    std::vector<BarContact> contacts;                 ///< boring: what the next pass is to touch, where that is known
 };
 /// @param probed what the probe says of it, where that holds; may be null
 [[nodiscard]] TunnelWork tunnel_work(const block::JobState& state, const GaugeFindings& gauge,
@@ -91,7 +102,5 @@ struct TunnelWork {
 
 /// Steps around cutting caps that are ticked by hand or eye (common practice, no source).
 [[nodiscard]] std::vector<std::string> cap_steps();
-/// Protrusion of the cutter from a bar for a wanted bore, mm: (wanted − bar)/2.
-[[nodiscard]] double cutter_protrusion(double wanted, double bar);
 
 } // namespace pallix::planning

@@ -5,6 +5,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/tunnel/bar_passes.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "ui/dialogs/ask.h"
 #include "ui/frame/drawn_page.h"

@@ -163,8 +163,8 @@ void say_tunnel(Sentence& s) {
           "parting line");
     s.say(" · at most: cap cut {tunnel_plan/max_cap_cut_mm|largest cap cut}, rise {tunnel_plan/max_rise_mm|largest "
           "rise}, side step {tunnel_plan/max_side_mm|largest side step}");
-    s.say(" · relief {tunnel_plan/parting_rad|relief beside the parting line}° beside the parting line; a bar goes "
-          "{tunnel_plan/line|line of the bar}");
+    s.say(" · relief {tunnel_plan/parting_rad|relief beside the parting line}° beside the parting line; a bar of "
+          "{tunnel_plan/bar_mm|diameter of the bar} goes {tunnel_plan/line|line of the bar}");
 }
 
 void say_decks(Sentence& s, const JobState& state) {

@@ -56,6 +56,8 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::look_at_touch, "The metal is so"},
     {Task::look_at_edge, "Looked at"},
     {Task::judge_trial, "That is what it shows"},
+    {Task::mark_main, "Mark it"},
+    {Task::give_bar, "Keep"},
     {Task::mark_flaw, "Mark it"},
     {Task::state_conditions, "From here on"},
     {Task::test_pressure, "Note it"},
@@ -146,7 +148,8 @@ std::string answer_name(const Step& step) {
 }
 
 std::string ask_name(const Step& step, const Ask& ask) {
-    static constexpr std::array<std::pair<std::string_view, const char*>, 46> names{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 47> names{{
+        {"mark", "what the pass left"},
         {"depth", "depth"},
         {"clean", "touched everywhere"},
         {"dark", "dark places: paint them on the deck"},
@@ -194,7 +197,7 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"log", "log"},
         {"value", "reading"},
     }};
-    static constexpr std::array<std::pair<std::string_view, const char*>, 12> figures{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 13> figures{{
         {"insert_measured/inside_mm", "inside"},
         {"insert_measured/length_mm", "length"},
         {"insert_measured/interference_mm", "interference"},
@@ -202,6 +205,7 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"engine_figures/stroke_mm", "stroke"},
         {"engine_figures/chamber_mm3", "chamber, cm³"},
         {"engine_figures/gasket_thickness_mm", "gasket thickness"},
+        {"tunnel_plan/bar_mm", "diameter of the bar"},
         {"lifter_plan/lifter_mm", "size of the lifters"},
         {"lifter_plan/clearance_least_mm", "least clearance"},
         {"lifter_plan/clearance_most_mm", "largest clearance"},
@@ -242,6 +246,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
     if (ask.key == "trial")
         return key == "clean" ? "clean all round" : key == "pits" ? "pits left" : "still open";
+    if (ask.key == "mark")
+        return bar_mark_name(value_of<block::BarMark>(block::bar_mark_keys, key));
     if (ask.key == "lines")
         return marker_lines_words(value_of<block::MarkerLines>(block::marker_lines_keys, key));
     if (ask.key == "cutter")

@@ -254,6 +254,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::cut_caps, "Cut the caps"},
     {Task::hone_tunnel, "Line hone"},
     {Task::bore_tunnel, "Line bore"},
+    {Task::give_bar, "Measure the boring bar"},
     {Task::finish_tunnel, "Every main is in size: say that the tunnel is done"},
     {Task::decide_main, "A main is too large"},
     {Task::accept, "Go on without the tunnel, with a reason"},

@@ -153,6 +153,9 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
     if (!hone && work.next_protrusion)
         t.reasons.push_back("Set the cutter out to " + l.with_unit(*work.next_protrusion) +
                             "; check it again after clamping: the clamp moves it.");
+    if (!hone)
+        for (const std::string& sentence : contact_sentences(work.contacts))
+            t.reasons.push_back(sentence);
     return t;
 }
 
@@ -282,6 +285,10 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
                 {"Sizes are taken and kept; nothing is judged or planned by them without limits.",
                  "Amend the blueprint with the mains' limits, or go on without the tunnel, with a reason."},
                 ""};
+    case give_bar:
+    case mark:
+    case not_clean:
+        return bar_call(work);
     case too_large:
         break;
     }
@@ -431,6 +438,10 @@ std::string words(const block::TunnelPass& p, const LengthText& l) {
     if (p.protrusion)
         text += ", cutter out " + l.with_unit(*p.protrusion);
     return text + (p.new_cutter ? ", new cutter" : "");
+}
+
+std::string words(const block::MainMarked& p, const LengthText&) {
+    return "main " + std::to_string(p.main.number) + " " + bar_mark_name(p.mark);
 }
 
 std::string words(const block::StepDone& p, const LengthText&) {

@@ -11,6 +11,9 @@
 
 namespace pallix::wording {
 
+/// "cut all round"
+[[nodiscard]] std::string bar_mark_name(block::BarMark mark);
+
 /// "1 o'clock", as seen from the rear; 12 towards the cam.
 [[nodiscard]] std::string clock_words(double clock);
 /// "main 3's saddle at 1 o'clock"
@@ -20,6 +23,10 @@ namespace pallix::wording {
 /// What to cut, what it does to the line, and why: which places set it.
 [[nodiscard]] std::vector<std::string> tunnel_plan_sentences(const planning::TunnelPlan& plan,
                                                              const LengthText& lengths);
+/// What the next pass of a bar is to touch: "Cap and saddle all round: mains 1, 5. Saddle alone: main 3."
+[[nodiscard]] std::vector<std::string> contact_sentences(const std::vector<planning::BarContact>& contacts);
+/// What a bar asks for besides its passes.
+[[nodiscard]] CallText bar_call(const planning::TunnelWork& work);
 /// What to do with the tunnel now.
 [[nodiscard]] CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& work,
                                    const LengthText& lengths);
