@@ -191,6 +191,8 @@ class Sheet {
         for (const block::KnownFlaw& f : decks_of(s_.state).flaws)
             if (const auto* bank = intake_of(s_.state).blueprint->bank(f.flaw.bank))
                 lines << q(wording::bank_name(*bank) + ", " + wording::flaw_sentence(*bank, f, l_));
+            else
+                lines << q(wording::flaw_sentence(s_.state, f, l_));
         if (decks_of(s_.state).pressure_test)
             lines << q(wording::entry_words(decks_of(s_.state).pressure_test->payload, l_));
         for (const BankProgress& b : s_.assessment.banks)

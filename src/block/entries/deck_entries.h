@@ -116,17 +116,22 @@ inline constexpr std::array flaw_kind_keys{"crack", "pit", "mark"};
 /// What lies beside a flaw and makes it better or worse.
 enum class FlawNear { open_deck, bore, valve_seat, coolant_hole, bolt };
 inline constexpr std::array flaw_near_keys{"open_deck", "bore", "valve_seat", "coolant_hole", "bolt"};
+/// What of the block it is in.
+enum class FlawWhere { deck, bore, saddle, web, outside };
+inline constexpr std::array flaw_where_keys{"deck", "bore", "saddle", "web", "outside"};
 enum class FlawChoice { watch, stop_and_pin, sleeve, scrap };
 inline constexpr std::array flaw_choice_keys{"watch", "stop_and_pin", "sleeve", "scrap"};
 
 /// A crack, pit or mark, as it was seen; a later pass may show more.
 struct FlawMarked {
-    std::string bank;
+    std::string bank; ///< of a deck; empty elsewhere
     FlawKind kind = FlawKind::crack;
-    std::vector<metrology::Vec2> path; ///< (u, v): one place, or the line it runs along
+    std::vector<metrology::Vec2> path; ///< on a deck, (u, v): one place, or the line it runs along
     FlawNear near = FlawNear::open_deck;
     std::optional<double> depth; ///< mm
     std::string note;
+    FlawWhere where = FlawWhere::deck;
+    std::optional<FeatureId> feature{}; ///< the cylinder whose wall it is in, or the main
 
     /// mm, along its path
     [[nodiscard]] double length() const {
@@ -140,10 +145,19 @@ struct FlawMarked {
 template <>
 inline constexpr std::string_view entry_kind<FlawMarked> = "flaw";
 inline void fields(Fields& f, FlawMarked& p) {
-    f.text("bank", p.bank);
+    f.choice_or_first("where", p.where, flaw_where_keys);
+    const bool on_deck = p.where == FlawWhere::deck;
+    if (on_deck)
+        f.text("bank", p.bank);
     f.choice("flaw", p.kind, flaw_kind_keys);
-    f.choice("near", p.near, flaw_near_keys);
-    f.list("path_mm", p.path, {1, 1000}, [&](metrology::Vec2& at) { f.place("", at); });
+    if (on_deck) {
+        f.choice("near", p.near, flaw_near_keys);
+        f.list("path_mm", p.path, {1, 1000}, [&](metrology::Vec2& at) { f.place("", at); });
+    } else if (p.where != FlawWhere::outside) {
+        FeatureId feature = p.feature.value_or(FeatureId{});
+        f.feature("feature", feature, {p.where == FlawWhere::bore ? FeatureKind::bore : FeatureKind::main});
+        p.feature = feature;
+    }
     f.number("depth_mm", p.depth, length_range);
     f.text("note", p.note, 10 * short_text);
 }

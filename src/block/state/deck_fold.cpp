@@ -60,7 +60,10 @@ void apply(Folding& f, const PassPlanChosen& passes) {
     f.state.passes = passes;
 }
 void apply(Folding& f, const FlawMarked& flaw) {
-    if (f.deck_of(flaw.bank))
+    const bool known = flaw.where == FlawWhere::deck      ? f.deck_of(flaw.bank) != nullptr
+                       : flaw.where == FlawWhere::outside ? true
+                                                          : f.listed(*flaw.feature);
+    if (known)
         f.state.flaws.push_back({f.entry->sequence, flaw, {}});
 }
 void apply(Folding& f, const FlawDecided& decided) {

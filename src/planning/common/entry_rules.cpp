@@ -54,7 +54,11 @@ class Fits {
                       "a blueprint that lists what was measured, or that entry struck first");
     }
     MaybeFault operator()(const DeckCut& p) const { return unlisted_bank(p.bank); }
-    MaybeFault operator()(const FlawMarked& p) const { return unlisted_bank(p.bank); }
+    MaybeFault operator()(const FlawMarked& p) const {
+        if (p.where == FlawWhere::outside)
+            return {};
+        return p.feature ? unlisted(*p.feature) : unlisted_bank(p.bank);
+    }
     MaybeFault operator()(const DeckForecastKept& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const FinishNoted& p) const { return unlisted_bank(p.bank); }
     MaybeFault operator()(const HeadWork& p) const {

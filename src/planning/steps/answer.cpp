@@ -3,12 +3,12 @@
 
 #include "block/ledger.h"
 #include "block/reading_text.h"
-#include "block/shorthand.h"
 #include "block/state/deck_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/figures.h"
+#include "planning/decks/flaw_risk.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/steps.h"
 
@@ -145,6 +145,13 @@ class Answering {
         throw Refused{{"job", 0, step_.id + ": " + key + " is \"" + value + "\"", "one of the choices"}};
     }
 
+    /// The same where not all choices of that kind are offered.
+    template <class Enum, std::size_t N>
+    Enum choice_among(const std::string& key, const std::array<const char*, N>& keys) const {
+        static_cast<void>(choice<Enum>(key)); // it is offered
+        return static_cast<Enum>(std::ranges::find(keys, words(key)) - keys.begin());
+    }
+
     Conditions with_caps_on() const {
         Conditions c = readings_of(state_).conditions;
         c.caps_torqued = true;
@@ -179,7 +186,48 @@ class Answering {
 
     Payloads of_touch() const { return one(StepDone{touch_is_so(*touch_of(a_, step_)) + ": " + words("reason")}); }
 
+    FlawMarked flaw_marked() const {
+        FlawMarked flaw{{}, choice<FlawKind>("flaw"), {}, {}, if_given("depth"), words_if("note"), {}, {}};
+        if (step_.about && step_.about->kind == block::FeatureKind::deck) {
+            flaw.bank = step_.about->bank;
+            flaw.path = places("path");
+            flaw.near = choice<FlawNear>("near");
+            return flaw;
+        }
+        flaw.feature = step_.about;
+        flaw.where = !step_.about ? FlawWhere::outside
+                     : step_.about->kind == block::FeatureKind::bore
+                         ? FlawWhere::bore
+                         : choice_among<FlawWhere>("where", block::flaw_where_keys);
+        return flaw;
+    }
+
+    /// A sleeve decided on is the cylinder's: of a deck the nearest one's.
+    Payloads flaw_decided() const {
+        const FlawDecided decided{step_.why.front(), choice_among<FlawChoice>("choice", block::flaw_choice_keys),
+                                  words_if("note")};
+        if (decided.choice != FlawChoice::sleeve)
+            return one(decided);
+        const auto& flaws = decks_of(state_).flaws;
+        const auto flaw = std::ranges::find(flaws, decided.flaw, &block::KnownFlaw::sequence);
+        if (flaw == flaws.end())
+            return one(decided);
+        const FlawRisk risk = flaw_risk(*intake_of(state_).blueprint, flaw->flaw);
+        if (!risk.cylinder || risk.to_edge > within_a_sleeve)
+            throw Refused{{"job", 0, step_.id + ": no cylinder lies so near that its sleeve would take the flaw in",
+                           "another choice"}};
+        const auto& work = bores_of(state_).bore(*risk.cylinder);
+        if (work.decided && work.decided->payload.choice == BoreChoice::sleeve)
+            return one(decided);
+        return {Payload(decided), Payload(BoreDecided{*risk.cylinder, BoreChoice::sleeve,
+                                                      "the flaw of entry " + std::to_string(decided.flaw)})};
+    }
+
     Payloads of_intake() const {
+        if (step_.task == Task::decide_flaw)
+            return flaw_decided();
+        if (step_.task == Task::mark_flaw)
+            return one(flaw_marked());
         if (step_.task == Task::test_pressure)
             return of_decks();
         if (step_.task == Task::state_conditions)
@@ -276,10 +324,9 @@ class Answering {
         case Task::confirm_datum:
             return one(StepDone{datum_confirmed(bank)});
         case Task::decide_flaw:
-            return one(FlawDecided{step_.why.front(), choice<FlawChoice>("choice"), words_if("note")});
+            return flaw_decided();
         case Task::mark_flaw:
-            return one(FlawMarked{bank, choice<FlawKind>("flaw"), places("path"), choice<FlawNear>("near"),
-                                  if_given("depth"), words_if("note")});
+            return one(flaw_marked());
         case Task::test_pressure:
             return one(PressureTested{words("result") == "tight", words_if("note")});
         case Task::note_finish: {
@@ -436,42 +483,6 @@ class Answering {
 };
 
 } // namespace
-
-Answers proposed(const Step& step) {
-    Answers answers;
-    for (const Ask& ask : step.asks)
-        if (ask.proposed && ask.kind == AskKind::tick)
-            answers[ask.key] = *ask.proposed != 0;
-        else if (ask.proposed && ask.kind == AskKind::choice)
-            answers[ask.key] = ask.choices[static_cast<std::size_t>(*ask.proposed)];
-        else if (ask.proposed)
-            answers[ask.key] = *ask.proposed;
-    return answers;
-}
-
-tl::expected<std::optional<double>, std::string> read_ask(const Ask& ask, const std::string& typed, Unit bench) {
-    constexpr double smallest_size = 5, believable = 2, mm3_per_cm3 = 1000; // mm
-    if (typed.find_first_not_of(' ') == std::string::npos)
-        return std::optional<double>();
-    if (ask.kind == AskKind::length && ask.proposed && *ask.proposed >= smallest_size) {
-        const auto read = read_shorthand(typed, {*ask.proposed, believable, bench});
-        if (!read)
-            return tl::unexpected(read.error());
-        if (read->suspicion == Suspicion::ten_times || read->suspicion == Suspicion::one_turn)
-            return tl::unexpected("\"" + typed + "\" is far from what is called for");
-        return std::optional(read->value);
-    }
-    if (ask.kind == AskKind::length)
-        return read_length(typed, bench).map([](double mm) { return std::optional(mm); });
-    const auto number = read_number(typed, {"%", "µm", "cm³", "°", "°c", "c"});
-    if (!number)
-        return tl::unexpected(number.error());
-    const double value = ask.key.ends_with("_mm3") ? *number * mm3_per_cm3 : *number;
-    const bool temperature = ask.key.ends_with("_c");
-    if (temperature && ((ask.least && value < *ask.least) || (ask.most && value > *ask.most)))
-        return tl::unexpected("\"" + typed + "\" is no temperature of a block: −40 to 120 °C");
-    return std::optional(value);
-}
 
 Result<std::vector<Payload>> answer(const JobState& state, const Assessment& a, const Step& step,
                                     const Answers& answers, const std::string& at) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/steps/any_time.h"
+#include "planning/steps/contributors.h"
 
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
@@ -77,6 +78,21 @@ void add_conditions(Steps& steps, const JobState& state) {
                {"also_before", AskKind::tick, {}, {}, {}}});
 }
 
+/// A crack, pit or mark in something that is no deck, and those that were decided on there.
+void add_flaw(Steps& steps, const JobState& state, const std::optional<FeatureId>& about,
+              std::vector<std::string> where) {
+    std::vector<Ask> asks{choice("flaw", list(block::flaw_kind_keys)), length_if("depth", 0, block::longest), note};
+    if (where.size() > 1)
+        asks.insert(asks.begin(), choice("where", std::move(where)));
+    steps.add(Task::mark_flaw, "any/flaw", Stage::cleaned, std::move(asks));
+    for (const block::KnownFlaw& known : decks_of(state).flaws)
+        if (known.flaw.where != block::FlawWhere::deck && known.flaw.feature == about && known.decided)
+            steps
+                .add(Task::decide_flaw, "any/flaw/" + std::to_string(known.sequence), Stage::cleaned,
+                     flaw_asks(known.flaw.where))
+                .why = {known.sequence};
+}
+
 void add_of_deck(Steps& steps, const JobState& state, const std::string& bank) {
     steps.add(Task::mark_flaw, "any/flaw", Stage::decks,
               {choice("flaw", list(block::flaw_kind_keys)), choice("near", list(block::flaw_near_keys)),
@@ -139,6 +155,7 @@ std::vector<Step> any_time_steps(const JobState& state, const std::optional<Feat
         add_conditions(steps, state);
         steps.add(Task::test_pressure, "any/pressure", Stage::cleaned, {choice("result", {"tight", "leaks"}), note});
         add_of_tunnel(steps, state);
+        add_flaw(steps, state, about, {"outside"});
         return steps.all;
     }
     switch (about->kind) {
@@ -148,6 +165,10 @@ std::vector<Step> any_time_steps(const JobState& state, const std::optional<Feat
         break;
     case FeatureKind::bore:
         add_of_bore(steps);
+        add_flaw(steps, state, about, {"bore"});
+        break;
+    case FeatureKind::main:
+        add_flaw(steps, state, about, {"saddle", "web"});
         break;
     case FeatureKind::lifter:
         steps.add(Task::choose_lifter, "any/decide", Stage::lifters,

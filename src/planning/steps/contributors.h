@@ -40,6 +40,7 @@ class Route {
 
 void add_intake_steps(Route& route);
 void add_touch_steps(Route& route);
+void add_flaw_steps(Route& route);
 void add_tunnel_steps(Route& route);
 void add_deck_steps(Route& route);
 void add_cylinder_steps(Route& route);
@@ -48,6 +49,11 @@ void add_mock_up_steps(Route& route);
 void add_finish_steps(Route& route);
 /// Nothing is cut that hangs on a touch which stands out.
 void hold_for_touches(Route& route);
+
+/// What a crack elsewhere than in a deck holds up, until somebody decides on it.
+void hold_for_flaws(Route& route);
+/// What is asked of a flaw: a sleeve takes in what is beside a cylinder, and nothing else.
+[[nodiscard]] std::vector<Ask> flaw_asks(block::FlawWhere where);
 
 /// Id of the first piston of the mock-up that is still to be read; empty where none is.
 [[nodiscard]] std::string first_piston_reading(const Route& route);

@@ -109,8 +109,7 @@ class DeckPart {
                 Step& step = r_.add(Task::decide_flaw, id_of(bank, "flaw/" + std::to_string(flaw.sequence)),
                                     Stage::decks, deck_id(bank));
                 step.why = {flaw.sequence};
-                step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"watch", "stop_and_pin", "sleeve", "scrap"}},
-                             {"note", AskKind::text, {}, {}, {}}};
+                step.asks = flaw_asks(block::FlawWhere::deck);
                 if (flaw.decided)
                     step.state = StepState::done;
             }

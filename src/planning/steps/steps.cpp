@@ -314,6 +314,7 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
             intake_of(state).troubles.front().sequence};
     } else {
         add_intake_steps(route);
+        add_flaw_steps(route);
         add_touch_steps(route);
         add_tunnel_steps(route);
         add_deck_steps(route);
@@ -322,6 +323,7 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
         add_mock_up_steps(route);
         add_finish_steps(route);
         hold_for_touches(route);
+        hold_for_flaws(route);
     }
     StepList list{std::move(route.steps)};
     const std::vector<block::Stage> order = route_of(state);

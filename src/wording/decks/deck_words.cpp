@@ -382,7 +382,9 @@ std::string words(const block::FlawMarked& p, const LengthText& l) {
         text += " " + l.with_unit(p.length()) + " long";
     if (p.depth)
         text += ", " + l.with_unit(*p.depth) + " deep";
-    return text + " " + flaw_near_words(p.near) + (p.note.empty() ? std::string() : ": " + p.note);
+    if (p.where == block::FlawWhere::deck)
+        text += " " + flaw_near_words(p.near);
+    return text + (p.note.empty() ? std::string() : ": " + p.note);
 }
 
 std::string words(const block::FlawDecided& p, const LengthText&) {

@@ -59,6 +59,14 @@ shape_sentences(const block::BankBlueprint& bank, const std::optional<planning::
 [[nodiscard]] std::vector<std::string> consequence_sentences(const planning::DeckConsequences& c, bool steel_rods,
                                                              const LengthText& l);
 /// A flaw with what was decided.
+/// Where it is, what it is, what was decided.
+[[nodiscard]] std::string flaw_sentence(const block::JobState& state, const block::KnownFlaw& flaw,
+                                        const LengthText& l);
+/// How bad it is by what lies beside it.
+[[nodiscard]] std::string flaw_risk_sentence(const block::Blueprint& blueprint, const block::FlawMarked& flaw,
+                                             const LengthText& l);
+/// "the wall of cylinder 3", "the web of main 2"
+[[nodiscard]] std::string flaw_place_words(const block::Blueprint& blueprint, const block::FlawMarked& flaw);
 [[nodiscard]] std::string flaw_sentence(const block::BankBlueprint& bank, const block::KnownFlaw& flaw,
                                         const LengthText& l);
 /// Flaws nobody has decided on, and what stops the work; for the call.

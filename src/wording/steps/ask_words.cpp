@@ -148,7 +148,8 @@ std::string answer_name(const Step& step) {
 }
 
 std::string ask_name(const Step& step, const Ask& ask) {
-    static constexpr std::array<std::pair<std::string_view, const char*>, 47> names{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 48> names{{
+        {"where", "where"},
         {"mark", "what the pass left"},
         {"depth", "depth"},
         {"clean", "touched everywhere"},
@@ -246,6 +247,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
     if (ask.key == "trial")
         return key == "clean" ? "clean all round" : key == "pits" ? "pits left" : "still open";
+    if (ask.key == "where")
+        return key;
     if (ask.key == "mark")
         return bar_mark_name(value_of<block::BarMark>(block::bar_mark_keys, key));
     if (ask.key == "lines")

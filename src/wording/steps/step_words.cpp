@@ -130,6 +130,14 @@ std::string standing_out_sentence(const block::TouchStandingOut& t, const Length
            " where the others put it; they scatter by " + l.with_unit(t.scatter) + ".";
 }
 
+std::string flaw_on(const JobState& state, const Step& step) {
+    if (!step.about)
+        return "outside";
+    return step.about->kind == block::FeatureKind::deck
+               ? "on " + the_bank(state, step.about->bank)
+               : "in " + feature_words(*intake_of(state).blueprint, *step.about);
+}
+
 /// What stands behind a step besides what its part of the block says.
 std::vector<std::string> own_reasons(const JobState& state, const Assessment& a, const Step& step,
                                      const LengthText& l) {
@@ -169,8 +177,11 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
         const auto flaw = std::ranges::find(decks_of(state).flaws, step.why.front(), &block::KnownFlaw::sequence);
         if (flaw == decks_of(state).flaws.end())
             return {};
-        return {capitalised(flaw_sentence(bank_of(state, flaw->flaw.bank), *flaw, l)) + ".",
-                "Watch it, stop and pin it, sleeve, or scrap: nothing is cut on this deck before."};
+        const std::string what = capitalised(flaw_sentence(state, *flaw, l)) + ".",
+                          risk = flaw_risk_sentence(*intake_of(state).blueprint, flaw->flaw, l);
+        if (flaw->flaw.where == block::FlawWhere::deck)
+            return {what, risk, "Watch it, stop and pin it, sleeve, or scrap: nothing is cut on this deck before."};
+        return {what, risk, "What hangs on it waits until somebody has decided."};
     }
     case Task::flush_deck:
         return {"A sleeve stands that much proud: heights, hone and mock-up would be read over it.",
@@ -298,7 +309,7 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
     case confirm_datum:
         return "Confirm the datum on " + the_bank(state, step.about->bank);
     case decide_flaw:
-        return "Decide on the flaw on " + the_bank(state, step.about->bank);
+        return "Decide on the flaw " + flaw_on(state, step);
     case give_limits:
         return step.about ? "The blueprint gives no limits for the height of " + the_bank(state, step.about->bank)
                           : "The blueprint gives no limits for a main's size";
@@ -346,7 +357,7 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
     case choose_lifter:
         return "Decide on " + about;
     case mark_flaw:
-        return "A crack, pit or mark on " + the_bank(state, step.about->bank);
+        return "A crack, pit or mark " + flaw_on(state, step);
     case note_finish:
         return "How " + the_bank(state, step.about->bank) + " came out";
     case feel_head:
