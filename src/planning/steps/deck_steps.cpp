@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/decks/set_up.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
 
@@ -93,6 +94,8 @@ class DeckPart {
                 r_.hold(step, Rule::flaw_decided, id_of(bank, "flaw/" + std::to_string(flaw.sequence)));
         if (!doubtful_.empty())
             r_.hold(step, Rule::doubt, doubtful_);
+        if (!level_.empty())
+            r_.hold(step, Rule::order, level_);
         if (a_.decks.kind == DeckStep::give_height)
             r_.hold(step, Rule::figures, "decks/target");
         if (a_.decks.kind == DeckStep::read_pistons || a_.decks.kind == DeckStep::give_figures)
@@ -126,6 +129,7 @@ class DeckPart {
             add_decision(bank, Task::give_limits, "limits");
         if (is(DeckStep::look_why_dark, bank))
             lead(r_.add(Task::look_why_dark, id_of(bank, "look"), Stage::decks, deck_id(bank)));
+        add_level(bank);
         add_measuring(bank, deck);
         add_passes(bank);
     }
@@ -147,6 +151,42 @@ class DeckPart {
         step.number = *proud;
         step.asks = {{"depth", AskKind::length, *proud, 0, 5}};
         hold_cut(step, bank);
+        lead(step);
+    }
+
+    /// Once somebody has begun to level a bank with an indicator, its corners are read and its feet raised in turn
+    /// until they agree: a cut follows the table, whatever was meant.
+    void add_level(const std::string& bank) {
+        const BankProgress* progress = a_.bank(bank);
+        const auto places = chosen_places(state_, Measuring::set_up, bank);
+        const auto read = [this](const MeasuredAt& at) { return r_.place(at) != nullptr; };
+        if (std::ranges::none_of(places, read) || !progress || progress->passes.empty())
+            return;
+        // A cut ends the round: whether the block was moved for the next is for whoever stands there to say.
+        const bool cut_since = std::ranges::any_of(decks_of(state_).deck(bank).cuts, [&](const auto& cut) {
+            return std::ranges::all_of(places, [&](const MeasuredAt& at) {
+                const auto* known = r_.place(at);
+                return !known || known->sequences.back() < cut.sequence;
+            });
+        });
+        if (cut_since)
+            return;
+        for (const MeasuredAt& at : places)
+            if (const auto* known = r_.place(at); !known || known->stale()) {
+                const Step& step = r_.add_reading(at, Stage::decks);
+                level_ = level_.empty() ? step.id : level_;
+                lead(step);
+            }
+        const auto correction = level_.empty() ? correct_set_up(set_up_of(state_, bank)) : std::nullopt;
+        if (!correction || correction->spread <= level_enough)
+            return;
+        const auto most = std::ranges::max_element(correction->moves, {}, &FootMove::raise);
+        if (most == correction->moves.end() || most->raise < level_enough / 2)
+            return; // it is not flat there, and no foot makes it so
+        Step& step = r_.add(Task::level, id_of(bank, "level"), Stage::decks, deck_id(bank));
+        step.number = most->raise;
+        step.asks = {{"done", AskKind::tick, 1, {}, {}}};
+        level_ = step.id;
         lead(step);
     }
 
@@ -333,6 +373,7 @@ class DeckPart {
     const JobState& state_;
     const Assessment& a_;
     std::string lead_;
+    std::string level_;    ///< what stands between the block and level
     std::string doubtful_; ///< a corner to be read again before anything is cut
 };
 

@@ -68,6 +68,7 @@ enum class Task {
     decide_deck, ///< fails, will not clean, or under the blueprint's limit
     cut_deck,
     flush_deck,
+    level, ///< corners of the set-up do not agree: raise feet
     look_why_dark,
     look_at_touch, ///< one that agrees with no other of its section
     feel,          ///< lay the straightedge

@@ -120,6 +120,7 @@ StepKind kind_of(Task task) {
     case state_caps:
     case state_conditions:
     case finish_tunnel:
+    case level:
     case dress:
     case tick_tunnel:
         return StepKind::tick;

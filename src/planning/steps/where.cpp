@@ -61,6 +61,7 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     case tick_tunnel:
         return {Machine::bench, SetUp::mains_up, 15};
     case confirm_datum:
+    case level:
         return {Machine::surfacer, SetUp::deck_up, 10};
     case cut_deck:
     case flush_deck:

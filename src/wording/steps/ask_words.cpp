@@ -45,6 +45,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::finish_tunnel, "The tunnel is done"},
     {Task::cut_deck, "Cut"},
     {Task::flush_deck, "Cut"},
+    {Task::level, "Levelled"},
     {Task::cut_lifter, "Cut"},
     {Task::work_head, "Cut"},
     {Task::press, "It is in"},

@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/decks/deck_work.h"
+#include "planning/decks/set_up.h"
 #include "planning/steps/answer.h"
 #include "wording/common/phrases.h"
 #include "wording/cylinders/cylinder_words.h"
@@ -183,6 +184,14 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
             return {what, risk, "Watch it, stop and pin it, sleeve, or scrap: nothing is cut on this deck before."};
         return {what, risk, "What hangs on it waits until somebody has decided."};
     }
+    case Task::level:
+        if (const auto correction = planning::correct_set_up(planning::set_up_of(state, step.about->bank))) {
+            std::vector<std::string> why = set_up_sentences(*correction, l);
+            why.emplace_back("Then the corners are read again, until they agree within " +
+                             l.with_unit(planning::level_enough) + ": a cut follows the table.");
+            return why;
+        }
+        return {};
     case Task::flush_deck:
         return {"A sleeve stands that much proud: heights, hone and mock-up would be read over it.",
                 "Both decks get the pass, so that they stay alike."};
@@ -239,6 +248,7 @@ bool speaks_for_itself(const Step& step) {
     case Task::confirm_datum:
     case Task::decide_flaw:
     case Task::flush_deck:
+    case Task::level:
     case Task::hand_over:
         return true;
     case Task::rest:
@@ -317,6 +327,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return step.about ? "Decide on " + the_bank(state, step.about->bank) : "Decide on the banks";
     case cut_deck:
         return cut_words(state, step);
+    case level:
+        return "Level " + the_bank(state, step.about->bank);
     case flush_deck:
         return capitalised(bank_name(bank_of(state, step.about->bank))) + ": take the sleeve flush";
     case feel:
