@@ -119,3 +119,17 @@ TEST(Figures, WhatCannotBeReadOrIsNoFigureIsSaid) {
     EXPECT_THAT(refused(s, "deck_cut/depth_mm", "1"), HasSubstr("is no figure of this job")) << "done, not planned";
     EXPECT_FALSE(figure_at(s.state(), "insert_measured/inside_mm")) << "of which bore?";
 }
+
+// "_rad" stands in a radius too: 15.2 on a base circle was taken for degrees.
+TEST(Figures, ARadiusIsALengthAndNoAngle) {
+    Story s;
+    for (const char* address :
+         {"lifter_plan/base_radius_mm", "lifter_plan/roller_radius_mm", "cutter/nose_radius_mm"}) {
+        const auto figure = figure_at(s.state(), address);
+        ASSERT_TRUE(figure) << address;
+        EXPECT_EQ(figure->unit, FigureUnit::length) << address;
+    }
+    EXPECT_NEAR(*set<LifterPlanChosen>(s, "lifter_plan/base_radius_mm", "15.2").base_radius, 15.2, 1e-12);
+    EXPECT_NEAR(set<CutterFitted>(s, "cutter/nose_radius_mm", "0.047", Unit::inch).nose_radius, 0.047 * 25.4, 1e-12);
+    EXPECT_EQ(figure_at(s.state(), "tunnel_plan/parting_rad")->unit, FigureUnit::angle);
+}

@@ -23,6 +23,7 @@
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QSignalSpy>
 #include <QTableWidget>
 
 using namespace pallix;
@@ -454,4 +455,23 @@ TEST_F(DecksJourney, LimitsAreChangedWithAReason) {
     EXPECT_EQ(intake_of(session_.state()).limits->payload.straightness, 0.02);
     EXPECT_EQ(intake_of(session_.state()).limits->payload.reason, "a race engine");
     EXPECT_TRUE(session_.limits_are_the_shops());
+}
+
+// A deck of the next job is thought about while the page still shows the bank of the one before.
+TEST_F(DecksJourney, WhatIsBelievedOfOneJobFindsThePageOfAnother) {
+    session_.draw_certainty();
+    open_small_job(); // one bank, C
+    take_log(test::small_log(200.2, 0.1).text(), 0.001);
+    open_window();
+    key(Qt::Key_F5);
+    ASSERT_TRUE(QTest::qWaitFor([this] { return session_.belief("C") != nullptr; }, 20000));
+    window_->go_to(ui::Place::block);
+    ASSERT_TRUE(session_.new_job(QStringLiteral("v6"), {}, {"b.json", write_blueprint(workshop::workboat_v6())}));
+    QSignalSpy known(&session_, &session::Session::belief_known);
+    workshop::ProbeJob job;
+    job.stated_uncertainty = 0.001;
+    take_log(workshop::probe(worn_v6(std::nullopt), job), 0.001);
+    ASSERT_TRUE(known.wait(20000));
+    key(Qt::Key_F5);
+    EXPECT_NE(session_.assessment().bank("R"), nullptr);
 }

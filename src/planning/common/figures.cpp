@@ -61,7 +61,7 @@ FigureUnit unit_of(const std::string& field, const FieldValue& value, std::strin
         return field.starts_with("mr") ? FigureUnit::share : FigureUnit::roughness;
     if (has("_mm3"))
         return FigureUnit::volume;
-    if (has("_rad"))
+    if (field.ends_with("_rad")) // a radius is a length
         return FigureUnit::angle;
     if (field.starts_with("ra_"))
         return FigureUnit::roughness;

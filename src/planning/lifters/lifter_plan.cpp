@@ -391,8 +391,10 @@ std::optional<ToolDrift> compare_rows(const JobState& state, std::vector<LifterP
         const ToolRow& row = *found;
         const auto ask = [](LifterProgress& p) {
             p.compared = true;
-            if (p.by_setting)
+            if (p.by_setting) {
                 p.state = LifterState::to_measure;
+                p.next.reset(); // what comes next its size will tell
+            }
             return p.by_setting;
         };
         LifterProgress &first = *row.cut.front(), &last = *row.cut.back();

@@ -77,7 +77,8 @@ DecksView::DecksView(Context context, QWidget* parent)
     connect(banks_, &BankButtons::chosen, this, &DecksView::show_bank);
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(&context_.session, &session::Session::belief_known, this, [this] {
-        if (!bank_.empty() && page() == Page::passes)
+        // Thought about while another page is open; this one may still show the bank of the job before.
+        if (isVisible() && !bank_.empty() && page() == Page::passes)
             fill_passes();
     });
     connect(found_, &FoundPage::step_wanted, this, &DecksView::step_wanted);

@@ -119,7 +119,11 @@ void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, con
               words, type, bold);
         y += scaled(high);
     };
-    line(size ? qt(l.plain(*size)) : QString(), Type::number, marked() == id, p.ink, 23);
+    const bool set_to = p_of && p_of->by_setting; // what the tool was set to is no reading
+    line(!size    ? QString()
+         : set_to ? tr("set %1").arg(qt(l.plain(*size)))
+                  : qt(l.plain(*size)),
+         Type::number, marked() == id, p.ink, 23);
     line(p_of && p_of->next ? tr("→ %1").arg(qt(l.plain(p_of->next->to))) : QString(), Type::number, false, p.accent,
          23);
     const bool bad = p_of && (p_of->state == LifterState::too_large || p_of->state == LifterState::off_place);
