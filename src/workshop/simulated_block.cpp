@@ -172,8 +172,8 @@ void SimulatedBlock::bore_tunnel(double protrusion) {
         }
         marks_[h.id] = 20 * cut >= 19 * all ? block::BarMark::clean // a hand's breadth shows no less
                        : 3 * cut > all      ? block::BarMark::part
-                       : cut > 0       ? block::BarMark::dusting
-                                       : block::BarMark::untouched;
+                       : cut > 0            ? block::BarMark::dusting
+                                            : block::BarMark::untouched;
     }
     line_ = planning::hone_line(mains_, {}).uncut;
 }

@@ -274,6 +274,7 @@ std::vector<ValveTiming> by_valve(const block::Blueprint& blueprint, const std::
             planned.push_back(n.timing_planned.value_or(*n.timing));
         }
     std::vector<ValveTiming> found;
+    found.reserve(timings.size());
     for (const auto& [valve, values] : timings)
         found.push_back({valve, *spread_of(values[0]), spread_of(values[1])});
     return found;

@@ -33,6 +33,7 @@ std::vector<std::string> contact_sentences(const std::vector<planning::BarContac
     for (const planning::BarContact& c : contacts)
         alike[half_words(c.cap) + " of the cap and " + half_words(c.saddle) + " of the saddle"].push_back(c.main);
     std::vector<std::string> out;
+    out.reserve(alike.size());
     for (const auto& [what, mains] : alike)
         out.push_back("It is to touch " + what + " of " + list_of(mains) + ".");
     return out;
