@@ -56,6 +56,7 @@ TEST(LineBore, MarksComeBeforeSizes) {
     test::Story s = to_bore(50);
     bored(s, TunnelPassKind::establishing, 4.98);
     EXPECT_EQ(s.called(), "main.1/mark");
+    EXPECT_EQ(s.now().tunnel_work.to_mark.size(), 5U);
     EXPECT_TRUE(s.metal().empty());
     EXPECT_THAT(s.waits("tunnel/bore"), testing::ElementsAre(Rule::fresh));
     marked(s, BarMark::clean, 3);

@@ -117,7 +117,7 @@ TEST_F(TunnelJourney, BoredWithAnEstablishingPass) {
     answer();
     EXPECT_EQ(headline(), QStringLiteral("Establishing pass"));
     const auto cut_all_round = [this] {
-        while (headline() == QStringLiteral("Look at what the pass left")) {
+        while (headline().endsWith(QStringLiteral("look at what the pass left"))) {
             tick("mark-clean");
             answer();
         }

@@ -128,7 +128,7 @@ std::string bore_consequence(const JobState& state, const planning::Assessment& 
 std::string flaw_consequence(block::FlawChoice choice) {
     switch (choice) {
     case block::FlawChoice::watch:
-        return "the deck can be cut; looked at again after each pass";
+        return "work goes on there; looked at again after each cut";
     case block::FlawChoice::stop_and_pin:
         return "its ends are drilled and pinned, then pressure tested";
     case block::FlawChoice::sleeve:

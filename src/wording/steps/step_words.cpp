@@ -314,6 +314,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Probe " + probed_words(state, step) + " again";
     case settle:
         return settle_words(state, step);
+    case mark_main:
+        return capitalised(about) + ": look at what the pass left";
     case look_at_touch:
         return "One touch of " + about + " stands out: touch it once more";
     case confirm_datum:
@@ -416,7 +418,7 @@ CallText step_text(const JobState& state, const Assessment& a, const Step& step,
         // Of what is read, the step names the place; the part says why.
         if (step.task == Task::read && part.headline != t.headline)
             t.reasons.push_back(part.headline + ".");
-        else if (!part.headline.empty())
+        else if (step.task != Task::mark_main && !part.headline.empty())
             t.headline = part.headline;
         if (!part.number.empty())
             t.number = part.number;
