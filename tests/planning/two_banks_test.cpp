@@ -149,3 +149,27 @@ TEST_F(TwoBanks, ACleanBankIsNotCutForWhatTheOtherMayTake) {
     add(DeckCut{"R", PassKind::pass, 0.05, true, {}});
     EXPECT_NEAR(now(depths).bank("L")->plan.target, 200.04 - finish, 1e-9) << "now it did";
 }
+
+// One is levelled; the other waits for its turn, not for that.
+TEST_F(TwoBanks, LevellingOneHoldsUpThatOneAlone) {
+    for (const char* bank : {"R", "L"})
+        heights(bank, {200.29, 200.28, 200.25, 200.24});
+    const std::string first = now().decks.bank, other = first == "R" ? "L" : "R";
+    for (const auto& [end, side, height] :
+         {std::tuple("front", "+v", 0.0), {"front", "-v", 0.0}, {"rear", "+v", 0.05}, {"rear", "-v", 0.05}}) {
+        Reading r;
+        r.at = {{FeatureKind::deck, first, 0}, Quantity::indicator, end, side, {}};
+        r.value = height;
+        add(r);
+    }
+    const Assessment a = now();
+    EXPECT_EQ(a.steps.now()->id, "deck." + first + "/level");
+    const auto waits = [&](const std::string& bank) {
+        std::vector<std::string> first_steps;
+        for (const Wait& w : a.steps.find("deck." + bank + "/witness")->waits_for)
+            first_steps.push_back(w.step);
+        return first_steps;
+    };
+    EXPECT_THAT(waits(first), testing::Contains("deck." + first + "/level"));
+    EXPECT_THAT(waits(other), testing::Not(testing::Contains("deck." + first + "/level")));
+}

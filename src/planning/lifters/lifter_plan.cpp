@@ -306,7 +306,10 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
             for (const block::HoleLevel& level : hole->levels)
                 n.diameter = std::max(*n.diameter, level.diameter);
             n.timing = timing_of(*intake_of(state).blueprint, *e, *hole, plan);
-        } else if (const auto found = gauged_before_cuts(state, meant.id)) {
+        } else if (const auto now = size_now(state, meant.id); now && bores_of(state).bore(meant.id).cuts.empty()) {
+            n.diameter = now->size;
+        } else if (const auto found = gauged_before_cuts(state, meant.id);
+                   found && !bores_of(state).bore(meant.id).cuts.empty()) {
             n.diameter = found;
         } else if (bores_of(state).bore(meant.id).cuts.empty()) {
             continue;

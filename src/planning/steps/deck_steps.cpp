@@ -157,6 +157,7 @@ class DeckPart {
     /// Once somebody has begun to level a bank with an indicator, its corners are read and its feet raised in turn
     /// until they agree: a cut follows the table, whatever was meant.
     void add_level(const std::string& bank) {
+        level_.clear();
         const BankProgress* progress = a_.bank(bank);
         const auto places = chosen_places(state_, Measuring::set_up, bank);
         const auto read = [this](const MeasuredAt& at) { return r_.place(at) != nullptr; };
@@ -373,7 +374,7 @@ class DeckPart {
     const JobState& state_;
     const Assessment& a_;
     std::string lead_;
-    std::string level_;    ///< what stands between the block and level
+    std::string level_;    ///< what stands between the bank in hand and level
     std::string doubtful_; ///< a corner to be read again before anything is cut
 };
 
