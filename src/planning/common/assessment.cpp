@@ -5,6 +5,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/decks/deck_targets.h"
 #include "planning/readings/log_doubts.h"
 #include "planning/steps/steps.h"
 

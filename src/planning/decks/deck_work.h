@@ -93,11 +93,6 @@ struct FeelProgress {
                                                           const block::BankBlueprint& bank);
 /// Three spring passes in a row left the lines as they were: the machine gives way, there is no stock left.
 [[nodiscard]] bool springs_change_nothing(const block::DeckState& deck);
-/// The least cut as it is made: down to where it is clean, by the heights until marks tell more, and the finishing cut
-/// under that. Where one bank had to go deeper to clean, equal banks go with it.
-/// @param line where the tunnel will be, if that is somewhere else: decks are then planned as measured
-void move_targets(DeckPlan& plan, const block::JobState& state, const block::PassPlanChosen& chosen,
-                  const std::optional<CentreLine>& line, const CleanDepths& depths);
 /// A pass of those that are made until the deck is clean, however many that takes.
 [[nodiscard]] bool cut_until_clean(const block::JobState& state, block::PassKind kind);
 /// The target is a clearance, pistons were read and no height of any deck: cut is what each bank has over it.

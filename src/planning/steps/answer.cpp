@@ -3,7 +3,9 @@
 
 #include "block/ledger.h"
 #include "block/reading_text.h"
+#include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
+#include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
