@@ -16,7 +16,7 @@ const auto key_stack = QStringLiteral("bench/stack_pieces");
 const auto usual_stack =
     QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
                    "0.03 mm 0.02 mm 0.02 mm");
-const auto key_bar = QStringLiteral("bench/bar_and_jacks");
+const auto key_jacks = QStringLiteral("bench/jacks");
 const auto key_draft = QStringLiteral("board/draft");
 const auto key_size = QStringLiteral("window/size");
 const auto key_touch = QStringLiteral("window/touch");
@@ -107,11 +107,11 @@ void Preferences::set_stack_pieces(const QString& pieces) {
     settings_->setValue(key_stack, pieces);
 }
 
-QString Preferences::bar_and_jacks() const {
-    return settings_->value(key_bar).toString();
+QString Preferences::jacks() const {
+    return settings_->value(key_jacks).toString();
 }
-void Preferences::set_bar_and_jacks(const QString& typed) {
-    settings_->setValue(key_bar, typed);
+void Preferences::set_jacks(const QString& typed) {
+    settings_->setValue(key_jacks, typed);
 }
 
 double Preferences::size() const {

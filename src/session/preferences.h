@@ -40,9 +40,9 @@ class Preferences : public QObject {
     void set_last_gauge_address(const QString& address);
     QString stack_pieces() const; ///< blocks and shims of the shop, as they are typed
     void set_stack_pieces(const QString& pieces);
-    /// Diameter of the boring bar and where its jacks stand, as typed.
-    QString bar_and_jacks() const;
-    void set_bar_and_jacks(const QString& typed);
+    /// Where jacks and screws stand along the block, as typed.
+    QString jacks() const;
+    void set_jacks(const QString& typed);
     /// The engine on the drawing board that is not on the shelf yet, as a file has it.
     QString draft() const;
     void set_draft(const QString& engine);

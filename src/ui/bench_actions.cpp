@@ -295,7 +295,7 @@ void BenchWindow::build_measure_menu() {
         };
     };
     add(tr("Tunnel: as found, plan, &board"), "Ctrl+Shift+M", on_tunnel([this] { tunnel_->show_next_page(); }));
-    add(tr("Bar and &jacks…"), "", on_tunnel([this] { tunnel_->ask_for_bar(); }));
+    add(tr("&Jacks and screws…"), "", on_tunnel([this] { tunnel_->ask_for_jacks(); }));
     learner_ = add_action(menu, tr("A &learner is at the bench (reads twice)"), {}, [this] {
         context_.preferences.set_learner(learner_->isChecked());
         reading_->refresh();

@@ -33,8 +33,9 @@ using planning::Task;
 
 constexpr int first_strokes = 20; ///< of a hone, before it is known what a stroke takes
 
-constexpr std::array against_a_rule{Task::accept,      Task::plan_tunnel, Task::decide_main,  Task::decide_deck,
-                                    Task::give_limits, Task::decide_over, Task::decide_large, Task::decide_size};
+constexpr std::array against_a_rule{Task::accept,       Task::plan_tunnel,  Task::decide_main,
+                                    Task::decide_bored, Task::decide_deck,  Task::give_limits,
+                                    Task::decide_over,  Task::decide_large, Task::decide_size};
 
 class Player {
   public:

@@ -48,6 +48,8 @@ struct DeckState {
     /// Infeed of the passes since a measurement, mm.
     [[nodiscard]] double depth_since(std::int64_t sequence) const;
     [[nodiscard]] double depth_in_all() const { return depth_since(0); }
+    /// The last pass touched everywhere, as it was marked.
+    [[nodiscard]] bool marked_clean() const { return !cuts.empty() && cuts.back().cut.clean; }
     /// Cut after it was last measured, so its heights are no longer true.
     [[nodiscard]] bool stale() const;
     /// Measured from a tunnel that was cut since.

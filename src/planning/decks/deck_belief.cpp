@@ -239,8 +239,7 @@ std::vector<std::string> banks_to_believe(const JobState& state) {
         return banks;
     for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks) {
         const block::DeckState& deck = decks.deck(bank.id);
-        const bool clean = !deck.cuts.empty() && deck.cuts.back().cut.clean;
-        if (deck.latest && !deck.from_old_tunnel() && !clean)
+        if (deck.latest && !deck.from_old_tunnel() && !deck.marked_clean())
             banks.push_back(bank.id);
     }
     return banks;

@@ -49,7 +49,7 @@ Clean clean_height(const block::DeckState& deck, const BankPlan& plan, double at
     if (deck.depth_since(deck.as_found->sequence) == 0)
         return {wanted};
     const bool measured_since = !deck.stale();
-    if (deck.cuts.back().cut.clean) {
+    if (deck.marked_clean()) {
         const bool deep_enough = at <= plan.low - finish + rounding; // whatever the passes were called
         return {at, finished(deck) || deep_enough || measured_since};
     }
@@ -100,20 +100,19 @@ class Ends {
             if (const Clean& c = clean[bank.bank]; !c.ended)
                 room_ = std::min(room_, finish_over_limit(bank, decks.deck(bank.bank),
                                                           decks.target.equal ? both : c.height, finish));
-        const auto seen_clean = [&decks](const std::string& bank) {
-            const auto& cuts = decks.deck(bank).cuts;
-            return !cuts.empty() && cuts.back().cut.clean;
-        };
         double deepest = std::numeric_limits<double>::infinity(), as_measured = deepest;
         for (const BankPlan& bank : plan.banks) {
             const Clean& c = clean[bank.bank];
             const double own = own_[bank.bank] = c.ended ? c.height : c.height - room_;
             deepest = std::min(deepest, own);
-            as_measured = std::min(as_measured, seen_clean(bank.bank) ? own : own + std::max(0.0, bank.doubt));
+            as_measured =
+                std::min(as_measured, decks.deck(bank.bank).marked_clean() ? own : own + std::max(0.0, bank.doubt));
         }
         // A bank that is clean goes deeper for what was measured or cut of the other, not for what only may be.
         for (const auto& [bank, own] : own_)
-            height_[bank] = !decks.target.equal ? own : seen_clean(bank) ? std::min(own, as_measured) : deepest;
+            height_[bank] = !decks.target.equal               ? own
+                            : decks.deck(bank).marked_clean() ? std::min(own, as_measured)
+                                                              : deepest;
     }
     [[nodiscard]] double room() const { return room_; } ///< for the finishing cut
     [[nodiscard]] double height(const std::string& bank) const { return height_.at(bank); }

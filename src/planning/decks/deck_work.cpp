@@ -138,7 +138,7 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
         p.to_come = measured_from(deck.latest->result, *line);
     p.taken = deck.depth_in_all();
     p.stale = deck.stale();
-    p.dark_left = !deck.cuts.empty() && !deck.cuts.back().cut.clean;
+    p.dark_left = !deck.cuts.empty() && !deck.marked_clean();
     block::DeckMeasurement moved;
     if (p.to_come) {
         moved = *deck.latest;
@@ -222,7 +222,7 @@ std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlue
     if (!read && deck.cuts.empty() && !over)
         return std::nullopt;
     FeelProgress f{bank.id, flatness_from_feelers(lines), {}, deck.depth_in_all(), !deck.cuts.empty(), false, over, {}};
-    f.clean = f.cut && deck.cuts.back().cut.clean;
+    f.clean = deck.marked_clean();
     const std::vector<Pass> to_go = over ? plan_passes(*over, chosen, !f.cut) : std::vector<Pass>();
     if (!to_go.empty() && *over > least_cut)
         f.next = to_go.front();

@@ -123,13 +123,6 @@ class Answering {
         throw Refused{{"job", 0, step_.id + ": " + key + " is \"" + value + "\"", "one of the choices"}};
     }
 
-    /// The same where not all choices of that kind are offered.
-    template <class Enum, std::size_t N>
-    Enum choice_among(const std::string& key, const std::array<const char*, N>& keys) const {
-        static_cast<void>(choice<Enum>(key)); // it is offered
-        return static_cast<Enum>(std::ranges::find(keys, words(key)) - keys.begin());
-    }
-
     Conditions with_caps_on() const {
         Conditions c = readings_of(state_).conditions;
         c.caps_torqued = true;
@@ -176,13 +169,13 @@ class Answering {
         flaw.where = !step_.about ? FlawWhere::outside
                      : step_.about->kind == block::FeatureKind::bore
                          ? FlawWhere::bore
-                         : choice_among<FlawWhere>("where", block::flaw_where_keys);
+                         : choice<FlawWhere>("where", block::flaw_where_keys);
         return flaw;
     }
 
     /// A sleeve decided on is the cylinder's: of a deck the nearest one's.
     Payloads flaw_decided() const {
-        const FlawDecided decided{step_.why.front(), choice_among<FlawChoice>("choice", block::flaw_choice_keys),
+        const FlawDecided decided{step_.why.front(), choice<FlawChoice>("choice", block::flaw_choice_keys),
                                   words_if("note")};
         if (decided.choice != FlawChoice::sleeve)
             return one(decided);
@@ -266,9 +259,9 @@ class Answering {
         }
         case Task::cut_tunnel:
             return one(TunnelCut{choice<TunnelMethod>("method"), words_if("note")});
+        case Task::decide_bored:
+            return one(GatePassed{Rule::sign_off, "tunnel", words("reason")});
         case Task::decide_main:
-            return one(GatePassed{a_.tunnel_work.step == TunnelStep::not_clean ? Rule::sign_off : Rule::tunnel_first,
-                                  "tunnel", words("reason")});
         case Task::accept:
         case Task::give_limits:
         case Task::plan_tunnel:

@@ -160,17 +160,15 @@ class DeckPart {
         level_.clear();
         const BankProgress* progress = a_.bank(bank);
         const auto places = chosen_places(state_, Measuring::set_up, bank);
-        const auto read = [this](const MeasuredAt& at) { return r_.place(at) != nullptr; };
-        if (std::ranges::none_of(places, read) || !progress || progress->passes.empty())
+        if (!progress || progress->passes.empty())
             return;
         // A cut ends the round: whether the block was moved for the next is for whoever stands there to say.
-        const bool cut_since = std::ranges::any_of(decks_of(state_).deck(bank).cuts, [&](const auto& cut) {
-            return std::ranges::all_of(places, [&](const MeasuredAt& at) {
-                const auto* known = r_.place(at);
-                return !known || known->sequences.back() < cut.sequence;
-            });
-        });
-        if (cut_since)
+        std::int64_t newest = 0;
+        for (const MeasuredAt& at : places)
+            if (const auto* known = r_.place(at))
+                newest = std::max(newest, known->sequences.back());
+        const auto& cuts = decks_of(state_).deck(bank).cuts;
+        if (newest == 0 || (!cuts.empty() && cuts.back().sequence > newest))
             return;
         for (const MeasuredAt& at : places)
             if (const auto* known = r_.place(at); !known || known->stale()) {
@@ -215,8 +213,7 @@ class DeckPart {
         if (flush_due(state_, bank))
             return; // what is planned from heights under a proud sleeve waits until it is flush
         // What was clean stays clean under a deeper cut, until somebody sees otherwise.
-        const auto& cuts = decks_of(state_).deck(bank).cuts;
-        const bool clean = !cuts.empty() && cuts.back().cut.clean;
+        const bool clean = decks_of(state_).deck(bank).marked_clean();
         std::array<int, pass_ids.size()> count{};
         std::string before = other_bank_first(bank);
         for (const Pass& pass : passes) {

@@ -59,8 +59,9 @@ enum class Task {
     hone_tunnel,
     bore_tunnel,
     finish_tunnel,
-    decide_main, ///< too large
-    accept,      ///< go on against a rule, with a reason
+    decide_main,  ///< too large
+    decide_bored, ///< in size, and not cut all round by the bar
+    accept,       ///< go on against a rule, with a reason
     confirm_datum,
     decide_flaw,
     give_target,

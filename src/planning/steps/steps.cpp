@@ -80,6 +80,7 @@ StepKind kind_of(Task task) {
     case mend_ledger:
     case plan_tunnel:
     case decide_main:
+    case decide_bored:
     case accept:
     case decide_flaw:
     case decide_deck:

@@ -247,7 +247,7 @@ class TunnelPart {
             lead(step);
         }
         if (w_.step == TunnelStep::not_clean)
-            add_decision(Task::decide_main, "tunnel/not_clean");
+            add_decision(Task::decide_bored, "tunnel/not_clean");
     }
 
     void add_machining() {

@@ -5,7 +5,6 @@
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
-#include "planning/tunnel/bar_passes.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "ui/dialogs/ask.h"
 #include "ui/frame/drawn_page.h"
@@ -149,13 +148,12 @@ planning::Answers TunnelView::painted(const planning::Step& step) const {
     return step.task == planning::Task::cut_caps ? plan_->painted() : planning::Answers();
 }
 
-void TunnelView::ask_for_bar() {
-    const auto typed = ask_for_text(this, tr("Bar and jacks"),
-                                    tr("Diameter of the bar, then where jacks and screws stand along the block:"),
-                                    context_.preferences.bar_and_jacks());
+void TunnelView::ask_for_jacks() {
+    const auto typed = ask_for_text(this, tr("Jacks and screws"), tr("Where jacks and screws stand along the block:"),
+                                    context_.preferences.jacks());
     if (!typed)
         return;
-    context_.preferences.set_bar_and_jacks(*typed);
+    context_.preferences.set_jacks(*typed);
     refresh();
 }
 
@@ -212,21 +210,13 @@ QStringList TunnelView::board_words() const {
                      .arg(qt(l.with_unit(work.forecast->strokes * work.forecast->per_stroke)))
                      .arg(work.forecast->strokes_left, 0, 'f', 0)
                      .arg(work.forecast->at_once, 0, 'f', 0);
-    const QStringList typed = context_.preferences.bar_and_jacks().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    const QStringList typed = context_.preferences.jacks().split(QLatin1Char(' '), Qt::SkipEmptyParts);
     std::vector<double> numbers;
     for (const QString& word : typed)
         if (const auto mm = block::read_length(word.toStdString(), context_.preferences.unit()))
             numbers.push_back(*mm);
-    if (!numbers.empty() && !work.board.empty() && work.method == block::TunnelMethod::bore) {
-        const double wanted = work.board.front().size + work.board.front().left;
-        words << tr("With a bar of %1 the cutter stands out by %2.")
-                     .arg(qt(l.plain(numbers.front())),
-                          qt(l.with_unit(planning::cutter_protrusion(wanted, numbers.front()))));
-    }
-    const std::vector<double> stations(numbers.begin() + (numbers.empty() ? 0 : 1), numbers.end());
     for (const std::string& sentence : wording::jack_sentences(
-             planning::jack_moves(*intake_of(state).blueprint, context_.session.assessment().gauge.sweeps, stations),
-             l))
+             planning::jack_moves(*intake_of(state).blueprint, context_.session.assessment().gauge.sweeps, numbers), l))
         words << qt(sentence);
     return words;
 }

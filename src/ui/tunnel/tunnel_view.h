@@ -32,7 +32,7 @@ class TunnelView : public View {
     void show_next_page();
     [[nodiscard]] Page page() const;
     [[nodiscard]] DrawnPage* drawn() const; ///< the page on screen
-    void ask_for_bar();                     ///< diameter of the bar and where the jacks stand
+    void ask_for_jacks();                   ///< where they and screws stand along the block
 
   Q_SIGNALS:
     void pointed_at(const pallix::block::FeatureId& id);

@@ -75,6 +75,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::give_lifter_numbers, "Keep"},
     {Task::plan_cylinders, "Keep the plan"},
     {Task::decide_main, "Go on, with this reason"},
+    {Task::decide_bored, "Go on, with this reason"},
     {Task::give_limits, "Go on, with this reason"},
     {Task::plan_tunnel, "Go on, with this reason"},
     {Task::accept, "Go on, with this reason"},
