@@ -407,15 +407,17 @@ class Sheet {
         QString rows;
         for (const BankProgress& b : s_.assessment.banks) {
             const DeckState& deck = decks_of(s_.state).deck(b.plan.bank);
-            if (deck.cuts.empty())
+            if (deck.last_cut() == 0)
                 continue;
             QStringList passes;
+            for (const block::TakenCut& taken : deck.flushes)
+                passes << q(l_.plain(taken.cut.depth)) + QStringLiteral(" off a sleeve, flush");
             for (const block::TakenCut& taken : deck.cuts)
                 if (taken.cut.kind != block::PassKind::spring)
                     passes << q(l_.plain(taken.cut.depth));
             const auto springs = std::ranges::count_if(
                 deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
-            const block::TakenCut& last = deck.cuts.back();
+            const block::TakenCut& last = deck.cuts.empty() ? deck.flushes.back() : deck.cuts.back();
             rows += row({q(wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank))),
                          q(l_.plain(b.plan.target)), q(l_.plain(b.plan.cut)), q(l_.plain(b.taken)),
                          passes.join(QStringLiteral(" + ")), QString::number(springs),

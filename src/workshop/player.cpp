@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/player.h"
 
+#include "block/digest.h"
 #include "block/reading_text.h"
 #include "block/state/bore_state.h"
 #include "block/state/fold.h"
@@ -33,9 +34,9 @@ using planning::Task;
 
 constexpr int first_strokes = 20; ///< of a hone, before it is known what a stroke takes
 
-constexpr std::array against_a_rule{Task::accept,       Task::plan_tunnel,  Task::decide_main,
-                                    Task::decide_bored, Task::decide_deck,  Task::give_limits,
-                                    Task::decide_over,  Task::decide_large, Task::decide_size};
+constexpr std::array against_a_rule{Task::accept,       Task::plan_tunnel,      Task::decide_main, Task::decide_bored,
+                                    Task::decide_doubt, Task::go_on_unmeasured, Task::decide_deck, Task::give_limits,
+                                    Task::decide_over,  Task::decide_large,     Task::decide_size};
 
 class Player {
   public:
@@ -67,11 +68,41 @@ class Player {
             played_.ended = true;
             return;
         }
-        if (now->task == Task::take_log || now->task == Task::probe)
+        if (now->task == Task::feel || (habits_.straightedge && is_height(*now)))
+            return lay_straightedge(state, a, *now);
+        const bool wants_log = std::ranges::any_of(now->asks, [](const Ask& ask) { return ask.kind == AskKind::file; });
+        if (wants_log && habits_.probe)
+            return take(state, a, *now, probed());
+        if (wants_log)
             now = by_gauge(a, *now);
         if (now->place)
             return read(state, a, *now);
         answer(state, a, *now);
+    }
+    static bool is_height(const Step& step) { return step.place && step.place->quantity == block::Quantity::height; }
+
+    Payload probed() {
+        constexpr double scatter = 0.001; // mm, of a touch
+        const std::string text = block_.probe(scatter);
+        const std::string name = "probed " + std::to_string(++probings_) + ".csv";
+        return block::ProbeLogTaken{name, block::sha256_hex(text), text, scatter, false};
+    }
+
+    /// Whatever line of that bank was not felt since its last cut.
+    void lay_straightedge(const Folded& state, const Assessment& a, const Step& called) {
+        for (const auto& at : planning::chosen_places(state, planning::Measuring::feelers, called.about->bank)) {
+            const block::MeasuredPlace* felt = readings_of(state).place(at);
+            if (felt && !felt->stale())
+                continue;
+            Step line = called;
+            line.id = at.key();
+            line.place = at;
+            return feel(state, a, line);
+        }
+        const Step* go_on = a.steps.find("deck." + called.about->bank + "/unmeasured");
+        if (go_on)
+            return answer(state, a, *go_on);
+        played_.stuck = called.id + ": felt all over, and it is called for again";
     }
 
     /// Worked out once for the same heights and passes.
@@ -194,8 +225,14 @@ class Player {
 
     void answer(const Folded& state, const Assessment& a, const Step& step) {
         Answers answers = planning::proposed(step);
-        if (step.task == Task::decide_large) // nobody here has a sleeve
-            answers["choice"] = std::string("leave");
+        const auto choice = std::ranges::find(step.asks, "choice", &Ask::key);
+        if (step.stage == block::Stage::cylinders && choice != step.asks.end())
+            answers["choice"] = std::string(
+                habits_.sleeves                                                                ? "sleeve"
+                : std::ranges::find(choice->choices, "with_the_rest") != choice->choices.end() ? "with_the_rest"
+                                                                                               : "leave");
+        if (step.task == Task::measure_insert)
+            tell_of_sleeve(step, answers);
         if (step.task == Task::mark_main)
             answers["mark"] =
                 std::string(block::bar_mark_keys.at(static_cast<std::size_t>(block_.mark_of(*step.about))));
@@ -205,6 +242,10 @@ class Player {
             fill(ask, answers);
         if (step.task == Task::cut_deck || step.task == Task::flush_deck)
             cut_deck(step, answers);
+        if (step.task == Task::press)
+            answers["proud"] = block_.press(*step.about);
+        if (step.task == Task::press_bush)
+            block_.press(*step.about);
         if (step.task == Task::hone_tunnel)
             answers["strokes"] = number(answers, "strokes", first_strokes);
         if (a.tunnel_work.study && step.stage == block::Stage::tunnel)
@@ -223,6 +264,13 @@ class Player {
             take(state, a, step, p);
         }
     }
+    void tell_of_sleeve(const Step& step, Answers& answers) const {
+        const double nominal = block_.blueprint().hole(*step.about)->diameter.nominal;
+        answers["insert_measured/inside_mm"] = nominal - 1;
+        answers["insert_measured/length_mm"] = 140.0;
+        answers["insert_measured/interference_mm"] = 0.03;
+        answers["insert_measured/parent_outside_mm"] = nominal + 8 * SimulatedBlock::sleeve_wall;
+    }
     static double number(const Answers& answers, const std::string& key, double otherwise) {
         const auto found = answers.find(key);
         return found == answers.end() ? otherwise : std::get<double>(found->second);
@@ -238,10 +286,10 @@ class Player {
             answers[ask.key] = true;
     }
     void cut_deck(const Step& step, Answers& answers) {
+        if (step.task == Task::flush_deck)
+            return; // only the sleeve is met
         const double depth = number(answers, "depth", step.number.value_or(0));
         const std::vector<metrology::Vec2> dark = block_.cut_deck(step.about->bank, depth);
-        if (step.task == Task::flush_deck)
-            return;
         answers["clean"] = dark.empty();
         if (!dark.empty())
             answers["dark"] = dark;
@@ -263,7 +311,7 @@ class Player {
         if (const auto* pass = std::get_if<block::TunnelPass>(&p))
             pass->protrusion ? block_.bore_tunnel(*pass->protrusion) : block_.hone_tunnel(pass->strokes);
         if (const auto* cut = std::get_if<block::BoreCut>(&p)) {
-            if (cut->operation == block::BoreOperation::hone)
+            if (cut->operation == block::BoreOperation::hone && cut->bore.kind == block::FeatureKind::bore)
                 block_.hone(cut->bore, cut->strokes, cut->step.find("brush") != std::string::npos);
             else
                 block_.bore(cut->bore, cut->setting.value_or(cut->target.value_or(0)));
@@ -295,7 +343,7 @@ class Player {
     block::ReadLogs logs_;
     Played played_;
     std::map<std::string, std::optional<planning::DeckBelief>> believed_; ///< by question
-    int minutes_ = 0, waited_ = 0;
+    int minutes_ = 0, waited_ = 0, probings_ = 0;
 };
 
 } // namespace

@@ -19,6 +19,9 @@ struct PlayerHabits {
     double gauge = 0.001;        ///< mm, standard, of a reading; stated with it
     double slips = 0.01;         ///< share of readings typed wrong at first: a turn of the dial, a decimal
     bool sure = false;           ///< decks are cut by what is believed of them; else as measured
+    bool probe = false;          ///< has a machine that probes: logs wherever one is asked for
+    bool straightedge = false;   ///< has no deck bridge: decks are felt, and nothing else
+    bool sleeves = false;        ///< has sleeves on the shelf: what is too large is sleeved, not left
     std::size_t patience = 1500; ///< steps, after which the job is given up
 };
 

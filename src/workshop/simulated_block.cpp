@@ -62,18 +62,20 @@ SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed)
         deck.found_low = std::ranges::min(deck.places, {}, &std::pair<Vec2, double>::second).second;
         decks_[bank.id] = std::move(deck);
     }
-    for (const block::HoleBlueprint& bore : blueprint_.bores)
-        bores_[bore.id] = {bore.diameter.nominal + even(0.02, 0.12), even(0.0, 0.08), even(0.0, 0.03)};
+    for (const block::HoleBlueprint& bore : blueprint_.bores) {
+        bores_[bore.id] = {
+            bore.diameter.nominal + even(0.02, 0.12), even(0.0, 0.08), even(0.0, 0.03), {noise(0.03), noise(0.03)}};
+        crowns_[bore.id] = blueprint_.bank(bore.id.bank)->deck_height.nominal - 0.2 + noise(0.01);
+    }
+    for (const block::HoleBlueprint& lifter : blueprint_.lifters)
+        bores_[lifter.id] = {
+            lifter.diameter.nominal + even(0.0, 0.04), 0, even(0.0, 0.004), {noise(0.05), noise(0.05)}};
 }
 
 double SimulatedBlock::size(const block::MeasuredAt& at) const {
-    if (at.feature.kind == block::FeatureKind::bore) {
+    if (at.feature.kind == block::FeatureKind::bore || at.feature.kind == block::FeatureKind::lifter) {
         const BoreTruth& b = bores_.at(at.feature);
-        return b.size +
-               (at.level == "top"      ? b.taper
-                : at.level == "middle" ? 0.4 * b.taper
-                                       : 0) +
-               (at.direction == "across" ? b.oval : 0);
+        return b.along(at.level) + (at.direction == "across" ? b.oval : 0);
     }
     const auto main = std::ranges::find(mains_, at.feature, &Housing::id);
     const std::size_t from = at.level == "rear" ? round_a_main : 0;
@@ -119,6 +121,13 @@ double SimulatedBlock::truth(const block::MeasuredAt& at) const {
     }
     case block::Quantity::gap:
         return gap(*blueprint_.bank(at.feature.bank), at.direction);
+    case block::Quantity::piston: {
+        constexpr double rocks = 0.03; // either way about its pin
+        const double deck = from_tunnel(*blueprint_.bank(at.feature.bank), {hole(at.feature).u, 0});
+        return deck - crowns_.at(at.feature) + (at.direction == "one side of the pin" ? rocks : -rocks);
+    }
+    case block::Quantity::outside:
+        return hole(at.feature).diameter.nominal + 2 * sleeve_wall;
     default:
         return size(at);
     }
@@ -134,11 +143,13 @@ void SimulatedBlock::cut_caps(const std::vector<std::pair<FeatureId, double>>& c
 }
 
 void SimulatedBlock::hone_tunnel(int strokes) {
-    if (reach_ < -0.5) {
+    if (reach_ < -0.5) { // its stones out until they touch
         reach_ = 0;
+        const auto r = [](Vec3 p) { return std::hypot(p.y, p.z); };
         for (const Housing& h : mains_)
-            for (std::size_t i = 0; i < h.points.size() / 2; ++i)
-                reach_ = std::min(reach_, 2 * std::hypot(h.points[i].y, h.points[i].z) - h.target_diameter);
+            for (std::size_t i = 0; i < h.points.size(); ++i)
+                if (i % round_a_main < round_a_main / 2)
+                    reach_ = std::min(reach_, r(h.points[i]) + r(h.points[i + round_a_main / 2]) - h.target_diameter);
     }
     reach_ += hone_stroke * strokes;
     std::vector<Housing> to = mains_;
@@ -189,7 +200,20 @@ std::vector<Vec2> SimulatedBlock::cut_deck(const std::string& bank, double depth
 }
 
 void SimulatedBlock::bore(const FeatureId& bore, double setting) {
-    bores_.at(bore) = {setting + noise(0.002), noise(0.001), noise(0.001)};
+    bores_.at(bore) = {setting + noise(0.002), noise(0.001), noise(0.001), {noise(0.004), noise(0.004)}};
+}
+
+double SimulatedBlock::press(const FeatureId& bore) {
+    const double nominal = hole(bore).diameter.nominal;
+    if (bore.kind == block::FeatureKind::lifter) {
+        bores_.at(bore).size = nominal - bush_inside;
+        return 0;
+    }
+    bores_.at(bore).size = nominal - 1;
+    for (auto& [id, b] : bores_)
+        if (id.kind == bore.kind && id.bank == bore.bank && std::abs(id.number - bore.number) == 1)
+            b.size -= 0.004;
+    return 0.03 + std::abs(noise(0.01));
 }
 
 void SimulatedBlock::hone(const FeatureId& bore, int strokes, bool brush) {

@@ -24,9 +24,13 @@ class SimulatedBlock {
     SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed);
 
     [[nodiscard]] const block::Blueprint& blueprint() const { return blueprint_; }
-    /// What is truly at a place: sizes of mains and cylinders, saddles over the line of the end mains, heights of decks
-    /// from the tunnel as it is now, the gap under a straightedge along a line of one.
+    /// What is truly at a place: sizes of mains, cylinders and lifters, saddles over the line of the end mains, heights
+    /// of decks from the tunnel as it is now, the gap under a straightedge along a line of one, a piston below its
+    /// deck, the outside of the sleeve that is to go into a cylinder.
     [[nodiscard]] double truth(const block::MeasuredAt& at) const;
+    /// A log of the whole block as it is, from how it was found.
+    /// @param scatter mm, standard, of a touch
+    [[nodiscard]] std::string probe(double scatter);
 
     void cut_caps(const std::vector<std::pair<block::FeatureId, double>>& cuts);
     /// Strokes of the line hone; it finds its line itself.
@@ -42,8 +46,16 @@ class SimulatedBlock {
     /// One pass of a surfacer from where it first touched: all passes together so much under the highest place.
     /// @return where it stayed dark, thinned to what a brush of 8 mm paints
     std::vector<metrology::Vec2> cut_deck(const std::string& bank, double depth);
+    /// A cylinder that is worn out: by so much larger.
+    void wear_out(const block::FeatureId& bore, double by) { bores_.at(bore).size += by; }
+    /// A cylinder or a lifter bore, where its blueprint has it.
     void bore(const block::FeatureId& bore, double setting);
     void hone(const block::FeatureId& bore, int strokes, bool brush);
+    /// A sleeve or a bush goes in; a sleeve squeezes the cylinders beside it.
+    /// @return mm, that it stands proud of its deck
+    double press(const block::FeatureId& bore);
+    static constexpr double sleeve_wall = 3;   ///< mm, of every sleeve on the shelf
+    static constexpr double bush_inside = 0.1; ///< mm under nominal as it comes
 
     /// How far the worst main is out of its window; 0 and less is good.
     [[nodiscard]] double mains_out() const;
@@ -56,8 +68,14 @@ class SimulatedBlock {
 
   private:
     struct BoreTruth {
-        double size = 0, taper = 0, oval = 0, pit = 0;
+        double size = 0, taper = 0, oval = 0;
+        metrology::Vec2 off; ///< its axis off the blueprint
+        /// At "top", "middle" or "bottom", along the crankshaft; across it `oval` more.
+        [[nodiscard]] double along(const std::string& level) const {
+            return size + (level == "top" ? taper : level == "middle" ? 0.4 * taper : 0);
+        }
     };
+    [[nodiscard]] const block::HoleBlueprint& hole(const block::FeatureId& id) const { return *blueprint_.hole(id); }
     [[nodiscard]] double size(const block::MeasuredAt& at) const;
     [[nodiscard]] double gap(const block::BankBlueprint& bank, const std::string& line) const;
     [[nodiscard]] double from_tunnel(const block::BankBlueprint& bank, metrology::Vec2 place) const;
@@ -78,7 +96,8 @@ class SimulatedBlock {
         double found_low = 0;
     };
     std::map<std::string, Deck> decks_;
-    std::map<block::FeatureId, BoreTruth> bores_;
+    std::map<block::FeatureId, BoreTruth> bores_; ///< and lifters
+    std::map<block::FeatureId, double> crowns_;   ///< of the pistons, from the tunnel
 };
 
 } // namespace pallix::workshop

@@ -113,7 +113,7 @@ TEST(EntryFields, AWordThatIsNoneOfTheChoicesIsAnsweredWithThem) {
     const Payload cut = DeckCut{"C", PassKind::pass, 0.1, false, {}};
     Json wrong = Json::parse(payload_json(cut));
     wrong["pass"] = "Pass";
-    EXPECT_EQ(said_of(cut, wrong), "pass is \"Pass\", expected one of witness, pass, finish, spring");
+    EXPECT_EQ(said_of(cut, wrong), "pass is \"Pass\", expected one of witness, pass, finish, spring, flush");
 }
 
 TEST(FieldFault, IsSaidInWordsToWhoeverTyped) {

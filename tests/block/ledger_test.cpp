@@ -106,7 +106,7 @@ TEST(Ledger, BrokenPayloadsAreRefusedWithFieldAndReason) {
     EXPECT_EQ(says("note", R"({"text":1e999})"),
               "a number is outside what a computer number holds, expected finite numbers");
     EXPECT_EQ(says("deck_cut", R"({"bank":"C","pass":"sideways","depth_mm":1,"clean":true,"dark_mm":[]})"),
-              "pass is \"sideways\", expected one of witness, pass, finish, spring");
+              "pass is \"sideways\", expected one of witness, pass, finish, spring, flush");
     EXPECT_EQ(says("deck_cut", R"({"bank":"C","pass":"pass","depth_mm":"1","clean":true,"dark_mm":[]})"),
               "depth_mm is \"1\", expected a number");
     EXPECT_EQ(says("strike", R"({"reason":"x"})"), "sequence is missing, expected a whole number");

@@ -201,7 +201,7 @@ TEST(AnsweredJob, TheTrialHoleSettlesTheSize) {
     ASSERT_EQ(sleeved.called(), "bore.C.3/size");
     sleeved.answer({{"choice", std::string("sleeve")}});
     EXPECT_EQ(finish(sleeved), 0.25) << "the others are spared";
-    EXPECT_EQ(sleeved.called(), "bore.C.3/sleeve/measure");
+    EXPECT_EQ(sleeved.called(), "bore.C.3/measure/outside/top/one_way");
 }
 
 // Numbers of a roughness tester without its trace: what is over, and whether more brush would help.
@@ -259,8 +259,16 @@ TEST(AnsweredJob, SleevesArePressedAndTakenFlush) {
     EXPECT_THAT(j.refused("bore.C.2/size", {{"choice", std::string("weld")}}),
                 testing::HasSubstr("choice is \"weld\""));
     j.answer({{"choice", std::string("sleeve")}});
-    ASSERT_EQ(j.called(), "bore.C.2/sleeve/measure");
-    EXPECT_THAT(j.refused("bore.C.2/sleeve/measure", {}), testing::HasSubstr("is not answered here"));
+    ASSERT_EQ(j.called(), "bore.C.2/measure/outside/top/one_way");
+    EXPECT_THAT(j.refused("bore.C.2/sleeve/measure", {}), testing::HasSubstr("cannot be answered now"));
+    Answered read = j; // one by one, by what is called
+    for (int i = 0; i < 6; ++i) {
+        Reading r = test::size_reading("bore.C.2", "", "", 84.03, 0.0005);
+        r.at = *read.now().steps.now()->place;
+        read.job().add(r);
+    }
+    ASSERT_EQ(read.called(), "bore.C.2/sleeve/measure") << "the rest of it";
+    EXPECT_EQ(read.now().steps.now()->asks.size(), 3U) << "inside, length, the metal that holds it";
     InsertMeasured sleeve;
     sleeve.bore = bore_id(2);
     sleeve.outside.fill(84.03);
@@ -279,7 +287,7 @@ TEST(AnsweredJob, SleevesArePressedAndTakenFlush) {
     j.answer({{"proud", 0.06}});
     ASSERT_EQ(j.called(), "deck.C/flush") << "the decks are not wanted, and a proud sleeve is all the same";
     j.answer();
-    EXPECT_NEAR(decks_of(j.job().state()).deck("C").cuts.back().cut.depth, 0.06, 1e-12);
+    EXPECT_NEAR(decks_of(j.job().state()).deck("C").flushes.back().cut.depth, 0.06, 1e-12);
     EXPECT_THAT(j.called(), testing::StartsWith("bore.C.1/measure")) << "pressed in, it pushed its neighbours";
 }
 

@@ -2,6 +2,7 @@
 // Whole jobs in the simulated workshop: somebody who only ever does the step that is called, with what the simulated
 // machines and gauges give. Every job ends, none is stuck, and the block is good in truth.
 #include "block/entries/cylinder_entries.h"
+#include "block/entries/lifter_entries.h"
 #include "block/entries/route_entries.h"
 #include "block/job_file.h"
 #include "block/state/fold.h"
@@ -24,6 +25,8 @@ using namespace pallix;
 
 namespace {
 
+constexpr double clearance_wanted = 0.2; // mm, piston below the deck, where the decks go by it
+
 /// Few in every run of the tests; PALLIX_JOBS says how many in the long one (scripts/whole-jobs).
 std::size_t jobs(std::size_t few) {
     const char* many = std::getenv("PALLIX_JOBS");
@@ -36,21 +39,58 @@ block::Blueprint engine(std::size_t number) {
                              : workshop::ferry_v8();
 }
 
-std::vector<block::Payload> opening(const block::Blueprint& b, std::size_t number) {
+/// How the shop works that the job is done in, and what is wanted of it.
+struct Workshop {
+    workshop::PlayerHabits habits;
+    bool bar = false, lifters = false, mock_up = false;
+};
+Workshop workshop_of(std::size_t number) {
+    Workshop s;
+    s.habits.sure = number % 2 == 1;
+    s.habits.probe = number % 8 == 4;
+    s.habits.straightedge = number % 8 == 5;
+    s.habits.sleeves = number % 8 >= 6;
+    s.bar = number % 4 == 3;
+    s.lifters = number % 5 == 2 || number % 16 == 4;
+    s.mock_up = number % 7 == 3;
+    return s;
+}
+
+std::vector<block::Payload> opening(const block::Blueprint& b, std::size_t number, const Workshop& shop) {
     using enum block::Stage;
     block::PistonsStated pistons;
     pistons.clearance = 0.05;
     block::CylinderPlanChosen plan;
     plan.oversizes = {0.25, 0.5, 0.75};
+    std::vector<block::Stage> scope{tunnel, decks, cylinders};
+    if (shop.lifters)
+        scope.push_back(lifters);
+    if (shop.mock_up)
+        scope.push_back(mock_up);
     std::vector<block::Payload> entries{
         block::JobOpened{"job " + std::to_string(number), "", "b.json", write_blueprint(b)},
-        block::ScopeChosen{{tunnel, decks, cylinders}, "asked for"}, pistons, plan};
-    if (number % 4 == 3) { // every fourth is line bored
+        block::ScopeChosen{scope, "asked for"}, pistons, plan};
+    if (shop.bar) {
         block::TunnelPolicy bar = planning::usual_tunnel_policy();
         bar.method = block::TunnelMethod::bore;
         bar.stock = 0.01; // what gauges cannot tell of line and saddles
         bar.line = block::GivenLine::ends;
         entries.emplace_back(bar);
+    }
+    if (shop.lifters && !b.lifters.empty()) {
+        block::LifterPlanChosen l;
+        l.lifter = b.lifters.front().diameter.nominal - 0.02;
+        l.clearance_least = 0.025;
+        l.clearance_most = 0.05;
+        l.bush_outside = *l.lifter + 3.5;
+        l.interference = 0.038;
+        entries.emplace_back(l);
+    }
+    if (shop.mock_up) {
+        block::DeckTargetChosen target;
+        target.school = block::TargetSchool::clearance;
+        target.clearance = clearance_wanted;
+        entries.emplace_back(target);
     }
     return entries;
 }
@@ -83,13 +123,16 @@ TEST(WholeJobs, EndWithAGoodBlock) {
     std::size_t all = 0, good = 0, signed_for = 0, readings = 0, slips = 0, caught = 0;
     std::array<double, 2> over{}; // mm: decks cut as measured, and as sure as 95 %
     std::array<std::size_t, 2> cut{};
-    for (std::size_t i = 0; i < jobs(6); ++i, ++all) {
+    for (std::size_t i = 0; i < jobs(8); ++i, ++all) {
         workshop::SimulatedBlock block(engine(i), 100 + i);
-        workshop::PlayerHabits habits;
-        habits.sure = i % 2 == 1;
-        const workshop::Played played = workshop::play(block, opening(block.blueprint(), i), habits, i);
+        const Workshop works = workshop_of(i);
+        if (works.habits.sleeves)
+            block.wear_out(block.blueprint().bores.back().id, 1.2); // over every size on offer
+        const workshop::Played played = workshop::play(block, opening(block.blueprint(), i, works), works.habits, i);
         keep(played, i);
-        ASSERT_TRUE(played.ended) << "job " << i << ": " << played.stuck;
+        EXPECT_TRUE(played.ended) << "job " << i << ": " << played.stuck;
+        if (!played.ended)
+            continue;
         bool fine = block.mains_out() <= needle && bores_out(block, played.entries) <= needle;
         double clean = std::numeric_limits<double>::infinity(); // height at which all banks are: they are to be equal
         for (const block::BankBlueprint& bank : block.blueprint().banks)
@@ -103,6 +146,12 @@ TEST(WholeJobs, EndWithAGoodBlock) {
             }
         signed_for += played.decisions.empty() ? 0 : 1;
         good += fine ? 1 : 0;
+        for (const std::string& decided : played.decisions)
+            std::cout << "job " << i << ": " << decided << "\n";
+        if (!fine)
+            for (const block::BankBlueprint& bank : block.blueprint().banks)
+                std::cout << "deck " << bank.id << ": " << block.deck(bank.id).taken << " of "
+                          << block.deck(bank.id).needed << " mm taken; ";
         if (!fine)
             std::cout << "job " << i << ": mains " << block.mains_out() << ", cylinders "
                       << bores_out(block, played.entries) << " out of their windows, signed for by "

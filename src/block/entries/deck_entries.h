@@ -23,8 +23,9 @@ inline constexpr Range signed_volume_range{-1e9, 1e9};
 inline constexpr Range roughness_range{0, 1, true};         // mm
 inline constexpr Range cutting_speed_range{0, 10000, true}; // m/min
 
-enum class PassKind { witness, pass, finish, spring };
-inline constexpr std::array pass_kind_keys{"witness", "pass", "finish", "spring"};
+/// A flush pass takes sleeves down to the deck they stand proud of: what of it came off the deck nobody knows.
+enum class PassKind { witness, pass, finish, spring, flush };
+inline constexpr std::array pass_kind_keys{"witness", "pass", "finish", "spring", "flush"};
 
 /// One pass over a deck.
 /// What a spring pass did to the lines that the cutter leaves where the metal sprang away.

@@ -49,7 +49,8 @@ void apply(Folding& f, const DeckCut& cut) {
     DeckState* deck = f.deck_of(cut.bank);
     if (!deck)
         return;
-    deck->cuts.push_back({f.entry->sequence, f.entry->time, f.entry->person, cut});
+    (cut.kind == PassKind::flush ? deck->flushes : deck->cuts)
+        .push_back({f.entry->sequence, f.entry->time, f.entry->person, cut});
     deck->readings.clear();
 }
 
@@ -153,8 +154,7 @@ double DeckState::depth_since(std::int64_t sequence) const {
 }
 
 bool DeckState::stale() const {
-    return from_old_tunnel() ||
-           (latest && std::ranges::any_of(cuts, [this](const TakenCut& c) { return c.sequence > latest->sequence; }));
+    return from_old_tunnel() || (latest && last_cut() > latest->sequence);
 }
 
 std::optional<double> height_now(const DeckState& deck, Vec2 place) {

@@ -7,6 +7,7 @@
 #include "block/state/measured.h"
 #include "block/state/taken.h"
 
+#include <algorithm>
 #include <cstdint>
 #include <map>
 #include <optional>
@@ -41,7 +42,8 @@ struct TakenCut {
 struct DeckState {
     std::optional<DeckMeasurement> as_found; ///< the last one before the first cut: what the plan is made from
     std::optional<DeckMeasurement> latest;   ///< the last one; the same as as_found until it is cut and measured again
-    std::vector<TakenCut> cuts;              ///< all passes, in order
+    std::vector<TakenCut> cuts;              ///< all passes but flush ones, in order
+    std::vector<TakenCut> flushes;           ///< those, in order
     std::vector<TakenReading> readings;      ///< heights by hand since it was last cut or probed
     std::int64_t tunnel_cut = 0;             ///< entry of the last cut of the tunnel; 0 for none
 
@@ -52,6 +54,14 @@ struct DeckState {
     [[nodiscard]] bool marked_clean() const { return !cuts.empty() && cuts.back().cut.clean; }
     /// Cut after it was last measured, so its heights are no longer true.
     [[nodiscard]] bool stale() const;
+    /// Entry of the last cut of any kind; 0 for none.
+    [[nodiscard]] std::int64_t last_cut() const {
+        return std::max(cuts.empty() ? 0 : cuts.back().sequence, flushes.empty() ? 0 : flushes.back().sequence);
+    }
+    /// A sleeve was taken flush after it was last measured: how much of its own metal went with it nobody knows.
+    [[nodiscard]] bool flushed_since() const {
+        return latest && !flushes.empty() && flushes.back().sequence > latest->sequence;
+    }
     /// Measured from a tunnel that was cut since.
     [[nodiscard]] bool from_old_tunnel() const {
         return latest && tunnel_cut > latest->mains_from.value_or(latest->sequence);

@@ -56,18 +56,22 @@ void apply(Folding& f, const TunnelPolicy& policy) {
     f.state.tunnel_policy_chosen = f.entry->sequence;
 }
 
+/// What was probed of them since the last work on them.
+std::vector<MainResult> mains_before(const JobState& state) {
+    const bool probed = state.latest && state.latest->mains_sequence() > state.last_work_on_mains();
+    return probed ? state.latest->evaluation.mains : std::vector<MainResult>();
+}
+
 void apply(Folding& f, const CapsCut& cut) {
     JobState& state = f.state;
     if (!std::ranges::all_of(cut.cuts, [&f](const auto& cap) { return f.listed(cap.first); }))
         return;
     state.conditions.caps_torqued.reset();
-    const bool probed = state.latest && state.latest->mains_sequence() > state.last_work_on_mains();
-    state.caps_cut.push_back(
-        {f.entry->sequence, cut, probed ? state.latest->evaluation.mains : std::vector<MainResult>()});
+    state.caps_cut.push_back({f.entry->sequence, cut, mains_before(state)});
 }
 
 void apply(Folding& f, const TunnelPass& pass) {
-    f.state.tunnel_passes.push_back({f.entry->sequence, pass});
+    f.state.tunnel_passes.push_back({f.entry->sequence, pass, mains_before(f.state)});
 }
 
 void apply(Folding& f, const MainMarked& mark) {
@@ -82,6 +86,14 @@ void apply(Folding& f, const StepDone& done) {
 }
 
 } // namespace
+
+std::size_t TunnelState::times_probed(FeatureKind kind, const std::string& bank, std::int64_t since) const {
+    return static_cast<std::size_t>(std::ranges::count_if(logs, [&](const TakenLogs& log) {
+        return log.sequences.back() > since && std::ranges::any_of(log.features, [&](const FeatureId& id) {
+                   return id.kind == kind && id.bank == bank;
+               });
+    }));
+}
 
 std::optional<BarMark> TunnelState::mark_of(const FeatureId& main) const {
     const std::int64_t pass = tunnel_passes.empty() ? 0 : tunnel_passes.back().sequence;

@@ -63,6 +63,7 @@ struct TakenCaps {
 struct TakenPass {
     std::int64_t sequence = 0;
     TunnelPass pass;
+    std::vector<MainResult> before{}; ///< as of caps
 };
 
 /// What was probed, and what was decided on the main tunnel and done to it.
@@ -94,6 +95,8 @@ struct TunnelState {
     }
     /// Caps or bores of the mains were worked on since the tunnel was last said to be done.
     [[nodiscard]] bool tunnel_worked() const { return last_work_on_mains() > tunnel_done; }
+    /// How often logs held that feature (of mains and cylinders any) since an entry.
+    [[nodiscard]] std::size_t times_probed(FeatureKind kind, const std::string& bank, std::int64_t since) const;
     /// @return what the last pass left there; nothing where nobody has marked it since
     [[nodiscard]] std::optional<BarMark> mark_of(const FeatureId& main) const;
 };

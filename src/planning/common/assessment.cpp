@@ -67,12 +67,25 @@ bool cut_since_probed(const JobState& state, const block::FeatureId& id) {
     }
 }
 
-/// As long as nothing was cut there, and nobody has said that the metal is so.
+/// Entry that last cut there; 0 for none.
+std::int64_t last_cut_of(const JobState& state, const block::FeatureId& id) {
+    switch (id.kind) {
+    case block::FeatureKind::deck:
+        return decks_of(state).deck(id.bank).last_cut();
+    case block::FeatureKind::bore:
+    case block::FeatureKind::lifter:
+        return bores_of(state).bore(id).last_cut();
+    default:
+        return tunnel_of(state).last_work_on_mains();
+    }
+}
+
+/// As long as nothing was cut there, and nobody has said since that the metal is so.
 std::vector<block::TouchStandingOut> touches_to_look_at(const JobState& state) {
     std::vector<block::TouchStandingOut> touches = touches_standing_out(state);
     std::erase_if(touches, [&](const block::TouchStandingOut& t) {
         return cut_since_probed(state, t.feature) || std::ranges::any_of(tunnel_of(state).steps, [&](const auto& step) {
-                   return step.first > tunnel_of(state).latest->sequence && step.second.starts_with(touch_is_so(t));
+                   return step.first > last_cut_of(state, t.feature) && step.second.starts_with(touch_is_so(t));
                });
     });
     return touches;

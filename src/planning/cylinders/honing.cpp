@@ -291,8 +291,7 @@ HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
 std::int64_t dressed_after(const JobState& state, const FeatureId& bore, std::string_view step) {
     std::int64_t cut = bores_of(state).bore(bore).last_cut();
     if (step == bore_steps().front())
-        for (const block::TakenCut& deck : decks_of(state).deck(bore.bank).cuts)
-            cut = std::max(cut, deck.sequence);
+        cut = std::max(cut, decks_of(state).deck(bore.bank).last_cut());
     return cut;
 }
 

@@ -3,6 +3,7 @@
 
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "planning/readings/reading_plan.h"
 
 #include <algorithm>
 #include <limits>
@@ -17,6 +18,21 @@ const BankPlan* DeckPlan::bank(std::string_view id) const {
     const auto found = std::ranges::find(banks, id, [](const BankPlan& b) { return std::string_view(b.bank); });
     return found == banks.end() ? nullptr : &*found;
 }
+
+namespace {
+
+/// Some of the places that are to be read in a bank were, and not all of them: the one that stands highest decides.
+bool pistons_half_read(const block::JobState& state, const std::string& bank) {
+    const auto read = [&state](const block::MeasuredAt& at) {
+        return std::ranges::any_of(decks_of(state).crowns, [&at](const block::CrownReading& c) {
+            return c.bore == at.feature && c.side == at.direction;
+        });
+    };
+    const auto places = chosen_places(state, Measuring::piston_heights, bank);
+    return std::ranges::any_of(places, read) && !std::ranges::all_of(places, read);
+}
+
+} // namespace
 
 MockUpHeights mock_up_heights(const block::JobState& state, const std::vector<PistonCrown>& crowns,
                               const block::DeckTargetChosen& target) {
@@ -41,7 +57,7 @@ MockUpHeights mock_up_heights(const block::JobState& state, const std::vector<Pi
         bank->second = std::max(bank->second, height);
     }
     for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
-        if (!heights.by_bank.contains(bank.id))
+        if (!heights.by_bank.contains(bank.id) || pistons_half_read(state, bank.id))
             heights.lack = TargetLack::pistons;
     if (target.equal && heights.lack == TargetLack::nothing) {
         double highest = -std::numeric_limits<double>::infinity();

@@ -6,6 +6,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/decks/deck_targets.h"
+#include "planning/readings/second_look.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -37,7 +38,8 @@ const BankProgress* bank_to_cut(const DeckPlan& plan, const std::vector<BankProg
 }
 
 /// The first bank that straightedge and passes are not done with.
-std::optional<DeckCall> call_by_feel(const std::vector<BankProgress>& banks, const std::vector<FeelProgress>& by_feel) {
+std::optional<DeckCall> call_by_feel(const JobState& state, const std::vector<BankProgress>& banks,
+                                     const std::vector<FeelProgress>& by_feel) {
     for (const FeelProgress& f : by_feel) {
         const bool flat = f.verdict == Verdict::meets || (f.clean && f.verdict == Verdict::cannot_tell);
         if (flat && !(f.over && f.next))
@@ -46,9 +48,13 @@ std::optional<DeckCall> call_by_feel(const std::vector<BankProgress>& banks, con
             return DeckCall{DeckStep::cut_by_feel, f.bank, f.next, 0, 0};
         return DeckCall{DeckStep::feel_again, f.bank, {}, 0, 0};
     }
-    if (!by_feel.empty() && banks.empty())
-        return DeckCall{DeckStep::flat_by_feel, by_feel.front().bank, {}, 0, 0};
-    return std::nullopt;
+    if (!banks.empty())
+        return std::nullopt;
+    for (const FeelProgress& f : by_feel)
+        if (!goes_on_unmeasured(state, f.bank))
+            return DeckCall{DeckStep::flat_by_feel, f.bank, {}, 0, 0};
+    return by_feel.size() == intake_of(state).blueprint->banks.size() ? std::optional(DeckCall{DeckStep::done})
+                                                                      : std::nullopt;
 }
 
 } // namespace
@@ -165,11 +171,11 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     // Once it is measured at depth, only a place proven too high for the plan is a reason to cut on.
     const bool too_high = p.verdict && p.verdict->too_high();
     const bool clean = !deck.cuts.empty() && !p.dark_left;
-    if ((!good || behind) && !(clean && p.remaining < least_cut) && !p.clean_too_soon && !deck.from_old_tunnel() &&
-        (!measured_after_cut || too_high || behind))
+    if (!deck.flushed_since() && (!good || behind) && !(clean && p.remaining < least_cut) && !p.clean_too_soon &&
+        !deck.from_old_tunnel() && (!measured_after_cut || too_high || behind))
         p.passes = plan_passes(p.remaining, with_finish(chosen, plan), deck.cuts.empty(), plan.maybe);
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
-    if (p.passes.empty() && p.stale && !p.clean_too_soon && !deck.from_old_tunnel())
+    if (p.passes.empty() && p.stale && !deck.flushed_since() && !p.clean_too_soon && !deck.from_old_tunnel())
         p.passes.resize(static_cast<std::size_t>(springs_left(deck, chosen.spring_passes)),
                         {block::PassKind::spring, 0});
     p.corners = corner_heights(bank, newest.result.points);
@@ -207,6 +213,21 @@ bool cut_by_clearance_alone(const JobState& state) {
     return decks.target.school == block::TargetSchool::clearance && decks.target.clearance &&
            !decks.waiting_crowns.empty() &&
            std::ranges::none_of(decks.decks, [](const auto& deck) { return deck.second.latest.has_value(); });
+}
+
+namespace {
+
+/// Its deck, as it now is, in as many logs as tell anything.
+bool probed_enough(const JobState& state, const std::string& bank) {
+    return tunnel_of(state).times_probed(block::FeatureKind::deck, bank, decks_of(state).deck(bank).last_cut()) >=
+           enough_logs;
+}
+
+} // namespace
+
+bool goes_on_unmeasured(const JobState& state, const std::string& bank) {
+    const block::DeckState& deck = decks_of(state).deck(bank);
+    return !deck.latest && gate_passed(state, block::Rule::sign_off, "deck." + bank, deck.last_cut());
 }
 
 std::optional<FeelProgress> feel_of(const JobState& state, const block::BankBlueprint& bank,
@@ -284,7 +305,7 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
         break;
     }
     if (banks.empty())
-        return call_by_feel(banks, by_feel).value_or(DeckCall{});
+        return call_by_feel(state, banks, by_feel).value_or(DeckCall{});
     const auto first = [&banks](auto condition) -> const BankProgress* {
         const auto found = std::ranges::find_if(banks, condition);
         return found == banks.end() ? nullptr : &*found;
@@ -304,7 +325,9 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
                    step.second == looked_why_dark(b.plan.bank);
         });
     };
-    if (const auto* b = first([&](const BankProgress& p) { return p.stale && p.dark_left && !looked(p); }))
+    if (const auto* b = first([&](const BankProgress& p) {
+            return p.stale && p.dark_left && !decks_of(state).deck(p.plan.bank).flushed_since() && !looked(p);
+        }))
         return {DeckStep::look_why_dark, b->plan.bank};
     if (const auto* b = first([](const BankProgress& p) { return p.stale; }))
         return {DeckStep::measure_again, b->plan.bank};
@@ -332,7 +355,11 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
     constexpr std::size_t enough_readings = 4;
     const auto doubt = [&state](const std::vector<std::string>& of) {
         const block::MeasuredPlace* seldomest = seldomest_read(state, of);
-        return seldomest && seldomest->count >= enough_readings ? DeckStep::cannot_be_told : DeckStep::settle_doubt;
+        const bool enough =
+            seldomest
+                ? seldomest->count >= enough_readings
+                : std::ranges::all_of(of, [&state](const std::string& bank) { return probed_enough(state, bank); });
+        return enough ? DeckStep::cannot_be_told : DeckStep::settle_doubt;
     };
     if (const auto* b =
             first([&](const BankProgress& p) { return p.verdict && p.verdict->flat_unseen && !accepted(p); }))

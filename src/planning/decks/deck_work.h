@@ -87,6 +87,8 @@ struct FeelProgress {
                                        const block::DeckState& deck, const block::PassPlanChosen& chosen,
                                        const DeckSeen& seen, const block::LimitsChosen& limits,
                                        const std::optional<CentreLine>& line);
+/// Somebody goes on with a deck that is flat by feel, and whose height nobody measured since.
+[[nodiscard]] bool goes_on_unmeasured(const block::JobState& state, const std::string& bank);
 /// What the straightedge says of a deck as it now is: one line too far fails it, all lines laid and none too far meets;
 /// nothing where lines are still to be laid.
 [[nodiscard]] std::optional<metrology::Verdict> felt_flat(const block::JobState& state,

@@ -215,6 +215,11 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
         p.state = LifterState::to_press;
         return p;
     }
+    // Where no probe ever told where it lies, its size after the last cut is all the proof there can be.
+    if (!proof && !n.error) {
+        p.state = p.by_setting ? LifterState::to_measure : LifterState::proven;
+        return p;
+    }
     if (!proof) {
         p.state = LifterState::to_prove;
         return p;

@@ -158,6 +158,7 @@ bool side_by_side(const MeasuredAt& a, const MeasuredAt& b) {
         return a.feature == b.feature; // mains and bores of a worn block differ more among each other
     case Quantity::height:
     case Quantity::saddle:
+    case Quantity::piston:
         return true;
     default:
         return false;
@@ -165,7 +166,7 @@ bool side_by_side(const MeasuredAt& a, const MeasuredAt& b) {
 }
 
 std::optional<double> middle_of(std::vector<double> values) {
-    if (values.size() < 2)
+    if (values.empty())
         return std::nullopt;
     std::ranges::sort(values);
     const std::size_t half = values.size() / 2;
@@ -381,7 +382,8 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
         else if (side_by_side(p.at, asked.at))
             beside.push_back(p.value);
     }
-    e.neighbours = middle_of(std::move(beside));
+    if (beside.size() > 1 || q == Quantity::piston) // its other side alone says where a crown stands
+        e.neighbours = middle_of(std::move(beside));
     e.repeat_limit = asked.believable / 12;
     e.neighbour_limit =
         asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main_within : asked.believable / 3;

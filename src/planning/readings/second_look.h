@@ -3,6 +3,9 @@
 
 namespace pallix::planning {
 
+/// So many logs of the same metal, and one more tells no more than they do (common practice, no source).
+inline constexpr std::size_t enough_logs = 3;
+
 /// Why a place is looked at that the reading plan does not ask for: most are read again before anything that cannot be
 /// undone hangs on them.
 enum class SecondLook {

@@ -261,6 +261,9 @@ class Answering {
             return one(TunnelCut{choice<TunnelMethod>("method"), words_if("note")});
         case Task::decide_bored:
             return one(GatePassed{Rule::sign_off, "tunnel", words("reason")});
+        case Task::decide_doubt:
+            return one(
+                GatePassed{a_.tunnel_work.begun ? Rule::sign_off : Rule::tunnel_first, "tunnel", words("reason")});
         case Task::decide_main:
         case Task::accept:
         case Task::give_limits:
@@ -294,7 +297,7 @@ class Answering {
             ticked("done");
             return one(StepDone{"block levelled, " + bank}); // what its corners read is void
         case Task::flush_deck:
-            return one(DeckCut{bank, PassKind::pass, number("depth"), false, {}});
+            return one(DeckCut{bank, PassKind::flush, number("depth"), false, {}});
         case Task::confirm_datum:
             return one(StepDone{datum_confirmed(bank)});
         case Task::decide_flaw:
@@ -323,6 +326,7 @@ class Answering {
             return one(target);
         }
         case Task::give_limits:
+        case Task::go_on_unmeasured:
             return one(GatePassed{Rule::sign_off, step_.about->text(), words("reason")});
         case Task::decide_deck:
             if (a_.decks.kind == DeckStep::will_not_clean) {

@@ -180,22 +180,35 @@ class CylinderPart {
                     r_.hold(step, Rule::flush_first, "deck." + bank.id + "/flush");
     }
 
-    /// What is still to be told of a sleeve, once it was read outside in the line.
-    void ask_for_figures(Step& measured) const {
-        const auto lacking = still_lacking(*standing(state_, "insert_measured", measured.about));
-        if (!lacking.empty() && !lacking.front().starts_with("outside_mm"))
+    /// What is still to be told of a sleeve: read outside first, in the line; then the rest.
+    Step& add_sleeve_measuring(const FeatureId& bore) {
+        const auto lacking = still_lacking(*standing(state_, "insert_measured", bore));
+        std::string first;
+        if (!lacking.empty() && lacking.front().starts_with("outside_mm"))
+            for (const MeasuredAt& at : chosen_places(state_, Measuring::sleeve_sizes, bore.bank))
+                if (at.feature == bore)
+                    if (const Step& step = r_.add_reading(at, Stage::cylinders); step.state == StepState::ready) {
+                        first = first.empty() ? step.id : first;
+                        lead(step);
+                    }
+        Step& measured = r_.add(Task::measure_insert, id_of(bore, "sleeve/measure"), Stage::cylinders, bore);
+        constexpr std::size_t most = 4;
+        if (first.empty())
             for (const std::string& field : lacking)
-                measured.asks.push_back({"insert_measured/" + field, AskKind::length, {}, 0, block::longest});
+                if (measured.asks.size() < most)
+                    measured.asks.push_back({"insert_measured/" + field, AskKind::length, {}, 0, block::longest});
+        if (!first.empty())
+            r_.hold(measured, Rule::complete, first);
+        return measured;
     }
 
     void add_sleeves() {
         for (const SleeveWork& s : w_->sleeves) {
-            Step& measured = r_.add(Task::measure_insert, id_of(s.bore, "sleeve/measure"), Stage::cylinders, s.bore);
             if (s.measured)
-                measured.state = StepState::done;
+                r_.add(Task::measure_insert, id_of(s.bore, "sleeve/measure"), Stage::cylinders, s.bore).state =
+                    StepState::done;
             else
-                ask_for_figures(measured);
-            lead(measured);
+                lead(add_sleeve_measuring(s.bore));
             if (w_->step == CylinderStep::refuse_sleeve && w_->bore == s.bore)
                 decide(Task::refuse_insert, s.bore, "sleeve/refuse");
             Step& press = r_.add(Task::press, id_of(s.bore, "sleeve/press"), Stage::cylinders, s.bore);

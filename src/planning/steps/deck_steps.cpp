@@ -24,7 +24,7 @@ using block::MeasuredAt;
 using block::Rule;
 using block::Stage;
 
-constexpr std::array pass_ids{"witness", "pass", "finish", "spring"};
+constexpr std::array pass_ids{"witness", "pass", "finish", "spring", "flush"};
 
 class DeckPart {
   public:
@@ -94,6 +94,8 @@ class DeckPart {
                 r_.hold(step, Rule::flaw_decided, id_of(bank, "flaw/" + std::to_string(flaw.sequence)));
         if (!doubtful_.empty())
             r_.hold(step, Rule::doubt, doubtful_);
+        if (step.task == Task::flush_deck)
+            return; // by what the sleeve stands proud, whatever the decks are to be
         if (!level_.empty())
             r_.hold(step, Rule::order, level_);
         if (a_.decks.kind == DeckStep::give_height)
@@ -125,6 +127,8 @@ class DeckPart {
         if (is(DeckStep::under_limit, bank) || is(DeckStep::will_not_clean, bank) ||
             (!of_both && (is(DeckStep::fails, bank) || is(DeckStep::cannot_be_told, bank))))
             add_decision(bank, Task::decide_deck, "decide");
+        if (is(DeckStep::flat_by_feel, bank)) // where nobody has a bridge or a probe
+            add_decision(bank, Task::go_on_unmeasured, "unmeasured", true);
         if (is(DeckStep::no_limits, bank))
             add_decision(bank, Task::give_limits, "limits");
         if (is(DeckStep::look_why_dark, bank))
@@ -134,11 +138,12 @@ class DeckPart {
         add_passes(bank);
     }
 
-    void add_decision(const std::string& bank, Task task, const char* what) {
+    void add_decision(const std::string& bank, Task task, const char* what, bool aside = false) {
         Step& step = r_.add(task, id_of(bank, what), Stage::decks, deck_id(bank));
         step.asks = {{"reason", AskKind::text, {}, {}, {}}};
         if (const auto& latest = decks_of(state_).deck(bank).latest)
             step.why = {latest->sequence};
+        step.aside = aside;
         lead(step);
     }
 
@@ -167,8 +172,7 @@ class DeckPart {
         for (const MeasuredAt& at : places)
             if (const auto* known = r_.place(at))
                 newest = std::max(newest, known->sequences.back());
-        const auto& cuts = decks_of(state_).deck(bank).cuts;
-        if (newest == 0 || (!cuts.empty() && cuts.back().sequence > newest))
+        if (newest == 0 || decks_of(state_).deck(bank).last_cut() > newest)
             return;
         for (const MeasuredAt& at : places)
             if (const auto* known = r_.place(at); !known || known->stale()) {
@@ -190,7 +194,10 @@ class DeckPart {
     }
 
     void add_done_cuts(const std::string& bank, const block::DeckState& deck) {
-        for (const block::TakenCut& taken : deck.cuts) {
+        std::vector<block::TakenCut> all = deck.cuts;
+        all.insert(all.end(), deck.flushes.begin(), deck.flushes.end());
+        std::ranges::sort(all, {}, &block::TakenCut::sequence);
+        for (const block::TakenCut& taken : all) {
             Step& step = r_.add(Task::cut_deck,
                                 id_of(bank, std::string(pass_ids[static_cast<std::size_t>(taken.cut.kind)]) +
                                                 "/entry/" + std::to_string(taken.sequence)),
@@ -361,8 +368,10 @@ class DeckPart {
     }
     void read_again(Step& step, const std::vector<std::string>& banks) const {
         const block::MeasuredPlace* best = seldomest_read(state_, banks);
-        if (!best)
-            return; // by probe: with a log
+        if (!best) {
+            step.asks = {{"log", AskKind::file, {}, {}, {}}};
+            return;
+        }
         step.place = best->at;
         step.asks = {{"value", AskKind::length, {}, {}, {}}};
     }
@@ -385,8 +394,7 @@ std::optional<double> flush_due(const JobState& state, const std::string& bank) 
             proud = std::max(proud, work.fitted->payload.proud);
             fitted = std::max(fitted, work.fitted->sequence);
         }
-    const auto& cuts = decks_of(state).deck(bank).cuts;
-    const bool flush = !cuts.empty() && cuts.back().sequence > fitted;
+    const bool flush = decks_of(state).deck(bank).last_cut() > fitted;
     return fitted > 0 && !flush ? std::optional(proud) : std::nullopt;
 }
 

@@ -53,6 +53,8 @@ void add_mock_up_steps(Route& route) {
         Step& step = route.add_reading(at, Stage::mock_up);
         step.state = known(route, at) ? StepState::done : StepState::ready;
         step.aside = !targeted && !intake_of(state).scope;
+        if (flush_due(state, at.feature.bank))
+            route.hold(step, block::Rule::flush_first, "deck." + at.feature.bank + "/flush");
         step.leads = first && step.state == StepState::ready && route.a.decks.kind == DeckStep::read_pistons;
         first = first && step.state == StepState::done;
     }

@@ -61,12 +61,14 @@ enum class Task {
     finish_tunnel,
     decide_main,  ///< too large
     decide_bored, ///< in size, and not cut all round by the bar
+    decide_doubt, ///< the tunnel, probed again and again, is too near a limit to tell
     accept,       ///< go on against a rule, with a reason
     confirm_datum,
     decide_flaw,
     give_target,
     give_volumes,
-    decide_deck, ///< fails, will not clean, or under the blueprint's limit
+    decide_deck,      ///< fails, will not clean, or under the blueprint's limit
+    go_on_unmeasured, ///< flat by feel, and nobody here measures its height
     cut_deck,
     flush_deck,
     level, ///< corners of the set-up do not agree: raise feet

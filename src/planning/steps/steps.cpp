@@ -81,9 +81,11 @@ StepKind kind_of(Task task) {
     case plan_tunnel:
     case decide_main:
     case decide_bored:
+    case decide_doubt:
     case accept:
     case decide_flaw:
     case decide_deck:
+    case go_on_unmeasured:
     case plan_cylinders:
     case decide_size:
     case decide_wall:

@@ -71,6 +71,7 @@ class TunnelPart {
         case torque_caps:
             return Rule::conditions;
         case settle:
+        case cannot_settle:
         case read_again:
             return Rule::doubt;
         case measure_caps:
@@ -175,6 +176,8 @@ class TunnelPart {
             add_decision(Task::plan_tunnel, "tunnel/plan");
         if (w_.step == TunnelStep::too_large)
             add_decision(Task::decide_main, "tunnel/large");
+        if (w_.step == TunnelStep::cannot_settle)
+            add_decision(Task::decide_doubt, "tunnel/doubt");
     }
 
     void add_decision(Task task, const char* id) {

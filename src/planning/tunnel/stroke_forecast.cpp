@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/tunnel/stroke_forecast.h"
 
+#include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
-#include "planning/tunnel/tunnel_sizes.h"
+#include "planning/common/fit_spread.h"
 
 #include <algorithm>
 #include <cmath>
 #include <iterator>
 #include <limits>
+#include <map>
 #include <numbers>
 
 namespace pallix::planning {
@@ -15,20 +17,112 @@ namespace {
 
 using block::JobState;
 
-/// By how much the place opened fastest that was read before and after a go, and by how much both readings may be off.
+/// What one place opened by between two times that it was measured.
 struct Opened {
-    double by = 0, unsure = 0; ///< mm
-    [[nodiscard]] bool told() const { return by > unsure; }
+    std::int64_t from = 0, until = 0; ///< entries that say so
+    double by = 0, unsure = 0;        ///< mm
+    int strokes = 0;                  ///< between them
+    [[nodiscard]] bool told() const { return strokes > 0 && by > unsure; }
+    [[nodiscard]] double rate() const { return by / strokes; }
 };
-/// @param until entry before which what was read counts as after it
-Opened opened_by(const JobState& state, std::int64_t pass, std::int64_t until) {
-    const auto before = last_sizes(state, pass), after = last_sizes(state, until);
-    Opened most;
-    for (const auto& [key, size] : after)
-        if (const auto old = before.find(key); old != before.end() && size->sequence > pass)
-            if (const double by = size->value - old->second->value; by > most.by)
-                most = {by, 2 * std::numbers::sqrt2 * size->fixed.value_or(0.0025)};
+
+/// Sizes of a section between touches that stand opposite each other, by the angle of the first.
+std::vector<std::pair<double, double>> sizes_of(const block::MainResult& section) {
+    constexpr double opposite = 3 * block::radians_per_degree;
+    const auto angle = [&section](metrology::Vec3 p) {
+        return std::atan2(p.z - section.centre.z, p.y - section.centre.y);
+    };
+    std::vector<std::pair<double, double>> sizes;
+    for (std::size_t i = 0; i < section.surface.size(); ++i)
+        for (std::size_t k = i + 1; k < section.surface.size(); ++k) {
+            const metrology::Vec3 p = section.surface[i], q = section.surface[k];
+            if (std::abs(std::remainder(angle(p) - angle(q) - std::numbers::pi, 2 * std::numbers::pi)) < opposite)
+                sizes.emplace_back(angle(p), std::hypot(p.y - q.y, p.z - q.z));
+        }
+    return sizes;
+}
+
+/// Of the place of a section that opened most: a circle through all its touches opens later than where stones cut.
+double opened_most(const block::MainResult& was, const block::MainResult& is) {
+    constexpr double same_place = 3 * block::radians_per_degree;
+    double most = is.diameter - was.diameter;
+    const auto before = sizes_of(was);
+    for (const auto& [angle, size] : sizes_of(is))
+        for (const auto& [old_angle, old] : before)
+            if (std::abs(std::remainder(angle - old_angle, std::numbers::pi)) < same_place)
+                most = std::max(most, size - old);
     return most;
+}
+
+/// The mains as a log had them.
+struct Probed {
+    std::int64_t sequence = 0; ///< of the go after it, or of the log itself
+    const std::vector<block::MainResult>* mains = nullptr;
+};
+
+/// Every two of the last times that a place was measured in this campaign, between which it opened tellably.
+class Openings {
+  public:
+    Openings(const JobState& state, std::int64_t since) : state_(state), since_(since) {
+        of_gauges();
+        of_probe();
+    }
+    std::vector<Opened> all;
+
+  private:
+    static constexpr std::size_t last_times = 6;
+
+    void add(std::int64_t from, std::int64_t until, double by, double unsure) {
+        Opened o{from, until, by, 2 * std::numbers::sqrt2 * unsure, 0};
+        for (const block::TakenPass& pass : tunnel_of(state_).tunnel_passes)
+            if (pass.sequence > std::max(from, since_) && pass.sequence < until)
+                o.strokes += pass.pass.strokes;
+        if (o.told())
+            all.push_back(o);
+    }
+    void of_gauges() {
+        std::map<std::string, std::vector<const block::TakenReading*>> places;
+        for (const block::TakenReading& r : readings_of(state_).readings)
+            if (r.sequence > since_ && r.reading.at.feature.kind == block::FeatureKind::main &&
+                r.reading.at.quantity == block::Quantity::size)
+                places[r.reading.at.key()].push_back(&r);
+        for (const auto& [key, sizes] : places)
+            for (std::size_t i = sizes.size() - std::min(sizes.size(), last_times); i < sizes.size(); ++i)
+                for (std::size_t k = i + 1; k < sizes.size(); ++k)
+                    add(sizes[i]->sequence, sizes[k]->sequence, sizes[k]->value - sizes[i]->value,
+                        sizes[k]->fixed.value_or(0.0025));
+    }
+    void of_probe() {
+        std::vector<Probed> times;
+        for (const block::TakenPass& pass : tunnel_of(state_).tunnel_passes)
+            if (pass.sequence > since_ && !pass.before.empty())
+                times.push_back({pass.sequence - 1, &pass.before});
+        if (tunnel_of(state_).mains_as_probed())
+            times.push_back({tunnel_of(state_).latest->mains_sequence(), &tunnel_of(state_).latest->evaluation.mains});
+        constexpr double of_many = 2; // the largest of dozens of differences is that much further off than one of them
+        for (std::size_t i = times.size() - std::min(times.size(), last_times); i < times.size(); ++i)
+            for (std::size_t k = i + 1; k < times.size(); ++k)
+                for (const block::MainResult& is : *times[k].mains)
+                    for (const block::MainResult& was : *times[i].mains)
+                        if (is.id == was.id && is.level == was.level)
+                            add(times[i].sequence, times[k].sequence, opened_most(was, is),
+                                of_many * tunnel_of(state_).latest->mains_uncertainty().value_or(0.0025) *
+                                    std::max(std::numbers::sqrt2, fit_spread(is).diameter));
+    }
+
+    const JobState& state_;
+    std::int64_t since_;
+};
+
+/// The fastest of those that ended in that span and are told well; else of those that are told at all.
+const Opened* fastest_of(const std::vector<Opened>& all, std::int64_t after, std::int64_t until) {
+    const Opened* best = nullptr;
+    const auto well = [](const Opened& o) { return o.by > 2 * o.unsure; };
+    for (const Opened& o : all)
+        if (o.until > after && o.until <= until &&
+            (!best || std::pair(well(o), o.rate()) > std::pair(well(*best), best->rate())))
+            best = &o;
+    return best;
 }
 
 } // namespace
@@ -43,20 +137,19 @@ std::optional<StrokeForecast> forecast_strokes(const JobState& state, const bloc
                                                const std::vector<StockLeft>& board) {
     if (board.empty() || pass.pass.strokes <= 0)
         return std::nullopt;
-    const Opened last = opened_by(state, pass.sequence, std::numeric_limits<std::int64_t>::max());
-    if (!last.told())
+    const std::vector<Opened> openings = Openings(state, since).all;
+    constexpr std::int64_t now = std::numeric_limits<std::int64_t>::max();
+    const Opened* last = fastest_of(openings, pass.sequence, now);
+    if (!last)
         return std::nullopt;
     StrokeForecast f;
     f.strokes = pass.pass.strokes;
-    f.per_stroke = last.by / f.strokes;
-    double fastest = (last.by + last.unsure) / f.strokes;
-    const auto& passes = tunnel_of(state).tunnel_passes;
-    const block::TakenPass* before = passes.size() > 1 ? &passes[passes.size() - 2] : nullptr;
-    const Opened earlier =
-        before && before->sequence > since ? opened_by(state, before->sequence, pass.sequence) : Opened{};
+    f.per_stroke = last->rate();
+    double fastest = (last->by + last->unsure) / last->strokes;
+    const Opened* earlier = fastest_of(openings, since, pass.sequence);
     constexpr double alike = 0.7, late_start = 8;
-    const bool borne_out = earlier.told() && earlier.by / std::max(1, before->pass.strokes) > alike * f.per_stroke;
-    fastest = borne_out ? std::max(fastest, earlier.by / before->pass.strokes) : late_start * fastest;
+    const bool borne_out = earlier && earlier->rate() > alike * f.per_stroke;
+    fastest = borne_out ? std::max(fastest, earlier->rate()) : late_start * fastest;
     for (const StockLeft& s : read_last(board))
         f.stock_left = std::max(f.stock_left, s.left);
     f.strokes_left = f.stock_left / f.per_stroke;

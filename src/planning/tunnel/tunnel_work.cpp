@@ -6,6 +6,7 @@
 #include "block/state/tunnel_state.h"
 #include "metrology/circle_fit.h"
 #include "planning/common/fit_spread.h"
+#include "planning/common/shop_limits.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/steps.h"
 #include "planning/tunnel/bar_passes.h"
@@ -262,7 +263,7 @@ class Stand {
         case Verdict::meets:
             return TunnelStep::good;
         case Verdict::cannot_tell:
-            return TunnelStep::settle;
+            return cannot_tell();
         case Verdict::fails:
             break;
         }
@@ -328,11 +329,41 @@ class Stand {
                        ? TunnelStep::log_finished
                        : TunnelStep::not_clean;
         case Verdict::cannot_tell:
-            return TunnelStep::settle;
+            return short_of_target() ? TunnelStep::machine : cannot_tell();
         case Verdict::fails:
             break;
         }
         return TunnelStep::decide;
+    }
+
+    /// Some place cannot be told from too small, and stock is left to where the plan wants it everywhere: then more of
+    /// what was planned settles it, not more readings.
+    bool short_of_target() const {
+        if (c_.pass->pass.kind != TunnelPassKind::strokes)
+            return false;
+        const bool doubtful = std::ranges::any_of(w_.board, [this](const StockLeft& s) {
+            return !s.stale && metrology::decide(s.size, uncertainty_of(s), {s.size + s.to_smallest, std::nullopt},
+                                                 rule_of(state_)) != Verdict::meets;
+        });
+        return doubtful && std::ranges::all_of(w_.board, [](const StockLeft& s) { return s.stale || s.left > 0; });
+    }
+    std::optional<double> uncertainty_of(const StockLeft& s) const {
+        if (const block::MeasuredPlace* read = readings_of(state_).place(s.at))
+            return read->standard_uncertainty();
+        const block::EvaluationState& probed = *tunnel_of(state_).latest;
+        for (const block::MainResult& m : probed.evaluation.mains)
+            if (m.id == s.at.feature && m.level == s.at.level && probed.mains_uncertainty())
+                return fit_spread(m).diameter * *probed.mains_uncertainty();
+        return std::nullopt;
+    }
+
+    /// A log more of what logs have not settled tells no more: a decision.
+    TunnelStep cannot_tell() const {
+        const std::size_t probed = tunnel_of(state_).times_probed(FeatureKind::main, "", tunnel_of(state_).mains_round);
+        if (!probe_counts_ || !w_.by_probe || probed < enough_logs)
+            return TunnelStep::settle;
+        const bool signed_for = c_.begun() && gate_passed(state_, Rule::sign_off, "tunnel", c_.last());
+        return signed_for ? TunnelStep::log_finished : TunnelStep::cannot_settle;
     }
 
     /// What the last pass left, main by main: one that was read since was cut all round.

@@ -47,13 +47,14 @@ struct StrokeForecast {
 };
 
 enum class TunnelStep {
-    measure,    ///< nothing counts that was read of it: probe it, or read it from the start
-    read,       ///< readings are missing
-    caps_off,   ///< the caps are not on as they will run
-    state_caps, ///< nobody has said whether they were
-    settle,     ///< too near a limit to tell, or probe and gauge contradict each other
-    decide,     ///< no plan within the limits
-    good,       ///< it meets
+    measure,       ///< nothing counts that was read of it: probe it, or read it from the start
+    read,          ///< readings are missing
+    caps_off,      ///< the caps are not on as they will run
+    state_caps,    ///< nobody has said whether they were
+    settle,        ///< too near a limit to tell, or probe and gauge contradict each other
+    cannot_settle, ///< too near a limit, and measuring it again and again has not told
+    decide,        ///< no plan within the limits
+    good,          ///< it meets
     cut_caps,
     torque_caps,  ///< caps back on, torqued as they will run
     measure_caps, ///< sizes after the caps were cut

@@ -269,8 +269,7 @@ void ReadingLine::refresh() {
 /// What would have to be measured for a step, of what this view takes.
 std::optional<Measuring> ReadingLine::measuring_for(const planning::Step& step) const {
     for (const Measuring what : scope_.measurings) {
-        if ((step.task == planning::Task::feel && what == Measuring::feelers) ||
-            (step.task == planning::Task::measure_insert && step.asks.empty() && what == Measuring::sleeve_sizes))
+        if (step.task == planning::Task::feel && what == Measuring::feelers)
             return what;
         planning::ReadingWish wish = wish_;
         wish.what = what;

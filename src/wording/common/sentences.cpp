@@ -83,7 +83,7 @@ std::string bank_name(const block::BankBlueprint& bank) {
 }
 
 std::string pass_name(block::PassKind kind) {
-    constexpr std::array names{"witness cut", "pass", "finishing cut", "spring pass"};
+    constexpr std::array names{"witness cut", "pass", "finishing cut", "spring pass", "flush pass"};
     return names[static_cast<std::size_t>(kind)];
 }
 

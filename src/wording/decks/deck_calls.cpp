@@ -107,6 +107,7 @@ CallText cut_text(const JobState& state, const Assessment& a, const LengthText& 
                          "The thin metal round the bores springs away: again, until marker lines vanish evenly.");
         break;
     case block::PassKind::pass:
+    case block::PassKind::flush:
         break;
     }
     t.caution = mill_caution;
@@ -168,6 +169,8 @@ std::string why_measured_again(const JobState& state, const Assessment& a, const
         return "It came clean " + l.with_unit(*b->clean_too_soon) +
                " sooner than its heights say: one of them is wrong, or a pass was not what it was set to. No deeper on "
                "such heights.";
+    if (decks_of(state).deck(a.decks.bank).flushed_since())
+        return "A sleeve was taken flush: how much of the deck's own metal went with it nobody knows.";
     if (b && planning::springs_change_nothing(decks_of(state).deck(b->plan.bank)))
         return "Three spring passes changed nothing: that is deflection, not stock. Nothing is proven until it is "
                "measured.";
@@ -241,7 +244,8 @@ CallText flat_by_feel_text(const JobState& state, const Assessment& a, const Len
         for (const std::string& sentence : feeler_bound_sentences(f.bounds, l))
             t.reasons.push_back(sentence);
     }
-    t.reasons.emplace_back("Its height and how square it is nobody knows: four heights prove them.");
+    t.reasons.emplace_back("Its height and how square it is nobody knows: four heights prove them. Where there is "
+                           "neither bridge nor probe, go on with a reason; the passport says so.");
     return t;
 }
 

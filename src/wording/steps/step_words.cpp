@@ -86,7 +86,7 @@ std::string settle_words(const JobState& state, const Step& step) {
 std::string cut_words(const JobState& state, const Step& step) {
     const std::string what = step.id.substr(step.id.find('/') + 1);
     const std::string kind = what.substr(0, what.find('/'));
-    constexpr std::array keys{"witness", "pass", "finish", "spring"};
+    const auto& keys = block::pass_kind_keys;
     const auto* found = std::ranges::find(keys, kind);
     const auto pass = static_cast<block::PassKind>(found == keys.end() ? 1 : found - keys.begin());
     return capitalised(bank_name(bank_of(state, step.about->bank))) + ": " + pass_name(pass);
@@ -279,6 +279,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::finish_tunnel, "Every main is in size: say that the tunnel is done"},
     {Task::decide_main, "A main is too large"},
     {Task::decide_bored, "In size, and not cut all round: decide"},
+    {Task::decide_doubt, "Probed again and again, and too near to tell: decide"},
     {Task::accept, "Go on without the tunnel, with a reason"},
     {Task::give_target, "Give the number to cut the decks to"},
     {Task::give_volumes, "Give the volumes"},
@@ -328,6 +329,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
                           : "The blueprint gives no limits for a main's size";
     case decide_deck:
         return step.about ? "Decide on " + the_bank(state, step.about->bank) : "Decide on the banks";
+    case go_on_unmeasured:
+        return "No bridge, no probe: go on without the height of " + the_bank(state, step.about->bank);
     case cut_deck:
         return cut_words(state, step);
     case level:

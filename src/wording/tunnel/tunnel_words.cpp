@@ -245,6 +245,12 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
             ""};
     case settle:
         return settle_text(state, work);
+    case cannot_settle:
+        return {"The tunnel: too near a limit to tell",
+                "",
+                {"It was probed three times as it is now; once more tells nothing.",
+                 "A surer probe or a gauge settles it; or somebody goes on with it as it is, with a reason."},
+                ""};
     case decide:
         return decide_text(work, l);
     case good:
