@@ -62,7 +62,8 @@ std::array<Instrument, instrument_kinds> usual_instruments() {
             one("precision level", InstrumentKind::precision_level, 0.02),
             one("wall gauge", InstrumentKind::wall_gauge, 0.01),
             one("thermometer", InstrumentKind::thermometer, 0.1),
-            one("burette", InstrumentKind::burette, 0.1)};
+            one("burette", InstrumentKind::burette, 0.1),
+            one("plate and depth micrometer", InstrumentKind::depth_micrometer, thou / 10)};
 }
 
 } // namespace pallix::block

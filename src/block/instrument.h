@@ -22,12 +22,14 @@ enum class InstrumentKind {
     wall_gauge,      ///< ultrasonic
     thermometer,     ///< °C
     burette,         ///< cm³
+    depth_micrometer ///< down from a plate whose height is its zero
 };
-inline constexpr std::size_t instrument_kinds = 11;
+inline constexpr std::size_t instrument_kinds = 12;
 
 /// Whether its readings are deviations from a zero that belongs to each of them.
 constexpr bool reads_from_zero(InstrumentKind kind) {
-    return kind == InstrumentKind::bore_gauge || kind == InstrumentKind::deck_bridge;
+    return kind == InstrumentKind::bore_gauge || kind == InstrumentKind::deck_bridge ||
+           kind == InstrumentKind::depth_micrometer;
 }
 
 /// What turns its needle clockwise.

@@ -186,7 +186,38 @@ std::string signed_by_side(std::string_view text, Quantity quantity) {
 
 } // namespace
 
+namespace {
+
+/// A depth that is read down from a plate, as the height it stands for.
+Reads down_from(double plate, std::string_view text, Quantity quantity, Expected e) {
+    const auto turned = [plate](const std::optional<double>& height) {
+        return height ? std::optional(plate - *height) : height;
+    };
+    e.plate.reset();
+    e.value = plate - e.value;
+    e.repeat = turned(e.repeat);
+    e.neighbours = turned(e.neighbours);
+    e.zero.reset();
+    e.needs_zero = false;
+    e.direct = true;
+    Reads read = read_reading(text, quantity, e);
+    if (read) {
+        read->value = plate - read->value;
+        read->deviation = -read->deviation;
+        read->instead = turned(read->instead);
+    }
+    return read;
+}
+
+} // namespace
+
 Reads read_reading(std::string_view text, Quantity quantity, const Expected& expected) {
+    if (expected.needs_plate)
+        return tl::unexpected(
+            std::string("Say first how high the plate stands that the depth is read from: it is the zero of this "
+                        "micrometer"));
+    if (expected.plate)
+        return down_from(*expected.plate, text, quantity, expected);
     switch (quantity) {
     case Quantity::temperature:
         return in_plain_unit(text, expected, "°C", celsius);

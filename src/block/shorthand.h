@@ -21,6 +21,8 @@ struct Expected {
     DialSense clockwise = DialSense::not_stated; ///< of its dial
     std::optional<double> nominal{}; ///< mm, of the drawing: what "over" counts from, whatever the last cut made of it
     bool direct = false;             ///< the number is the whole value, whatever its sign: an indicator
+    std::optional<double> plate{};   ///< mm, height of the plate that a depth is read down from
+    bool needs_plate = false;        ///< a depth is read, and nobody has said from what
     double turn = 0;                 ///< mm, one turn of the dial; 0 without a dial
     std::optional<double> repeat{};  ///< mm, the same place read before
     double repeat_limit = 0;         ///< mm, what a repeat may differ

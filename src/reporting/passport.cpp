@@ -7,10 +7,12 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/decks/balance.h"
 #include "planning/common/assessment.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "reporting/deck_picture.h"
+#include "wording/common/figure_sentences.h"
 #include "wording/common/sentences.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/decks/deck_words.h"
@@ -78,6 +80,7 @@ class Sheet {
         cuts();
         deck_work();
         mock_up();
+        balance();
         cylinders();
         lifters();
         decks(
@@ -246,6 +249,15 @@ class Sheet {
                               QStringLiteral("compression"), QStringLiteral("quench")},
                              "th"),
                          rows));
+    }
+
+    void balance() {
+        const block::BalanceCard& card = decks_of(s_.state).balance;
+        if (!planning::bobweight(card) && !planning::permissible_unbalance(card))
+            return;
+        add(QStringLiteral("<h2>Balance</h2><p>%1.</p>")
+                .arg(q(wording::plain_words(
+                    wording::figure_sentence(wording::FiguresOf::balance, s_.state, s_.assessment, {}, l_)))));
     }
 
     /// Each cylinder from as found to its finished size, sleeves, edges and texture among them.

@@ -231,6 +231,8 @@ class Player {
                 habits_.sleeves                                                                ? "sleeve"
                 : std::ranges::find(choice->choices, "with_the_rest") != choice->choices.end() ? "with_the_rest"
                                                                                                : "leave");
+        if (step.stage == block::Stage::tunnel && choice != step.asks.end())
+            answers["choice"] = std::string(worked_again_++ < 2 ? "work_again" : "go_on");
         if (step.task == Task::measure_insert)
             tell_of_sleeve(step, answers);
         if (step.task == Task::mark_main)
@@ -252,7 +254,9 @@ class Player {
             block_.set_up_bar(a.tunnel_work.study->plan.line);
         if (step.task == Task::hone_bore)
             answers["strokes"] = hone_strokes(state, a, step);
-        if (std::ranges::find(against_a_rule, step.task) != against_a_rule.end())
+        const auto chosen = answers.find("choice");
+        const bool mended = chosen != answers.end() && chosen->second == Answers::mapped_type(std::string("work_again"));
+        if (!mended && std::ranges::find(against_a_rule, step.task) != against_a_rule.end())
             played_.decisions.push_back(step.id);
         const auto entries = planning::answer(state, a, step, answers, time());
         if (!entries) {
@@ -299,7 +303,7 @@ class Player {
         const auto b = std::ranges::find(bores, *step.about, &planning::HoneBore::id);
         if (b == bores.end() || !b->measured || brush_in_hand(state, *b))
             return first_strokes;
-        return std::max(1.0, std::floor(step.number.value_or(0) / SimulatedBlock::bore_stroke));
+        return b->strokes.value_or(first_strokes);
     }
     static bool brush_in_hand(const Folded& state, const planning::HoneBore& b) {
         return b.step && planning::hone_plan_of(state).steps[*b.step].abrasive == block::Abrasive::brush;
@@ -343,7 +347,7 @@ class Player {
     block::ReadLogs logs_;
     Played played_;
     std::map<std::string, std::optional<planning::DeckBelief>> believed_; ///< by question
-    int minutes_ = 0, waited_ = 0, probings_ = 0;
+    int minutes_ = 0, waited_ = 0, probings_ = 0, worked_again_ = 0;
 };
 
 } // namespace

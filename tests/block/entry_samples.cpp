@@ -107,6 +107,14 @@ MainMarked sample() {
     return {second, BarMark::dusting};
 }
 template <>
+IndicatorSag sample() {
+    return {-0.004, 0.006};
+}
+template <>
+BalanceCard sample() {
+    return {520.5, 42, 4, 410, 118, 36, 160, 2, 0.48, 1, 21.5, 5200.0, 2.5};
+}
+template <>
 StepDone sample() {
     return {"caps deburred"};
 }

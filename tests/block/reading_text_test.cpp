@@ -40,6 +40,26 @@ TEST(ReadingText, AnIndicatorReadsWhatItReads) {
     EXPECT_EQ(read("15 thou", Quantity::sweep, e).suspicion, Suspicion::ten_times);
 }
 
+// A plate 212.000 over the crankshaft, a deck that should lie at 199.950: what the micrometer says is taken down from it.
+TEST(ReadingText, ADepthIsReadDownFromItsPlate) {
+    Expected e;
+    e.value = 199.95;
+    e.believable = 0.6;
+    e.bench = Unit::mm;
+    e.needs_plate = true;
+    EXPECT_FALSE(read_reading("12.03", Quantity::height, e)) << "from what, nobody has said";
+    e.needs_plate = false;
+    e.plate = 212;
+    EXPECT_NEAR(read("12.03", Quantity::height, e).value, 199.97, 1e-12);
+    EXPECT_EQ(read("12.03", Quantity::height, e).suspicion, Suspicion::none);
+    EXPECT_EQ(read("14.03", Quantity::height, e).suspicion, Suspicion::far) << "2 mm down";
+    e.repeat = 199.97;
+    e.repeat_limit = 0.02;
+    EXPECT_EQ(read("12.13", Quantity::height, e).suspicion, Suspicion::unlike_repeat);
+    e.bench = Unit::inch;
+    EXPECT_NEAR(read("0.4736", Quantity::height, e).value, 212 - 0.4736 * 25.4, 1e-9);
+}
+
 TEST(ReadingText, ASlippedZeroIsOneTurnOff) { // a dial of 0.2 mm a turn
     Expected e = inch(74.006, 0.13);
     e.bench = Unit::mm;

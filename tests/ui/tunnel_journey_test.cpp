@@ -10,6 +10,7 @@
 
 #include <QComboBox>
 #include <QTableWidget>
+#include <map>
 
 using namespace pallix;
 using planning::Measuring;
@@ -189,4 +190,27 @@ TEST_F(TunnelJourney, TheLineGoesOnWithWhatTheCallAsksFor) {
             }
     EXPECT_EQ(headline(), QStringLiteral("Read main 1, saddle over the bar"));
     EXPECT_TRUE(text_of("reading-place").contains(QStringLiteral("saddle"))) << text_of("reading-place").toStdString();
+}
+
+// The masses are typed where they stand in the sentence; what follows from them stands in the drawing's table.
+TEST_F(TunnelJourney, ABalanceCardIsFilledWhereItStands) {
+    start();
+    window_->tunnel().show_page(ui::TunnelView::Page::balance);
+    for (const auto& [address, value] :
+         std::map<const char*, const char*>{{"balance_card/big_end_g", "500"},
+                                            {"balance_card/bearing_g", "40"},
+                                            {"balance_card/small_end_g", "142"},
+                                            {"balance_card/piston_g", "400"},
+                                            {"balance_card/pin_g", "120"},
+                                            {"balance_card/rings_g", "36"},
+                                            {"balance_card/locks_g", "2"},
+                                            {"balance_card/crank_kg", "20"},
+                                            {"balance_card/speed_rev_min", "6000"}})
+        figure(address, QString::fromLatin1(value));
+    find<QWidget>("balance")->setFocus();
+    key(Qt::Key_T);
+    const auto* table = find<QTableWidget>("balance-table");
+    ASSERT_EQ(table->rowCount(), 10);
+    EXPECT_EQ(table->item(8, 2)->text(), QStringLiteral("1780.0 g")) << "2 · (540 + 350), no oil";
+    EXPECT_EQ(table->item(9, 2)->text(), QStringLiteral("201 g·mm")) << "9549 · 6.3 · 20 / 6000";
 }

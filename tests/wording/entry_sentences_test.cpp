@@ -32,6 +32,8 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"caps_cut", {"1 by 0.030", "2 by 0.050 mm"}},
     {"tunnel_pass", {"establishing pass", "1.250 mm", "new cutter"}},
     {"main_mark", {"main 2", "dusted"}},
+    {"indicator_sag", {"sags", "at 12"}},
+    {"balance_card", {"bobweight 915.0 g", "g·mm"}},
     {"step_done", {"caps deburred"}},
     {"flaw", {"deck:", "mark", "6.325 mm long", "0.400 mm deep", "bolt", "wept"}}, // √(2² + 6²)
     {"flaw_decided", {"entry 7", "scrap"}},

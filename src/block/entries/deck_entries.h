@@ -369,6 +369,38 @@ inline void fields(Fields& f, EngineFigures& p) {
     });
 }
 
+/// What goes into a crankshaft's bobweight, and what its balance is held against. Masses g of one piston and rod.
+struct BalanceCard {
+    std::optional<double> big_end, bearing;                  ///< turning: rod's big end, its shells
+    double oil = 0;                                          ///< that lies in the throw
+    std::optional<double> piston, pin, rings, small_end;     ///< going up and down
+    double locks = 0;                                        ///
+    double share = 0.5;                                      ///< of what goes up and down, for a V of 90° (from memory)
+    int rods = 2;                                            ///< on one throw
+    std::optional<double> crank;                             ///< kg, of what is balanced
+    std::optional<double> speed;                             ///< 1/min, the highest it runs at
+    double grade = 6.3;                                      ///< mm/s, ISO 21940-11
+    bool operator==(const BalanceCard&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<BalanceCard> = "balance_card";
+inline void fields(Fields& f, BalanceCard& p) {
+    constexpr Range grams{0, 100000};
+    f.number("big_end_g", p.big_end, grams);
+    f.number("bearing_g", p.bearing, grams);
+    f.number("oil_g", p.oil, grams);
+    f.number("piston_g", p.piston, grams);
+    f.number("pin_g", p.pin, grams);
+    f.number("rings_g", p.rings, grams);
+    f.number("locks_g", p.locks, grams);
+    f.number("small_end_g", p.small_end, grams);
+    f.number("share", p.share, {0, 1});
+    f.whole("rods", p.rods, {1, 4});
+    f.number("crank_kg", p.crank, {0, 10000, true});
+    f.number("speed_rev_min", p.speed, {0, 100000, true});
+    f.number("grade_mm_s", p.grade, {0, 4000, true});
+}
+
 /// Work on the head of a bank: what its face reads, what came off it, what its chambers hold since.
 struct HeadWork {
     std::string bank;
@@ -390,6 +422,6 @@ inline void fields(Fields& f, HeadWork& p) {
 }
 
 using DeckKinds = Kinds<DeckCut, DeckTargetChosen, PassPlanChosen, FlawMarked, FlawDecided, PressureTested,
-                        DeckForecastKept, CutterFitted, FinishNoted, GasketChosen, SetUpRead, EngineFigures, HeadWork>;
+                        DeckForecastKept, CutterFitted, FinishNoted, GasketChosen, SetUpRead, EngineFigures, BalanceCard, HeadWork>;
 
 } // namespace pallix::block

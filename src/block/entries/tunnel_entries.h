@@ -115,6 +115,18 @@ inline void fields(Fields& f, MainMarked& p) {
     f.choice("mark", p.mark, bar_mark_keys);
 }
 
+/// What an indicator carried round by the bar reads in a ring that is known to be round: how far it sags.
+struct IndicatorSag {
+    double at_12 = 0, at_6 = 0; ///< mm, + pushed in
+    bool operator==(const IndicatorSag&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<IndicatorSag> = "indicator_sag";
+inline void fields(Fields& f, IndicatorSag& p) {
+    f.number("at_12_mm", p.at_12, any_length);
+    f.number("at_6_mm", p.at_6, any_length);
+}
+
 /// A step that was done by hand or eye: "even contact of the parting faces", "caps deburred".
 struct StepDone {
     std::string step;
@@ -139,6 +151,6 @@ inline void fields(Fields& f, TunnelCut& p) {
     f.text("note", p.note);
 }
 
-using TunnelKinds = Kinds<TunnelPolicy, CapsCut, TunnelPass, MainMarked, StepDone, TunnelCut>;
+using TunnelKinds = Kinds<TunnelPolicy, CapsCut, TunnelPass, MainMarked, IndicatorSag, StepDone, TunnelCut>;
 
 } // namespace pallix::block

@@ -34,8 +34,12 @@ void apply(Folding& f, const BorePitted& pit) {
         bore->pits.push_back({f.entry->sequence, pit});
 }
 void apply(Folding& f, const BoreDecided& decided) {
-    if (BoreWork* bore = bore_of(f, decided.bore))
-        bore->decided = {f.entry->sequence, decided};
+    BoreWork* bore = bore_of(f, decided.bore);
+    if (!bore)
+        return;
+    bore->decided = {f.entry->sequence, decided};
+    if (decided.choice == BoreChoice::sleeve && !bore->fitted)
+        bore->insert.reset(); // another one, where one was refused
 }
 void apply(Folding& f, const BoreCut& cut) {
     BoreWork* bore = bore_of(f, cut.bore);

@@ -93,6 +93,10 @@ void apply(Folding& f, const SetUpRead& set_up) {
     if (f.deck_of(set_up.bank))
         f.state.set_ups[set_up.bank] = {f.entry->sequence, set_up};
 }
+void apply(Folding& f, const BalanceCard& balance) {
+    f.state.balance = balance;
+}
+
 void apply(Folding& f, const EngineFigures& figures) {
     f.state.figures = figures;
 }

@@ -98,6 +98,7 @@ struct DecksState {
     std::optional<GasketChosen> gasket;                 ///< the finish is for
     std::map<std::string, Taken<SetUpRead>> set_ups;    ///< the last of each bank
     EngineFigures figures;                              ///< as last stated
+    BalanceCard balance;                                ///< as last stated
     std::vector<Taken<HeadWork>> heads;                 ///< in order
     std::vector<CrownReading> crowns;                   ///< of the mock-up, in order
     std::vector<CrownReading> waiting_crowns; ///< read before any height of their deck: `crown` is not known yet

@@ -87,6 +87,11 @@ struct Ends {
         return {{because, [about = round.about](const MeasuredAt& at) { return at.feature.text() == about; }}};
     }
 
+    Rounds operator()(const BoreDecided& decided) const {
+        return {{"another sleeve was chosen since", [bore = decided.bore](const MeasuredAt& at) {
+                     return at.feature == bore && at.quantity == Quantity::outside;
+                 }}};
+    }
     Rounds operator()(const BoreCut& cut) const {
         return {{"the bore was cut since",
                  [bore = cut.bore](const MeasuredAt& at) { return at.feature == bore && is_size_or_wall(at); }}};

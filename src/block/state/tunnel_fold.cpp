@@ -79,6 +79,10 @@ void apply(Folding& f, const MainMarked& mark) {
         f.state.marks.push_back({f.entry->sequence, mark});
 }
 
+void apply(Folding& f, const IndicatorSag& sag) {
+    f.state.sag = sag;
+}
+
 void apply(Folding& f, const StepDone& done) {
     f.state.steps.emplace_back(f.entry->sequence, done.step);
     if (done.step.starts_with("caps torqued"))

@@ -76,6 +76,7 @@ struct TunnelState {
     std::vector<TakenCaps> caps_cut;                         ///< in order
     std::vector<TakenPass> tunnel_passes;                    ///< in order
     std::vector<Taken<MainMarked>> marks;                    ///< what passes of the bar left, in order
+    std::optional<IndicatorSag> sag;                         ///< of the indicator on the bar, as last read in a ring
     std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order
     std::int64_t caps_torqued = 0;                           ///< entry that last said so; 0 for none
     std::int64_t tunnel_cut = 0;                             ///< entry that last moved the finished tunnel; 0 for none

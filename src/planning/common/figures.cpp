@@ -226,6 +226,8 @@ std::optional<Payload> standing(const JobState& state, std::string_view kind, co
             decks_of(state).gasket.value_or(GasketChosen{GasketKind::composition, usual_ra(GasketKind::composition)}));
     if (kind == entry_kind<EngineFigures>)
         return Payload(decks_of(state).figures);
+    if (kind == entry_kind<BalanceCard>)
+        return Payload(decks_of(state).balance);
     if (kind == entry_kind<CylinderPlanChosen>)
         return Payload(cylinder_plan_of(state));
     if (kind == entry_kind<PistonsStated>)

@@ -266,7 +266,40 @@ block::HonePlanChosen hone_plan_of(const JobState& state) {
                            any ? intake_of(state).blueprint->bores.front().diameter.nominal : 100);
 }
 
+namespace {
+
+/// How many strokes, at what load; and what is left where nobody has measured since the last go.
+void foresee_strokes(HoneBore& b, const JobState& state, const block::HonePlanChosen& plan,
+                     const std::map<std::string, HoneRate>& rates) {
+    const auto cuts = bores_of(state).bore(b.id).cuts_now();
+    const block::BoreCut* last = b.honed ? &cuts.back().payload : nullptr;
+    if (last && last->load)
+        b.load = b.measured && b.shape == BoreShape::barrel ? 0.8 * *last->load : *last->load;
+    if (b.step && b.measured)
+        if (const auto rate = rates.find(plan.steps[*b.step].grit); rate != rates.end()) {
+            b.rate = rate->second;
+            b.strokes = strokes_for(*b.rate, b.most + b.beyond - plan.steps[*b.step].leaves, b.load);
+        }
+    if (!last || std::ranges::any_of(b.cells, [](const HoneCell& c) { return c.size.has_value(); }))
+        return;
+    const auto rate = rates.find(last->step);
+    std::map<std::string, double> before;
+    for (const block::TakenReading& r : readings_of(state).readings)
+        if (r.reading.at.feature == b.id && r.reading.at.quantity == block::Quantity::size &&
+            r.sequence < cuts.back().sequence && (cuts.size() < 2 || r.sequence > cuts[cuts.size() - 2].sequence))
+            before[r.reading.at.key()] = r.value;
+    if (rate == rates.end() || before.empty())
+        return;
+    double mean = 0;
+    for (const auto& [key, size] : before)
+        mean += size / static_cast<double>(before.size());
+    b.estimate = b.sizes.finish - mean - rate->second.per_stroke * last->strokes;
+}
+
+} // namespace
+
 HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
+    const std::map<std::string, HoneRate> rates = hone_rates(state);
     constexpr double usual_rest = 40; // min
     HoneBoard board;
     board.aluminium = intake_of(state).blueprint->material == block::Material::aluminium;
@@ -279,6 +312,7 @@ HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
         if (!sizes || sizes->seat)
             continue; // a seat is bored, not honed
         board.bores.push_back(bore_of(state, n.found.id, *sizes, plan));
+        foresee_strokes(board.bores.back(), state, plan, rates);
         const HoneBore& b = board.bores.back();
         if (b.honed && bores_of(state).rest && bores_of(state).rest->sequence > bores_of(state).bore(b.id).last_cut() &&
             !b.measured)

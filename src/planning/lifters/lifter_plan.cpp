@@ -10,6 +10,7 @@
 #include "planning/common/shop_limits.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/placed.h"
+#include "planning/lifters/lifter_row.h"
 
 #include <algorithm>
 #include <array>
@@ -27,8 +28,7 @@ using block::LifterChoice;
 using metrology::Vec2;
 
 constexpr double thou = 0.0254;
-constexpr double tool_holds = thou / 2; // first bore of a row against the last (common practice, no source)
-constexpr double close_enough = 0.006;  // mm, below which a cut counts as having reached its size
+constexpr double close_enough = 0.006; // mm, below which a cut counts as having reached its size
 
 std::int64_t first_cut(const JobState& state, const FeatureId& id) {
     const auto& cuts = bores_of(state).bore(id).cuts;
@@ -155,13 +155,6 @@ std::optional<double> chance_to_cover(const block::EvaluationState& probed, cons
         for (const Vec2 p : level.surface)
             rooms.push_back(radius - norm(p - place));
     return metrology::chance_of_all(rooms, std::hypot(*placed, *probed.standard_uncertainty));
-}
-
-/// What a bored hole is taken for until it is measured; a honed one is as it is.
-std::optional<double> set_to(const block::BoreCut& cut) {
-    if (cut.operation == BoreOperation::hone)
-        return std::nullopt;
-    return cut.setting ? cut.setting : cut.target;
 }
 
 LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
@@ -351,80 +344,6 @@ const LifterNeed* LifterStudy::lifter(const FeatureId& id) const {
     const auto it = std::ranges::find(each, id, &LifterNeed::id);
     return it == each.end() ? nullptr : &*it;
 }
-
-namespace {
-
-/// The bores of one row that the single-point tool in hand went through, in the order they were cut.
-struct ToolRow {
-    std::vector<LifterProgress*> cut;
-    bool more_to_come = false; ///< the same tool is still to go through others of the row
-};
-
-/// @return nothing where the last tool in that row was no single-point one
-std::optional<ToolRow> tool_row(const JobState& state, const std::vector<LifterProgress*>& bank) {
-    constexpr double same = 1e-6; // mm
-    const auto last_of = [&state](const LifterProgress* p) -> const block::Taken<block::BoreCut>* {
-        const block::BoreWork& work = bores_of(state).bore(p->id);
-        return work.cuts_now().empty() ? nullptr : &work.cuts.back();
-    };
-    const block::Taken<block::BoreCut>* newest = nullptr;
-    for (const LifterProgress* p : bank)
-        if (const auto* last = last_of(p); last && (!newest || last->sequence > newest->sequence))
-            newest = last;
-    if (!newest || newest->payload.operation != BoreOperation::finish || !set_to(newest->payload))
-        return std::nullopt;
-    const double set = *set_to(newest->payload);
-    ToolRow row;
-    for (LifterProgress* p : bank) {
-        const auto* last = last_of(p);
-        if (last && set_to(last->payload) && std::abs(*set_to(last->payload) - set) < same)
-            row.cut.push_back(p);
-        else if (p->state == LifterState::to_cut && !p->inside && p->next->to < set + same)
-            row.more_to_come = true;
-    }
-    std::ranges::sort(row.cut, {}, [&](const LifterProgress* p) { return last_of(p)->sequence; });
-    return row;
-}
-
-/// Of each single-point tool the first bore is measured before the next is cut, and the last once it is through its
-/// row; where they differ by more than a tool should, all of them.
-std::optional<ToolDrift> compare_rows(const JobState& state, std::vector<LifterProgress>& each) {
-    std::map<std::string, std::vector<LifterProgress*>> banks;
-    for (LifterProgress& p : each)
-        banks[p.id.bank].push_back(&p);
-    std::optional<ToolDrift> drift;
-    for (const auto& [bank, all] : banks) {
-        const auto found = tool_row(state, all);
-        if (!found)
-            continue;
-        const ToolRow& row = *found;
-        const auto ask = [](LifterProgress& p) {
-            p.compared = true;
-            if (p.by_setting) {
-                p.state = LifterState::to_measure;
-                p.next.reset(); // what comes next its size will tell
-            }
-            return p.by_setting;
-        };
-        LifterProgress &first = *row.cut.front(), &last = *row.cut.back();
-        if (ask(first) || row.more_to_come || ask(last) || &first == &last)
-            continue;
-        const auto over = [&state](const LifterProgress& p) {
-            return *p.size - *set_to(bores_of(state).bore(p.id).cuts.back().payload);
-        };
-        const double by = over(last) - over(first);
-        if (std::abs(by) <= tool_holds)
-            continue;
-        bool unknown = false;
-        for (LifterProgress* p : row.cut)
-            unknown = ask(*p) || unknown;
-        if (unknown && !drift)
-            drift = ToolDrift{first.id, last.id, by};
-    }
-    return drift;
-}
-
-} // namespace
 
 std::vector<LifterCutStep> seat_steps(double seat) {
     return {{BoreOperation::rough, seat - 10 * thou},

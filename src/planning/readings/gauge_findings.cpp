@@ -200,7 +200,8 @@ std::vector<SweepFinding> sweep_findings(const JobState& state) {
             continue;
         // A lever reads long by the cosine of its angle, and the angle is judged by eye.
         const double true_share = std::cos(angle[main]) / 2;
-        SweepFinding s{main, true_share * (at.at("12")->value - at.at("6")->value),
+        const double sag = tunnel_of(state).sag ? tunnel_of(state).sag->at_12 - tunnel_of(state).sag->at_6 : 0;
+        SweepFinding s{main, true_share * (at.at("12")->value - at.at("6")->value - sag),
                        true_share * (at.at("3")->value - at.at("9")->value), 0.0};
         for (const auto& [clock, place] : at)
             s.uncertainty = worse_of(s.uncertainty, place->standard_uncertainty());

@@ -154,6 +154,7 @@ bool side_by_side(const MeasuredAt& a, const MeasuredAt& b) {
     if (a.quantity != b.quantity || a.feature.bank != b.feature.bank)
         return false;
     switch (a.quantity) {
+    case Quantity::outside:
     case Quantity::size:
         return a.feature == b.feature; // mains and bores of a worn block differ more among each other
     case Quantity::height:
@@ -363,7 +364,10 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     const Quantity q = asked.at.quantity;
     e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston || q == Quantity::indicator ||
                q == Quantity::valve;
-    if (block::reads_from_zero(instrument.kind)) {
+    if (instrument.kind == block::InstrumentKind::depth_micrometer) {
+        e.plate = instrument.zero;
+        e.needs_plate = !instrument.zero;
+    } else if (block::reads_from_zero(instrument.kind)) {
         if (instrument.zero && std::abs(*instrument.zero - asked.expected) <= asked.believable)
             e.zero = instrument.zero;
         e.needs_zero = !e.zero;
@@ -384,9 +388,11 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     }
     if (beside.size() > 1 || q == Quantity::piston) // its other side alone says where a crown stands
         e.neighbours = middle_of(std::move(beside));
-    e.repeat_limit = asked.believable / 12;
-    e.neighbour_limit =
-        asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main_within : asked.believable / 3;
+    constexpr double one_sleeve_within = 0.05; // mm, as it is ground (common practice, no source)
+    e.repeat_limit = q == Quantity::outside ? one_sleeve_within / 2 : asked.believable / 12;
+    e.neighbour_limit = q == Quantity::outside ? one_sleeve_within
+                        : asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main_within
+                                                                                            : asked.believable / 3;
     return e;
 }
 

@@ -211,6 +211,22 @@ class Answering {
         elsewhere("a file, or the passport");
     }
 
+    /// This campaign ends as it is, and the next begins from what was measured last; a main whose cap is replaced goes
+    /// into it with a cap of its own.
+    Payloads tunnel_worked_again() const {
+        enum class Way { work_again, replace_cap };
+        const Way way = choice<Way>("choice");
+        TunnelPolicy policy = tunnel_policy_of(state_);
+        Payloads all = one(TunnelCut{policy.method, words("reason")});
+        if (way == Way::work_again)
+            return all;
+        for (const StockLeft& s : a_.tunnel_work.board)
+            if (!s.stale && s.to_largest < 0 && std::ranges::find(policy.replaced, s.at.feature) == policy.replaced.end())
+                policy.replaced.push_back(s.at.feature);
+        all.emplace_back(policy);
+        return all;
+    }
+
     Payloads of_tunnel() const {
         switch (step_.task) {
         case Task::state_caps: {
@@ -264,10 +280,18 @@ class Answering {
         case Task::decide_doubt:
             return one(
                 GatePassed{a_.tunnel_work.begun ? Rule::sign_off : Rule::tunnel_first, "tunnel", words("reason")});
+        case Task::read_ring:
+            return one(IndicatorSag{number("at_12"), number("at_6")});
+        case Task::move_bar:
+            ticked("done");
+            return one(StepDone{"screws turned, bar dialled in"});
         case Task::decide_main:
+        case Task::plan_tunnel:
+            if (answers_.contains("choice") && words("choice") != "go_on")
+                return tunnel_worked_again();
+            [[fallthrough]];
         case Task::accept:
         case Task::give_limits:
-        case Task::plan_tunnel:
             return one(GatePassed{Rule::tunnel_first, "tunnel", words("reason")});
         default:
             elsewhere("a reading or a log");

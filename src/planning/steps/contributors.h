@@ -42,6 +42,9 @@ void add_intake_steps(Route& route);
 void add_touch_steps(Route& route);
 void add_flaw_steps(Route& route);
 void add_tunnel_steps(Route& route);
+/// The bar brought into line with the block by an indicator.
+/// @return id of what the next pass waits for; empty where the bar stands as it should, or nobody dials it in
+std::string add_dial_in_steps(Route& route);
 void add_deck_steps(Route& route);
 void add_cylinder_steps(Route& route);
 void add_lifter_steps(Route& route);

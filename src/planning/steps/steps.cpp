@@ -104,6 +104,7 @@ StepKind kind_of(Task task) {
     case confirm_datum:
     case feel:
     case measure_insert:
+    case read_ring:
     case prove_lifters:
     case feel_head:
         return StepKind::measure;
@@ -124,6 +125,7 @@ StepKind kind_of(Task task) {
     case state_conditions:
     case finish_tunnel:
     case level:
+    case move_bar:
     case dress:
     case tick_tunnel:
         return StepKind::tick;

@@ -26,7 +26,8 @@ class TunnelPart {
     explicit TunnelPart(Route& route) : r_(route), state_(route.state), w_(route.a.tunnel_work) {}
 
     void add() {
-        add_sweep();
+        dial_in_ = add_dial_in_steps(r_);
+        lead_ = dial_in_;
         add_probe();
         add_readings();
         add_doubts();
@@ -92,16 +93,6 @@ class TunnelPart {
         default:
             return Rule::complete;
         }
-    }
-
-    /// A bar that was swept and moved since is swept again, at both ends.
-    void add_sweep() {
-        const auto places = chosen_places(state_, Measuring::bar_sweep, "");
-        const auto swept = [this](const MeasuredAt& at) { return r_.place(at) != nullptr; };
-        if (std::ranges::none_of(places, swept))
-            return;
-        for (const MeasuredAt& at : places)
-            lead(r_.add_reading(at, Stage::tunnel));
     }
 
     void add_probe() {
@@ -173,16 +164,19 @@ class TunnelPart {
         if (w_.step == TunnelStep::no_limits)
             add_decision(Task::give_limits, "tunnel/limits");
         if (w_.step == TunnelStep::decide)
-            add_decision(Task::plan_tunnel, "tunnel/plan");
+            add_decision(Task::plan_tunnel, "tunnel/plan",
+                         w_.begun ? std::vector<std::string>{"work_again", "go_on"} : std::vector<std::string>{});
         if (w_.step == TunnelStep::too_large)
-            add_decision(Task::decide_main, "tunnel/large");
+            add_decision(Task::decide_main, "tunnel/large", {"work_again", "replace_cap", "go_on"});
         if (w_.step == TunnelStep::cannot_settle)
             add_decision(Task::decide_doubt, "tunnel/doubt");
     }
 
-    void add_decision(Task task, const char* id) {
+    void add_decision(Task task, const char* id, std::vector<std::string> choices = {}) {
         Step& step = r_.add(task, id, Stage::tunnel);
-        step.asks = {{"reason", AskKind::text, {}, {}, {}}};
+        if (!choices.empty())
+            step.asks.push_back({"choice", AskKind::choice, {}, {}, {}, std::move(choices)});
+        step.asks.push_back({"reason", AskKind::text, {}, {}, {}});
         lead(step);
     }
 
@@ -282,6 +276,8 @@ class TunnelPart {
         } else {
             r_.hold(step, rule(), lead_);
         }
+        if (!hone && !dial_in_.empty())
+            r_.hold(step, Rule::order, dial_in_);
         lead(step);
     }
     /// As many as are safe before it is measured again; where the last go opened nothing that can be told, as many
@@ -314,6 +310,7 @@ class TunnelPart {
     const JobState& state_;
     const TunnelWork& w_;
     std::string lead_;
+    std::string dial_in_; ///< what stands between the bar and its line
 };
 
 } // namespace

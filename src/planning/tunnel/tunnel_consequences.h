@@ -34,6 +34,9 @@ struct TunnelConsequences {
 [[nodiscard]] TunnelConsequences consequences_of(const block::Blueprint& blueprint, const block::Evaluation* evaluation,
                                                  const std::vector<Housing>& mains, const CentreLine& line);
 
+/// Within two tenths is as good as a bar is dialled in; a needle's width is noise (common practice, no source).
+inline constexpr double dialled_in = 2 * block::mm_per_thou / 10;
+
 /// What to move at a jack or screw so that the bar stands in the middle of the end mains.
 struct JackMove {
     double station = 0;   ///< mm along the crankshaft

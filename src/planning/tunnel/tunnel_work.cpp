@@ -315,7 +315,8 @@ class Stand {
         }
         if (any_too_large())
             return over();
-        if (std::ranges::any_of(w_.board, [](const StockLeft& s) { return !s.stale && s.to_smallest > 0; }))
+        if (std::ranges::any_of(w_.board, [](const StockLeft& s) { return !s.stale && s.to_smallest > 0; }) ||
+            short_of_target())
             return TunnelStep::machine;
         if (!probe_counts_) {
             want(sizes_);
@@ -329,7 +330,7 @@ class Stand {
                        ? TunnelStep::log_finished
                        : TunnelStep::not_clean;
         case Verdict::cannot_tell:
-            return short_of_target() ? TunnelStep::machine : cannot_tell();
+            return cannot_tell();
         case Verdict::fails:
             break;
         }

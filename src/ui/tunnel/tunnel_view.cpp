@@ -11,6 +11,7 @@
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/spoken.h"
+#include "ui/tunnel/balance_drawing.h"
 #include "ui/tunnel/plan_page.h"
 #include "ui/tunnel/stock_chart.h"
 #include "ui/tunnel/tunnel_drawing.h"
@@ -30,13 +31,16 @@ namespace pallix::ui {
 TunnelView::TunnelView(Context context, QWidget* parent)
     : View(parent), context_(context), heading_(new PlainLabel(tr("Main tunnel"), this)),
       drawing_(new TunnelDrawing(context, this)),
-      page_buttons_(new PageButtons({tr("as found"), tr("plan"), tr("board")},
-                                    tr("As found, plan, board: Ctrl+Shift+M goes to the next"), this)),
+      page_buttons_(new PageButtons({tr("as found"), tr("plan"), tr("board"), tr("balance")},
+                                    tr("As found, plan, board, balance: Ctrl+Shift+M goes to the next"), this)),
       pages_(new QStackedWidget(this)), found_(new DrawnPage(
                                             context, drawing_, std::nullopt, [this] { return measured(); }, this)),
       plan_(new PlanPage(context, this)), chart_(new StockChart(context, this)),
       board_(new DrawnPage(
           context, chart_, std::nullopt, [this] { return chart_->table(); }, this)),
+      throw_(new BalanceDrawing(context, this)),
+      balance_(new DrawnPage(
+          context, throw_, wording::FiguresOf::balance, [this] { return throw_->table(); }, this)),
       summary_(new PlainLabel(this)), board_summary_(new PlainLabel(this)),
       by_probe_(new QPushButton(tr("by probe"), this)), by_gauge_(new QPushButton(tr("by gauge"), this)) {
     set_type(heading_, Type::title, true);
@@ -71,7 +75,7 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     by_probe_->setChecked(true);
     column->addLayout(top);
     column->addWidget(pages_, 1);
-    for (DrawnPage* page : std::initializer_list<DrawnPage*>{found_, plan_, board_}) {
+    for (DrawnPage* page : std::initializer_list<DrawnPage*>{found_, plan_, board_, balance_}) {
         pages_->addWidget(page);
         connect(page, &DrawnPage::marked, this, &TunnelView::mark);
         connect(page, &DrawnPage::entered, this, &TunnelView::entered);

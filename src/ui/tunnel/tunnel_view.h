@@ -11,6 +11,7 @@ class QStackedWidget;
 
 namespace pallix::ui {
 
+class BalanceDrawing;
 class DrawnPage;
 class PageButtons;
 struct TwinTable;
@@ -18,7 +19,8 @@ class PlanPage;
 class StockChart;
 class TunnelDrawing;
 
-/// The main tunnel: as it was last measured by probe or gauge, its plan, and the board beside the machine.
+/// The main tunnel: as it was last measured by probe or gauge, its plan, the board beside the machine, and the
+/// balance of the crankshaft that turns in it.
 class TunnelView : public View {
     Q_OBJECT
   public:
@@ -27,7 +29,7 @@ class TunnelView : public View {
     void show_asked(const std::optional<planning::AskedReading>& asked) override;
     [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;
 
-    enum class Page { found, plan, board };
+    enum class Page { found, plan, board, balance };
     void show_page(Page page);
     void show_next_page();
     [[nodiscard]] Page page() const;
@@ -57,6 +59,8 @@ class TunnelView : public View {
     PlanPage* plan_;
     StockChart* chart_;
     DrawnPage* board_;
+    BalanceDrawing* throw_;
+    DrawnPage* balance_;
     QLabel *summary_, *board_summary_;
     QPushButton *by_probe_, *by_gauge_;
 };

@@ -9,6 +9,7 @@
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/honing.h"
 #include "planning/cylinders/texture.h"
+#include "planning/decks/balance.h"
 #include "planning/decks/milling.h"
 #include "wording/common/sentences.h"
 #include "wording/cylinders/cylinder_words.h"
@@ -236,6 +237,21 @@ void say_mock_up(Sentence& s, const JobState& state, const LengthText& l) {
           "of crank and cam, pitch, distance}");
 }
 
+void say_balance(Sentence& s, const JobState& state) {
+    const block::BalanceCard& card = decks_of(state).balance;
+    s.say("One rod: big end {balance_card/big_end_g|big end} g, shells {balance_card/bearing_g|shells} g, small end "
+          "{balance_card/small_end_g|small end} g; one piston {balance_card/piston_g|piston} g, pin "
+          "{balance_card/pin_g|pin} g, rings {balance_card/rings_g|rings} g, locks {balance_card/locks_g|locks} g");
+    s.say(" · {balance_card/rods|rods on a throw} on a throw, {balance_card/share|share of what goes up and down} of "
+          "what goes up and down, oil {balance_card/oil_g|oil in a throw} g");
+    s.say(" · crankshaft {balance_card/crank_kg|mass of the crankshaft} kg, up to {balance_card/speed_rev_min|highest "
+          "speed} rev/min, grade G {balance_card/grade_mm_s|balance grade}");
+    if (const auto b = planning::bobweight(card))
+        s.say(" → bobweight " + fixed(b->weight, 1) + " g");
+    if (const auto u = planning::permissible_unbalance(card))
+        s.say(", " + fixed(*u, 0) + " g·mm allowed in all");
+}
+
 void say_size(Sentence& s) {
     s.say("Centre {cylinder_plan/centre|centre of the bores}; on offer {cylinder_plan/oversizes_mm|sizes on offer over "
           "nominal}, decided {cylinder_plan/oversize_mm|oversize decided on}");
@@ -327,6 +343,9 @@ FigureSentence figure_sentence(FiguresOf what, const JobState& state, const plan
         break;
     case FiguresOf::mock_up:
         say_mock_up(s, state, l);
+        break;
+    case FiguresOf::balance:
+        say_balance(s, state);
         break;
     case FiguresOf::cylinder_size:
         say_size(s);

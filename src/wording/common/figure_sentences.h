@@ -18,6 +18,7 @@ enum class FiguresOf {
     decks,
     cutter,
     mock_up,
+    balance,
     cylinder_size,
     boring,
     honing,

@@ -32,10 +32,6 @@ std::string listed(const JobState& state, const std::vector<FeatureId>& ids) {
     return out;
 }
 
-std::string noted(const std::string& note) {
-    return note.empty() ? "" : " (" + note + ")";
-}
-
 } // namespace
 
 std::string centre_name(block::CentreSchool school) {
@@ -292,7 +288,13 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
                  "gasket, lubricant and steps."},
                 cylinder_hone_caution};
     case HoneStep::measure:
-        return {"Measure " + bore, "", {"Top, middle and bottom, both ways: the board shows what is left."}, ""};
+        return {"Measure " + bore, "",
+                with_advice(b != h.bores.end() && b->estimate
+                                ? "About " + l.with_unit(std::max(0.0, *b->estimate)) +
+                                      " should be left, by what the other goes took; that is an estimate."
+                                : std::string(),
+                            "Top, middle and bottom, both ways: the board shows what is left."),
+                ""};
     case HoneStep::check_again:
         return {"Rested: measure " + bore + " again",
                 "",
@@ -304,8 +306,15 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
         if (b != h.bores.end() && b->step)
             why.push_back("With " + plan.steps[*b->step].grit + ", until " + l.with_unit(plan.steps[*b->step].leaves) +
                           " is left.");
+        if (b != h.bores.end() && b->rate && b->strokes)
+            why.push_back("About " + fixed(*b->strokes, 0) + " strokes: it takes " +
+                          l.with_unit(100 * b->rate->per_stroke) + " in a hundred" +
+                          (b->rate->load > 0 ? " at " + fixed(b->rate->load, 0) + " % load" : std::string()) +
+                          ", by what " + listed(state, b->rate->from) + " showed.");
         if (b != h.bores.end() && b->shape != planning::BoreShape::even)
             why.push_back(shape_sentence(*b, l));
+        if (b != h.bores.end() && b->shape == planning::BoreShape::barrel && b->load)
+            why.push_back("The wall springs under the stones: " + fixed(*b->load, 0) + " % load from here on.");
         return {"Hone " + bore, b != h.bores.end() ? l.with_unit(std::max(0.0, b->most)) : "", why,
                 cylinder_hone_caution};
     }
@@ -403,95 +412,6 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
         return honing_call(state, w->hone, l);
     }
     return cylinder_call(state, nullptr, l);
-}
-
-// ---- entries ------------------------------------------------------------------------------------------------------
-
-namespace {
-
-std::string words(const block::CylinderPlanChosen& p, const LengthText& l) {
-    return "cylinder plan: " + centre_name(p.centre) +
-           (p.oversize ? ", " + oversize_text(*p.oversize, l) : std::string()) +
-           (p.wall_thrust ? ", least wall " + l.with_unit(*p.wall_thrust) + " on the thrust side" : std::string());
-}
-
-std::string words(const block::BorePitted& p, const LengthText& l) {
-    return "pit, " + l.with_unit(p.depth) + " deep, " + p.level + (p.direction.empty() ? "" : ", " + p.direction) +
-           noted(p.note);
-}
-
-std::string words(const block::BoreDecided& p, const LengthText&) {
-    return "decided: " + bore_choice_name(p.choice) + noted(p.note);
-}
-
-std::string words(const block::PistonsStated& p, const LengthText& l) {
-    return "pistons: " + alloy_name(p.alloy) + (p.size ? ", " + l.with_unit(*p.size) : std::string()) +
-           (p.clearance ? ", clearance " + l.with_unit(*p.clearance) : std::string()) + ", hone stock " +
-           l.with_unit(p.hone_stock);
-}
-
-std::string words(const block::BoreCut& p, const LengthText& l) {
-    std::string s = operation_name(p.operation);
-    if (p.target)
-        s += " to " + l.with_unit(*p.target);
-    if (p.setting)
-        s += ", tool set to " + l.with_unit(*p.setting);
-    if (p.strokes > 0)
-        s += ", " + std::to_string(p.strokes) + " strokes";
-    if (!p.step.empty())
-        s += ", " + p.step;
-    if (p.load)
-        s += ", load " + fixed(*p.load, 0) + " %";
-    return s + (p.new_edge ? ", fresh edge" : "") + noted(p.note);
-}
-
-std::string words(const block::InsertMeasured& p, const LengthText& l) {
-    const planning::InsertShape shape = planning::insert_shape(p.outside, p.interference);
-    return "insert measured: outside " + l.with_unit(shape.mean) + ", spread " + l.plain(shape.spread) +
-           ", interference " + l.with_unit(p.interference);
-}
-
-std::string words(const block::InsertFitted& p, const LengthText& l) {
-    return "insert fitted, proud by " + l.with_unit(p.proud) +
-           (p.key_angle ? ", key at " + fixed(*p.key_angle / block::radians_per_degree, 1) + "°" : std::string()) +
-           noted(p.note);
-}
-
-std::string words(const block::BoreStepDone& p, const LengthText& l) {
-    return "done: " + p.step + (p.reading ? ", " + l.with_unit(*p.reading) : std::string()) + noted(p.note);
-}
-
-std::string words(const block::HonePlanChosen& p, const LengthText& l) {
-    std::string s = "hone plan: ";
-    for (const auto& step : p.steps)
-        s += (&step == &p.steps.front() ? "" : ", ") + step.grit;
-    return s + "; " + fixed(p.speed, 0) + " rev/min, " + fixed(p.rate, 0) + " strokes of " + l.with_unit(p.stroke);
-}
-
-std::string words(const block::RestBegun& p, const LengthText&) {
-    return "the block rests " + fixed(p.minutes, 0) + " min, until " + p.until;
-}
-
-std::string words(const block::TraceTaken& p, const LengthText&) {
-    return "roughness trace " + p.file + " taken in";
-}
-
-std::string words(const block::RoughnessRead& p, const LengthText&) {
-    block::BoresState alone;
-    alone.bores[p.bore].roughness.push_back({1, p});
-    return "roughness by a tester" + typed_texture_words(planning::typed_texture(alone, p.bore));
-}
-
-std::string words(const block::TextureLimits& p, const LengthText&) {
-    return "texture for " + p.rings;
-}
-
-} // namespace
-
-std::string entry_words(block::CylinderKinds kinds, const block::Payload& entry, const LengthText& l) {
-    std::string said;
-    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
-    return said;
 }
 
 } // namespace pallix::wording

@@ -3,6 +3,7 @@
 
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "planning/decks/balance.h"
 #include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
 
@@ -433,6 +434,15 @@ std::string words(const block::EngineFigures& p, const LengthText& l) {
         text += ", stroke " + l.with_unit(*p.stroke);
     if (p.chamber)
         text += ", chamber " + volume_text(*p.chamber);
+    return text;
+}
+
+std::string words(const block::BalanceCard& p, const LengthText&) {
+    std::string text = "balance card";
+    if (const auto b = planning::bobweight(p))
+        text += ", bobweight " + fixed(b->weight, 1) + " g a throw";
+    if (const auto u = planning::permissible_unbalance(p))
+        text += ", " + fixed(*u, 0) + " g·mm allowed over all";
     return text;
 }
 

@@ -4,6 +4,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "planning/tunnel/tunnel_consequences.h"
 #include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
 
@@ -29,7 +30,8 @@ std::string instrument_kind_name(InstrumentKind kind) {
                                "precision level",
                                "ultrasonic wall gauge",
                                "thermometer",
-                               "burette"};
+                               "burette",
+                               "plate and depth micrometer"};
     return names[static_cast<std::size_t>(kind)];
 }
 
@@ -279,9 +281,20 @@ std::vector<std::string> tunnel_gauge_sentences(const block::JobState& state, co
                       verdict_word(s.verdict) + "; main " + std::to_string(worst->main.number) + " is " +
                       l.with_unit(std::abs(worst->off)) + (worst->off >= 0 ? " high." : " low."));
     }
+    for (std::string& sentence : dial_in_sentences(state, a, l))
+        out.push_back(std::move(sentence));
+    return out;
+}
+
+std::vector<std::string> dial_in_sentences(const block::JobState& state, const planning::Assessment& a,
+                                           const LengthText& l) {
+    std::vector<std::string> out;
     for (const auto& s : a.gauge.sweeps)
-        out.push_back("Bar at " + feature_words(*intake_of(state).blueprint, s.main) + ": " + clock_move(s, l) +
-                      (std::hypot(s.up, s.towards_3) < 2 * 0.00254 ? ". Within two tenths: enough." : "."));
+        out.push_back(
+            "Bar at " + feature_words(*intake_of(state).blueprint, s.main) + ": " + clock_move(s, l) +
+            (std::hypot(s.up, s.towards_3) <= planning::dialled_in ? ". Within two tenths: enough." : "."));
+    if (!out.empty() && !tunnel_of(state).sag)
+        out.emplace_back("The indicator's own sag is in that: nobody has swept a round ring with it.");
     return out;
 }
 

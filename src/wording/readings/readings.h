@@ -58,6 +58,9 @@ namespace pallix::wording {
 /// Everything the gauges say of the tunnel, the decks, the cylinders, in sentences.
 [[nodiscard]] std::vector<std::string> tunnel_gauge_sentences(const block::JobState& state,
                                                               const planning::Assessment& a, const LengthText& l);
+/// Where the bar stands in the end mains that were swept, and what is in that besides.
+[[nodiscard]] std::vector<std::string> dial_in_sentences(const block::JobState& state, const planning::Assessment& a,
+                                                         const LengthText& l);
 [[nodiscard]] std::vector<std::string> deck_gauge_sentences(const block::JobState& state, const planning::Assessment& a,
                                                             const std::string& bank, const LengthText& l);
 /// Disagreements of gauge and probe, conditions that may not be compared, what is to be measured again.

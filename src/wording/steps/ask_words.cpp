@@ -59,6 +59,8 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::judge_trial, "That is what it shows"},
     {Task::mark_main, "Mark it"},
     {Task::give_bar, "Keep"},
+    {Task::read_ring, "Keep"},
+    {Task::move_bar, "Moved"},
     {Task::mark_flaw, "Mark it"},
     {Task::state_conditions, "From here on"},
     {Task::test_pressure, "Note it"},
@@ -152,10 +154,12 @@ std::string answer_name(const Step& step) {
 }
 
 std::string ask_name(const Step& step, const Ask& ask) {
-    static constexpr std::array<std::pair<std::string_view, const char*>, 48> names{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 50> names{{
         {"where", "where"},
         {"mark", "what the pass left"},
         {"depth", "depth"},
+        {"at_12", "at 12 o'clock"},
+        {"at_6", "at 6 o'clock"},
         {"clean", "touched everywhere"},
         {"dark", "dark places: paint them on the deck"},
         {"strokes", "strokes"},
@@ -241,6 +245,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
     if (ask.key == "choice") {
         if (step.task == Task::decide_flaw)
             return flaw_choice_name(value_of<block::FlawChoice>(block::flaw_choice_keys, key));
+        if (step.stage == block::Stage::tunnel)
+            return key == "work_again" ? "work it again" : key == "replace_cap" ? "another cap" : "go on as it is";
         if (step.stage == block::Stage::lifters)
             return lifter_choice_name(value_of<block::LifterChoice>(block::lifter_choice_keys, key));
         return bore_choice_name(value_of<block::BoreChoice>(block::bore_choice_keys, key));
@@ -281,6 +287,10 @@ std::string choice_consequence(const JobState& state, const planning::Assessment
         return flaw_consequence(value_of<block::FlawChoice>(block::flaw_choice_keys, key));
     if (step.stage == block::Stage::cylinders)
         return bore_consequence(state, a, step, value_of<block::BoreChoice>(block::bore_choice_keys, key), l);
+    if (step.stage == block::Stage::tunnel)
+        return key == "work_again"    ? "done as it is, and planned anew from what was measured last"
+               : key == "replace_cap" ? "planned anew; what is too large gets a cap that is cut on its own"
+                                      : "somebody answers for the tunnel, and the passport says so";
     if (step.stage != block::Stage::lifters)
         return "";
     switch (value_of<block::LifterChoice>(block::lifter_choice_keys, key)) {

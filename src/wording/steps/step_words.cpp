@@ -192,6 +192,16 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
             return why;
         }
         return {};
+    case Task::read_ring:
+        return {"Turned over, an indicator hangs by its own weight: what it reads at 12 and at 6 o'clock in a ring that is "
+                "round is taken off every sweep.",
+                "Then sweep both end mains, move the block, and sweep again until within two tenths: that is enough."};
+    case Task::move_bar: {
+        std::vector<std::string> why = dial_in_sentences(state, a, l);
+        why.emplace_back("Turn jacks and screws by that, clamp, then both ends are swept again: the clamp moves it. "
+                         "Within two tenths is enough; a needle's width is noise.");
+        return why;
+    }
     case Task::flush_deck:
         return {"A sleeve stands that much proud: heights, hone and mock-up would be read over it.",
                 "Both decks get the pass, so that they stay alike."};
@@ -249,6 +259,8 @@ bool speaks_for_itself(const Step& step) {
     case Task::decide_flaw:
     case Task::flush_deck:
     case Task::level:
+    case Task::read_ring:
+    case Task::move_bar:
     case Task::hand_over:
         return true;
     case Task::rest:
@@ -276,6 +288,8 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::hone_tunnel, "Line hone"},
     {Task::bore_tunnel, "Line bore"},
     {Task::give_bar, "Measure the boring bar"},
+    {Task::read_ring, "Sweep a round ring: the indicator sags"},
+    {Task::move_bar, "Move the block to the bar"},
     {Task::finish_tunnel, "Every main is in size: say that the tunnel is done"},
     {Task::decide_main, "A main is too large"},
     {Task::decide_bored, "In size, and not cut all round: decide"},

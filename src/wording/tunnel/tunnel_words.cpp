@@ -300,7 +300,10 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
     }
     return {"A main is too large",
             "",
-            {"Metal that is off does not come back: a shell of larger outside, or the cap again."},
+            {"Metal that is off does not come back.",
+             "Work it again: its cap comes down by what it is over and the tunnel is honed or bored a second time. A "
+             "cap that is cracked, or was spun in, is replaced and cut on its own. Or go on, with shells of larger "
+             "outside, and say why."},
             ""};
 }
 
@@ -448,6 +451,11 @@ std::string words(const block::TunnelPass& p, const LengthText& l) {
 
 std::string words(const block::MainMarked& p, const LengthText&) {
     return "main " + std::to_string(p.main.number) + " " + bar_mark_name(p.mark);
+}
+
+std::string words(const block::IndicatorSag& p, const LengthText& l) {
+    return "the indicator on the bar sags: a round ring reads " + l.with_sign(p.at_12) + " at 12, " +
+           l.with_sign(p.at_6) + " at 6 o'clock";
 }
 
 std::string words(const block::StepDone& p, const LengthText&) {
