@@ -46,6 +46,17 @@ test::Story& heights(test::Story& s, double w) {
         s.add(height(p.place.x, p.place.y, w));
     return s;
 }
+/// The straightedge along every line: that goes in, a hundredth more does not.
+void felt(test::Story& s, double goes_in) {
+    for (const MeasuredAt& at : usual_places(*intake_of(s.state()).blueprint, Measuring::feelers, "C")) {
+        Reading r;
+        r.at = at;
+        r.value = goes_in;
+        r.upper = goes_in + 0.01;
+        r.instrument.kind = InstrumentKind::straightedge;
+        s.add(r);
+    }
+}
 Reading piston(int n, const char* side, double below) {
     Reading r = test::size_reading("bore.C." + std::to_string(n), "", "", below, 0.002);
     r.at.quantity = Quantity::piston;
@@ -160,26 +171,44 @@ TEST(WorkAgain, AMockUpIsReadWholeAndAfterSleevesAreFlush) {
     EXPECT_NE(s.called(), "deck.C/flush");
 }
 
+// Cut to its clearance, felt all over and still hollow: the list does not call for more metal, nor for the straightedge
+// for ever.
+TEST(WorkAgain, AHollowDeckAtItsClearanceIsADecision) {
+    test::Story s;
+    DeckTargetChosen target{TargetSchool::clearance, true, {}};
+    target.clearance = 0.3;
+    s.add(GatePassed{Rule::tunnel_first, "", "good by its papers"}).add(target);
+    s.add(ScopeChosen{{Stage::decks, Stage::mock_up, Stage::passport}, "the rest is good"});
+    for (const int n : {1, 4})
+        for (const char* side : {"one side of the pin", "the other side of the pin"})
+            s.add(piston(n, side, 0.32));
+    s.deck(PassKind::finish, 0.02, false);
+    felt(s, 0.1);
+    for (int i = 0; i < 3; ++i) {
+        DeckCut spring{"C", PassKind::spring, 0, false, {}};
+        spring.lines = MarkerLines::same;
+        s.add(spring);
+    }
+    EXPECT_EQ(s.called(), "deck.C/feel") << "what was felt before the springs is void";
+    felt(s, 0.1);
+    EXPECT_EQ(s.now().decks.kind, DeckStep::flat_by_feel);
+    EXPECT_TRUE(s.metal().empty());
+    answer_step(s, "deck.C/unmeasured", {{"reason", std::string("the gasket takes a tenth")}});
+    EXPECT_THAT(s.called(), testing::Not(testing::StartsWith("deck.C")));
+}
+
 // Neither bridge nor probe: flat along every line, and the heights are asked for until somebody says that nobody here
 // can read them.
 TEST(WorkAgain, ADeckWhoseHeightNobodyMeasuresIsAnsweredFor) {
     test::Story s;
     s.add(GatePassed{Rule::tunnel_first, "", "good by its papers"});
     s.deck(PassKind::pass, 0.05).deck(PassKind::finish, 0.025);
-    CutterFitted none;
     for (int i = 0; i < 3; ++i) {
         DeckCut spring{"C", PassKind::spring, 0, true, {}};
         spring.lines = MarkerLines::gone;
         s.add(spring);
     }
-    for (const MeasuredAt& at : usual_places(*intake_of(s.state()).blueprint, Measuring::feelers, "C")) {
-        Reading r;
-        r.at = at;
-        r.value = 0;
-        r.upper = 0.01;
-        r.instrument.kind = InstrumentKind::straightedge;
-        s.add(r);
-    }
+    felt(s, 0);
     ASSERT_EQ(s.now().decks.kind, DeckStep::flat_by_feel);
     EXPECT_THAT(s.called(), testing::StartsWith("deck.C/measure/height")) << "four heights would prove it";
     answer_step(s, "deck.C/unmeasured", {{"reason", std::string("no bridge for this engine")}});

@@ -46,6 +46,12 @@ std::optional<DeckCall> call_by_feel(const JobState& state, const std::vector<Ba
             continue;
         if (f.next)
             return DeckCall{DeckStep::cut_by_feel, f.bank, f.next, 0, 0};
+        // At its clearance, felt along every line and not flat: deeper is not for the list to say.
+        if (f.over && felt_flat(state, *intake_of(state).blueprint->bank(f.bank))) {
+            if (goes_on_unmeasured(state, f.bank))
+                continue;
+            return DeckCall{DeckStep::flat_by_feel, f.bank, {}, 0, 0};
+        }
         return DeckCall{DeckStep::feel_again, f.bank, {}, 0, 0};
     }
     if (!banks.empty())

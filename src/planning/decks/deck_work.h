@@ -41,7 +41,7 @@ enum class DeckStep {
     measure,        ///< a bank was not measured
     cut_by_feel,    ///< straightedge only: another pass, until nothing stays dark
     feel_again,     ///< clean: lay the straightedge again
-    flat_by_feel,   ///< flat along its lines; its height nobody knows
+    flat_by_feel,   ///< flat along its lines, or as deep as its clearance allows; its height nobody knows
     give_height,    ///< a given height, clearance or ratio was chosen and none given
     read_pistons,   ///< the target comes from the mock-up, and no piston was read
     give_figures,   ///< the target is a compression ratio, and volumes are missing

@@ -236,11 +236,17 @@ CallText by_feel_text(const JobState& state, const Assessment& a, const LengthTe
 }
 
 CallText flat_by_feel_text(const JobState& state, const Assessment& a, const LengthText& l) {
-    CallText t{"Flat along its lines: read the heights", "", {}, deck_reading_caution};
+    const planning::FeelProgress* called = a.feel(a.decks.bank);
+    const bool flat = !called || called->verdict != Verdict::fails;
+    CallText t{flat ? "Flat along its lines: read the heights" : "At its clearance and not flat: read the heights",
+               "",
+               {},
+               deck_reading_caution};
     for (const planning::FeelProgress& f : a.by_feel) {
-        t.reasons.push_back(
-            capitalised(bank_name(bank_of(state, f.bank))) + ": " + l.with_unit(f.taken) + " came off" +
-            (f.verdict == Verdict::meets ? "; by feelers it meets." : "; by feelers it can't be told yet."));
+        t.reasons.push_back(capitalised(bank_name(bank_of(state, f.bank))) + ": " + l.with_unit(f.taken) + " came off" +
+                            (f.verdict == Verdict::meets   ? "; by feelers it meets."
+                             : f.verdict == Verdict::fails ? "; by feelers it fails."
+                                                           : "; by feelers it can't be told yet."));
         for (const std::string& sentence : feeler_bound_sentences(f.bounds, l))
             t.reasons.push_back(sentence);
     }
