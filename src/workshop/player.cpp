@@ -255,7 +255,8 @@ class Player {
         if (step.task == Task::hone_bore)
             answers["strokes"] = hone_strokes(state, a, step);
         const auto chosen = answers.find("choice");
-        const bool mended = chosen != answers.end() && chosen->second == Answers::mapped_type(std::string("work_again"));
+        const bool mended =
+            chosen != answers.end() && chosen->second == Answers::mapped_type(std::string("work_again"));
         if (!mended && std::ranges::find(against_a_rule, step.task) != against_a_rule.end())
             played_.decisions.push_back(step.id);
         const auto entries = planning::answer(state, a, step, answers, time());

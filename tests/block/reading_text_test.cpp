@@ -40,7 +40,8 @@ TEST(ReadingText, AnIndicatorReadsWhatItReads) {
     EXPECT_EQ(read("15 thou", Quantity::sweep, e).suspicion, Suspicion::ten_times);
 }
 
-// A plate 212.000 over the crankshaft, a deck that should lie at 199.950: what the micrometer says is taken down from it.
+// A plate 212.000 over the crankshaft, a deck that should lie at 199.950: what the micrometer says is taken down from
+// it.
 TEST(ReadingText, ADepthIsReadDownFromItsPlate) {
     Expected e;
     e.value = 199.95;

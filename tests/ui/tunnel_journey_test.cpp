@@ -196,16 +196,15 @@ TEST_F(TunnelJourney, TheLineGoesOnWithWhatTheCallAsksFor) {
 TEST_F(TunnelJourney, ABalanceCardIsFilledWhereItStands) {
     start();
     window_->tunnel().show_page(ui::TunnelView::Page::balance);
-    for (const auto& [address, value] :
-         std::map<const char*, const char*>{{"balance_card/big_end_g", "500"},
-                                            {"balance_card/bearing_g", "40"},
-                                            {"balance_card/small_end_g", "142"},
-                                            {"balance_card/piston_g", "400"},
-                                            {"balance_card/pin_g", "120"},
-                                            {"balance_card/rings_g", "36"},
-                                            {"balance_card/locks_g", "2"},
-                                            {"balance_card/crank_kg", "20"},
-                                            {"balance_card/speed_rev_min", "6000"}})
+    for (const auto& [address, value] : std::map<const char*, const char*>{{"balance_card/big_end_g", "500"},
+                                                                           {"balance_card/bearing_g", "40"},
+                                                                           {"balance_card/small_end_g", "142"},
+                                                                           {"balance_card/piston_g", "400"},
+                                                                           {"balance_card/pin_g", "120"},
+                                                                           {"balance_card/rings_g", "36"},
+                                                                           {"balance_card/locks_g", "2"},
+                                                                           {"balance_card/crank_kg", "20"},
+                                                                           {"balance_card/speed_rev_min", "6000"}})
         figure(address, QString::fromLatin1(value));
     find<QWidget>("balance")->setFocus();
     key(Qt::Key_T);

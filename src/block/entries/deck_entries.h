@@ -371,15 +371,15 @@ inline void fields(Fields& f, EngineFigures& p) {
 
 /// What goes into a crankshaft's bobweight, and what its balance is held against. Masses g of one piston and rod.
 struct BalanceCard {
-    std::optional<double> big_end, bearing;                  ///< turning: rod's big end, its shells
-    double oil = 0;                                          ///< that lies in the throw
-    std::optional<double> piston, pin, rings, small_end;     ///< going up and down
-    double locks = 0;                                        ///
-    double share = 0.5;                                      ///< of what goes up and down, for a V of 90° (from memory)
-    int rods = 2;                                            ///< on one throw
-    std::optional<double> crank;                             ///< kg, of what is balanced
-    std::optional<double> speed;                             ///< 1/min, the highest it runs at
-    double grade = 6.3;                                      ///< mm/s, ISO 21940-11
+    std::optional<double> big_end, bearing;              ///< turning: rod's big end, its shells
+    double oil = 0;                                      ///< that lies in the throw
+    std::optional<double> piston, pin, rings, small_end; ///< going up and down
+    double locks = 0;                                    ///
+    double share = 0.5;                                  ///< of what goes up and down, for a V of 90° (from memory)
+    int rods = 2;                                        ///< on one throw
+    std::optional<double> crank;                         ///< kg, of what is balanced
+    std::optional<double> speed;                         ///< 1/min, the highest it runs at
+    double grade = 6.3;                                  ///< mm/s, ISO 21940-11
     bool operator==(const BalanceCard&) const = default;
 };
 template <>
@@ -421,7 +421,8 @@ inline void fields(Fields& f, HeadWork& p) {
              "the thinner one first");
 }
 
-using DeckKinds = Kinds<DeckCut, DeckTargetChosen, PassPlanChosen, FlawMarked, FlawDecided, PressureTested,
-                        DeckForecastKept, CutterFitted, FinishNoted, GasketChosen, SetUpRead, EngineFigures, BalanceCard, HeadWork>;
+using DeckKinds =
+    Kinds<DeckCut, DeckTargetChosen, PassPlanChosen, FlawMarked, FlawDecided, PressureTested, DeckForecastKept,
+          CutterFitted, FinishNoted, GasketChosen, SetUpRead, EngineFigures, BalanceCard, HeadWork>;
 
 } // namespace pallix::block

@@ -9,8 +9,7 @@ namespace {
 
 constexpr std::array instrument_kind_names{
     "bore_gauge",     "inside_micrometer", "outside_micrometer", "deck_bridge", "straightedge", "lever_indicator",
-    "dial_indicator", "precision_level",   "wall_gauge",         "thermometer", "burette",
-    "depth_micrometer"};
+    "dial_indicator", "precision_level",   "wall_gauge",         "thermometer", "burette",      "depth_micrometer"};
 static_assert(instrument_kind_names.size() == instrument_kinds && quantity_names.size() == quantities);
 
 constexpr Range celsius_range{-60, 200};

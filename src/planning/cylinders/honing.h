@@ -63,11 +63,11 @@ struct HoneBore {
     std::optional<std::size_t> step; ///< of the hone plan, to go on with; nothing where it is in size
     bool honed = false;
     bool rested = true;
-    std::optional<HoneRate> rate;       ///< of that step's grit, as this job has shown it
-    std::optional<double> strokes;      ///< that take it to what that step leaves, by the rate
-    std::optional<double> load;         ///< %, to go on with: a fifth less where the last one sprang the wall
-    std::optional<double> estimate;     ///< mm left, mean, where it was honed since it was measured: by the rate
-    bool brush_due = false; ///< in size, and the plan's brush has not been through it since the last stone
+    std::optional<HoneRate> rate;   ///< of that step's grit, as this job has shown it
+    std::optional<double> strokes;  ///< that take it to what that step leaves, by the rate
+    std::optional<double> load;     ///< %, to go on with: a fifth less where the last one sprang the wall
+    std::optional<double> estimate; ///< mm left, mean, where it was honed since it was measured: by the rate
+    bool brush_due = false;         ///< in size, and the plan's brush has not been through it since the last stone
     std::optional<metrology::Verdict> verdict; ///< size and shape, once it is measured at rest
 };
 

@@ -21,10 +21,10 @@ std::optional<double> permissible_unbalance(const block::BalanceCard& c) {
 
 std::vector<std::string> missing_for_balance(const block::BalanceCard& c) {
     std::vector<std::string> missing;
-    for (const auto& [value, words] : {std::pair(c.big_end, "big end"), std::pair(c.bearing, "shells"),
-                                       std::pair(c.small_end, "small end"), std::pair(c.piston, "piston"),
-                                       std::pair(c.pin, "pin"), std::pair(c.rings, "rings"),
-                                       std::pair(c.crank, "the crankshaft's mass"), std::pair(c.speed, "its speed")})
+    for (const auto& [value, words] :
+         {std::pair(c.big_end, "big end"), std::pair(c.bearing, "shells"), std::pair(c.small_end, "small end"),
+          std::pair(c.piston, "piston"), std::pair(c.pin, "pin"), std::pair(c.rings, "rings"),
+          std::pair(c.crank, "the crankshaft's mass"), std::pair(c.speed, "its speed")})
         if (!value)
             missing.emplace_back(words);
     return missing;

@@ -390,7 +390,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
         e.neighbours = middle_of(std::move(beside));
     constexpr double one_sleeve_within = 0.05; // mm, as it is ground (common practice, no source)
     e.repeat_limit = q == Quantity::outside ? one_sleeve_within / 2 : asked.believable / 12;
-    e.neighbour_limit = q == Quantity::outside ? one_sleeve_within
+    e.neighbour_limit = q == Quantity::outside                                              ? one_sleeve_within
                         : asked.at.feature.kind == FeatureKind::main && q == Quantity::size ? one_main_within
                                                                                             : asked.believable / 3;
     return e;

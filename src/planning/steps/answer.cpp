@@ -221,7 +221,8 @@ class Answering {
         if (way == Way::work_again)
             return all;
         for (const StockLeft& s : a_.tunnel_work.board)
-            if (!s.stale && s.to_largest < 0 && std::ranges::find(policy.replaced, s.at.feature) == policy.replaced.end())
+            if (!s.stale && s.to_largest < 0 &&
+                std::ranges::find(policy.replaced, s.at.feature) == policy.replaced.end())
                 policy.replaced.push_back(s.at.feature);
         all.emplace_back(policy);
         return all;

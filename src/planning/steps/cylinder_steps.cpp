@@ -422,7 +422,8 @@ class CylinderPart {
         const bool turn = honing && board.bore == b.id && board.step == HoneStep::hone;
         step.least = b.sizes.finish;
         step.most = b.sizes.finish_most;
-        step.asks = {{"strokes", AskKind::count, b.strokes, 1, 10000}, {"load", AskKind::count, b.load, 0, 1000, {}, true}};
+        step.asks = {{"strokes", AskKind::count, b.strokes, 1, 10000},
+                     {"load", AskKind::count, b.load, 0, 1000, {}, true}};
         if (b.measured)
             step.number = b.brush_due ? 0 : std::max(0.0, b.most + b.beyond);
         const auto turn_of = std::ranges::find(board.bores, board.bore.value_or(b.id), &HoneBore::id);

@@ -84,8 +84,8 @@ enum class Task {
     bore,
     look_at_edge,
     give_bar,
-    read_ring, ///< the indicator on the bar, in a ring that is round
-    move_bar,  ///< the block to the bar, by jacks and screws
+    read_ring,   ///< the indicator on the bar, in a ring that is round
+    move_bar,    ///< the block to the bar, by jacks and screws
     mark_main,   ///< what a pass of the bar left in it
     judge_trial, ///< the worst hole, bored alone: clean, pits left, still open
     decide_over,

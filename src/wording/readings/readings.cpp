@@ -290,9 +290,8 @@ std::vector<std::string> dial_in_sentences(const block::JobState& state, const p
                                            const LengthText& l) {
     std::vector<std::string> out;
     for (const auto& s : a.gauge.sweeps)
-        out.push_back(
-            "Bar at " + feature_words(*intake_of(state).blueprint, s.main) + ": " + clock_move(s, l) +
-            (std::hypot(s.up, s.towards_3) <= planning::dialled_in ? ". Within two tenths: enough." : "."));
+        out.push_back("Bar at " + feature_words(*intake_of(state).blueprint, s.main) + ": " + clock_move(s, l) +
+                      (std::hypot(s.up, s.towards_3) <= planning::dialled_in ? ". Within two tenths: enough." : "."));
     if (!out.empty() && !tunnel_of(state).sag)
         out.emplace_back("The indicator's own sag is in that: nobody has swept a round ring with it.");
     return out;

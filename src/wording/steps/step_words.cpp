@@ -193,9 +193,10 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
         }
         return {};
     case Task::read_ring:
-        return {"Turned over, an indicator hangs by its own weight: what it reads at 12 and at 6 o'clock in a ring that is "
-                "round is taken off every sweep.",
-                "Then sweep both end mains, move the block, and sweep again until within two tenths: that is enough."};
+        return {
+            "Turned over, an indicator hangs by its own weight: what it reads at 12 and at 6 o'clock in a ring that is "
+            "round is taken off every sweep.",
+            "Then sweep both end mains, move the block, and sweep again until within two tenths: that is enough."};
     case Task::move_bar: {
         std::vector<std::string> why = dial_in_sentences(state, a, l);
         why.emplace_back("Turn jacks and screws by that, clamp, then both ends are swept again: the clamp moves it. "
