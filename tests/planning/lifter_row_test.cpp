@@ -134,3 +134,19 @@ TEST_F(LifterRowTest, ValvesOfOneKindAreComparedWithOneAnother) {
     EXPECT_NEAR(study->by_valve[1].before.spread(), std::asin(0.4 / 23.5), 1e-12);
     EXPECT_NEAR(study->by_valve[1].planned->spread(), 0, 1e-12) << "bushed at their place";
 }
+
+// No probe ever said where they lie: their size after the last cut is all the proof there can be, and no log is asked
+// for.
+TEST_F(LifterRowTest, WithoutAProbeTheirSizeIsTheProof) {
+    work_until(LifterStep::press);
+    for (int n = 1; n <= row; ++n)
+        add(InsertFitted{lifter_id(n), 0, {}, {}, ""});
+    work_until(LifterStep::done);
+    const LifterBoard b = now();
+    EXPECT_EQ(b.step, LifterStep::done);
+    for (const LifterProgress& p : b.each) {
+        EXPECT_EQ(p.state, LifterState::proven);
+        EXPECT_FALSE(p.position) << "nobody claims to know where it lies";
+        EXPECT_NEAR(*p.size, 22.01, 1e-9) << "21.975 and 0.035, the middle of its clearances";
+    }
+}
