@@ -78,6 +78,22 @@ TEST(DialIn, TheSagOfTheIndicatorIsTakenOff) {
     EXPECT_EQ(unknown.called(), "tunnel/dial_in/move");
 }
 
+// What was swept for a tunnel that is finished is not swept again for nothing.
+TEST(DialIn, EndsWithItsTunnel) {
+    test::Story s = to_bore();
+    s.add(IndicatorSag{});
+    swept(s, 0, 0);
+    s.add(TunnelPass{TunnelPassKind::final_pass, 0, 5.005, false});
+    for (int n = 1; n <= 5; ++n)
+        s.add(MainMarked{{FeatureKind::main, "", n}, BarMark::clean});
+    s.sizes(60.01, 60.01).saddles();
+    ASSERT_EQ(s.called(), "tunnel/finish");
+    answer_now(s, {{"done", true}});
+    EXPECT_EQ(s.mark(Stage::tunnel), StageMark::meets);
+    EXPECT_THAT(s.called(), testing::Not(testing::HasSubstr("sweep")));
+    EXPECT_FALSE(s.now().steps.find("tunnel/dial_in/ring"));
+}
+
 TEST(DialIn, GoesRoundByRoundUntilItIsEnough) {
     test::Story s = to_bore();
     s.add(IndicatorSag{});

@@ -21,9 +21,12 @@ std::string add_dial_in_steps(Route& route) {
     for (const block::MeasuredAt& at : places)
         if (const auto* known = route.place(at))
             newest = std::max(newest, known->sequences.back());
+    const bool swept = newest > tunnel.tunnel_done; // for this campaign
     const bool cut =
         !tunnel.tunnel_passes.empty() && tunnel.tunnel_passes.back().sequence > std::max(newest, tunnel.tunnel_done);
-    const bool begun = newest > 0 || tunnel.sag;
+    if (!swept && route.a.tunnel_work.step == TunnelStep::good)
+        return "";
+    const bool begun = swept || tunnel.sag;
     const bool bar = tunnel.tunnel_policy && tunnel.tunnel_policy->method == block::TunnelMethod::bore;
     if (places.empty() || cut || (!begun && !bar))
         return "";
