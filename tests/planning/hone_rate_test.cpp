@@ -41,6 +41,10 @@ TEST(HoneRate, IsWhatTheGoesOfTheJobHaveTaken) {
     EXPECT_EQ(*strokes_for(rates.at("220 stone"), 0.010), 16) << "a twentieth more than 15";
     EXPECT_EQ(*strokes_for(rates.at("220 stone"), 0.010, 30), 32) << "at half the load twice as many";
     EXPECT_FALSE(strokes_for(rates.at("220 stone"), 0));
+    // 30 strokes more that nobody has measured.
+    EXPECT_NEAR(*size_by_rate(job.state(), bore_id(2), rates), 80.20 + 20 * 0.040 / 60, 1e-9);
+    job.add(BoreCut{bore_id(2), BoreOperation::hone, {}, {}, false, 30, "220 stone", {}, ""});
+    EXPECT_NEAR(*size_by_rate(job.state(), bore_id(2), rates), 80.22 + 30 * 0.040 / 60, 1e-9);
 }
 
 TEST(HoneRate, AGoThatCannotBeToldFromItsReadingsSaysNothing) {

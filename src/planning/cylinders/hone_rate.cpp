@@ -100,6 +100,24 @@ std::map<std::string, HoneRate> hone_rates(const JobState& state) {
     return rates;
 }
 
+std::optional<double> size_by_rate(const JobState& state, const FeatureId& bore,
+                                   const std::map<std::string, HoneRate>& rates) {
+    const auto& cuts = bores_of(state).bore(bore).cuts;
+    const auto sizes = sizes_of(state);
+    const auto read = sizes.find(bore);
+    if (cuts.empty() || read == sizes.end())
+        return std::nullopt;
+    const auto rate = rates.find(cuts.back().payload.step);
+    const auto before =
+        sizes_between(read->second, cuts.size() > 1 ? cuts[cuts.size() - 2].sequence : 0, cuts.back().sequence);
+    if (rate == rates.end() || before.empty())
+        return std::nullopt;
+    double sum = 0;
+    for (const auto& [place, size] : before)
+        sum += size->value;
+    return sum / static_cast<double>(before.size()) + rate->second.per_stroke * cuts.back().payload.strokes;
+}
+
 std::optional<double> strokes_for(const HoneRate& rate, double stock, std::optional<double> load) {
     if (!(rate.per_stroke > 0) || !(stock > 0))
         return std::nullopt;

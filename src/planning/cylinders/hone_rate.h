@@ -22,6 +22,10 @@ struct HoneRate {
 /// be off.
 [[nodiscard]] std::map<std::string, HoneRate> hone_rates(const block::JobState& state);
 
+/// Mean size of a bore after its last go, where it was measured before it: by what its grit takes.
+[[nodiscard]] std::optional<double> size_by_rate(const block::JobState& state, const block::FeatureId& bore,
+                                                 const std::map<std::string, HoneRate>& rates);
+
 /// Strokes that take so much: a twentieth more than the rate says, so that no second go is needed for the last needle's
 /// width; four fifths of it as long as one bore alone has shown it (common practice, no source). A load that is stated
 /// now and was stated then goes into it in proportion.

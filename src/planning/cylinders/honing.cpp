@@ -280,20 +280,9 @@ void foresee_strokes(HoneBore& b, const JobState& state, const block::HonePlanCh
             b.rate = rate->second;
             b.strokes = strokes_for(*b.rate, b.most + b.beyond - plan.steps[*b.step].leaves, b.load);
         }
-    if (!last || std::ranges::any_of(b.cells, [](const HoneCell& c) { return c.size.has_value(); }))
-        return;
-    const auto rate = rates.find(last->step);
-    std::map<std::string, double> before;
-    for (const block::TakenReading& r : readings_of(state).readings)
-        if (r.reading.at.feature == b.id && r.reading.at.quantity == block::Quantity::size &&
-            r.sequence < cuts.back().sequence && (cuts.size() < 2 || r.sequence > cuts[cuts.size() - 2].sequence))
-            before[r.reading.at.key()] = r.value;
-    if (rate == rates.end() || before.empty())
-        return;
-    double mean = 0;
-    for (const auto& [key, size] : before)
-        mean += size / static_cast<double>(before.size());
-    b.estimate = b.sizes.finish - mean - rate->second.per_stroke * last->strokes;
+    const bool unread = std::ranges::none_of(b.cells, [](const HoneCell& c) { return c.size.has_value(); });
+    if (const auto size = last && unread ? size_by_rate(state, b.id, rates) : std::nullopt)
+        b.estimate = b.sizes.finish - *size;
 }
 
 } // namespace
