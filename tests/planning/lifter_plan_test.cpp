@@ -106,6 +106,46 @@ TEST(LifterPlan, LeaveHoneOrBush) {
     EXPECT_EQ(study_lifters(probed(job, 0.05, 0.05))->each[1].reason, LifterReason::decided);
 }
 
+// Within the guard band of its limit nobody can say that it lies where it should, nor that it does not: probed again
+// before anything is cut, and after three logs it is somebody's to decide.
+TEST(LifterPlan, NearTheLimitOfItsPlaceItIsProbedAgain) {
+    RowJob job;
+    auto p = plan();
+    p.position = 0.1;
+    job.add(p);
+    for (const double v : {0.0995, 0.1005}) {
+        const Folded s = probed(job, v, 0.02);
+        const auto study = study_lifters(s);
+        EXPECT_EQ(study->each[0].reason, LifterReason::near_limit) << v;
+        EXPECT_EQ(study->each[0].choice, LifterChoice::leave) << "no metal on a doubt";
+        const LifterBoard board = lifter_board(s, *study);
+        EXPECT_EQ(board.step, LifterStep::prove);
+        EXPECT_EQ(board.lifter, lifter_id(1));
+        EXPECT_EQ(board.each[0].state, LifterState::near_limit);
+        EXPECT_NEAR(*board.each[0].position, v, 1e-12);
+    }
+    Folded often = probed(job, 0.1005, 0.02);
+    for (const std::int64_t log : {1, 5, 6})
+        tunnel_of(often).logs.push_back({{log}, {lifter_id(1), lifter_id(2)}});
+    EXPECT_EQ(lifter_board(often, *study_lifters(often)).step, LifterStep::cannot_be_told);
+    job.add(LifterDecided{lifter_id(1), LifterChoice::leave, "a street engine"});
+    const Folded decided = probed(job, 0.1005, 0.02);
+    EXPECT_EQ(lifter_board(decided, *study_lifters(decided)).step, LifterStep::done);
+}
+
+// Tight on its lifter and near the limit of its place: what is honed now may have to be bushed.
+TEST(LifterPlan, ADoubtOfItsPlaceComesBeforeTheHone) {
+    RowJob job;
+    auto p = plan();
+    p.position = 0.1;
+    job.add(p);
+    const Folded s = probed(job, 0.1005, 0.02, 0, 21.985); // 0.010 of clearance
+    const LifterBoard board = lifter_board(s, *study_lifters(s));
+    EXPECT_EQ(board.step, LifterStep::prove);
+    EXPECT_EQ(board.each[0].state, LifterState::near_limit);
+    EXPECT_EQ(board.each[1].state, LifterState::to_cut);
+}
+
 TEST(LifterPlan, SaysWhetherTheBushCoversTheMove) {
     RowJob job;
     auto p = plan();

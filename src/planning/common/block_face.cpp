@@ -154,6 +154,9 @@ Face face_of_lifter(const Assessment& a, const FeatureId& id) {
     case LifterState::to_press:
         face.mark = StageMark::current;
         break;
+    case LifterState::near_limit:
+        face.mark = StageMark::cannot_tell;
+        break;
     case LifterState::to_measure:
     case LifterState::to_prove:
         face.mark = StageMark::stale;

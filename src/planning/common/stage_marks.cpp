@@ -103,6 +103,8 @@ StageMark lifters_mark(const JobState& state, const Assessment& a) {
     case LifterStep::too_large:
     case LifterStep::off_place:
         return StageMark::fails;
+    case LifterStep::cannot_be_told:
+        return StageMark::cannot_tell;
     default:
         return StageMark::open;
     }

@@ -11,6 +11,7 @@
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/placed.h"
 #include "planning/lifters/lifter_row.h"
+#include "planning/readings/second_look.h"
 
 #include <algorithm>
 #include <array>
@@ -26,6 +27,7 @@ using block::FeatureId;
 using block::JobState;
 using block::LifterChoice;
 using metrology::Vec2;
+using metrology::Verdict;
 
 constexpr double thou = 0.0254;
 constexpr double close_enough = 0.006; // mm, below which a cut counts as having reached its size
@@ -63,6 +65,12 @@ const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id
     return found == e->lifters.end() ? nullptr : &*found;
 }
 
+/// In the direction that is known least.
+std::optional<double> position_uncertainty(const block::EvaluationState& latest, const block::HoleResult& hole) {
+    const auto u = place_uncertainty(latest, hole);
+    return u ? std::optional(std::max(u->x, u->y)) : std::nullopt;
+}
+
 std::optional<double> timing_of(const block::Blueprint& blueprint, const block::Evaluation& e,
                                 const block::HoleResult& hole, const block::LifterPlanChosen& plan) {
     if (!hole.v_cam || !e.cam)
@@ -85,6 +93,15 @@ std::optional<TimingSpread> spread_of(const std::vector<double>& timings) {
     return TimingSpread{std::ranges::min(timings), std::ranges::max(timings)};
 }
 
+/// Whether a bore lies where it should, as found; meets where nobody gave a limit, or no log says where it lies.
+Verdict place_verdict(const LifterNeed& n, const JobState& state, const block::LifterPlanChosen& plan) {
+    if (!n.error || !plan.position)
+        return Verdict::meets;
+    if (!n.place_uncertainty) // nobody stated how sure a touch is
+        return norm(*n.error) > *plan.position ? Verdict::fails : Verdict::meets;
+    return metrology::decide(norm(*n.error), n.place_uncertainty, {{}, *plan.position}, rule_of(state));
+}
+
 void advise(LifterNeed& n, const JobState& state, const block::LifterPlanChosen& plan) {
     const auto set = [&n](LifterChoice choice, LifterReason reason) {
         n.choice = choice;
@@ -95,7 +112,7 @@ void advise(LifterNeed& n, const JobState& state, const block::LifterPlanChosen&
         set(decided->payload.choice, LifterReason::decided);
     else if (plan.school == block::LifterSchool::bush_all)
         set(LifterChoice::bush, LifterReason::school);
-    else if (n.error && plan.position && norm(*n.error) > *plan.position)
+    else if (place_verdict(n, state, plan) == Verdict::fails)
         set(LifterChoice::bush, LifterReason::off_place);
     else if (!judged)
         set(LifterChoice::leave, LifterReason::unknown);
@@ -105,6 +122,10 @@ void advise(LifterNeed& n, const JobState& state, const block::LifterPlanChosen&
         set(LifterChoice::hone, LifterReason::tight);
     else
         set(LifterChoice::leave, LifterReason::in_limits);
+    // One that is bushed goes to its place whatever it was.
+    if (n.choice != LifterChoice::bush && n.reason != LifterReason::decided &&
+        place_verdict(n, state, plan) == Verdict::cannot_tell)
+        n.reason = LifterReason::near_limit;
 }
 
 std::vector<std::string> missing_numbers(const LifterStudy& study, const block::LifterPlanChosen& plan) {
@@ -138,12 +159,6 @@ const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
     return after ? hole_of(&tunnel_of(state).latest->evaluation, id) : nullptr;
 }
 
-/// In the direction that is known least.
-std::optional<double> position_uncertainty(const block::EvaluationState& latest, const block::HoleResult& hole) {
-    const auto u = place_uncertainty(latest, hole);
-    return u ? std::optional(std::max(u->x, u->y)) : std::nullopt;
-}
-
 /// How likely a seat about a lifter's place takes in all of the old bore.
 std::optional<double> chance_to_cover(const block::EvaluationState& probed, const block::HoleResult& hole, Vec2 place,
                                       double radius) {
@@ -161,6 +176,12 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
     LifterProgress p;
     p.id = n.id;
     const block::BoreWork& work = bores_of(state).bore(n.id);
+    if (n.reason == LifterReason::near_limit && work.cuts.empty()) {
+        p.state = LifterState::near_limit;
+        p.position = norm(*n.error);
+        p.position_uncertainty = n.place_uncertainty;
+        return p;
+    }
     if (n.choice == LifterChoice::leave && work.cuts.empty())
         return p;
     const auto finished = finished_size(plan);
@@ -222,12 +243,12 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
     if (plan.position && n.choice == LifterChoice::bush) {
         p.position_uncertainty = position_uncertainty(*tunnel_of(state).latest, *proof);
         switch (metrology::decide(*p.position, p.position_uncertainty, {{}, *plan.position}, rule_of(state))) {
-        case metrology::Verdict::meets:
+        case Verdict::meets:
             break;
-        case metrology::Verdict::cannot_tell:
+        case Verdict::cannot_tell:
             p.state = LifterState::to_prove;
             break;
-        case metrology::Verdict::fails:
+        case Verdict::fails:
             p.state = LifterState::off_place;
             break;
         }
@@ -294,8 +315,10 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
         const block::Evaluation* e = probed ? &probed->evaluation : nullptr;
         const block::HoleResult* hole_before = nullptr;
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
-            if (hole->place_known)
+            if (hole->place_known) {
                 n.error = hole->error;
+                n.place_uncertainty = position_uncertainty(*probed, *hole);
+            }
             n.from_dowel = hole->from_dowel;
             n.v_cam = hole->v_cam;
             n.clean_blueprint = hole->clean_blueprint;
@@ -398,7 +421,11 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
                 next = &p;
         return next;
     };
-    const std::array order{std::pair{find(LifterState::too_large), LifterStep::too_large},
+    const auto* near = find(LifterState::near_limit);
+    const bool probed_enough =
+        near && tunnel_of(state).times_probed(block::FeatureKind::lifter, near->id.bank, 0) >= enough_logs;
+    const std::array order{std::pair{near, probed_enough ? LifterStep::cannot_be_told : LifterStep::prove},
+                           std::pair{find(LifterState::too_large), LifterStep::too_large},
                            std::pair{find(LifterState::to_measure), LifterStep::measure_cut},
                            std::pair{next_cut(false), LifterStep::cut},
                            std::pair{find(LifterState::to_press), LifterStep::press},

@@ -27,19 +27,21 @@ struct LifterPlace {
 [[nodiscard]] double flat_timing(const LifterPlace& place);
 
 enum class LifterReason {
-    in_limits, ///< nothing asks for work
-    tight,     ///< less clearance than the least: hone
-    loose,     ///< more clearance than the most: bush
-    off_place, ///< too far from its place: bush
-    school,    ///< every one is bushed
-    decided,   ///< by a person
-    unknown,   ///< a number is missing to say
+    in_limits,  ///< nothing asks for work
+    tight,      ///< less clearance than the least: hone
+    loose,      ///< more clearance than the most: bush
+    off_place,  ///< too far from its place: bush
+    near_limit, ///< of its place: whether it is too far cannot be told
+    school,     ///< every one is bushed
+    decided,    ///< by a person
+    unknown,    ///< a number is missing to say
 };
 
 struct LifterNeed {
     block::FeatureId id;
     double nominal = 0;
     std::optional<metrology::Vec2> error, from_dowel; ///< mm off the blueprint
+    std::optional<double> place_uncertainty;          ///< mm, standard, of `error` in the direction that is known least
     std::optional<double> v_cam;
     std::optional<double> diameter;       ///< largest level by probe, else mean of sizes by gauge
     std::optional<double> clearance;      ///< to the lifters on hand
@@ -91,17 +93,18 @@ struct LifterCutStep {
 /// For a bush: roughed to 10 thou, single-point to 5 and to 1, the last thou honed (common practice, no source).
 [[nodiscard]] std::vector<LifterCutStep> seat_steps(double seat);
 
-enum class LifterState { left_alone, to_cut, to_measure, to_press, too_large, to_prove, proven, off_place };
+enum class LifterState { left_alone, near_limit, to_cut, to_measure, to_press, too_large, to_prove, proven, off_place };
 struct LifterProgress {
     block::FeatureId id;
     LifterState state = LifterState::left_alone;
     std::optional<LifterCutStep> next;
-    std::size_t tool = 0;                         ///< of `next`: how many tools go through a bore before it
-    bool inside = false;                          ///< the bush is in: its own bore is worked on
-    std::optional<double> size;                   ///< as last measured
-    bool by_setting = false;                      ///< not measured since: what the tool was set to
-    bool compared = false;                        ///< the first of its row with that tool, or the last
-    std::optional<double> position;               ///< mm off its place, probed after the last cut
+    std::size_t tool = 0;       ///< of `next`: how many tools go through a bore before it
+    bool inside = false;        ///< the bush is in: its own bore is worked on
+    std::optional<double> size; ///< as last measured
+    bool by_setting = false;    ///< not measured since: what the tool was set to
+    bool compared = false;      ///< the first of its row with that tool, or the last
+    /// mm off its place, probed after the last cut; before any, where that is too near its limit to tell.
+    std::optional<double> position;
     std::optional<double> position_uncertainty{}; ///< mm, standard, the datum frame's with it; where it is judged
 };
 
@@ -115,6 +118,7 @@ enum class LifterStep {
     too_large,
     prove,
     off_place,
+    cannot_be_told, ///< likewise, and probed so often that once more tells nothing
     done
 };
 /// What a tool left in the last bore of a row against the first: its edge wore, or the block is warm.

@@ -93,7 +93,8 @@ class LifterPart {
             return lead(ask_numbers(r_.add(Task::give_lifter_numbers, "lifters/numbers", Stage::lifters)));
         case bush_too_small:
         case too_large:
-        case off_place: {
+        case off_place:
+        case cannot_be_told: {
             const bool bush = w_->board.step == bush_too_small;
             Step& step = r_.add(bush ? Task::decide_bush : Task::decide_lifter,
                                 id_of(*lifter, bush ? "bush" : "decide"), Stage::lifters, *lifter);

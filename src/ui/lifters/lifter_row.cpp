@@ -28,6 +28,8 @@ QString state_word(LifterState state) {
     switch (state) {
     case LifterState::left_alone:
         return SectionRow::tr("left alone");
+    case LifterState::near_limit:
+        return SectionRow::tr("can't tell yet");
     case LifterState::to_cut:
         return SectionRow::tr("to cut");
     case LifterState::to_measure:

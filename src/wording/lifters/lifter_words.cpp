@@ -31,7 +31,8 @@ std::string lifter_school_name(block::LifterSchool school) {
 
 std::string lifter_reason_words(planning::LifterReason reason) {
     return pick(reason, std::array{"in limits", "tight on its lifter", "loose on its lifter", "off its place",
-                                   "every one is bushed", "decided", "a number is missing to say"});
+                                   "too near the limit of its place to tell", "every one is bushed", "decided",
+                                   "a number is missing to say"});
 }
 
 std::string timing_words(double cam_angle) {
@@ -71,7 +72,7 @@ std::vector<std::string> lifter_sentences(const JobState& state, const planning:
             (plan.key_angle ? fixed(*plan.key_angle / block::radians_per_degree, 1) + "°" : std::string("not stated")) +
             ", height " + (plan.height ? l.with_unit(*plan.height) : std::string("not stated")) + ".");
     const auto p = std::ranges::find(work.board.each, lifter, &planning::LifterProgress::id);
-    if (p != work.board.each.end() && p->position)
+    if (p != work.board.each.end() && p->position && p->state != planning::LifterState::near_limit)
         out.push_back("Proven: " + l.with_unit(*p->position) + " off its place.");
     return out;
 }
@@ -146,7 +147,9 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
         call = {"Stop: " + lifter + " is too large", "", {"A larger bush, or another lifter: decide on it."}, ""};
         break;
     case LifterStep::prove:
-        call = {"Probe the lifters again", "", {"Position and size are proven by a log taken after the last cut."}, ""};
+        call = {"Probe the lifters again", "", {}, ""};
+        if (p == w->board.each.end() || p->state != planning::LifterState::near_limit)
+            call.reasons.emplace_back("Position and size are proven by a log taken after the last cut.");
         if (p != w->board.each.end() && p->position)
             call.reasons.push_back("It stands " + l.with_unit(*p->position) +
                                    " off its place: too near the limit to tell. State how sure a touch is, or touch it "
@@ -154,6 +157,15 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
         break;
     case LifterStep::off_place:
         call = {lifter + " is off its place", "", lifter_sentences(state, *w, *w->board.lifter, l), ""};
+        break;
+    case LifterStep::cannot_be_told:
+        call = {lifter + ": nobody can tell whether it is off its place",
+                "",
+                {"Probed so often, once more with the same probe tells nothing: leave it, hone it, or bush it."},
+                ""};
+        if (p->position)
+            call.reasons.push_back("It stands " + l.with_unit(*p->position) + " off its place; " +
+                                   l.with_unit(planning::lifter_plan_of(state).position.value_or(0)) + " is allowed.");
         break;
     case LifterStep::done:
         call = {"The lifters are done", "", {"Nothing is left to cut."}, ""};
