@@ -54,6 +54,19 @@ TEST(CrossHatch, ByHandAndBackwards) { // π·100·170 = 53407 mm/min; there and
     EXPECT_NEAR(cross_hatch({34.641016 / std::numbers::pi, 1, 10, 1, true}) / radians_per_degree, 60, 1e-6);
 }
 
+// Seen at 45 where speed and strokes make 63.42: the machine goes slower up and down than it says, by
+// tan 22.5° / tan 31.71°; so many more strokes a minute would make them.
+TEST(CrossHatch, SeenOnTheWallItTellsWhatTheMachineDoes) {
+    const HoneMotion m{100, 170, 150, 110, true};
+    const HatchSeen slow = hatch_seen(m, 45 * radians_per_degree);
+    EXPECT_TRUE(slow.off());
+    EXPECT_NEAR(slow.rate, 110 * 0.617896 / 0.414214, 0.02);
+    EXPECT_FALSE(slow.counted_twice);
+    EXPECT_FALSE(hatch_seen(m, 60 * radians_per_degree).off()) << "nobody reads it nearer than that";
+    // A stroke counted one way only halves the axial speed: 2·atan(tan 31.71° / 2) = 34.34°.
+    EXPECT_TRUE(hatch_seen(m, 35 * radians_per_degree).counted_twice);
+}
+
 TEST(HoneBoard, ShowsStockLeftAndTheStep) {
     RowJob job = rough_bored();
     HoneBoard b = hone_board(job);

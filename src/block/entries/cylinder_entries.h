@@ -17,6 +17,7 @@ namespace pallix::block {
 // rad, on diameter unless it says else.
 
 inline constexpr Range angle_range{-2 * std::numbers::pi, 2 * std::numbers::pi};
+inline constexpr Range hatch_range{0, std::numbers::pi, true};
 inline constexpr Range small_size_range{0, 100, true}; // mm: tolerances, cuts of one go
 
 inline void bore_field(Fields& f, FeatureId& id, Fields::Key key = "bore") {
@@ -139,6 +140,7 @@ struct BoreCut {
     std::string step;              ///< of the hone plan
     std::optional<double> load;    ///< of the hone, % of its meter
     std::string note;
+    std::optional<double> hatch{}; ///< rad, between the scratches of the hone as they were seen
     bool operator==(const BoreCut&) const = default;
 };
 template <>
@@ -155,6 +157,7 @@ inline void fields(Fields& f, BoreCut& p) {
         f.whole("strokes", p.strokes, {0, 100000});
     f.text_if("step", p.step);
     f.number("load_percent", p.load, {0, 1000});
+    f.number("cross_hatch_rad", p.hatch, hatch_range);
     f.text("note", p.note, 10 * short_text);
 }
 

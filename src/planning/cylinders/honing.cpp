@@ -239,6 +239,19 @@ double rate_for_cross_hatch(const HoneMotion& m, double angle) {
     return std::tan(angle / 2) * std::numbers::pi * m.bore * m.speed / axial_per_stroke(m);
 }
 
+HatchSeen hatch_seen(const HoneMotion& m, double seen) {
+    HatchSeen h{seen, cross_hatch(m), 0, false};
+    h.rate = m.rate * std::tan(h.meant / 2) / std::tan(seen / 2);
+    HoneMotion other = m;
+    other.there_and_back = !m.there_and_back;
+    h.counted_twice = h.off() && std::abs(cross_hatch(other) - seen) <= hatch_read_within;
+    return h;
+}
+
+bool HatchSeen::off() const {
+    return std::abs(seen - meant) > hatch_read_within;
+}
+
 block::HonePlanChosen usual_hone_plan(block::Abrasive abrasive, double bore) {
     using enum block::Abrasive;
     block::HonePlanChosen plan;
@@ -275,6 +288,11 @@ void foresee_strokes(HoneBore& b, const JobState& state, const block::HonePlanCh
     const block::BoreCut* last = b.honed ? &cuts.back().payload : nullptr;
     if (last && last->load)
         b.load = b.measured && b.shape == BoreShape::barrel ? 0.8 * *last->load : *last->load;
+    const std::int64_t planned = bores_of(state).hone_plan ? bores_of(state).hone_plan->sequence : 0;
+    for (const auto& cut : cuts)
+        if (cut.payload.hatch && cut.sequence > planned) // of the speed and rate that are planned now
+            b.hatch = hatch_seen({b.sizes.finish, plan.speed, plan.stroke, plan.rate, plan.there_and_back},
+                                 *cut.payload.hatch);
     if (b.step && b.measured)
         if (const auto rate = rates.find(plan.steps[*b.step].grit); rate != rates.end()) {
             b.rate = rate->second;
@@ -307,6 +325,10 @@ HoneBoard hone_board(const JobState& state, const CylinderStudy& study) {
             !b.measured)
             board.again.push_back(b.id);
     }
+    const auto seen = [&board](bool off) {
+        return std::ranges::any_of(board.bores, [off](const HoneBore& b) { return b.hatch && b.hatch->off() == off; });
+    };
+    board.hatch_wanted = seen(true) || !seen(false);
     next_step(board, state);
     return board;
 }

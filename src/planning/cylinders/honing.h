@@ -4,6 +4,7 @@
 #include "block/forward.h"
 #include "block/ledger.h"
 #include "block/state/measured.h"
+#include "block/units.h"
 #include "metrology/decision.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/hone_rate.h"
@@ -27,6 +28,17 @@ struct HoneMotion {
 [[nodiscard]] double cross_hatch(const HoneMotion& motion);
 /// Strokes per minute, counted as the motion counts them, for a wanted angle.
 [[nodiscard]] double rate_for_cross_hatch(const HoneMotion& motion, double angle);
+
+/// The scratches as they were seen, against what speed, stroke and rate make.
+struct HatchSeen {
+    double seen = 0, meant = 0; ///< rad
+    double rate = 0;            ///< strokes a minute, counted as the plan counts them, that make what is meant here
+    bool counted_twice = false; ///< as if a stroke counted there and back were one way only, or the other way round
+    [[nodiscard]] bool off() const;
+};
+/// Angles nearer than that are read alike (common practice, no source), rad.
+inline constexpr double hatch_read_within = 5 * block::radians_per_degree;
+[[nodiscard]] HatchSeen hatch_seen(const HoneMotion& motion, double seen);
 
 /// Grits and what each leaves for the next (common practice, no source); vitrified stones or diamonds.
 [[nodiscard]] block::HonePlanChosen usual_hone_plan(block::Abrasive abrasive, double bore);
@@ -67,6 +79,7 @@ struct HoneBore {
     std::optional<double> strokes;  ///< that take it to what that step leaves, by the rate
     std::optional<double> load;     ///< %, to go on with: a fifth less where the last one sprang the wall
     std::optional<double> estimate; ///< mm left, mean, where it was honed since it was measured: by the rate
+    std::optional<HatchSeen> hatch; ///< of the last go whose scratches were looked at
     bool brush_due = false;         ///< in size, and the plan's brush has not been through it since the last stone
     std::optional<metrology::Verdict> verdict; ///< size and shape, once it is measured at rest
 };
@@ -90,7 +103,8 @@ struct HoneBoard {
     std::vector<block::FeatureId> again; ///< to be measured after the rest
     std::vector<std::string> steps_left; ///< of `bore`: "chamfer, top", …
     bool aluminium = false;
-    double rest_minutes = 0; ///< what it usually needs; 0 where temperatures are enough
+    double rest_minutes = 0;  ///< what it usually needs; 0 where temperatures are enough
+    bool hatch_wanted = true; ///< nobody has seen scratches yet that are as speed and strokes make them
 };
 [[nodiscard]] HoneBoard hone_board(const block::JobState& state, const CylinderStudy& study);
 

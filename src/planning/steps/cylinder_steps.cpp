@@ -424,6 +424,8 @@ class CylinderPart {
         step.most = b.sizes.finish_most;
         step.asks = {{"strokes", AskKind::count, b.strokes, 1, 10000},
                      {"load", AskKind::count, b.load, 0, 1000, {}, true}};
+        if (board.hatch_wanted) // it is the machine's: once it was seen right it is not asked for again
+            step.asks.push_back({"hatch", AskKind::count, {}, 5, 150, {}, true});
         if (b.measured)
             step.number = b.brush_due ? 0 : std::max(0.0, b.most + b.beyond);
         const auto turn_of = std::ranges::find(board.bores, board.bore.value_or(b.id), &HoneBore::id);

@@ -46,6 +46,8 @@ std::string words(const block::BoreCut& p, const LengthText& l) {
         s += ", " + p.step;
     if (p.load)
         s += ", load " + fixed(*p.load, 0) + " %";
+    if (p.hatch)
+        s += ", cross-hatch " + fixed(*p.hatch / block::radians_per_degree, 0) + "°";
     return s + (p.new_edge ? ", fresh edge" : "") + noted(p.note);
 }
 

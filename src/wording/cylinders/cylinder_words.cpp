@@ -315,6 +315,8 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
             why.push_back(shape_sentence(*b, l));
         if (b != h.bores.end() && b->shape == planning::BoreShape::barrel && b->load)
             why.push_back("The wall springs under the stones: " + fixed(*b->load, 0) + " % load from here on.");
+        if (b != h.bores.end() && b->hatch && b->hatch->off())
+            why.push_back(hatch_sentence(*b->hatch));
         return {"Hone " + bore, b != h.bores.end() ? l.with_unit(std::max(0.0, b->most)) : "", why,
                 cylinder_hone_caution};
     }

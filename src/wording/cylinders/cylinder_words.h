@@ -18,6 +18,8 @@ namespace pallix::wording {
 [[nodiscard]] std::string abrasive_name(block::Abrasive abrasive);
 [[nodiscard]] std::string operation_name(block::BoreOperation operation);
 /// "larger in the middle by 0.0008 in: pushed too hard. Lighter, and let it rest."
+/// What was seen of the scratches, where it is not what speed and strokes make, and what would.
+[[nodiscard]] std::string hatch_sentence(const planning::HatchSeen& hatch);
 [[nodiscard]] std::string shape_sentence(const planning::HoneBore& bore, const LengthText& l);
 /// "+0.0200 over" — an oversize; "nominal" for none
 [[nodiscard]] std::string oversize_text(double oversize, const LengthText& l);

@@ -11,6 +11,16 @@ constexpr double um = 1e-3; // mm
 
 } // namespace
 
+std::string hatch_sentence(const planning::HatchSeen& hatch) {
+    const auto degrees = [](double rad) { return fixed(rad / block::radians_per_degree, 0) + "°"; };
+    const std::string said =
+        "Cross-hatch seen " + degrees(hatch.seen) + "; speed, stroke and rate make " + degrees(hatch.meant);
+    if (hatch.counted_twice)
+        return said +
+               ": as if a stroke were counted the other way, there and back or one way. Look which the plan says.";
+    return said + ". About " + fixed(hatch.rate, 0) + " strokes a minute would make them here.";
+}
+
 std::string texture_text(double value, bool is_ratio) {
     return is_ratio ? fixed(100 * value, 1) + " %" : fixed(value / um, 2) + " µm";
 }
