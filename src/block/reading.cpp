@@ -10,7 +10,7 @@ std::string MeasuredAt::key() const {
     for (const std::string* part : {&level, &direction})
         if (!part->empty())
             k += " " + *part;
-    if (quantity == Quantity::height)
+    if (is_at_a_place(quantity))
         k += " " + fixed_number(place.x + 0.0, 3) + " " + fixed_number(place.y + 0.0, 3);
     return k;
 }

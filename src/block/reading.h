@@ -27,14 +27,23 @@ enum class Quantity {
     head_gap,    ///< mm, under a straightedge on the head of a bank: a bracket
     volume,      ///< cm³, of the chamber over a cylinder
     valve,       ///< mm, what a valve of a cylinder may drop before it meets its piston
+    head_height, ///< mm, indicator at a place on the face of the head of a bank, as it lies, + is high
 };
-inline constexpr std::array quantity_names{"size",    "height",   "saddle", "gap",         "sweep",
-                                           "piston",  "slope",    "wall",   "temperature", "indicator",
-                                           "outside", "head_gap", "volume", "valve"}; ///< as files spell them
-inline constexpr std::size_t quantities = 14;
+inline constexpr std::array quantity_names{"size",   "height", "saddle",      "gap",       "sweep",   "piston",
+                                           "slope",  "wall",   "temperature", "indicator", "outside", "head_gap",
+                                           "volume", "valve",  "head_height"}; ///< as files spell them
+inline constexpr std::size_t quantities = 15;
 
 constexpr bool is_length(Quantity q) {
     return q != Quantity::slope && q != Quantity::temperature && q != Quantity::volume;
+}
+/// Read on the face of a head, not of its deck.
+constexpr bool is_on_head(Quantity q) {
+    return q == Quantity::head_gap || q == Quantity::head_height;
+}
+/// Read at a place of its own (u, v), not along a line or at a level.
+constexpr bool is_at_a_place(Quantity q) {
+    return q == Quantity::height || q == Quantity::head_height;
 }
 /// Read with feelers: the thickest that goes in and the thinnest that does not.
 constexpr bool is_bracket(Quantity q) {
@@ -48,7 +57,7 @@ struct MeasuredAt {
     std::string level; ///< "front", "rear" of a main; "top", "middle", "bottom" of a bore; else empty
     std::string
         direction; ///< "upright", "60 left", "across", "along", a straightedge's line, a clock position; or empty
-    metrology::Vec2 place; ///< (u, v) mm, heights of a deck
+    metrology::Vec2 place; ///< (u, v) mm, heights of a deck or a head
 
     /// One text for one place: "main.2 size front upright", "deck.R height 12.5 −60.0".
     [[nodiscard]] std::string key() const;

@@ -165,12 +165,14 @@ struct SideWord {
     std::string_view word;
     char sign;
 };
-constexpr std::array<SideWord, 6> side_words{{{Quantity::saddle, "proud", '-'},
+constexpr std::array<SideWord, 8> side_words{{{Quantity::saddle, "proud", '-'},
                                               {Quantity::saddle, "back", '+'},
                                               {Quantity::piston, "proud", '-'},
                                               {Quantity::piston, "below", '+'},
                                               {Quantity::indicator, "high", '+'},
-                                              {Quantity::indicator, "low", '-'}}};
+                                              {Quantity::indicator, "low", '-'},
+                                              {Quantity::head_height, "high", '+'},
+                                              {Quantity::head_height, "low", '-'}}};
 
 /// `0.4 thou proud` → `-0.4 thou`, in the words of what is read.
 std::string signed_by_side(std::string_view text, Quantity quantity) {

@@ -209,9 +209,11 @@ class Sheet {
             if (const auto held = planning::finish_held(s_.state, b.plan.bank))
                 lines << q(bank + wording::finish_sentence(*held));
         }
-        for (const auto& [bank, set_up] : decks_of(s_.state).set_ups)
-            lines << q(wording::bank_name(*intake_of(s_.state).blueprint->bank(bank)) + ": " +
+        for (const auto& [whose, set_up] : decks_of(s_.state).set_ups)
+            lines << q(wording::bank_name(*intake_of(s_.state).blueprint->bank(set_up.payload.bank)) + ": " +
                        wording::entry_words(set_up.payload, l_));
+        for (const planning::HeadProgress& head : s_.assessment.heads)
+            lines << q(wording::head_line(s_.state, head, l_));
         if (decks_of(s_.state).cutter)
             lines << q(wording::entry_words(decks_of(s_.state).cutter->payload, l_));
         if (decks_of(s_.state).gasket)

@@ -181,6 +181,8 @@ void BenchWindow::build_deck_actions() {
         else
             on_decks([this] { decks_->show_other_bank(); })();
     }));
+    job_actions_.push_back(add_action(menu, tr("The deck or its &head"), QKeySequence(tr("Ctrl+Shift+B")),
+                                      on_decks([this] { decks_->show_head(!decks_->shows_head()); })));
     job_actions_.push_back(add_action(menu, tr("Move the &cut level"), QKeySequence(tr("Ctrl+D")),
                                       on_decks([this] { decks_->focus_level(); })));
     job_actions_.push_back(add_action(menu, tr("As &found, set-up, passes, mock-up"), QKeySequence(tr("Ctrl+Shift+D")),

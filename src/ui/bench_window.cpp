@@ -252,8 +252,8 @@ ReadingScope BenchWindow::reading_scope() {
     case Place::tunnel:
         return {{main_sizes, saddle_heights, bar_sweep, temperatures}, ""};
     case Place::decks:
-        return {{deck_heights, feelers, deck_level, piston_heights, set_up, head_feelers, chamber_volumes, valve_drops,
-                 temperatures},
+        return {{deck_heights, feelers, deck_level, piston_heights, set_up, head_feelers, head_heights, chamber_volumes,
+                 valve_drops, temperatures},
                 decks_->bank().value_or("")};
     case Place::cylinders: {
         ReadingScope scope{{cylinder_sizes, cylinder_walls, sleeve_sizes, temperatures},

@@ -5,6 +5,7 @@
 #include "block/ledger.h"
 #include "block/number_text.h"
 #include "block/state/deck_state.h"
+#include "block/units.h"
 #include "planning/cylinders/honing.h"
 #include "planning/cylinders/texture.h"
 #include "planning/lifters/lifter_plan.h"
@@ -523,13 +524,27 @@ void work_on_the_ferry(Diary& diary) {
     later(9);
     diary.add(hour, minute, ConditionsStated{plate});
     later(6);
+    HonePlanChosen hone = planning::usual_hone_plan(Abrasive::vitrified, 92);
+    hone.stroke = 140;
+    hone.rate = 55;
+    diary.add(hour, minute, hone);
+    constexpr double hatch = 33 * radians_per_degree; // as speed and strokes make it, within what an eye tells
     // Half way down: even, tapered, barrelled, and one that is nearly there.
     const std::array<std::array<double, 3>, 4> left{
         {{0.012, 0.013, 0.012}, {0.022, 0.026, 0.034}, {0.021, 0.008, 0.020}, {0.003, 0.003, 0.002}}};
     for (const char* bank : {"R", "L"})
         for (int n = 1; n <= 4; ++n) {
             diary.add(hour, minute,
-                      BoreCut{cylinder(bank, n), BoreOperation::hone, 92.25, {}, false, 38, "150 stone", 45, ""});
+                      BoreCut{cylinder(bank, n),
+                              BoreOperation::hone,
+                              92.25,
+                              {},
+                              false,
+                              38,
+                              "150 stone",
+                              45,
+                              "",
+                              n == 1 ? std::optional(hatch) : std::nullopt});
             later(3);
             const auto& l = left[static_cast<std::size_t>((n - 1 + (bank[0] == 'L' ? 2 : 0)) % 4)];
             read_bore(diary, hour, minute, cylinder(bank, n),
@@ -542,10 +557,6 @@ void work_on_the_ferry(Diary& diary) {
                       plate);
             later(8);
         }
-    HonePlanChosen hone = planning::usual_hone_plan(Abrasive::vitrified, 92);
-    hone.stroke = 140;
-    hone.rate = 55;
-    diary.add(hour, minute, hone);
     const DemoFile stylus = harbour_trace();
     diary.add(hour, minute, TraceTaken{cylinder("R", 1), stylus.name, sha256_hex(stylus.text), stylus.text});
     diary.add(hour, minute, planning::usual_texture_limits()[2]);
@@ -685,7 +696,8 @@ std::vector<DemoJob> harbour_jobs() {
     starboard.add(9, 40, CutterFitted{250, 2, 1.2, 250, 0.12, 320, 0.06, true});
     starboard.add(9, 41, GasketChosen{GasketKind::composition, 0.0022});
     SetUpRead set_up{"L", "deck", {}, {{"front left", {30, -110}}, {"front right", {30, 110}}, {"rear", {330, 0}}}};
-    constexpr std::array indicated{0.020, -0.010, 0.050, 0.025}; // mm
+    // What the deck itself rises by, and 0.04 mm up to the rear, 0.012 to the middle of the V.
+    constexpr std::array indicated{0.014, -0.012, 0.035, -0.049}; // mm
     for (const DeckPlace& corner : deck_places(*workboat_v6().bank("L")))
         set_up.readings.push_back({corner.place, indicated[set_up.readings.size()]});
     starboard.add(9, 50, set_up);

@@ -51,7 +51,7 @@ Reading sample() {
 }
 template <>
 DeckCut sample() {
-    return {"C", PassKind::finish, 0.1, true, {{1, 2}, {3, -4}}, 12, true};
+    return {"C", PassKind::finish, 0.1, true, {{1, 2}, {3, -4}}, 12, true, MarkerLines::fewer, true};
 }
 template <>
 DeckTargetChosen sample() {
@@ -179,7 +179,7 @@ PistonsStated sample() {
 }
 template <>
 BoreCut sample() {
-    return {bore, BoreOperation::hone, 80.5, 80.49, true, 40, "220", 45.0, "note"};
+    return {bore, BoreOperation::hone, 80.5, 80.49, true, 40, "220", 45.0, "note", 0.8};
 }
 template <>
 InsertMeasured sample() {

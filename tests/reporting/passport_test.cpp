@@ -28,9 +28,15 @@ struct Job {
     block::Folded state;
     planning::Assessment assessment;
 
-    explicit Job(std::size_t index)
-        : entries(workshop::harbour_jobs().at(index).entries), state(block::fold(entries)),
+    /// @param more done to it besides
+    explicit Job(std::size_t index, const std::vector<block::Payload>& more = {})
+        : entries(told(workshop::harbour_jobs().at(index).entries, more)), state(block::fold(entries)),
           assessment(planning::assess(state)) {}
+    static std::vector<block::Entry> told(std::vector<block::Entry> all, const std::vector<block::Payload>& more) {
+        for (const block::Payload& payload : more)
+            all.push_back({all.back().sequence + 1, all.back().time, all.back().person, payload});
+        return all;
+    }
     QString html(block::Unit unit = block::Unit::mm) const {
         return passport_html({state, assessment, entries, wording::LengthText(unit), 1, QStringLiteral("2026-03-05")});
     }
@@ -54,6 +60,25 @@ TEST(Passport, TellsAsFoundCutsAndAsLeft) {
           block::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text.str()).substr(0, 12)})
         EXPECT_TRUE(html.contains(QString::fromStdString(part))) << part;
     EXPECT_EQ(html.count(QStringLiteral("data:image/png;base64,")), 2);
+}
+
+TEST(Passport, TellsOfAHeadThatWasWorkedOn) {
+    std::vector<block::Payload> done;
+    done.emplace_back(block::SetUpRead{"C", "head", {}, {{"front", {0, 0}}, {"rear", {300, 0}}}});
+    block::Reading felt;
+    felt.at = {{block::FeatureKind::deck, "C", 0}, block::Quantity::head_gap, "", "middle", {}};
+    felt.value = 0.11;
+    felt.upper = 0.13;
+    done.emplace_back(felt);
+    block::DeckCut pass{"C", block::PassKind::pass, 0.15, true, {}};
+    pass.head = true;
+    const QString before = Job(tender, done).html();
+    EXPECT_TRUE(before.contains(QStringLiteral("set-up of the head, read on the head, on two feet")));
+    EXPECT_TRUE(before.contains(QStringLiteral("0.110 mm goes in under the straightedge (middle)")));
+    done.emplace_back(pass);
+    const QString html = Job(tender, done).html();
+    EXPECT_TRUE(html.contains(QStringLiteral("head of the deck: 0.150 mm off the head in all.")));
+    EXPECT_FALSE(html.contains(QStringLiteral("0.110 mm goes in"))) << "the face is another one";
 }
 
 TEST(Passport, ShowsInchOnRequest) {

@@ -40,7 +40,7 @@ class DecksJourney : public test::BenchFixture {
     }
     void read_what(const char* what) {
         key(Qt::Key_R, Qt::ControlModifier);
-        for (int i = 0; i < 6 && find<QComboBox>("what-to-measure")->currentText() != QString::fromLatin1(what); ++i)
+        for (int i = 0; i < 9 && find<QComboBox>("what-to-measure")->currentText() != QString::fromLatin1(what); ++i)
             key(Qt::Key_M, Qt::ControlModifier);
         ASSERT_EQ(find<QComboBox>("what-to-measure")->currentText(), QString::fromLatin1(what));
         key(Qt::Key_R, Qt::ControlModifier);
@@ -248,7 +248,7 @@ TEST_F(DecksJourney, TheSetUpSaysWhichFoot) {
     open_demo_at("Samphire", ui::Place::decks);
     window_->decks().show_page(ui::DecksView::Page::set_up);
     ASSERT_TRUE(
-        session_.take(block::SetUpRead{"C", "deck", {}, {{"F1", {0, 100}}, {"F2", {0, -100}}, {"F3", {300, 0}}}}));
+        session_.take(block::SetUpRead{"C", "plate", {}, {{"F1", {0, 100}}, {"F2", {0, -100}}, {"F3", {300, 0}}}}));
     // Tilted to +v only: 0.05 between the sides of a deck whose corner places lie 114.24 apart.
     read_what("set-up");
     for (const char* typed : {"+0.05", "0", "+0.05", "0"})
@@ -271,6 +271,71 @@ TEST_F(DecksJourney, TheSetUpSaysWhichFoot) {
     EXPECT_EQ(planning::set_up_of(session_.state(), "C").readings.size(), 4U);
     ASSERT_TRUE(session_.take(block::StepDone{"screws turned"}));
     EXPECT_FALSE(planning::correct_set_up(planning::set_up_of(session_.state(), "C"))) << "it was moved since";
+}
+
+// Run over with an indicator on the machine, levelled, read again, cut until clean with a dark place painted, felt.
+TEST_F(DecksJourney, AHeadIsWorkedLikeADeck) {
+    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
+                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
+    open_window();
+    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
+    key(Qt::Key_F5);
+    wait_for_belief();
+    window_->decks().show_bank("R");
+    window_->decks().show_page(ui::DecksView::Page::set_up);
+    EXPECT_FALSE(window_->decks().shows_head());
+    read_what("head heights");
+    for (const char* typed : {"0.08 high", "0.08 high", "0", "0"}) // front +v, front −v, rear +v, rear −v
+        enter(QString::fromLatin1(typed));
+    EXPECT_TRUE(window_->decks().shows_head()) << "what is asked for is shown";
+    EXPECT_EQ(headline(), QStringLiteral("Level the head of the right bank"));
+    EXPECT_TRUE(text_of("set-up-words").contains(QStringLiteral("rear: raise")))
+        << text_of("set-up-words").toStdString();
+    answer();
+    read_what("head heights");
+    for (const char* typed : {"0.03 high", "0.05 low", "0.06 low", "0.03 high"}) // twisted
+        enter(QString::fromLatin1(typed));
+    EXPECT_TRUE(headline().startsWith(QStringLiteral("Read head over the right bank deck, edge")))
+        << "nobody said how sure the indicator is: the straightedge tells. " << headline().toStdString();
+    read_what("head feelers");
+    for (int line = 0; line < 7; ++line)
+        enter(QStringLiteral("0.10 0.12"));
+    EXPECT_EQ(headline(), QStringLiteral("Right bank, head: witness cut"));
+    window_->decks().show_page(ui::DecksView::Page::found);
+    window_->decks().show_page(ui::DecksView::Page::passes);
+    EXPECT_EQ(text_of("level-depth"), QStringLiteral("0.000 mm below the highest point"));
+    window_->decks().set_depth(0.05);
+    EXPECT_NE(text_of("clean-share"), QStringLiteral("clean 100 %"));
+    paint({300, -60}, {320, -60});
+    answer();
+    const auto& cuts = decks_of(session_.state()).face("R").cuts;
+    ASSERT_EQ(cuts.size(), 1U);
+    EXPECT_FALSE(cuts.front().cut.dark.empty());
+    EXPECT_TRUE(decks_of(session_.state()).deck("R").cuts.empty()) << "the deck is another face";
+    EXPECT_TRUE(headline().startsWith(QStringLiteral("Right bank, head: pass"))) << headline().toStdString();
+    tick("clean");
+    answer();
+    EXPECT_EQ(headline(), QStringLiteral("Right bank, head: finishing cut"));
+    answer();
+    key(Qt::Key_B, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_FALSE(window_->decks().shows_head());
+}
+
+TEST_F(DecksJourney, AClampThatPullsIsNamed) {
+    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
+                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
+    open_window();
+    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
+    key(Qt::Key_F5);
+    wait_for_belief();
+    window_->decks().show_bank("L");
+    window_->decks().show_page(ui::DecksView::Page::set_up);
+    read_what("set-up");
+    for (const char* typed : {"0.01 high", "0", "0.07 low", "0.01 high"})
+        enter(QString::fromLatin1(typed));
+    // Rear: +v stands 0.08 under −v, front 0.01 over it; what the deck itself is twisted by is taken off.
+    EXPECT_TRUE(text_of("set-up-words").startsWith(QStringLiteral("The rear, inboard corner is pulled down: ease its")))
+        << text_of("set-up-words").toStdString();
 }
 
 TEST_F(DecksJourney, FiguresHeadsAndCutterAreKeptOrRefused) {

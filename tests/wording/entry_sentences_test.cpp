@@ -18,7 +18,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"job_opened", {"opened", "small block, revision 2"}},
     {"probe_log", {"a.csv", "0.0020 mm"}},
     {"reading", {"60.010 mm goes in", "60.020 mm does not", "ring gauge"}},
-    {"deck_cut", {"deck:", "finishing cut", "0.100 mm"}},
+    {"deck_cut", {"deck:", "head, finishing cut", "0.100 mm"}},
     {"deck_target", {"ratio", "9.50", "each bank its own"}},
     {"pass_plan", {"0.020", "0.050", "0.030", "three spring passes"}},
     {"note", {"quoted \"words\" and µ"}},
@@ -49,7 +49,9 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"bore_pit", {"cylinder 1", "0.200 mm deep", "middle", "left", "rust"}},
     {"bore_decided", {"cylinder 1", "sleeve", "why"}},
     {"pistons", {"low silicon", "80.400 mm", "0.060 mm", "0.090 mm"}},
-    {"bore_cut", {"cylinder 1", "hone", "80.500 mm", "80.490 mm", "40 strokes", "220", "45 %", "fresh edge", "note"}},
+    {"bore_cut",
+     {"cylinder 1", "hone", "80.500 mm", "80.490 mm", "40 strokes", "220", "45 %", "cross-hatch 46°", "fresh edge",
+      "note"}},
     {"insert_measured", {"cylinder 1", "3.500 mm", "5.000", "0.030 mm"}}, // mean and spread of 1 to 6
     {"insert_fitted", {"0.100 mm", "28.6°"}},                             // half a radian
     {"bore_step", {"cylinder 1", "chamfer, top", "0.800 mm", "even"}},

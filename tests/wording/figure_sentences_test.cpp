@@ -13,9 +13,9 @@ using testing::HasSubstr;
 namespace {
 
 const block::FeatureId first = *block::FeatureId::parse("bore.C.1");
-const auto all = {FiguresOf::tunnel,        FiguresOf::decks,  FiguresOf::cutter, FiguresOf::mock_up,
-                  FiguresOf::cylinder_size, FiguresOf::boring, FiguresOf::honing, FiguresOf::texture,
-                  FiguresOf::sleeve,        FiguresOf::lifters};
+const auto all = {FiguresOf::tunnel,        FiguresOf::decks,   FiguresOf::cutter, FiguresOf::mock_up,
+                  FiguresOf::cylinder_size, FiguresOf::boring,  FiguresOf::honing, FiguresOf::texture,
+                  FiguresOf::sleeve,        FiguresOf::lifters, FiguresOf::head};
 
 FigureSentence said(const test::Story& s, FiguresOf what, block::Unit unit = block::Unit::mm) {
     return figure_sentence(what, s.state(), s.now(), first, LengthText(unit));

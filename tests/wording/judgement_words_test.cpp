@@ -87,3 +87,66 @@ TEST(JudgementWords, LevellingSaysWhichFootAndThatItIsReadAgain) {
     EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("raise 0.045 mm")));
     EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("corners are read again")));
 }
+
+TEST(JudgementWords, AClampIsNamedByItsCornerAndWhatItIsToComeUpBy) {
+    test::Story s;
+    s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
+    for (const auto& [end, side, height] :
+         {std::tuple("front", "+v", 0.0), {"front", "-v", 0.0}, {"rear", "+v", -0.04}, {"rear", "-v", 0.0}}) {
+        Reading r;
+        r.at = {{FeatureKind::deck, "C", 0}, Quantity::indicator, end, side, {}};
+        r.value = height;
+        s.add(r);
+    }
+    EXPECT_EQ(call_of(s).headline, "A clamp pulls the deck out of shape: ease it");
+    EXPECT_EQ(call_of(s).number, "0.040 mm");
+    EXPECT_THAT(call_of(s).reasons,
+                Contains("The rear, right side corner is pulled down: ease its clamp until it has come "
+                         "up by 0.040 mm, tighten all of them evenly."));
+    EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("measured from the tunnel, is taken off the readings")));
+}
+
+TEST(JudgementWords, ALevelSaysWhatItsZeroIs) {
+    test::Story s;
+    s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
+    for (const char* way : {"along", "across"}) {
+        Reading r;
+        r.at = {{FeatureKind::deck, "C", 0}, Quantity::slope, "", way, {}};
+        r.value = 0.25;
+        s.add(r);
+    }
+    EXPECT_EQ(call_of(s).headline, "Level the deck");
+    EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("what it shows on the machine's own table is its zero")));
+    EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("the level is laid on again")));
+}
+
+TEST(JudgementWords, AHeadSaysHowItLiesWhatCameOffAndWhatItsChambersLost) {
+    test::Story s;
+    s.add(ScopeChosen{{Stage::finish}, ""});
+    for (const char* line : {"right side", "middle"}) {
+        Reading r;
+        r.at = {{FeatureKind::deck, "C", 0}, Quantity::head_gap, "", line, {}};
+        r.value = line[0] == 'm' ? 0.11 : 0.02;
+        r.upper = r.value + 0.02;
+        s.add(r);
+    }
+    EXPECT_EQ(call_of(s).headline, "Deck, head: witness cut");
+    EXPECT_EQ(call_of(s).number, "0.025 mm");
+    EXPECT_THAT(call_of(s).reasons, Contains("0.110 mm goes in under the straightedge (middle); 0.050 mm is allowed."));
+    EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("pass by pass until it is touched everywhere")));
+    DeckCut pass{"C", PassKind::pass, 0.1, false, {}};
+    pass.head = true;
+    s.add(pass);
+    EXPECT_EQ(call_of(s).headline, "Deck, head: pass");
+    EXPECT_THAT(call_of(s).reasons, Contains("0.100 mm off the head in all."));
+    EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("taken smaller by the bore's area")));
+}
+
+// 45° seen where speed and strokes make 63: the wall says what the machine does.
+TEST(JudgementWords, ACrossHatchThatIsOffSaysTheRate) {
+    const planning::HoneMotion m{100, 170, 150, 110, true};
+    EXPECT_EQ(
+        hatch_sentence(planning::hatch_seen(m, 45 * radians_per_degree)),
+        "Cross-hatch seen 45°; speed, stroke and rate make 63°. About 164 strokes a minute would make them here.");
+    EXPECT_THAT(hatch_sentence(planning::hatch_seen(m, 34 * radians_per_degree)), HasSubstr("counted the other way"));
+}

@@ -41,6 +41,7 @@ struct DeckCut {
     double brush = default_brush;      ///< mm, radius each of those places stands for
     bool rest_bright = false;          ///< everything that is not painted dark was touched
     MarkerLines lines = MarkerLines::not_looked_at; ///< of a spring pass
+    bool head = false;                              ///< over the head of that bank
     static constexpr double default_brush = 8;
     bool operator==(const DeckCut&) const = default;
 };
@@ -55,6 +56,7 @@ inline void fields(Fields& f, DeckCut& p) {
     f.number_or("brush_mm", p.brush, DeckCut::default_brush, {0, 1000, true});
     f.flag_if("rest_bright", p.rest_bright);
     f.choice_or_first("lines", p.lines, marker_lines_keys);
+    f.flag_if("head", p.head);
 }
 
 enum class TargetSchool {
@@ -277,7 +279,7 @@ struct SetUpRead {
         bool operator==(const Foot&) const = default;
     };
     std::string bank;
-    std::string surface; ///< "plate", "bar" or "deck"
+    std::string surface; ///< "plate", "bar" or "deck"; "head": how the head of that bank lies
     std::vector<Reading> readings;
     std::vector<Foot> feet;
     bool operator==(const SetUpRead&) const = default;

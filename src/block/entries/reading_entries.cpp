@@ -28,6 +28,7 @@ std::initializer_list<FeatureKind> kinds_of(Quantity quantity) {
     case Quantity::head_gap:
     case Quantity::slope:
     case Quantity::indicator:
+    case Quantity::head_height:
         return decks;
     case Quantity::saddle:
     case Quantity::sweep:
@@ -102,7 +103,7 @@ void fields(Fields& f, Reading& r) {
     f.feature("feature", r.at.feature, kinds_of(r.at.quantity));
     f.text_if("level", r.at.level);
     f.text_if("direction", r.at.direction);
-    if (r.at.quantity == Quantity::height)
+    if (is_at_a_place(r.at.quantity))
         f.place("place_mm", r.at.place);
     f.text("words", r.words);
     f.number("value", r.value, range_of(r.at.quantity));

@@ -49,8 +49,14 @@ void apply(Folding& f, const DeckCut& cut) {
     DeckState* deck = f.deck_of(cut.bank);
     if (!deck)
         return;
-    (cut.kind == PassKind::flush ? deck->flushes : deck->cuts)
-        .push_back({f.entry->sequence, f.entry->time, f.entry->person, cut});
+    const TakenCut taken{f.entry->sequence, f.entry->time, f.entry->person, cut};
+    if (cut.head) {
+        f.state.faces[cut.bank].cuts.push_back(taken);
+        if (cut.depth > 0)
+            f.state.heads.push_back({taken.sequence, {cut.bank, {}, {}, cut.depth, {}}});
+        return;
+    }
+    (cut.kind == PassKind::flush ? deck->flushes : deck->cuts).push_back(taken);
     deck->readings.clear();
 }
 
@@ -91,7 +97,7 @@ void apply(Folding& f, const GasketChosen& gasket) {
 }
 void apply(Folding& f, const SetUpRead& set_up) {
     if (f.deck_of(set_up.bank))
-        f.state.set_ups[set_up.bank] = {f.entry->sequence, set_up};
+        f.state.set_ups[set_up_key(set_up.bank, set_up.surface == on_head)] = {f.entry->sequence, set_up};
 }
 void apply(Folding& f, const BalanceCard& balance) {
     f.state.balance = balance;
@@ -101,8 +107,11 @@ void apply(Folding& f, const EngineFigures& figures) {
     f.state.figures = figures;
 }
 void apply(Folding& f, const HeadWork& head) {
-    if (f.deck_of(head.bank))
-        f.state.heads.push_back({f.entry->sequence, head});
+    if (!f.deck_of(head.bank))
+        return;
+    f.state.heads.push_back({f.entry->sequence, head});
+    if (head.cut > 0) // elsewhere: it comes back as another face
+        f.state.faces[head.bank].cuts.clear();
 }
 
 /// Crowns that waited for a height of their deck have one now; what came off in between stood over them then.

@@ -12,6 +12,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace pallix::block {
@@ -88,6 +89,7 @@ struct CrownReading {
 /// What was decided on the decks and what is bolted to them, found on them and done to them.
 struct DecksState {
     std::map<std::string, DeckState> decks; ///< by bank id; one for every bank of the blueprint
+    std::map<std::string, DeckState> faces; ///< of the heads likewise, of which only the passes are kept
     DeckTargetChosen target;
     std::optional<PassPlanChosen> passes;
     std::vector<KnownFlaw> flaws;                       ///< cracks, pits and marks of the decks
@@ -96,15 +98,22 @@ struct DecksState {
     std::optional<Taken<CutterFitted>> cutter;          ///< as it now is
     std::vector<Taken<FinishNoted>> finishes;           ///< in order
     std::optional<GasketChosen> gasket;                 ///< the finish is for
-    std::map<std::string, Taken<SetUpRead>> set_ups;    ///< the last of each bank
+    std::map<std::string, Taken<SetUpRead>> set_ups;    ///< the last of each bank, and of each head: `set_up_key`
     EngineFigures figures;                              ///< as last stated
     BalanceCard balance;                                ///< as last stated
-    std::vector<Taken<HeadWork>> heads;                 ///< in order
+    std::vector<Taken<HeadWork>> heads;                 ///< in order, what came off by passes with them
     std::vector<CrownReading> crowns;                   ///< of the mock-up, in order
     std::vector<CrownReading> waiting_crowns; ///< read before any height of their deck: `crown` is not known yet
 
     [[nodiscard]] const DeckState& deck(const std::string& bank) const { return decks.at(bank); }
+    [[nodiscard]] const DeckState& face(const std::string& bank) const { return faces.at(bank); }
 };
+
+/// Whose set-up it is among those that are kept: a bank's own, or its head's.
+[[nodiscard]] inline std::string set_up_key(const std::string& bank, bool head) {
+    return head ? bank + " head" : bank;
+}
+inline constexpr std::string_view on_head = "head"; ///< surface of a set-up
 
 [[nodiscard]] const DecksState& decks_of(const JobState& state);
 [[nodiscard]] DecksState& decks_of(JobState& state);

@@ -17,10 +17,14 @@ bool is_sweep(const MeasuredAt& at) {
     return at.quantity == Quantity::sweep;
 }
 bool is_set_up(const MeasuredAt& at) {
-    return at.quantity == Quantity::sweep || at.quantity == Quantity::indicator;
+    return at.quantity == Quantity::sweep || at.quantity == Quantity::indicator || at.quantity == Quantity::slope;
 }
 bool is_of_head(const MeasuredAt& at) {
-    return at.quantity == Quantity::head_gap || at.quantity == Quantity::volume || at.quantity == Quantity::valve;
+    return is_on_head(at.quantity) || at.quantity == Quantity::volume || at.quantity == Quantity::valve;
+}
+RoundEnd head_cut_since(const std::string& bank) {
+    return {"the head was cut since",
+            [bank](const MeasuredAt& at) { return at.feature.bank == bank && is_of_head(at); }};
 }
 bool is_size_or_wall(const MeasuredAt& at) {
     return at.quantity == Quantity::size || at.quantity == Quantity::wall;
@@ -37,17 +41,16 @@ struct Ends {
     }
 
     Rounds operator()(const DeckCut& cut) const {
+        if (cut.head)
+            return {head_cut_since(cut.bank)};
         return {{"the deck was cut since", [bank = cut.bank](const MeasuredAt& at) {
-                     return at.feature.bank == bank && at.quantity != Quantity::head_gap &&
+                     return at.feature.bank == bank && !is_on_head(at.quantity) &&
                             (at.feature.kind == FeatureKind::deck || at.quantity == Quantity::piston ||
                              at.quantity == Quantity::valve);
                  }}};
     }
     Rounds operator()(const HeadWork& work) const {
-        if (work.cut <= 0)
-            return {};
-        return {{"the head was cut since",
-                 [bank = work.bank](const MeasuredAt& at) { return at.feature.bank == bank && is_of_head(at); }}};
+        return work.cut > 0 ? Rounds{head_cut_since(work.bank)} : Rounds{};
     }
 
     /// Said to be done after it was measured as it now is, nothing is measured twice.
@@ -76,6 +79,11 @@ struct Ends {
     Rounds operator()(const StepDone& done) const {
         if (moves_the_block(done.step))
             return {{"the block was moved since", is_set_up}};
+        if (done.step.starts_with(head_levelled))
+            return {
+                {"the head was levelled since", [bank = done.step.substr(head_levelled.size())](const MeasuredAt& at) {
+                     return at.feature.bank == bank && at.quantity == Quantity::head_height;
+                 }}};
         return {};
     }
     Rounds operator()(const RoundOpened& round) const {

@@ -6,6 +6,7 @@
 
 #include <functional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace pallix::block {
@@ -23,6 +24,8 @@ struct RoundEnd {
 
 /// Whether a step that was ticked moved the block under the bar: "screws turned", "block rolled", …
 [[nodiscard]] bool moves_the_block(const std::string& step);
+
+inline constexpr std::string_view head_levelled = "head levelled, "; ///< and the bank: ticked when its feet were set
 
 /// The names a round is opened by hand under, besides features.
 inline constexpr const char* round_of_mains = "mains";

@@ -11,8 +11,10 @@ void apply(Folding& f, const JobOpened& opened) {
     if (!f.blueprint) // a trouble already
         return;
     f.state.blueprint = *f.blueprint;
-    for (const BankBlueprint& bank : f.state.blueprint->banks)
+    for (const BankBlueprint& bank : f.state.blueprint->banks) {
         f.state.decks[bank.id];
+        f.state.faces[bank.id];
+    }
 }
 
 void apply(Folding& f, const BlueprintAmended& amended) {

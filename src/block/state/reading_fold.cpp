@@ -120,7 +120,7 @@ const MeasuredPlace* ReadingsState::place(const std::string& key) const {
 }
 
 const MeasuredPlace* ReadingsState::place(const MeasuredAt& at) const {
-    if (at.quantity == Quantity::height)
+    if (is_at_a_place(at.quantity))
         return place(at.key()); // coordinates are the same when they are written the same
     const auto found = std::ranges::find_if(places, [&at](const MeasuredPlace& p) {
         return p.at.quantity == at.quantity && p.at.feature == at.feature && p.at.level == at.level &&

@@ -141,6 +141,11 @@ const FeelProgress* Assessment::feel(std::string_view id) const {
     return found == by_feel.end() ? nullptr : &*found;
 }
 
+const HeadProgress* Assessment::head(std::string_view id) const {
+    const auto found = std::ranges::find(heads, id, [](const HeadProgress& h) { return std::string_view(h.bank); });
+    return found == heads.end() ? nullptr : &*found;
+}
+
 const BankProgress* Assessment::bank(std::string_view id) const {
     const auto found =
         std::ranges::find(banks, id, [](const BankProgress& b) { return std::string_view(b.plan.bank); });
@@ -185,9 +190,12 @@ Assessment assess(const JobState& state, const Certainty* certainty, const std::
         }
         if (tunnel_of(state).latest)
             a.tunnel = judge_tunnel(*intake_of(state).blueprint, *tunnel_of(state).latest, certainty, limits_of(state));
-        for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks)
+        for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks) {
             if (auto feel = feel_of(state, bank, chosen))
                 a.by_feel.push_back(std::move(*feel));
+            if (auto head = head_progress(state, bank, chosen))
+                a.heads.push_back(std::move(*head));
+        }
         a.lifters = lifter_work(state);
         a.gauge = gauge_findings(state, a.cylinders ? a.cylinders->study.oversize : std::nullopt);
         if (tunnel_of(state).latest) {

@@ -8,6 +8,7 @@
 #include "planning/common/stages.h"
 #include "planning/cylinders/cylinder_work.h"
 #include "planning/decks/deck_work.h"
+#include "planning/decks/head_work.h"
 #include "planning/lifters/lifter_plan.h"
 #include "planning/readings/gauge_findings.h"
 #include "planning/readings/pattern.h"
@@ -39,6 +40,7 @@ struct Assessment {
     std::vector<PistonCrown> crowns;   ///< of the mock-up, cylinder by cylinder
     std::vector<BankProgress> banks;   ///< in the blueprint's order; those with a measurement
     std::vector<FeelProgress> by_feel; ///< banks with feelers or passes and no height
+    std::vector<HeadProgress> heads;   ///< that somebody has begun with
     std::optional<TunnelVerdict> tunnel;
     std::optional<PairVerdict> pair;
     GaugeFindings gauge;                          ///< what was measured by hand
@@ -54,6 +56,7 @@ struct Assessment {
 
     [[nodiscard]] const BankProgress* bank(std::string_view id) const;
     [[nodiscard]] const FeelProgress* feel(std::string_view id) const;
+    [[nodiscard]] const HeadProgress* head(std::string_view id) const;
     [[nodiscard]] bool tunnel_fails() const;
 
     // Compiled once: what it holds is too much to copy in every file that does.

@@ -70,7 +70,8 @@ class Fits {
     MaybeFault operator()(const SetUpRead& p) const {
         if (auto f = unlisted_bank(p.bank))
             return f;
-        if (!p.readings.empty() && !correct_set_up(p)) // feet alone say where they stand
+        if (p.readings.size() >= 3 &&
+            !correct_set_up(p)) // feet alone say where they stand, two places how one station lies
             return refuse("these readings fix no plane, or the feet no line",
                           "at least three places not on one line, and two feet apart");
         return {};

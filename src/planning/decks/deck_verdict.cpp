@@ -27,8 +27,6 @@ std::optional<double> times(double factor, std::optional<double> u) {
 
 } // namespace
 
-namespace {
-
 bool shows_all_of(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points) {
     if (points.size() < heights_for_flatness)
         return false;
@@ -38,8 +36,6 @@ bool shows_all_of(const block::BankBlueprint& bank, const std::vector<metrology:
         quarters.at((p.x > (e.low.x + e.high.x) / 2 ? 2 : 0) + (p.y > (e.low.y + e.high.y) / 2 ? 1 : 0)) = true;
     return std::ranges::count(quarters, true) == 4;
 }
-
-} // namespace
 
 BankVerdict judge_deck(const block::BankBlueprint& bank, const block::DeckMeasurement& measured, double target,
                        const DeckSeen& seen, const block::LimitsChosen& shop) {

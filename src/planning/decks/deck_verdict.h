@@ -20,6 +20,9 @@ inline constexpr std::size_t heights_for_flatness = 9;
 /// Heights are held against the blueprint's window, and against the plan's where that is another.
 enum class CheckKind { lowest_height, highest_height, flatness, clean, lowest_planned, highest_planned };
 
+/// Heights enough to say flat, and in all four quarters of a face.
+[[nodiscard]] bool shows_all_of(const block::BankBlueprint& bank, const std::vector<metrology::Vec3>& points);
+
 /// One thing a deck was held against.
 struct DeckCheck {
     CheckKind kind{};

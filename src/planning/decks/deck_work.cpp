@@ -117,7 +117,8 @@ block::PassPlanChosen with_finish(block::PassPlanChosen chosen, const BankPlan& 
     return chosen;
 }
 
-/// Until the lines are gone; where nobody looked at them, as many as were chosen.
+} // namespace
+
 int springs_left(const block::DeckState& deck, int chosen) {
     int made = 0;
     bool looked = false;
@@ -130,8 +131,6 @@ int springs_left(const block::DeckState& deck, int chosen) {
         return 0;
     return looked ? 1 : std::max(0, chosen - made);
 }
-
-} // namespace
 
 bool springs_change_nothing(const block::DeckState& deck) {
     constexpr std::size_t enough = 3; // (common practice, no source)
@@ -200,11 +199,13 @@ double thickest_in(const std::vector<EdgeComparison>& lines) {
 
 } // namespace
 
-std::optional<Verdict> felt_flat(const JobState& state, const block::BankBlueprint& bank) {
-    const std::vector<EdgeComparison> lines = compare_edges(state, bank.id, nullptr);
+std::optional<Verdict> felt_flat(const JobState& state, const block::BankBlueprint& bank, bool head) {
+    const std::vector<EdgeComparison> lines =
+        compare_edges(state, bank.id, nullptr, head ? block::Quantity::head_gap : block::Quantity::gap);
     if (thickest_in(lines) > flatness_limit(limits_of(state), bank))
         return Verdict::fails;
-    for (const block::MeasuredAt& at : chosen_places(state, Measuring::feelers, bank.id))
+    for (const block::MeasuredAt& at :
+         chosen_places(state, head ? Measuring::head_feelers : Measuring::feelers, bank.id))
         if (const block::MeasuredPlace* read = readings_of(state).place(at); !read || read->stale())
             return std::nullopt;
     return Verdict::meets;

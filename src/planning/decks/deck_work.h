@@ -89,10 +89,12 @@ struct FeelProgress {
                                        const std::optional<CentreLine>& line);
 /// Somebody goes on with a deck that is flat by feel, and whose height nobody measured since.
 [[nodiscard]] bool goes_on_unmeasured(const block::JobState& state, const std::string& bank);
-/// What the straightedge says of a deck as it now is: one line too far fails it, all lines laid and none too far meets;
-/// nothing where lines are still to be laid.
+/// Until the lines are gone; where nobody looked at them, as many as were chosen.
+[[nodiscard]] int springs_left(const block::DeckState& deck, int chosen);
+/// What the straightedge says of a deck, or its head, as it now is: one line too far fails it, all lines laid and none
+/// too far meets; nothing where lines are still to be laid.
 [[nodiscard]] std::optional<metrology::Verdict> felt_flat(const block::JobState& state,
-                                                          const block::BankBlueprint& bank);
+                                                          const block::BankBlueprint& bank, bool head = false);
 /// Three spring passes in a row left the lines as they were: the machine gives way, there is no stock left.
 [[nodiscard]] bool springs_change_nothing(const block::DeckState& deck);
 /// A pass of those that are made until the deck is clean, however many that takes.

@@ -5,15 +5,18 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
 #include "planning/common/place.h"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <regex>
 
 namespace pallix::planning {
 
+using block::MeasuredAt;
 using metrology::Vec2;
 
 namespace {
@@ -53,11 +56,16 @@ std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up) {
     const auto& feet = set_up.feet;
     if (!tilt || feet.size() < 2 || norm(feet[1].place - feet[0].place) < 1)
         return std::nullopt;
-    SetUpCorrection c{tilt->along, tilt->across, 0, 0, {}, 0};
+    SetUpCorrection c{tilt->along, tilt->across, 0, 0, 0, {}, 0};
     const auto [lowest, highest] = std::ranges::minmax(set_up.readings, {}, &block::SetUpRead::Reading::height);
     c.spread = highest.height - lowest.height;
-    for (const auto& r : set_up.readings)
+    double lowest_tilt = std::numeric_limits<double>::infinity(), highest_tilt = -lowest_tilt;
+    for (const auto& r : set_up.readings) {
         c.misfit = std::max(c.misfit, std::abs(r.height - tilt->at(r.place)));
+        lowest_tilt = std::min(lowest_tilt, tilt->at(r.place));
+        highest_tilt = std::max(highest_tilt, tilt->at(r.place));
+    }
+    c.tilt = highest_tilt - lowest_tilt;
     Tilt taken = *tilt; // what the feet take out
     if (feet.size() == 2) {
         const Vec2 d = (1 / norm(feet[1].place - feet[0].place)) * (feet[1].place - feet[0].place);
@@ -80,34 +88,203 @@ std::optional<SetUpCorrection> correct_set_up(const block::SetUpRead& set_up) {
     return c;
 }
 
-block::SetUpRead set_up_of(const block::JobState& state, const std::string& bank_id) {
+namespace {
+
+/// mm, by which + across is up where the level shows + : outwards, of an inline block to the right.
+double outwards(const block::BankBlueprint& bank) {
+    return bank.angle < 0 ? -1 : 1;
+}
+
+MeasuredAt slope_reading(const std::string& bank, const char* way) {
+    return {{block::FeatureKind::deck, bank, 0}, block::Quantity::slope, "", way, {}};
+}
+
+const block::MeasuredPlace* fresh_at(const block::JobState& state, const MeasuredAt& at) {
+    const block::MeasuredPlace* place = readings_of(state).place(at);
+    return place && !place->stale() ? place : nullptr;
+}
+
+std::int64_t newest_at(const block::JobState& state, const MeasuredAt& at) {
+    const block::MeasuredPlace* place = readings_of(state).place(at);
+    return place ? place->sequences.back() : 0;
+}
+
+using Readings = std::vector<block::SetUpRead::Reading>;
+
+/// What an indicator would read at the corners of a plane that lies as the level shows; nothing before it was laid both
+/// ways.
+Readings corners_by_level(const block::JobState& state, const block::BankBlueprint& bank) {
+    constexpr double per_m = 1e-3;
+    const auto* along = fresh_at(state, slope_reading(bank.id, "along"));
+    const auto* across = fresh_at(state, slope_reading(bank.id, "across"));
+    if (!along || !across)
+        return {};
+    const DeckExtent e = deck_extent(bank);
+    const Vec2 middle = 0.5 * (e.low + e.high);
+    Readings read;
+    for (const block::DeckPlace& corner : block::deck_places(bank)) {
+        const Vec2 from = corner.place - middle;
+        read.push_back({corner.place, per_m * (along->value * from.x + outwards(bank) * across->value * from.y)});
+    }
+    return read;
+}
+
+/// Entry of what was read of a bank's lie last; 0 for nothing.
+std::int64_t newest_of(const block::JobState& state, const std::string& bank_id) {
+    const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(bank_id);
+    std::int64_t newest = 0;
+    for (const block::DeckPlace& corner : block::deck_places(bank))
+        newest = std::max(newest, newest_at(state, corner_reading(bank_id, corner, false)));
+    for (const char* way : {"along", "across"})
+        newest = std::max(newest, newest_at(state, slope_reading(bank_id, way)));
+    const auto kept = decks_of(state).set_ups.find(bank_id);
+    return newest == 0 && kept != decks_of(state).set_ups.end() ? kept->second.sequence : newest;
+}
+
+/// Height of a deck at a corner, mm: its plane there, and what the place measured next to it is off the plane; no
+/// higher than the cuts up to then have left it.
+/// @return nothing where it was not measured, or from a tunnel that was cut since
+std::optional<double> own_height(const block::DeckState& deck, Vec2 place, std::int64_t until) {
+    if (!deck.latest || deck.from_old_tunnel() || deck.latest->result.points.empty())
+        return std::nullopt;
+    const block::DeckResult& d = deck.latest->result;
+    const auto plane = [&d](Vec2 at) {
+        return d.height_mean + d.slope_u * (at.x - d.middle.x) + d.tilt_v * (at.y - d.middle.y);
+    };
+    const auto next = std::ranges::min_element(d.points, {}, [place](const metrology::Vec3& p) {
+        return norm(Vec2{p.x, p.y} - place);
+    });
+    const double height = plane(place) + next->z - plane({next->x, next->y});
+    const double depth = deck.depth_since(deck.latest->sequence) - deck.depth_since(until);
+    return depth > 0 ? std::min(height, d.height_max - depth) : height;
+}
+
+/// Less what the deck itself rose by there, from the tunnel, when that was read.
+/// @return nothing where its heights are not known
+std::optional<Readings> less_its_own(const block::JobState& state, const std::string& bank, Readings read) {
+    const block::DeckState& deck = decks_of(state).deck(bank);
+    const std::int64_t until = newest_of(state, bank);
+    std::vector<double> own;
+    for (const auto& r : read) {
+        const auto height = own_height(deck, r.place, until);
+        if (!height)
+            return std::nullopt;
+        own.push_back(*height);
+    }
+    const double middle = std::accumulate(own.begin(), own.end(), 0.0) / static_cast<double>(own.size());
+    for (std::size_t i = 0; i < read.size(); ++i)
+        read[i].height -= own[i] - middle;
+    return read;
+}
+
+/// One side of a station against the other; nothing where either was not read.
+std::optional<double> across_station(const block::BankBlueprint& bank, const Readings& read, bool rear) {
+    std::optional<double> plus, minus;
+    for (const block::DeckPlace& corner : block::deck_places(bank))
+        for (const auto& r : read)
+            if (corner.rear == rear && norm(r.place - corner.place) < 1e-3)
+                (corner.positive_v ? plus : minus) = r.height;
+    return plus && minus ? std::optional(*plus - *minus) : std::nullopt;
+}
+
+/// Of two stations that no plane takes in, the one that is further out is pulled; of one alone, its low side.
+std::optional<ClampEase> clamp_to_ease(const block::BankBlueprint& bank, const Readings& read) {
+    const auto front = across_station(bank, read, false), rear = across_station(bank, read, true);
+    if (front && rear) {
+        const double twist = *front - *rear;
+        if (std::abs(twist) / 2 <= level_enough) // what a plane leaves of it
+            return std::nullopt;
+        const bool at_rear = std::abs(*rear) > std::abs(*front);
+        return ClampEase{at_rear, (at_rear ? *rear : *front) < 0, std::abs(twist)};
+    }
+    const auto& one = front ? front : rear;
+    if (!one || read.size() > 2 || std::abs(*one) <= level_enough)
+        return std::nullopt;
+    return ClampEase{rear.has_value(), *one < 0, std::abs(*one)};
+}
+
+/// Eased so often since the last cut that what is left is the deck's own, or misread (common practice, no source).
+bool eased_enough(const block::JobState& state, const std::string& bank) {
+    constexpr std::ptrdiff_t enough = 2;
+    return std::ranges::count_if(tunnel_of(state).steps, [&](const auto& step) {
+               return step.first > decks_of(state).deck(bank).last_cut() && step.second == clamp_eased + bank;
+           }) >= enough;
+}
+
+} // namespace
+
+MeasuredAt corner_reading(const std::string& bank, const block::DeckPlace& corner, bool head) {
+    const block::FeatureId deck{block::FeatureKind::deck, bank, 0};
+    if (head)
+        return {deck, block::Quantity::head_height, "", "", corner.place};
+    return {deck, block::Quantity::indicator, corner.rear ? "rear" : "front", corner.positive_v ? "+v" : "-v", {}};
+}
+
+bool by_level(const block::JobState& state, const std::string& bank) {
+    std::int64_t indicator = 0, level = 0;
+    for (const block::DeckPlace& corner : block::deck_places(*intake_of(state).blueprint->bank(bank)))
+        indicator = std::max(indicator, newest_at(state, corner_reading(bank, corner, false)));
+    for (const char* way : {"along", "across"})
+        level = std::max(level, newest_at(state, slope_reading(bank, way)));
+    return level > indicator;
+}
+
+block::SetUpRead set_up_of(const block::JobState& state, const std::string& bank_id, bool head) {
     const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(bank_id);
     const DeckExtent e = deck_extent(bank);
     constexpr double in = 30; // mm from the ends
     block::SetUpRead set_up{bank_id,
-                            "deck",
+                            head ? std::string(block::on_head) : "deck",
                             {},
                             {{"front left", {e.low.x + in, e.low.y}},
                              {"front right", {e.low.x + in, e.high.y}},
                              {"rear", {e.high.x - in, 0}}}};
-    if (const auto kept = decks_of(state).set_ups.find(bank_id); kept != decks_of(state).set_ups.end())
+    const auto& kept_all = decks_of(state).set_ups;
+    if (const auto kept = kept_all.find(block::set_up_key(bank_id, head)); kept != kept_all.end())
         set_up = kept->second.payload;
-    std::vector<block::SetUpRead::Reading> read;
+    if (!head && by_level(state, bank_id)) {
+        set_up.readings = corners_by_level(state, bank);
+        return set_up;
+    }
+    Readings read;
     bool by_line = false;
     for (const block::DeckPlace& corner : block::deck_places(bank)) {
-        const block::MeasuredAt at{{block::FeatureKind::deck, bank_id, 0},
-                                   block::Quantity::indicator,
-                                   corner.rear ? "rear" : "front",
-                                   corner.positive_v ? "+v" : "-v",
-                                   {}};
-        const auto* place = readings_of(state).place(at);
-        by_line = by_line || place;
-        if (place && !place->stale())
+        const MeasuredAt at = corner_reading(bank_id, corner, head);
+        by_line = by_line || readings_of(state).place(at);
+        if (const auto* place = fresh_at(state, at))
             read.push_back({corner.place, place->value});
     }
     if (by_line) // what was kept beside the feet is older
         set_up.readings = std::move(read);
     return set_up;
+}
+
+SetUpLie set_up_lie(const block::JobState& state, block::SetUpRead set_up) {
+    SetUpLie lie;
+    const std::string bank = set_up.bank;
+    const bool head = set_up.surface == block::on_head;
+    lie.by_level = !head && by_level(state, bank);
+    block::SetUpRead judged = set_up;
+    if (auto own = set_up.surface == "deck" ? less_its_own(state, bank, set_up.readings) : std::nullopt) {
+        lie.less_its_own = true;
+        judged.readings = std::move(*own);
+    }
+    lie.read = std::move(set_up);
+    lie.correction = correct_set_up(judged);
+    // A deck whose heights nobody knows may be twisted itself; a level shows none.
+    const bool tells_clamps = !head && !lie.by_level && (lie.less_its_own || lie.read.surface != "deck");
+    if (tells_clamps && !eased_enough(state, bank))
+        lie.ease = clamp_to_ease(*intake_of(state).blueprint->bank(bank), judged.readings);
+    return lie;
+}
+
+bool SetUpLie::to_mend() const {
+    if (ease)
+        return true;
+    if (!correction || correction->spread <= level_enough || correction->tilt <= level_enough)
+        return false; // what differs beside the tilt is the surface
+    // Two feet cannot take out every tilt.
+    return std::ranges::any_of(correction->moves, [](const FootMove& m) { return m.raise >= level_enough / 2; });
 }
 
 Stack stack_for(double wanted, const std::vector<double>& on_hand) {

@@ -91,11 +91,12 @@ bool EdgeComparison::disagrees(double allowed) const {
     return most < *goes_in - allowed || (does_not && least > *does_not + allowed);
 }
 
-std::vector<EdgeComparison> compare_edges(const block::JobState& state, const std::string& bank, const DeckMap* map) {
+std::vector<EdgeComparison> compare_edges(const block::JobState& state, const std::string& bank, const DeckMap* map,
+                                          block::Quantity quantity) {
     std::vector<EdgeComparison> lines;
     for (const EdgeLine& line : edge_lines(*intake_of(state).blueprint, bank)) {
         EdgeComparison c{line, {}, {}, {}, {}};
-        const block::MeasuredAt at{{block::FeatureKind::deck, bank, 0}, block::Quantity::gap, "", line.name, {}};
+        const block::MeasuredAt at{{block::FeatureKind::deck, bank, 0}, quantity, "", line.name, {}};
         if (const block::MeasuredPlace* read = readings_of(state).place(at.key()); read && !read->stale()) {
             c.goes_in = read->value;
             c.does_not = read->upper;

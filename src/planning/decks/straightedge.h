@@ -47,8 +47,10 @@ struct EdgeComparison {
     [[nodiscard]] bool disagrees(double allowed) const;
 };
 /// @param map may be null: then nothing is simulated
+/// @param quantity of the deck's feelers, or of its head's
 [[nodiscard]] std::vector<EdgeComparison> compare_edges(const block::JobState& state, const std::string& bank,
-                                                        const DeckMap* map);
+                                                        const DeckMap* map,
+                                                        block::Quantity quantity = block::Quantity::gap);
 
 /// What feelers alone say of flatness.
 struct FlatnessBounds {

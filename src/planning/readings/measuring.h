@@ -25,8 +25,9 @@ enum class Measuring {
     head_feelers,    ///< straightedge on the head of a bank
     chamber_volumes, ///< burette and plate, the chamber over each cylinder of a bank
     valve_drops,     ///< indicator on the valves of a bank's first cylinder, piston up
+    head_heights,    ///< indicator over the face of the head of a bank, on the machine
 };
-inline constexpr std::size_t measurings = 16;
+inline constexpr std::size_t measurings = 17;
 
 /// Whether it is done bank by bank.
 [[nodiscard]] bool goes_by_bank(Measuring what);

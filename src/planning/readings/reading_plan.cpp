@@ -25,7 +25,7 @@ using metrology::Vec2;
 constexpr std::array<const char*, measurings> names{
     "main_sizes",     "saddle_heights", "bar_sweep",       "deck_heights", "feelers",      "deck_level",
     "cylinder_sizes", "cylinder_walls", "piston_heights",  "lifter_sizes", "temperatures", "set_up",
-    "sleeve_sizes",   "head_feelers",   "chamber_volumes", "valve_drops"};
+    "sleeve_sizes",   "head_feelers",   "chamber_volumes", "valve_drops",  "head_heights"};
 
 FeatureId deck_id(const std::string& bank) {
     return {FeatureKind::deck, bank, 0};
@@ -66,15 +66,20 @@ std::vector<MeasuredAt> piston_places(const Blueprint& b, const std::string& ban
     return places;
 }
 
+/// Of a deck, or of the head on it.
+Quantity height_of(Measuring what) {
+    return what == Measuring::head_heights ? Quantity::head_height : Quantity::height;
+}
+
 /// The corners, then both sides and the middle between all bores.
-std::vector<MeasuredAt> deck_grid(const Blueprint& b, const std::string& bank) {
-    std::vector<MeasuredAt> places = usual_places(b, Measuring::deck_heights, bank);
+std::vector<MeasuredAt> deck_grid(const Blueprint& b, Measuring what, const std::string& bank) {
+    std::vector<MeasuredAt> places = usual_places(b, what, bank);
     const double front = places.front().place.x, rear = places.back().place.x, plus = places[0].place.y,
                  minus = places[1].place.y;
     for (const BetweenBores& between : between_bores(b, bank))
         if (between.u > front && between.u < rear)
             for (const double v : {plus, (plus + minus) / 2, minus})
-                places.push_back({deck_id(bank), Quantity::height, "", "", {between.u, v}});
+                places.push_back({deck_id(bank), height_of(what), "", "", {between.u, v}});
     return places;
 }
 
@@ -127,6 +132,7 @@ Meant what_is_meant(const block::JobState& state, const MeasuredAt& at) {
     case Quantity::sweep:
         return {0, 0.13};
     case Quantity::indicator:
+    case Quantity::head_height:
         return {0, 1};
     case Quantity::outside:
         return {nominal_of(b, at.feature) + 4, 8}; // a wall of two or more: the makers differ
@@ -193,9 +199,9 @@ bool goes_by_bank(Measuring what) {
 block::InstrumentKind usual_instrument(Measuring what) {
     using enum block::InstrumentKind;
     constexpr std::array<block::InstrumentKind, measurings> kinds{
-        bore_gauge,         lever_indicator, lever_indicator, deck_bridge,   straightedge, precision_level,
-        bore_gauge,         wall_gauge,      dial_indicator,  bore_gauge,    thermometer,  dial_indicator,
-        outside_micrometer, straightedge,    burette,         dial_indicator};
+        bore_gauge,         lever_indicator, lever_indicator, deck_bridge,    straightedge,  precision_level,
+        bore_gauge,         wall_gauge,      dial_indicator,  bore_gauge,     thermometer,   dial_indicator,
+        outside_micrometer, straightedge,    burette,         dial_indicator, dial_indicator};
     return kinds[static_cast<std::size_t>(what)];
 }
 
@@ -239,8 +245,9 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
                 places.push_back({end, Quantity::sweep, "", clock, {}});
         return places;
     case Measuring::deck_heights:
+    case Measuring::head_heights:
         for (const block::DeckPlace& p : block::deck_places(*b.bank(bank)))
-            places.push_back({deck_id(bank), Quantity::height, "", "", p.place});
+            places.push_back({deck_id(bank), height_of(what), "", "", p.place});
         return places;
     case Measuring::feelers:
         for (const EdgeLine& line : edge_lines(b, bank))
@@ -285,8 +292,8 @@ std::vector<MeasuredAt> usual_places(const Blueprint& b, Measuring what, const s
 std::vector<MeasuredAt> all_places(const Blueprint& b, Measuring what, const std::string& bank) {
     if (what == Measuring::valve_drops)
         return bore_places(b.bores, bank, Quantity::valve, {"intake", "exhaust"}, {""});
-    if (what == Measuring::deck_heights)
-        return deck_grid(b, bank);
+    if (what == Measuring::deck_heights || what == Measuring::head_heights)
+        return deck_grid(b, what, bank);
     return what == Measuring::piston_heights ? piston_places(b, bank, false) : usual_places(b, what, bank);
 }
 
@@ -363,7 +370,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     e.bench = bench;
     const Quantity q = asked.at.quantity;
     e.direct = q == Quantity::saddle || q == Quantity::sweep || q == Quantity::piston || q == Quantity::indicator ||
-               q == Quantity::valve;
+               q == Quantity::head_height || q == Quantity::valve;
     if (instrument.kind == block::InstrumentKind::depth_micrometer) {
         e.plate = instrument.zero;
         e.needs_plate = !instrument.zero;
@@ -398,7 +405,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
 
 bool decides_a_cut(Measuring what) {
     return what != Measuring::temperatures && what != Measuring::bar_sweep && what != Measuring::deck_level &&
-           what != Measuring::set_up && what != Measuring::head_feelers;
+           what != Measuring::set_up && what != Measuring::head_feelers && what != Measuring::head_heights;
 }
 
 } // namespace pallix::planning

@@ -5,14 +5,16 @@
 #include "block/reading_text.h"
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
+#include "block/state/fresh.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
 #include "planning/common/figures.h"
 #include "planning/decks/flaw_risk.h"
+#include "planning/decks/set_up.h"
 #include "planning/readings/reading_plan.h"
-#include "planning/steps/refused.h"
+#include "planning/steps/given.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -30,10 +32,10 @@ constexpr double deeper_than_the_hone = 0.01;
 using namespace block;
 using Payloads = std::vector<Payload>;
 
-class Answering {
+class Answering : Given {
   public:
     Answering(const JobState& state, const Assessment& a, const Step& step, const Answers& answers, std::string at)
-        : state_(state), a_(a), step_(step), answers_(answers), at_(std::move(at)) {}
+        : Given(step, answers), state_(state), a_(a), at_(std::move(at)) {}
 
     Payloads entries() const {
         if (step_.state != StepState::now && step_.state != StepState::ready)
@@ -60,67 +62,9 @@ class Answering {
     static Payloads one(Entry entry) {
         return {Payload(std::move(entry))};
     }
-    [[noreturn]] void elsewhere(const char* how) const {
-        throw Refused{{"job", 0, step_.id + " is not answered here", how}};
-    }
-
-    /// A length or count that need not be stated; held to its range where it is.
-    std::optional<double> if_given(const std::string& key) const {
-        return answers_.contains(key) ? std::optional(number(key)) : std::nullopt;
-    }
-    std::string words_if(const std::string& key) const { return given<std::string>(key).value_or(""); }
-    bool is_ticked(const std::string& key) const { return given<bool>(key).value_or(false); }
-    std::vector<metrology::Vec2> places(const std::string& key) const {
-        return given<std::vector<metrology::Vec2>>(key).value_or(std::vector<metrology::Vec2>());
-    }
-    template <class Value>
-    std::optional<Value> given(const std::string& key) const {
-        const auto found = answers_.find(key);
-        if (found == answers_.end())
-            return std::nullopt;
-        const auto* value = std::get_if<Value>(&found->second);
-        if (!value)
-            throw Refused{{"job", 0, step_.id + ": " + key + " is of another kind", "what the step asks for"}};
-        return *value;
-    }
-    double number(const std::string& key) const {
-        const auto value = given<double>(key);
-        const auto ask = std::ranges::find(step_.asks, key, &Ask::key);
-        if (!value)
-            throw Refused{{"job", 0, step_.id + ": " + key + " is missing", "a number"}};
-        const bool asked = ask != step_.asks.end();
-        if (!std::isfinite(*value) || (asked && ask->least && *value < *ask->least) ||
-            (asked && ask->most && *value > *ask->most))
-            throw Refused{{"job", 0, step_.id + ": " + key + " is " + std::to_string(*value),
-                           asked && ask->least && ask->most
-                               ? std::to_string(*ask->least) + " to " + std::to_string(*ask->most)
-                               : "a number that can be"}};
-        return *value;
-    }
-    std::string words(const std::string& key) const {
-        const auto value = given<std::string>(key);
-        if (!value || value->empty())
-            throw Refused{{"job", 0, step_.id + ": " + key + " is missing", "words"}};
-        return *value;
-    }
-    void ticked(const std::string& key) const {
-        if (!given<bool>(key).value_or(false))
-            throw Refused{{"job", 0, step_.id + ": " + key + " is not ticked", "done, or another step"}};
-    }
-    /// Of choices that are some of an enumeration's.
-    template <class Enum, class Keys>
-    Enum choice(const std::string& key, const Keys& keys) const {
-        static_cast<void>(choice<Enum>(key)); // one of those offered
-        return static_cast<Enum>(std::ranges::find(keys, words(key)) - keys.begin());
-    }
-    template <class Enum>
-    Enum choice(const std::string& key) const {
-        const std::string value = words(key);
-        const auto ask = std::ranges::find(step_.asks, key, &Ask::key);
-        if (ask != step_.asks.end())
-            if (const auto i = std::ranges::find(ask->choices, value); i != ask->choices.end())
-                return static_cast<Enum>(i - ask->choices.begin());
-        throw Refused{{"job", 0, step_.id + ": " + key + " is \"" + value + "\"", "one of the choices"}};
+    Payloads done(std::string what) const {
+        ticked("done");
+        return one(StepDone{std::move(what)});
     }
 
     Conditions with_caps_on() const {
@@ -284,8 +228,7 @@ class Answering {
         case Task::read_ring:
             return one(IndicatorSag{number("at_12"), number("at_6")});
         case Task::move_bar:
-            ticked("done");
-            return one(StepDone{"screws turned, bar dialled in"});
+            return done("screws turned, bar dialled in");
         case Task::decide_main:
         case Task::plan_tunnel:
             if (answers_.contains("choice") && words("choice") != "go_on")
@@ -302,8 +245,10 @@ class Answering {
     Payloads of_decks() const {
         const std::string bank = step_.about ? step_.about->bank : "";
         switch (step_.task) {
-        case Task::cut_deck: {
-            const std::string what = step_.id.substr(step_.id.find('/') + 1);
+        case Task::cut_deck:
+        case Task::cut_head: {
+            const bool head = step_.task == Task::cut_head;
+            const std::string what = step_.id.substr((step_.about->text() + (head ? "/head/" : "/")).size());
             const PassKind kind = what.starts_with("witness")  ? PassKind::witness
                                   : what.starts_with("finish") ? PassKind::finish
                                   : what.starts_with("spring") ? PassKind::spring
@@ -316,11 +261,21 @@ class Answering {
             }
             if (kind == PassKind::spring && answers_.contains("lines"))
                 cut.lines = choice<MarkerLines>("lines");
+            cut.head = head;
             return one(cut);
         }
         case Task::level:
-            ticked("done");
-            return one(StepDone{"block levelled, " + bank}); // what its corners read is void
+            return done("block levelled, " + bank); // what its corners read is void
+        case Task::level_head:
+            return done(std::string(head_levelled) + bank);
+        case Task::read_set_up_on: {
+            SetUpRead set_up = set_up_of(state_, bank);
+            set_up.surface = words("surface");
+            set_up.readings.clear(); // what was read is of another surface
+            return one(set_up);
+        }
+        case Task::ease_clamp:
+            return done(clamp_eased + bank);
         case Task::flush_deck:
             return one(DeckCut{bank, PassKind::flush, number("depth"), false, {}});
         case Task::confirm_datum:
@@ -336,8 +291,6 @@ class Answering {
             return one(FinishNoted{bank, choice<CutterState>("cutter"), um ? std::optional(*um / 1000) : std::nullopt,
                                    words_if("note")});
         }
-        case Task::feel_head:
-            return one(HeadWork{bank, number("goes_in"), if_given("does_not"), 0, {}});
         case Task::work_head:
             return one(HeadWork{bank, {}, {}, number("cut"), if_given("engine_figures/chamber_mm3")});
         case Task::give_volumes:
@@ -434,6 +387,8 @@ class Answering {
             BoreCut cut{bore, BoreOperation::hone, step_.least, {}, false, 0, "", {}, ""};
             cut.strokes = static_cast<int>(std::lround(number("strokes")));
             cut.load = if_given("load");
+            if (const auto degrees = if_given("hatch"))
+                cut.hatch = *degrees * radians_per_degree;
             const auto& bores = a_.cylinders->hone.bores;
             if (const auto b = std::ranges::find(bores, bore, &HoneBore::id); b != bores.end() && b->step)
                 cut.step = hone_plan_of(state_).steps[*b->step].grit;
@@ -480,8 +435,6 @@ class Answering {
 
     const JobState& state_;
     const Assessment& a_;
-    const Step& step_;
-    const Answers& answers_;
     std::string at_;
 };
 

@@ -8,6 +8,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/decks/set_up.h"
 #include "planning/steps/steps.h"
 #include "planning/tunnel/tunnel_work.h"
 
@@ -108,8 +109,10 @@ void add_of_deck(Steps& steps, const JobState& state, const std::string& bank) {
                   {choice("cutter", list(block::cutter_state_keys)),
                    {"ra_um", AskKind::count, {}, 0.001, 1000, {}, true},
                    note});
-    steps.add(Task::feel_head, "any/head/feel", Stage::decks,
-              {{"goes_in", AskKind::length, {}, 0, 5}, length_if("does_not", 0, 5)});
+    Ask surface = choice("surface", {"deck", "plate", "bar"});
+    const auto read_on = std::ranges::find(surface.choices, set_up_of(state, bank).surface);
+    surface.proposed = static_cast<double>(read_on - surface.choices.begin());
+    steps.add(Task::read_set_up_on, "any/set_up", Stage::decks, {surface});
     steps.add(
         Task::work_head, "any/head", Stage::decks,
         {{"cut", AskKind::length, {}, 0, 5}, {"engine_figures/chamber_mm3", AskKind::count, {}, 0, 1e9, {}, true}});

@@ -46,6 +46,9 @@ void add_tunnel_steps(Route& route);
 /// @return id of what the next pass waits for; empty where the bar stands as it should, or nobody dials it in
 std::string add_dial_in_steps(Route& route);
 void add_deck_steps(Route& route);
+/// Heads that somebody has begun with.
+/// @param in_hand those that were worked on after their deck, or the others
+void add_head_steps(Route& route, bool in_hand);
 void add_cylinder_steps(Route& route);
 void add_lifter_steps(Route& route);
 void add_mock_up_steps(Route& route);

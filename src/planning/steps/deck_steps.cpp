@@ -8,6 +8,7 @@
 #include "block/state/tunnel_state.h"
 #include "planning/decks/set_up.h"
 #include "planning/steps/contributors.h"
+#include "planning/steps/pass_ids.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -23,8 +24,6 @@ using block::JobState;
 using block::MeasuredAt;
 using block::Rule;
 using block::Stage;
-
-constexpr std::array pass_ids{"witness", "pass", "finish", "spring", "flush"};
 
 class DeckPart {
   public:
@@ -159,12 +158,13 @@ class DeckPart {
         lead(step);
     }
 
-    /// Once somebody has begun to level a bank with an indicator, its corners are read and its feet raised in turn
-    /// until they agree: a cut follows the table, whatever was meant.
+    /// Once somebody has begun to level a bank, its corners are read, a clamp that pulls is eased and its feet are
+    /// raised in turn until they agree: a cut follows the table, whatever was meant.
     void add_level(const std::string& bank) {
         level_.clear();
         const BankProgress* progress = a_.bank(bank);
-        const auto places = chosen_places(state_, Measuring::set_up, bank);
+        const auto places =
+            chosen_places(state_, by_level(state_, bank) ? Measuring::deck_level : Measuring::set_up, bank);
         if (!progress || progress->passes.empty())
             return;
         // A cut ends the round: whether the block was moved for the next is for whoever stands there to say.
@@ -180,14 +180,12 @@ class DeckPart {
                 level_ = level_.empty() ? step.id : level_;
                 lead(step);
             }
-        const auto correction = level_.empty() ? correct_set_up(set_up_of(state_, bank)) : std::nullopt;
-        if (!correction || correction->spread <= level_enough)
+        const SetUpLie lie = set_up_lie(state_, set_up_of(state_, bank));
+        if (!level_.empty() || !lie.to_mend())
             return;
-        const auto most = std::ranges::max_element(correction->moves, {}, &FootMove::raise);
-        if (most == correction->moves.end() || most->raise < level_enough / 2)
-            return; // it is not flat there, and no foot makes it so
-        Step& step = r_.add(Task::level, id_of(bank, "level"), Stage::decks, deck_id(bank));
-        step.number = most->raise;
+        Step& step = r_.add(lie.ease ? Task::ease_clamp : Task::level, id_of(bank, lie.ease ? "clamp" : "level"),
+                            Stage::decks, deck_id(bank));
+        step.number = lie.ease ? lie.ease->by : std::ranges::max(lie.correction->moves, {}, &FootMove::raise).raise;
         step.asks = {{"done", AskKind::tick, 1, {}, {}}};
         level_ = step.id;
         lead(step);
@@ -197,15 +195,8 @@ class DeckPart {
         std::vector<block::TakenCut> all = deck.cuts;
         all.insert(all.end(), deck.flushes.begin(), deck.flushes.end());
         std::ranges::sort(all, {}, &block::TakenCut::sequence);
-        for (const block::TakenCut& taken : all) {
-            Step& step = r_.add(Task::cut_deck,
-                                id_of(bank, std::string(pass_ids[static_cast<std::size_t>(taken.cut.kind)]) +
-                                                "/entry/" + std::to_string(taken.sequence)),
-                                Stage::decks, deck_id(bank));
-            step.state = StepState::done;
-            step.number = taken.cut.depth;
-            step.why = {taken.sequence};
-        }
+        for (const block::TakenCut& taken : all)
+            add_done_cut(r_, Task::cut_deck, id_of(bank, ""), taken);
     }
 
     void add_passes(const std::string& bank) {
@@ -221,12 +212,10 @@ class DeckPart {
             return; // what is planned from heights under a proud sleeve waits until it is flush
         // What was clean stays clean under a deeper cut, until somebody sees otherwise.
         const bool clean = decks_of(state_).deck(bank).marked_clean();
-        std::array<int, pass_ids.size()> count{};
+        PassIds ids(id_of(bank, ""));
         std::string before = other_bank_first(bank);
         for (const Pass& pass : passes) {
-            const auto kind = static_cast<std::size_t>(pass.kind);
-            const int n = ++count[kind];
-            std::string id = id_of(bank, pass_ids[kind]) + (n > 1 ? "/" + std::to_string(n) : std::string());
+            const std::string id = ids.next(pass.kind);
             Step& step = r_.add(Task::cut_deck, id, Stage::decks, deck_id(bank));
             step.number = pass.depth;
             if (a_.bank(bank)) {
@@ -236,12 +225,7 @@ class DeckPart {
                     step.most = target + *meant.deck_height.upper;
                 }
             }
-            if (pass.kind == block::PassKind::spring) // without infeed
-                step.asks = {{"lines", AskKind::choice, 0, {}, {}, marker_lines()}};
-            else
-                step.asks = {{"depth", AskKind::length, pass.depth, 0, 5}};
-            step.asks.push_back({"clean", AskKind::tick, clean ? std::optional(1.0) : std::nullopt, {}, {}});
-            step.asks.push_back({"dark", AskKind::place, {}, {}, {}, {}, true});
+            step.asks = pass_asks(pass, clean);
             if (!before.empty()) {
                 step.state = StepState::waits;
                 step.waits_for.push_back({Rule::order, before, "", "", ""});
@@ -250,9 +234,6 @@ class DeckPart {
             lead(step);
             before = id;
         }
-    }
-    static std::vector<std::string> marker_lines() {
-        return {block::marker_lines_keys.begin(), block::marker_lines_keys.end()};
     }
     /// Along one bank before the block is rolled to the other.
     std::string other_bank_first(const std::string& bank) const {
@@ -385,6 +366,28 @@ class DeckPart {
 };
 
 } // namespace
+
+std::vector<Ask> pass_asks(const Pass& pass, bool clean_before) {
+    std::vector<Ask> asks;
+    if (pass.kind == block::PassKind::spring) // without infeed
+        asks = {
+            {"lines", AskKind::choice, 0, {}, {}, {block::marker_lines_keys.begin(), block::marker_lines_keys.end()}}};
+    else
+        asks = {{"depth", AskKind::length, pass.depth, 0, 5}};
+    asks.push_back({"clean", AskKind::tick, clean_before ? std::optional(1.0) : std::nullopt, {}, {}});
+    asks.push_back({"dark", AskKind::place, {}, {}, {}, {}, true});
+    return asks;
+}
+
+void add_done_cut(Route& route, Task task, const std::string& before, const block::TakenCut& taken) {
+    Step& step = route.add(task,
+                           before + pass_ids.at(static_cast<std::size_t>(taken.cut.kind)) + "/entry/" +
+                               std::to_string(taken.sequence),
+                           Stage::decks, FeatureId{FeatureKind::deck, taken.cut.bank, 0});
+    step.state = StepState::done;
+    step.number = taken.cut.depth;
+    step.why = {taken.sequence};
+}
 
 std::optional<double> flush_due(const JobState& state, const std::string& bank) {
     double proud = 0;

@@ -71,7 +71,10 @@ enum class Task {
     go_on_unmeasured, ///< flat by feel, and nobody here measures its height
     cut_deck,
     flush_deck,
-    level, ///< corners of the set-up do not agree: raise feet
+    level,      ///< corners of the set-up do not agree: raise feet
+    ease_clamp, ///< one side of a station stands low: its clamp pulls
+    level_head,
+    cut_head,
     look_why_dark,
     look_at_touch, ///< one that agrees with no other of its section
     feel,          ///< lay the straightedge
@@ -108,7 +111,7 @@ enum class Task {
     mark_flaw,
     test_pressure,
     note_finish,
-    feel_head,
+    read_set_up_on,
     work_head,
     note_pit,
     note_roughness,
@@ -141,12 +144,13 @@ inline constexpr std::array machine_keys{"desk",        "bench",         "washer
 /// How the block lies for it.
 enum class SetUp {
     any,
-    caps_off,  ///< the caps by themselves, beside the block
-    mains_up,  ///< sump face up
-    deck_up,   ///< the deck of the bank that the step is about, level
-    lifters_up ///< the bank that the step is about, lifters plumb
+    caps_off,   ///< the caps by themselves, beside the block
+    mains_up,   ///< sump face up
+    deck_up,    ///< the deck of the bank that the step is about, level
+    lifters_up, ///< the bank that the step is about, lifters plumb
+    head_up,    ///< the head of that bank by itself, its face up and level
 };
-inline constexpr std::array set_up_keys{"any", "caps_off", "mains_up", "deck_up", "lifters_up"};
+inline constexpr std::array set_up_keys{"any", "caps_off", "mains_up", "deck_up", "lifters_up", "head_up"};
 
 struct Where {
     Machine machine = Machine::desk;

@@ -7,6 +7,7 @@
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/decks/compression.h"
 #include "planning/decks/deck_consequences.h"
 #include "planning/steps/answer.h"
 
@@ -65,15 +66,18 @@ void add_decks(std::vector<Change>& changes, const JobState& before, const JobSt
                const std::vector<PistonCrown>& crowns) {
     for (const block::BankBlueprint& bank : intake_of(before).blueprint->banks) {
         const auto was = mean_height(before, bank), is = mean_height(then, bank);
-        if (!was || !is || !differ(was, is))
+        const bool of_head = head_state(before, bank.id).cut != head_state(then, bank.id).cut;
+        if (!was || !is || (!differ(was, is) && !of_head))
             continue;
-        changes.push_back({Changed::deck_height, deck_id(bank.id), was, is});
+        if (differ(was, is))
+            changes.push_back({Changed::deck_height, deck_id(bank.id), was, is});
         const auto old = deck_consequences(before, crowns, bank.id, *was, 0).cylinders;
         const auto now = deck_consequences(then, crowns, bank.id, *is, *was - *is).cylinders;
         for (std::size_t i = 0; i < std::min(old.size(), now.size()); ++i) {
             if (old[i].bore != now[i].bore)
                 continue;
-            changes.push_back({Changed::clearance, now[i].bore, old[i].clearance, now[i].clearance});
+            if (differ(was, is))
+                changes.push_back({Changed::clearance, now[i].bore, old[i].clearance, now[i].clearance});
             if (old[i].ratio && now[i].ratio)
                 changes.push_back({Changed::ratio, now[i].bore, old[i].ratio, now[i].ratio});
         }
@@ -84,6 +88,8 @@ void add_decks(std::vector<Change>& changes, const JobState& before, const JobSt
 void add_stale(std::vector<Change>& changes, const JobState& before, const JobState& then) {
     std::set<FeatureId> stale;
     for (const block::MeasuredPlace& place : readings_of(then).places) {
+        if (block::is_on_head(place.at.quantity))
+            continue; // it would be named as the deck under it
         const block::MeasuredPlace* was = readings_of(before).place(place.at);
         if (place.stale() && was && !was->stale())
             stale.insert(place.at.feature);

@@ -106,7 +106,6 @@ StepKind kind_of(Task task) {
     case measure_insert:
     case read_ring:
     case prove_lifters:
-    case feel_head:
         return StepKind::measure;
     case inspect:
     case look_why_dark:
@@ -125,6 +124,9 @@ StepKind kind_of(Task task) {
     case state_conditions:
     case finish_tunnel:
     case level:
+    case level_head:
+    case ease_clamp:
+    case read_set_up_on:
     case move_bar:
     case dress:
     case tick_tunnel:
@@ -132,6 +134,7 @@ StepKind kind_of(Task task) {
     case cut_caps:
     case bore_tunnel:
     case cut_deck:
+    case cut_head:
     case flush_deck:
     case bore:
     case cut_lifter:
@@ -203,6 +206,8 @@ Step& Route::add_reading(const MeasuredAt& where, block::Stage stage) {
     Step& step = add(Task::read, reading_id(where), stage, where.feature);
     step.place = where;
     step.asks = {{"value", AskKind::length, {}, {}, {}}};
+    if (block::is_on_head(where.quantity))
+        step.where.set_up = SetUp::head_up;
     if (const block::MeasuredPlace* known = place(where)) {
         step.why = known->sequences;
         step.state = known->stale() ? StepState::ready : StepState::done;
@@ -238,9 +243,10 @@ std::string place_id(const MeasuredAt& at) {
         add(block::quantity_names[static_cast<std::size_t>(at.quantity)]);
     add(at.level);
     add(at.direction);
-    if (at.quantity == Quantity::height) {
+    if (block::is_at_a_place(at.quantity)) {
         const std::string key = at.key();
-        const std::string words = at.feature.text() + " height ";
+        const std::string words =
+            at.feature.text() + " " + block::quantity_names[static_cast<std::size_t>(at.quantity)] + " ";
         add(key.starts_with(words) ? key.substr(words.size()) : key);
     }
     return id;
@@ -323,7 +329,9 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
         add_flaw_steps(route);
         add_touch_steps(route);
         add_tunnel_steps(route);
+        add_head_steps(route, true);
         add_deck_steps(route);
+        add_head_steps(route, false);
         add_cylinder_steps(route);
         add_lifter_steps(route);
         add_mock_up_steps(route);

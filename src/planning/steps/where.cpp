@@ -62,11 +62,16 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
         return {Machine::bench, SetUp::mains_up, 15};
     case confirm_datum:
     case level:
+    case ease_clamp:
         return {Machine::surfacer, SetUp::deck_up, 10};
     case cut_deck:
     case flush_deck:
-    case work_head:
         return {Machine::surfacer, SetUp::deck_up, 12};
+    case level_head:
+        return {Machine::surfacer, SetUp::head_up, 10};
+    case cut_head:
+    case work_head:
+        return {Machine::surfacer, SetUp::head_up, 12};
     case look_at_touch:
         return {Machine::probe, SetUp::any, 5};
     case look_why_dark:
@@ -74,8 +79,9 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     case note_finish:
         return {Machine::surfacer, SetUp::deck_up, 2};
     case feel:
-    case feel_head:
         return {Machine::bench, SetUp::deck_up, 5};
+    case read_set_up_on:
+        return {Machine::surfacer, SetUp::deck_up, 1};
     case measure_insert:
         return {Machine::bench, SetUp::any, 5};
     case bore:

@@ -48,7 +48,8 @@ std::vector<SpokenPart> DeckDrawing::spoken() const {
     };
     for (const planning::CornerHeight& c : corners_)
         parts.push_back({qt(wording::corner_words(bank, c.rear, c.positive_v)),
-                         tr("%1 over the target").arg(qt(context_.lengths().with_sign(c.height - target_))),
+                         (head_ ? tr("%1 from the highest place") : tr("%1 over the target"))
+                             .arg(qt(context_.lengths().with_sign(c.height - target_))),
                          around(c.place), false, false});
     for (const block::KnownFlaw& f : flaws_)
         if (f.flaw.bank == bank_id_)
@@ -119,6 +120,13 @@ void DeckDrawing::set_brush(double mm) {
 
 void DeckDrawing::set_level(double w) {
     level_ = w;
+    update();
+}
+
+void DeckDrawing::set_head(bool head) {
+    if (head_ != head)
+        dark_.clear();
+    head_ = head;
     update();
 }
 
@@ -277,19 +285,19 @@ void DeckDrawing::paint_corners(QPainter& painter) {
 
 /// Where the next reading is wanted: a place, a line of the straightedge, a cylinder.
 void DeckDrawing::paint_asked(QPainter& painter) {
-    if (!asked_ || asked_->at.feature.bank != bank_id_)
+    if (!asked_ || asked_->at.feature.bank != bank_id_ || block::is_on_head(asked_->at.quantity) != head_)
         return;
     painter.setPen(QPen(context_.palette().accent, 3));
     painter.setBrush(Qt::NoBrush);
     const block::MeasuredAt& at = asked_->at;
-    if (at.quantity == block::Quantity::height) {
+    if (block::is_at_a_place(at.quantity)) {
         const QPointF middle = picture_->to_screen(at.place);
         painter.drawEllipse(middle, 13_px, 13_px);
         for (const double angle : {45.0, 135.0, 225.0, 315.0}) {
             const QPointF d(std::cos(angle * M_PI / 180), std::sin(angle * M_PI / 180));
             painter.drawLine(middle + 13_px * d, middle + 20_px * d);
         }
-    } else if (at.quantity == block::Quantity::gap) {
+    } else if (block::is_bracket(at.quantity)) {
         paint_feelers(painter, at.direction);
     } else if (at.quantity == block::Quantity::slope) {
         const QRectF f = picture_->frame().adjusted(20_px, 14_px, -20_px, -14_px);
@@ -313,11 +321,13 @@ void DeckDrawing::paint_feelers(QPainter& painter, const std::string& asked) {
         const bool now = line.name == asked;
         painter.setPen(QPen(p.accent, now ? 3 : 1, now ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(from, to);
-        const block::MeasuredPlace* read =
-            readings_of(context_.session.state())
-                .place(
-                    block::MeasuredAt{{block::FeatureKind::deck, bank_id_, 0}, block::Quantity::gap, "", line.name, {}}
-                        .key());
+        const block::MeasuredPlace* read = readings_of(context_.session.state())
+                                               .place(block::MeasuredAt{
+                                                   {block::FeatureKind::deck, bank_id_, 0},
+                                                   head_ ? block::Quantity::head_gap : block::Quantity::gap,
+                                                   "",
+                                                   line.name,
+                                                   {}}.key());
         if (!read || read->stale() || !read->upper)
             continue;
         const QString text = tr("%1 to %2").arg(qt(l.plain(read->value)), qt(l.plain(*read->upper)));
@@ -339,8 +349,8 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
     painter.drawLine(at - QPointF(0, 10_px), at + QPointF(0, 10_px));
     if (!height)
         return;
-    QString text =
-        tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), qt(context_.lengths().with_sign(*height - target_)));
+    const QString off = qt(context_.lengths().with_sign(*height - target_));
+    QString text = head_ ? off : tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), off);
     if (belief_) // what is known between touches, with its doubt
         text += tr("  ±%1").arg(qt(context_.lengths().plain(2 * belief_->deviation_at(*pointer_))));
     painter.setFont(font_of(Type::text));

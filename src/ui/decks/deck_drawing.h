@@ -36,6 +36,8 @@ class DeckDrawing : public Drawing {
     /// A straightedge's line to show; nothing for none.
     void set_line(const std::optional<planning::EdgeLine>& line);
     void set_level(double w);
+    /// The head of that bank is drawn instead: its points count from the highest, which lies at the deck's nominal.
+    void set_head(bool head);
     void set_asked(const std::optional<planning::AskedReading>& asked);
     void set_corners(std::vector<planning::CornerHeight> corners, double target);
 
@@ -92,7 +94,8 @@ class DeckDrawing : public Drawing {
     double brush_ = block::DeckCut::default_brush;
     std::optional<metrology::Vec2> pressed_; ///< where a flaw's line begins
     bool painting_ = false;                  ///< the button is down
-    bool machined_ = false;                  ///< the points were measured on cut metal
+    bool head_ = false;
+    bool machined_ = false; ///< the points were measured on cut metal
     double level_ = 1e9;
     double target_ = 0;
     std::vector<metrology::Vec2> dark_;

@@ -34,6 +34,17 @@ TwinTable table_of(const std::vector<Line>& lines) {
     return t;
 }
 
+void add_cuts(std::vector<Line>& out, const block::DeckState& deck, const wording::LengthText& lengths) {
+    for (const block::TakenCut& taken : deck.cuts)
+        out.push_back({Facts::tr("%1, %2 taken%3")
+                           .arg(qt(wording::pass_name(taken.cut.kind)), qt(lengths.with_unit(taken.cut.depth)),
+                                taken.cut.clean          ? Facts::tr(", touched everywhere")
+                                : taken.cut.dark.empty() ? QString()
+                                                         : Facts::tr(", dark places painted")),
+                       {},
+                       false});
+}
+
 } // namespace
 
 TwinTable deck_facts(const Context& context, const std::string& bank_id) {
@@ -87,15 +98,28 @@ TwinTable deck_facts(const Context& context, const std::string& bank_id) {
                                        *intake_of(state).blueprint->bank(assessment.banks[0].plan.bank), lengths)),
              mark_of(assessment.pair->verdict), false});
     out.insert(out.end(), by_gauge.begin(), by_gauge.end());
-    for (const block::TakenCut& taken : deck.cuts)
-        out.push_back({Facts::tr("%1, %2 taken%3")
-                           .arg(qt(wording::pass_name(taken.cut.kind)), qt(lengths.with_unit(taken.cut.depth)),
-                                taken.cut.clean          ? Facts::tr(", touched everywhere")
-                                : taken.cut.dark.empty() ? QString()
-                                                         : Facts::tr(", dark places painted")),
-                       {},
-                       false});
+    add_cuts(out, deck, lengths);
     return table_of(out);
+}
+
+TwinTable head_facts(const Context& context, const std::string& bank_id) {
+    std::vector<Line> out;
+    const auto& state = context.session.state();
+    if (const planning::HeadProgress* head = context.session.assessment().head(bank_id))
+        for (const std::string& sentence : wording::head_sentences(state, *head, context.lengths()))
+            out.push_back({qt(sentence), {}, false});
+    add_cuts(out, decks_of(state).face(bank_id), context.lengths());
+    return table_of(out);
+}
+
+block::SharedPoints head_points(const block::BankBlueprint& bank, const planning::HeadProgress* head) {
+    if (!head || head->points.empty())
+        return {};
+    std::vector<metrology::Vec3> points = head->points;
+    const double highest = std::ranges::max(points, {}, &metrology::Vec3::z).z;
+    for (metrology::Vec3& p : points)
+        p.z += bank.deck_height.nominal - highest;
+    return points;
 }
 
 } // namespace pallix::ui

@@ -14,16 +14,19 @@
 #include "ui/decks/set_up_page.h"
 #include "ui/frame/bank_buttons.h"
 #include "ui/frame/drawn_page.h"
+#include "ui/frame/figure_line.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
 #include "wording/common/sentences.h"
 #include "wording/decks/deck_words.h"
 
 #include <QHBoxLayout>
+#include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace pallix::ui {
 
@@ -32,13 +35,15 @@ DecksView::DecksView(Context context, QWidget* parent)
       banks_(new BankButtons(context, this)),
       page_buttons_(new PageButtons({tr("as found"), tr("set-up"), tr("passes"), tr("mock-up")},
                                     tr("As found, set-up, passes, mock-up: Ctrl+Shift+D goes to the next"), this)),
-      pages_(new QStackedWidget(this)), found_(new FoundPage(context, this)), set_up_(new SetUpPage(context, this)),
+      head_button_(new QPushButton(tr("head"), this)), pages_(new QStackedWidget(this)),
+      found_(new FoundPage(context, this)), set_up_(new SetUpPage(context, this)),
       cylinders_(new MockUpDrawing(context, this)),
       mock_up_(new DrawnPage(
           context, cylinders_, wording::FiguresOf::mock_up, [this] { return cylinders_->table(); }, this)),
       drawing_(new DeckDrawing(context, DeckTask::paint_dark, this)),
       passes_(new DrawnPage(
-          context, drawing_, wording::FiguresOf::decks, [this, context] { return deck_facts(context, bank_); }, this)),
+          context, drawing_, wording::FiguresOf::decks,
+          [this, context] { return head_ ? head_facts(context, bank_) : deck_facts(context, bank_); }, this)),
       consequences_(new PlainLabel(this)), planned_(new PlainLabel(this)), depth_(new PlainLabel(this)),
       share_(new PlainLabel(this)), level_(new CutLevelBar(context, this)) {
     set_type(heading_, Type::title, true);
@@ -57,10 +62,12 @@ DecksView::DecksView(Context context, QWidget* parent)
     column->setContentsMargins(20, 12, 20, 10);
     column->setSpacing(8);
     auto* top = new QHBoxLayout;
+    top->setSpacing(3); // seven buttons, in the smallest window too
     top->addWidget(heading_);
-    top->addSpacing(12);
+    top->addSpacing(4);
     top->addWidget(page_buttons_);
     top->addStretch();
+    top->addWidget(head_button_);
     top->addWidget(banks_);
     column->addLayout(top);
     column->addWidget(pages_, 1);
@@ -75,10 +82,15 @@ DecksView::DecksView(Context context, QWidget* parent)
         passes_->add_below(below);
     connect(level_, &QAbstractSlider::valueChanged, this, &DecksView::follow_level);
     connect(banks_, &BankButtons::chosen, this, &DecksView::show_bank);
+    head_button_->setCheckable(true);
+    head_button_->setProperty("narrow", true);
+    head_button_->setObjectName(QStringLiteral("show-head"));
+    head_button_->setToolTip(plain_tip(tr("The head of this bank in the deck's place (Ctrl+Shift+B)")));
+    connect(head_button_, &QPushButton::clicked, this, &DecksView::show_head);
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(&context_.session, &session::Session::belief_known, this, [this] {
         // Thought about while another page is open; this one may still show the bank of the job before.
-        if (isVisible() && !bank_.empty() && page() == Page::passes)
+        if (isVisible() && !bank_.empty() && page() == Page::passes && !head_)
             fill_passes();
     });
     connect(found_, &FoundPage::step_wanted, this, &DecksView::step_wanted);
@@ -124,6 +136,23 @@ void DecksView::show_other_bank() {
         show_bank(banks_->next(bank_));
 }
 
+void DecksView::show_head(bool head) {
+    head_ = head;
+    if (!bank_.empty())
+        fill_bank();
+}
+
+/// Whatever is called next is shown: the deck or the head that it is about.
+void DecksView::follow_call() {
+    const planning::Step* now = context_.session.assessment().steps.now();
+    const std::string called = now ? now->id : "";
+    if (called == std::exchange(called_, called) || !now || !now->about ||
+        now->about->kind != block::FeatureKind::deck || now->about->bank != bank_)
+        return;
+    head_ = now->task == planning::Task::cut_head || now->task == planning::Task::level_head ||
+            (now->place && block::is_on_head(now->place->quantity));
+}
+
 void DecksView::refresh() {
     const auto& state = context_.session.state();
     const auto& assessment = context_.session.assessment();
@@ -140,23 +169,26 @@ void DecksView::refresh() {
     }
     if (!intake_of(state).blueprint->bank(bank_))
         bank_ = !assessment.decks.bank.empty() ? assessment.decks.bank : intake_of(state).blueprint->banks.front().id;
+    follow_call();
     fill_bank();
 }
 
 void DecksView::fill_bank() {
     banks_->press(bank_);
+    head_button_->setChecked(head_);
+    head_button_->setEnabled(page() != Page::mock_up);
     switch (page()) {
     case Page::found:
-        return found_->show_bank(bank_);
+        return found_->show_bank(bank_, head_);
     case Page::set_up:
-        return set_up_->show_bank(bank_);
+        return set_up_->show_bank(bank_, head_);
     case Page::mock_up:
         if (!marked_ || marked_->bank != bank_)
             marked_ = cylinders_->first_of(bank_);
         tell_planned();
         return mock_up_->show_bore(marked_);
     case Page::passes:
-        return fill_passes();
+        return head_ ? fill_head() : fill_passes();
     }
 }
 
@@ -166,6 +198,8 @@ void DecksView::fill_passes() {
     const auto& bank = *blueprint.bank(bank_);
     for (QWidget* w : std::initializer_list<QWidget*>{depth_, share_, level_, consequences_})
         w->setVisible(progress != nullptr);
+    drawing_->set_head(false);
+    passes_->figures()->speak_of(wording::FiguresOf::decks);
     passes_->show_bore(block::FeatureId{block::FeatureKind::deck, bank_, 0});
     if (!progress) {
         drawing_->set_deck(bank, {});
@@ -200,21 +234,56 @@ void DecksView::fill_passes() {
         marks.push_back({blueprint_depth, tr("blueprint"), false});
     level_->set_scale(deepest, std::move(marks));
     level_->set_depth(taken);
+    top_ = measured.height_max;
+    follow_level();
+}
+
+/// The face of the head: where its lowest place lies, and what was painted dark.
+void DecksView::fill_head() {
+    const auto& bank = *intake_of(context_.session.state()).blueprint->bank(bank_);
+    const planning::HeadProgress* head = context_.session.assessment().head(bank_);
+    const block::SharedPoints points = head_points(bank, head);
+    const bool mapped = points.size() >= 3;
+    for (QWidget* w : std::initializer_list<QWidget*>{depth_, share_, level_})
+        w->setVisible(mapped);
+    drawing_->set_head(true);
+    drawing_->set_deck(bank, points, head && head->cut);
+    drawing_->set_touched(points);
+    drawing_->set_belief(nullptr);
+    drawing_->set_flaws({});
+    top_ = bank.deck_height.nominal;
+    drawing_->set_corners(mapped ? planning::corner_heights(bank, {points.begin(), points.end()})
+                                 : std::vector<planning::CornerHeight>(),
+                          top_);
+    passes_->figures()->speak_of(wording::FiguresOf::head);
+    passes_->show_bore(block::FeatureId{block::FeatureKind::deck, bank_, 0});
+    QStringList words;
+    if (head)
+        for (const std::string& s : wording::head_sentences(context_.session.state(), *head, context_.lengths()))
+            words << qt(s);
+    consequences_->setText(words.isEmpty() ? tr("Nothing was read of this head.") : words.join(QLatin1Char(' ')));
+    consequences_->setVisible(true);
+    if (!mapped)
+        return drawing_->set_level(1e9);
+    const double lowest = top_ - std::ranges::min(points, {}, &metrology::Vec3::z).z;
+    level_->set_scale(1.12 * std::max(lowest, 0.02), {{lowest, tr("lowest place"), false}});
+    level_->set_depth(0);
     follow_level();
 }
 
 void DecksView::follow_level() {
-    const planning::BankProgress* progress = context_.session.assessment().bank(bank_);
-    if (!progress)
+    if (!head_ && !context_.session.assessment().bank(bank_))
         return;
-    const block::DeckResult& measured = planning::surface_of(*progress, context_.session.state());
-    const double depth = level_->depth(), height = measured.height_max - depth;
+    const double depth = level_->depth(), height = top_ - depth;
     // At the very top nothing is cut yet: the level only rests on the highest point.
     drawing_->set_level(depth > 0 ? height : height + 1);
     const auto l = context_.lengths();
-    depth_->setText(tr("%1 below the highest point  ·  height %2").arg(qt(l.with_unit(depth)), qt(l.plain(height))));
-    tell_consequences(depth);
-    const auto& deck = decks_of(context_.session.state()).deck(bank_);
+    const QString below = tr("%1 below the highest point").arg(qt(l.with_unit(depth)));
+    depth_->setText(head_ ? below : tr("%1  ·  height %2").arg(below, qt(l.plain(height))));
+    if (!head_)
+        tell_consequences(depth);
+    const auto& deck =
+        head_ ? decks_of(context_.session.state()).face(bank_) : decks_of(context_.session.state()).deck(bank_);
     if (depth == 0 && !deck.cuts.empty() && !deck.stale()) { // nothing is cut since, and all of it is cut metal
         share_->setText(tr("measured on cut metal"));
         return;
@@ -263,14 +332,9 @@ void DecksView::tell_planned() {
         if (planned.ratio_spread > 0)
             words << tr("Spread over the cylinders %1.").arg(planned.ratio_spread, 0, 'f', 2);
     }
-    const planning::HeadState head = planning::head_state(state, bank_);
-    if (head.gap_low)
-        words << tr("Head: %1 goes in under the straightedge%2.")
-                     .arg(qt(l.with_unit(*head.gap_low)),
-                          head.gap_high ? tr(", %1 does not").arg(qt(l.plain(*head.gap_high))) : QString());
-    if (head.cut_since_chamber > 0)
-        words << tr("Its chambers were not measured since %1 came off: taken smaller by the bore's area.")
-                     .arg(qt(l.with_unit(head.cut_since_chamber)));
+    if (const std::string chambers = wording::chamber_sentence(planning::head_state(state, bank_), l);
+        !chambers.empty())
+        words << qt(chambers);
     planned_->setText(words.join(QLatin1Char(' ')));
     planned_->setVisible(!words.isEmpty());
 }
@@ -286,7 +350,8 @@ planning::Answers DecksView::painted(const planning::Step& step) const {
         return {};
     if (step.task == planning::Task::mark_flaw)
         return {{"path", found_->drawn()}};
-    if (step.task == planning::Task::cut_deck && !drawing_->dark().empty())
+    const auto task = head_ ? planning::Task::cut_head : planning::Task::cut_deck;
+    if (step.task == task && !drawing_->dark().empty())
         return {{"dark", drawing_->dark()}, {"brush", drawing_->brush()}};
     return {};
 }
@@ -296,6 +361,11 @@ void DecksView::answered() {
 }
 
 void DecksView::show_asked(const std::optional<planning::AskedReading>& asked) {
+    if (asked && asked->at.feature.kind == block::FeatureKind::deck) {
+        const bool on_head = block::is_on_head(asked->at.quantity);
+        if (on_head != std::exchange(asked_of_head_, on_head)) // what is read next is shown
+            show_head(on_head);
+    }
     drawing_->set_asked(asked);
     found_->show_asked(asked);
     set_up_->show_asked(asked);

@@ -9,6 +9,7 @@
 #include <string>
 
 class QLabel;
+class QPushButton;
 class QStackedWidget;
 
 namespace pallix::ui {
@@ -39,6 +40,9 @@ class DecksView : public View {
     [[nodiscard]] std::optional<std::string> bank() const;
     void show_bank(const std::string& bank);
     void show_other_bank();
+    /// Its head's face in the deck's place, on every page but the mock-up.
+    void show_head(bool head);
+    [[nodiscard]] bool shows_head() const { return head_; }
     void focus_level();
     [[nodiscard]] DrawnPage& passes() { return *passes_; }
     [[nodiscard]] planning::Answers painted(const planning::Step& step) const override;
@@ -56,6 +60,8 @@ class DecksView : public View {
   private:
     void fill_bank();
     void fill_passes();
+    void fill_head();
+    void follow_call();
     void follow_level();
     void tell_consequences(double depth);
     void tell_planned();
@@ -63,9 +69,14 @@ class DecksView : public View {
     Context context_;
     std::string bank_;
     std::optional<storage::JobId> job_; ///< the job bank_ belongs to
+    bool head_ = false;
+    bool asked_of_head_ = false; ///< by the reading line, last
+    double top_ = 0;             ///< w of the highest point of what the level bar cuts, mm
+    std::string called_;         ///< step that was called last
     QLabel* heading_;
     BankButtons* banks_;
     PageButtons* page_buttons_;
+    QPushButton* head_button_;
     QStackedWidget* pages_;
     FoundPage* found_;
     SetUpPage* set_up_;

@@ -5,6 +5,7 @@
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "ui/decks/deck_drawing.h"
+#include "ui/decks/deck_facts.h"
 #include "ui/decks/edge_drawing.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
@@ -51,17 +52,24 @@ FoundPage::FoundPage(Context context, DeckDrawing* drawing, QWidget* parent)
     });
 }
 
-void FoundPage::show_bank(const std::string& bank_id) {
+void FoundPage::show_bank(const std::string& bank_id, bool head) {
     bank_ = bank_id;
+    head_ = head;
     const auto& state = context_.session.state();
     const auto& deck = decks_of(state).deck(bank_);
     const auto& bank = *intake_of(state).blueprint->bank(bank_);
-    const block::SharedPoints points = deck.latest ? deck.latest->result.points : block::SharedPoints();
-    deck_->set_deck(bank, points, !deck.cuts.empty() && !deck.stale());
+    const planning::HeadProgress* of_head = context_.session.assessment().head(bank_);
+    const block::SharedPoints points = head_         ? head_points(bank, of_head)
+                                       : deck.latest ? deck.latest->result.points
+                                                     : block::SharedPoints();
+    deck_->set_head(head_);
+    deck_->set_deck(bank, points, head_ ? of_head && of_head->cut : !deck.cuts.empty() && !deck.stale());
+    deck_->set_corners({}, head_ ? bank.deck_height.nominal : 0);
     deck_->set_level(1e9);
-    deck_->set_flaws(decks_of(state).flaws);
+    deck_->set_flaws(head_ ? std::vector<block::KnownFlaw>() : decks_of(state).flaws);
     const reporting::DeckPicture* picture = deck_->picture();
-    edges_ = planning::compare_edges(state, bank_, picture && points.size() >= 3 ? &picture->map() : nullptr);
+    edges_ = planning::compare_edges(state, bank_, picture && points.size() >= 3 ? &picture->map() : nullptr,
+                                     head_ ? block::Quantity::head_gap : block::Quantity::gap);
     fill_words();
     choose_line(line_);
     show_bore(block::FeatureId{block::FeatureKind::deck, bank_, 0});
@@ -100,6 +108,28 @@ TwinTable FoundPage::lines() const {
 }
 
 void FoundPage::fill_words() {
+    QStringList words = head_ ? words_of_head() : words_of_deck();
+    if (std::ranges::any_of(edges_, [](const auto& e) { return e.goes_in.has_value(); }))
+        for (const std::string& s :
+             wording::feeler_bound_sentences(planning::flatness_from_feelers(edges_), context_.lengths()))
+            words << qt(s);
+    words.removeAll(QString());
+    words_->setText(!words.isEmpty() ? words.join(QLatin1Char(' '))
+                    : head_ ? tr("Lay the straightedge on the head, or run the indicator over it on the machine: "
+                                 "Ctrl+M chooses head feelers and head heights.")
+                            : tr("Lay the straightedge and type the feelers below (Ctrl+M chooses them), or take "
+                                 "in a probe log."));
+}
+
+QStringList FoundPage::words_of_head() const {
+    QStringList words;
+    if (const planning::HeadProgress* head = context_.session.assessment().head(bank_))
+        for (const std::string& s : wording::head_sentences(context_.session.state(), *head, context_.lengths()))
+            words << qt(s);
+    return words;
+}
+
+QStringList FoundPage::words_of_deck() const {
     const auto& state = context_.session.state();
     const auto l = context_.lengths();
     const auto& bank = *intake_of(state).blueprint->bank(bank_);
@@ -124,14 +154,7 @@ void FoundPage::fill_words() {
             places.push_back({p.x, p.y});
         words << qt(wording::coverage_sentence(bank, planning::deck_coverage(bank, places), l));
     }
-    if (std::ranges::any_of(edges_, [](const auto& e) { return e.goes_in.has_value(); }))
-        for (const std::string& s : wording::feeler_bound_sentences(planning::flatness_from_feelers(edges_), l))
-            words << qt(s);
-    words.removeAll(QString());
-    words_->setText(words.isEmpty()
-                        ? tr("Lay the straightedge and type the feelers below (Ctrl+M chooses them), or take "
-                             "in a probe log.")
-                        : words.join(QLatin1Char(' ')));
+    return words;
 }
 
 } // namespace pallix::ui

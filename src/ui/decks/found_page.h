@@ -21,7 +21,8 @@ class FoundPage : public DrawnPage {
     Q_OBJECT
   public:
     explicit FoundPage(Context context, QWidget* parent = nullptr);
-    void show_bank(const std::string& bank);
+    /// @param head its head's face instead of the deck
+    void show_bank(const std::string& bank, bool head);
     void show_asked(const std::optional<planning::AskedReading>& asked);
     /// Puts a line under the straightedge, by its place in the trade's order.
     void choose_line(int line);
@@ -34,9 +35,12 @@ class FoundPage : public DrawnPage {
     FoundPage(Context context, DeckDrawing* drawing, QWidget* parent);
     [[nodiscard]] TwinTable lines() const;
     void fill_words();
+    [[nodiscard]] QStringList words_of_deck() const;
+    [[nodiscard]] QStringList words_of_head() const;
 
     Context context_;
     std::string bank_;
+    bool head_ = false;
     std::vector<planning::EdgeComparison> edges_;
     std::vector<metrology::Vec2> drawn_;
     int line_ = 0;

@@ -18,12 +18,12 @@ class SetUpDrawing final : public Drawing {
     Q_OBJECT
   public:
     explicit SetUpDrawing(Context context, QWidget* parent = nullptr);
-    void show_bank(const std::string& bank);
+    void show_bank(const std::string& bank, bool head);
     void set_asked(const std::optional<planning::AskedReading>& asked);
     QSize minimumSizeHint() const override { return {420, 260}; }
     [[nodiscard]] std::vector<SpokenPart> spoken() const override;
     [[nodiscard]] TwinTable table() const;
-    [[nodiscard]] const std::optional<planning::SetUpCorrection>& correction() const { return correction_; }
+    [[nodiscard]] const planning::SetUpLie& lie() const { return lie_; }
 
   Q_SIGNALS:
     void feet_moved(const pallix::block::SetUpRead& set_up);
@@ -54,8 +54,12 @@ class SetUpDrawing final : public Drawing {
     void paint_corners(QPainter& painter, const View& v);
 
     std::string bank_;
-    block::SetUpRead set_up_;
-    std::optional<planning::SetUpCorrection> correction_;
+    void look(block::SetUpRead set_up);
+    [[nodiscard]] const block::SetUpRead& set_up() const { return lie_.read; }
+    [[nodiscard]] const std::optional<planning::SetUpCorrection>& correction() const { return lie_.correction; }
+
+    bool head_ = false;
+    planning::SetUpLie lie_;
     std::optional<planning::AskedReading> asked_;
     std::optional<std::size_t> gripped_;
     std::size_t foot_ = 0; ///< of the keyboard
@@ -66,7 +70,7 @@ class SetUpPage : public DrawnPage {
     Q_OBJECT
   public:
     explicit SetUpPage(Context context, QWidget* parent = nullptr);
-    void show_bank(const std::string& bank);
+    void show_bank(const std::string& bank, bool head);
     void show_asked(const std::optional<planning::AskedReading>& asked) { set_up_->set_asked(asked); }
 
   private:
@@ -75,6 +79,7 @@ class SetUpPage : public DrawnPage {
 
     Context context_;
     std::string bank_;
+    bool head_ = false;
     SetUpDrawing* set_up_;
     QLabel* words_;
 };

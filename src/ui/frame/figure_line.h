@@ -20,6 +20,7 @@ class FigureLine : public Spoken {
     FigureLine(Context context, wording::FiguresOf what, QWidget* parent = nullptr);
     ~FigureLine() override;
 
+    void speak_of(wording::FiguresOf what) { what_ = what; } ///< from the next `refresh` on
     /// Follows the job. @param marked the bore that is spoken of
     void refresh(const std::optional<block::FeatureId>& marked = {});
     /// Begins to change a figure. @param address as "pistons/clearance_mm"

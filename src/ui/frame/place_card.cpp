@@ -38,7 +38,7 @@ bool at_one_side(Quantity q) { // not from one side to the other
 }
 
 bool on_deck(Quantity q) {
-    return q == Quantity::height || q == Quantity::slope || q == Quantity::indicator || block::is_bracket(q);
+    return block::is_at_a_place(q) || q == Quantity::slope || q == Quantity::indicator || block::is_bracket(q);
 }
 
 } // namespace
@@ -180,7 +180,7 @@ void PlaceCard::paint_deck(QPainter& painter, const QRectF& room) {
     painter.drawText(QRectF(room.left(), box.bottom() + 2, room.width(), 20_px), Qt::AlignCenter, tr("← front"));
     painter.setPen(strong());
     const metrology::Vec2 middle{(e.low.x + e.high.x) / 2, (e.low.y + e.high.y) / 2};
-    if (at.quantity == Quantity::height)
+    if (block::is_at_a_place(at.quantity))
         return dot(painter, on(at.place));
     if (at.quantity == Quantity::indicator)
         return dot(painter, on({at.level == "rear" ? e.high.x : e.low.x, at.direction == "+v" ? e.high.y : e.low.y}));

@@ -168,6 +168,10 @@ void say_tunnel(Sentence& s) {
           "{tunnel_plan/bar_mm|diameter of the bar} goes {tunnel_plan/line|line of the bar}");
 }
 
+constexpr const char* passes_to_make =
+    "itness {pass_plan/witness_mm|witness cut}, passes of {pass_plan/pass_mm|largest pass}, finishing "
+    "{pass_plan/finish_mm|finishing cut}, {pass_plan/spring_passes|spring passes} spring passes";
+
 void say_decks(Sentence& s, const JobState& state) {
     using enum block::TargetSchool;
     s.say("Cut to {deck_target/school|target of the decks}");
@@ -189,8 +193,12 @@ void say_decks(Sentence& s, const JobState& state) {
     }
     if (intake_of(state).blueprint->banks.size() > 1)
         s.say(", {deck_target/equal|both banks}");
-    s.say(" · witness {pass_plan/witness_mm|witness cut}, passes of {pass_plan/pass_mm|largest pass}, finishing "
-          "{pass_plan/finish_mm|finishing cut}, {pass_plan/spring_passes|spring passes} spring passes");
+    s.say(std::string(" · w") + passes_to_make);
+}
+
+/// A head is cut by the passes of the decks, until it is clean.
+void say_head(Sentence& s) {
+    s.say(std::string("W") + passes_to_make + ", as on the decks");
 }
 
 void say_cutter(Sentence& s, const JobState& state, const LengthText& l) {
@@ -337,6 +345,9 @@ FigureSentence figure_sentence(FiguresOf what, const JobState& state, const plan
         break;
     case FiguresOf::decks:
         say_decks(s, state);
+        break;
+    case FiguresOf::head:
+        say_head(s);
         break;
     case FiguresOf::cutter:
         say_cutter(s, state, l);

@@ -16,6 +16,7 @@ enum class FiguresOf {
     limits,
     tunnel,
     decks,
+    head,
     cutter,
     mock_up,
     balance,

@@ -242,26 +242,6 @@ std::vector<std::string> shape_sentences(const block::BankBlueprint& bank,
 
 // ---- set-up, milling ----------------------------------------------------------------------------------------------
 
-std::vector<std::string> set_up_sentences(const planning::SetUpCorrection& c, const LengthText& l) {
-    std::vector<std::string> out;
-    if (c.spread <= planning::level_enough) {
-        out.push_back("Level enough: the readings agree within " + l.with_unit(c.spread) + ".");
-        return out;
-    }
-    std::string moves;
-    for (const planning::FootMove& m : c.moves)
-        moves += (moves.empty() ? "" : "; ") + m.name +
-                 (m.raise < 5e-4 ? std::string(": leave") : ": raise " + l.with_unit(m.raise));
-    out.push_back(moves + ".");
-    if (c.left > planning::level_enough)
-        out.push_back("Two feet take out only the tilt along the line through them: " + l.with_unit(c.left) +
-                      " stays across it.");
-    if (c.misfit > planning::level_enough)
-        out.push_back("One reading is " + l.with_unit(c.misfit) +
-                      " off the plane of the others: the surface is not flat there, or it was misread.");
-    return out;
-}
-
 std::string stack_sentence(const planning::FootMove& foot, const planning::Stack& stack, const LengthText& l) {
     if (stack.pieces.empty())
         return "Nothing on hand comes near what " + foot.name + " wants.";
@@ -352,7 +332,7 @@ std::string words(const block::DeckCut& p, const LengthText& l) {
     const std::string seen = p.clean          ? ", clean"
                              : p.dark.empty() ? ", not clean"
                                               : ", " + count_words(p.dark.size(), "place", "places") + " stayed dark";
-    return pass_name(p.kind) + depth + seen +
+    return (p.head ? "head, " : "") + pass_name(p.kind) + depth + seen +
            (p.lines == block::MarkerLines::not_looked_at ? "" : ", " + marker_lines_words(p.lines));
 }
 
@@ -419,6 +399,9 @@ std::string words(const block::GasketChosen& p, const LengthText&) {
 }
 
 std::string words(const block::SetUpRead& p, const LengthText& l) {
+    if (p.readings.empty())
+        return "set-up of the " + std::string(p.surface == block::on_head ? "head" : "block") + ", read on the " +
+               p.surface + ", on " + count_words(p.feet.size(), "foot", "feet");
     double low = 0, high = 0;
     for (const auto& r : p.readings) {
         low = &r == &p.readings.front() ? r.height : std::min(low, r.height);

@@ -48,12 +48,23 @@ namespace pallix::wording {
 [[nodiscard]] std::vector<std::string>
 shape_sentences(const block::BankBlueprint& bank, const std::optional<planning::LocalFlatness>& local,
                 double local_limit, const std::optional<planning::BanksLie>& banks, const LengthText& l);
-/// What each foot has to do, and what is left then.
 /// What to put under a foot that is to be raised.
 [[nodiscard]] std::string stack_sentence(const planning::FootMove& foot, const planning::Stack& stack,
                                          const LengthText& l);
-[[nodiscard]] std::vector<std::string> set_up_sentences(const planning::SetUpCorrection& correction,
+/// Which clamp to ease, else what each foot has to do, and what is left then.
+[[nodiscard]] std::vector<std::string> set_up_sentences(const block::BankBlueprint& bank, const planning::SetUpLie& lie,
                                                         const LengthText& l);
+/// Why a bank is to be levelled, or its head.
+[[nodiscard]] std::vector<std::string> levelling_reasons(const block::JobState& state, const std::string& bank,
+                                                         bool head, const LengthText& l);
+/// What came off the head since its chambers were measured; empty where nothing did.
+[[nodiscard]] std::string chamber_sentence(const planning::HeadState& head, const LengthText& l);
+/// How the face of a head lies, what came off it and what its chambers hold since.
+[[nodiscard]] std::vector<std::string> head_sentences(const block::JobState& state, const planning::HeadProgress& head,
+                                                      const LengthText& l);
+/// All of that in one, with whose head it is.
+[[nodiscard]] std::string head_line(const block::JobState& state, const planning::HeadProgress& head,
+                                    const LengthText& l);
 [[nodiscard]] std::string milling_sentence(const planning::MillingData& data, const LengthText& l);
 /// What a cut changes, one line each.
 [[nodiscard]] std::vector<std::string> consequence_sentences(const planning::DeckConsequences& c, bool steel_rods,

@@ -36,10 +36,10 @@ std::string instrument_kind_name(InstrumentKind kind) {
 }
 
 std::string measuring_name(Measuring what) {
-    constexpr std::array names{"main sizes",      "saddle heights", "bar sweep",       "deck heights",
-                               "feelers",         "deck level",     "cylinder sizes",  "cylinder walls",
-                               "piston to deck",  "lifter sizes",   "temperatures",    "set-up",
-                               "sleeve, outside", "head feelers",   "chamber volumes", "valve to piston"};
+    constexpr std::array names{
+        "main sizes",      "saddle heights", "bar sweep",       "deck heights",    "feelers",      "deck level",
+        "cylinder sizes",  "cylinder walls", "piston to deck",  "lifter sizes",    "temperatures", "set-up",
+        "sleeve, outside", "head feelers",   "chamber volumes", "valve to piston", "head heights"};
     return names[static_cast<std::size_t>(what)];
 }
 
@@ -109,6 +109,11 @@ std::string join(std::initializer_list<std::string> parts) {
 
 std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt& at) {
     switch (at.quantity) {
+    case Quantity::head_height: {
+        block::MeasuredAt under = at;
+        under.quantity = Quantity::height;
+        return "head of the " + place_of_reading(b, under);
+    }
     case Quantity::height: {
         const block::BankBlueprint& bank = *b.bank(at.feature.bank);
         const planning::PlaceOnDeck place = planning::place_on_deck(bank, at.place);
@@ -164,6 +169,7 @@ std::string quantity_text(Quantity q, double value, const LengthText& l) {
     case Quantity::sweep:
         return side_words(value, "in", "out", l);
     case Quantity::indicator:
+    case Quantity::head_height:
         return side_words(value, "high", "low", l);
     case Quantity::piston:
         return side_words(value, "below the deck", "proud of the deck", l);

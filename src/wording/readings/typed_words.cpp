@@ -66,7 +66,7 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
     case Quantity::temperature:
         return "Degrees Celsius, or 68 F.";
     case Quantity::slope:
-        return "mm per m, + rising to the rear or outwards; or thou/ft.";
+        return "mm per m, + rising to the rear or outwards (in line: to the right); or thou/ft.";
     case Quantity::saddle:
         return "The saddle against the line of the end mains, whichever way up the block lies: 0.4 thou proud, or 0.4 "
                "thou back (+).";
@@ -74,6 +74,8 @@ std::string what_to_type(Quantity q, const block::Instrument& i, const LengthTex
         return "The indicator, + pushed in.";
     case Quantity::indicator:
         return "The indicator at that corner, + where the block is high.";
+    case Quantity::head_height:
+        return "The indicator at that place of its face, + where it is high.";
     case Quantity::volume:
         return "Cubic centimetres out of the burette.";
     case Quantity::valve:
@@ -108,6 +110,8 @@ std::string more_means(Quantity q) {
         return "pushed in";
     case Quantity::indicator:
         return "the block is high";
+    case Quantity::head_height:
+        return "the head is high";
     case Quantity::piston:
         return "below the deck";
     case Quantity::slope:

@@ -46,8 +46,12 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::cut_deck, "Cut"},
     {Task::flush_deck, "Cut"},
     {Task::level, "Levelled"},
+    {Task::level_head, "Levelled"},
+    {Task::ease_clamp, "Eased and tightened"},
+    {Task::read_set_up_on, "Keep"},
+    {Task::cut_head, "Cut"},
     {Task::cut_lifter, "Cut"},
-    {Task::work_head, "Cut"},
+    {Task::work_head, "Note it"},
     {Task::press, "It is in"},
     {Task::press_bush, "It is in"},
     {Task::rest, "It rests"},
@@ -67,7 +71,6 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::note_finish, "Note it"},
     {Task::note_pit, "Note it"},
     {Task::note_roughness, "Note them"},
-    {Task::feel_head, "Note it"},
     {Task::pass_tunnel, "Log it"},
     {Task::cut_tunnel, "Log it"},
     {Task::give_target, "Keep"},
@@ -164,6 +167,8 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"dark", "dark places: paint them on the deck"},
         {"strokes", "strokes"},
         {"load", "load, %"},
+        {"hatch", "cross-hatch seen, °"},
+        {"surface", "it runs on the"},
         {"protrusion", "protrusion"},
         {"new_cutter", "fresh cutter"},
         {"new_edge", "fresh edge"},
@@ -195,8 +200,6 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"rvk_um", "Rvk, µm"},
         {"mr1_percent", "Mr1, %"},
         {"mr2_percent", "Mr2, %"},
-        {"goes_in", "goes in"},
-        {"does_not", "does not"},
         {"cut", "came off"},
         {"level", "level"},
         {"side", "side"},
@@ -221,7 +224,7 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"lifter_plan/bush_outside_mm", "outside of the bushes"},
         {"lifter_plan/interference_mm", "interference"},
     }};
-    if (step.task == Task::cut_deck && ask.key == "depth")
+    if ((step.task == Task::cut_deck || step.task == Task::cut_head) && ask.key == "depth")
         return "taken";
     for (const auto& [key, name] : figures)
         if (ask.key == key)

@@ -63,6 +63,8 @@ std::string set_up_words(const JobState& state, const planning::Step& step) {
         return which + " up and level";
     case SetUp::lifters_up:
         return "lifters of the " + which + " plumb";
+    case SetUp::head_up:
+        return "head of the " + which + " face up and level";
     }
     return "";
 }
