@@ -46,6 +46,16 @@ class HeadStory : public test::Story {
             add(r);
         }
     }
+    /// Roughed by so much, finished by 0.02 more and sprung until the lines were gone.
+    void cut_clean(double depth) {
+        for (DeckCut cut :
+             {DeckCut{"C", PassKind::pass, depth, true, {}}, DeckCut{"C", PassKind::finish, 0.02, true, {}},
+              DeckCut{"C", PassKind::spring, 0, true, {}}}) {
+            cut.head = true;
+            cut.lines = cut.kind == PassKind::spring ? MarkerLines::gone : MarkerLines::not_looked_at;
+            add(cut);
+        }
+    }
     std::vector<MeasuredAt> places(Measuring what) const { return chosen_places(state(), what, "C"); }
     /// Answers what is called.
     void answered(const Answers& answers) {
@@ -103,9 +113,7 @@ TEST(Head, WarpedItIsCutUntilCleanAndFeltAgain) {
 TEST(Head, StillNotFlatItIsCutOnceMore) {
     HeadStory s;
     s.felt(0.10, 0.12);
-    s.add(DeckCut{"C", PassKind::pass, 0.05, true, {}, 8, false, MarkerLines::not_looked_at, true});
-    s.add(DeckCut{"C", PassKind::finish, 0.02, true, {}, 8, false, MarkerLines::not_looked_at, true});
-    s.add(DeckCut{"C", PassKind::spring, 0, true, {}, 8, false, MarkerLines::gone, true});
+    s.cut_clean(0.05);
     s.felt(0.08, 0.10);
     EXPECT_EQ(s.called(), "deck.C/head/pass");
 }
@@ -144,9 +152,7 @@ TEST(Head, ItsChambersAreMeasuredAnew) {
     f.gasket_thickness = 1;
     s.add(f).add(DeckTargetChosen{TargetSchool::ratio, true, {}, {}, 9.0});
     s.felt(0.10, 0.12);
-    s.add(DeckCut{"C", PassKind::pass, 0.10, true, {}, 8, false, MarkerLines::not_looked_at, true});
-    s.add(DeckCut{"C", PassKind::finish, 0.02, true, {}, 8, false, MarkerLines::not_looked_at, true});
-    s.add(DeckCut{"C", PassKind::spring, 0, true, {}, 8, false, MarkerLines::gone, true});
+    s.cut_clean(0.10);
     s.felt(0.01, 0.02);
     EXPECT_NEAR(head_state(s.state(), "C").cut_since_chamber, 0.12, 1e-12);
     EXPECT_EQ(s.called(), "bore.C.1/measure/volume");

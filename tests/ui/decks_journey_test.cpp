@@ -62,6 +62,8 @@ class DecksJourney : public test::BenchFixture {
         ASSERT_TRUE(QTest::qWaitFor([this] { return !session_.beliefs().running(); }, 20000));
         QApplication::processEvents();
     }
+    /// The workboat's V6 as it was found, on the page of its decks.
+    void open_worn_v6();
 };
 
 /// The workboat's V6 with worn decks, and what it measures like after they were cut to a height.
@@ -85,6 +87,15 @@ std::string log_of(std::optional<double> cut_to, std::uint64_t seed) {
     job.noise = 0.0005;
     job.stated_uncertainty = 0.001;
     return workshop::probe(worn_v6(cut_to), job);
+}
+
+void DecksJourney::open_worn_v6() {
+    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
+                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
+    open_window();
+    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
+    key(Qt::Key_F5);
+    wait_for_belief();
 }
 
 } // namespace
@@ -142,12 +153,7 @@ TEST_F(DecksJourney, FeelersOnlyThenCutCleanFlat) {
 }
 
 TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
-    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
-                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
-    open_window();
-    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
-    key(Qt::Key_F5);
-    wait_for_belief();
+    open_worn_v6();
     ASSERT_NE(session_.belief("R"), nullptr);
 
     // The pistons stand at 241.28 above the crankshaft: what is read is the deck less that.
@@ -172,7 +178,7 @@ TEST_F(DecksJourney, ProbeMockUpZeroDeckOnBothBanksWithinAThou) {
     ASSERT_EQ(decks_of(session_.state()).target.school, block::TargetSchool::clearance);
     for (const char* bank : {"R", "L"})
         EXPECT_NEAR(session_.assessment().bank(bank)->plan.target, crown, 0.001);
-    EXPECT_TRUE(text_of("consequences").contains(QStringLiteral("piston to deck")));
+    EXPECT_TRUE(text_of("consequences").contains(QStringLiteral("their deck")));
 
     while (call() == DeckStep::cut) {
         ASSERT_LT(session_.entries().size(), 80U);
@@ -275,12 +281,7 @@ TEST_F(DecksJourney, TheSetUpSaysWhichFoot) {
 
 // Run over with an indicator on the machine, levelled, read again, cut until clean with a dark place painted, felt.
 TEST_F(DecksJourney, AHeadIsWorkedLikeADeck) {
-    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
-                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
-    open_window();
-    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
-    key(Qt::Key_F5);
-    wait_for_belief();
+    open_worn_v6();
     window_->decks().show_bank("R");
     window_->decks().show_page(ui::DecksView::Page::set_up);
     EXPECT_FALSE(window_->decks().shows_head());
@@ -322,12 +323,7 @@ TEST_F(DecksJourney, AHeadIsWorkedLikeADeck) {
 }
 
 TEST_F(DecksJourney, AClampThatPullsIsNamed) {
-    ASSERT_TRUE(session_.new_job(QStringLiteral("practice"), QStringLiteral("nobody"),
-                                 {"v6.json", block::write_blueprint(workshop::workboat_v6())}));
-    open_window();
-    ASSERT_TRUE(session_.take_probe_logs({{"found.csv", log_of({}, 5)}}, std::nullopt));
-    key(Qt::Key_F5);
-    wait_for_belief();
+    open_worn_v6();
     window_->decks().show_bank("L");
     window_->decks().show_page(ui::DecksView::Page::set_up);
     read_what("set-up");

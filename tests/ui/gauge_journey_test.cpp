@@ -221,7 +221,7 @@ TEST_F(GaugeJourney, InstrumentsAreCheckedAndTested) {
         QTest::keyClicks(in<QLineEdit>(d, "ring-size"), QStringLiteral("60.000"));
         QTest::keyClicks(in<QLineEdit>(d, "ring-reading"), QStringLiteral("+2 µm"));
         QTest::keyClick(in<QLineEdit>(d, "ring-reading"), Qt::Key_Return);
-        EXPECT_TRUE(echo->text().contains(QStringLiteral("off by +0.002 mm"))) << echo->text().toStdString();
+        EXPECT_TRUE(echo->text().contains(QStringLiteral("it reads 0.002 mm too much"))) << echo->text().toStdString();
         QTest::keyClicks(in<QLineEdit>(d, "repeats"), QStringLiteral("60.001 60.002 60.003"));
         for (auto* button : d.findChildren<QPushButton*>())
             if (button->text().contains(QStringLiteral("te&st")))

@@ -24,7 +24,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"note", {"quoted \"words\" and µ"}},
     {"strike", {"entry 4", "slipped zero"}},
     {"conditions", {"caps off", "plate on", "21.5 °C", "20.5 °C", "oil, 3 steps", "before"}},
-    {"ring_check", {"bore gauge", "73.992", "73.990", "+0.002"}}, // 73.9915 less 73.9900
+    {"ring_check", {"bore gauge", "73.992", "73.990", "0.002 too much"}}, // 73.9915 less 73.9900
     {"repeatability_test", {"bore gauge", "3 times", "main 2"}},
     {"tunnel_cut", {"bored", "caps cut 3 thou"}},
     {"reading_plan", {"main_sizes", "two places"}},

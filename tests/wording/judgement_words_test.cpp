@@ -26,6 +26,18 @@ CallText call_of(const test::Story& s) {
     return call_text(s.state(), s.now(), mm);
 }
 
+/// What the indicator reads: front +v, front −v, rear +v, rear −v.
+void corners(test::Story& s, const std::array<double, 4>& heights) {
+    std::size_t i = 0;
+    for (const char* end : {"front", "rear"})
+        for (const char* side : {"+v", "-v"}) {
+            Reading r;
+            r.at = {{FeatureKind::deck, "C", 0}, Quantity::indicator, end, side, {}};
+            r.value = heights.at(i++);
+            s.add(r);
+        }
+}
+
 } // namespace
 
 TEST(JudgementWords, AMarkNamesItsMainAndWhatIsStillToMark) {
@@ -76,13 +88,7 @@ TEST(JudgementWords, ASizeSaysWhatItCostsTheOthersAndASleeveWhatItLeaves) {
 TEST(JudgementWords, LevellingSaysWhichFootAndThatItIsReadAgain) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
-    for (const auto& [end, side, height] :
-         {std::tuple("front", "+v", 0.0), {"front", "-v", 0.0}, {"rear", "+v", 0.05}, {"rear", "-v", 0.05}}) {
-        Reading r;
-        r.at = {{FeatureKind::deck, "C", 0}, Quantity::indicator, end, side, {}};
-        r.value = height;
-        s.add(r);
-    }
+    corners(s, {0, 0, 0.05, 0.05});
     EXPECT_EQ(call_of(s).headline, "Level the deck");
     EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("raise 0.045 mm")));
     EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("corners are read again")));
@@ -91,13 +97,7 @@ TEST(JudgementWords, LevellingSaysWhichFootAndThatItIsReadAgain) {
 TEST(JudgementWords, AClampIsNamedByItsCornerAndWhatItIsToComeUpBy) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
-    for (const auto& [end, side, height] :
-         {std::tuple("front", "+v", 0.0), {"front", "-v", 0.0}, {"rear", "+v", -0.04}, {"rear", "-v", 0.0}}) {
-        Reading r;
-        r.at = {{FeatureKind::deck, "C", 0}, Quantity::indicator, end, side, {}};
-        r.value = height;
-        s.add(r);
-    }
+    corners(s, {0, 0, -0.04, 0});
     EXPECT_EQ(call_of(s).headline, "A clamp pulls the deck out of shape: ease it");
     EXPECT_EQ(call_of(s).number, "0.040 mm");
     EXPECT_THAT(call_of(s).reasons,

@@ -56,7 +56,7 @@ TEST(ReadingWords, SayTheSignOfAGaugeInWords) {
     Expected e = about(60.01);
     e.zero = 60.0;
     EXPECT_EQ(echo("-4 µm", Quantity::size, e),
-              "understood: 59.996 mm, 0.004 smaller than the zero (ring), −0.014 from what is expected");
+              "understood: 59.996 mm, 0.004 smaller than the zero (ring), 0.014 less than is expected");
     EXPECT_THAT(echo("+4 µm", Quantity::size, e), HasSubstr("0.004 larger than the zero"));
     EXPECT_EQ(echo("0.05 0.10", Quantity::gap, about(0)), "understood: 0.050 mm goes in, 0.100 mm does not");
     EXPECT_EQ(echo("19.54", Quantity::temperature, about(20, 20)), "understood: 19.5 °C");
@@ -78,7 +78,7 @@ TEST(ReadingWords, ADeviationNeedsItsZeroAndADialItsSense) {
     e.zero = 60.0;
     e.clockwise = DialSense::smaller;
     EXPECT_EQ(echo("clockwise 4 µm", Quantity::size, e),
-              "understood: 59.996 mm, clockwise is smaller, 0.004 smaller than the zero (ring), −0.014 from what is "
+              "understood: 59.996 mm, clockwise is smaller, 0.004 smaller than the zero (ring), 0.014 less than is "
               "expected");
     EXPECT_NEAR(read_reading("ccw 0.01", Quantity::size, e)->value, 60.01, 1e-12);
     e.clockwise = DialSense::larger;

@@ -165,8 +165,7 @@ TEST(Understood, IsEchoedAndQuestioned) {
     const Expected e{215, 0.127, Unit::inch};
     const auto u = read_shorthand("-8 thou", e);
     ASSERT_TRUE(u);
-    EXPECT_EQ(understood_words(*u, Quantity::height, e, "", mm),
-              "understood: 214.797 mm, −0.203 from what is expected");
+    EXPECT_EQ(understood_words(*u, Quantity::height, e, "", mm), "understood: 214.797 mm, 0.203 less than is expected");
     EXPECT_THAT(question_about(*u, Quantity::height, e, mm), HasSubstr("ten times more than expected"));
     EXPECT_EQ(question_about(*read_shorthand("-.0005", e), Quantity::height, e, mm), "");
 }
@@ -184,7 +183,7 @@ TEST(Entries, AreOneLineEach) {
               "target: given height 199.500 mm, each bank its own");
     EXPECT_EQ(line(pallix::test::height_reading({}, 200)), "deck, somewhere: 200.000 mm (typed 200; deck bridge)");
     EXPECT_EQ(line(RingCheck{"bore gauge", 73.99, 73.993}),
-              "bore gauge checked: 73.993 mm on a size of 73.990, off by +0.003");
+              "bore gauge checked: 73.993 mm on a size of 73.990: 0.003 too much");
     EXPECT_EQ(line(TunnelCut{TunnelMethod::hone, ""}), "tunnel honed");
     EXPECT_EQ(line(ConditionsStated{{true, {}, 20.0, {}, ""}}), "conditions: caps torqued, block 20.0 °C");
     EXPECT_EQ(line(Note{"first line\nand more"}), "note: first line …");

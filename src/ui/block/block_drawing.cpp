@@ -100,8 +100,9 @@ QString BlockDrawing::number_of(const Face& face) const {
     case planning::FaceNumber::height:
         return qt(l.plain(face.number));
     case planning::FaceNumber::over:
+        return qt(l.side(face.number, "over", "under"));
     case planning::FaceNumber::offline:
-        return qt(l.with_sign(face.number));
+        return qt(l.side(face.number, "up", "down"));
     case planning::FaceNumber::left:
         return qt(l.plain(face.number));
     }
@@ -352,9 +353,19 @@ void BlockDrawing::paint_bank_words(QPainter& painter, const QRectF& box) {
         painter.setPen(p.quiet);
         painter.drawText(cell.translated(0, scaled(24)), side | Qt::AlignVCenter, qt(wording::bank_name(*banks[i])));
     }
+    QString foot = as_found_ ? tr("as found · seen from the rear") : tr("seen from the rear · hold B for as found");
     painter.setPen(p.quiet);
-    write(painter, QRectF(box.left(), box.bottom() - scaled(20), box.width(), scaled(20)), Qt::AlignLeft,
-          as_found_ ? tr("as found · seen from the rear") : tr("seen from the rear · hold B for as found"),
+    if (std::ranges::any_of(faces(), [](const Face& f) { return f.what == planning::FaceNumber::over; })) {
+        const QString sign = tr("+ over nominal"); // of the cylinders; beside it where there is room
+        painter.setFont(font_of(Type::small));
+        const QString both = foot + QStringLiteral(" · ") + sign;
+        if (painter.fontMetrics().horizontalAdvance(both) < box.width())
+            foot = both;
+        else
+            write(painter, QRectF(box.left(), box.bottom() - scaled(38), box.width(), scaled(18)), Qt::AlignLeft, sign,
+                  Type::small);
+    }
+    write(painter, QRectF(box.left(), box.bottom() - scaled(20), box.width(), scaled(20)), Qt::AlignLeft, foot,
           Type::small);
 }
 

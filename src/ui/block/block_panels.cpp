@@ -98,11 +98,10 @@ void BlockDrawing::paint_side(QPainter& painter, const QRectF& box) {
         painter.drawEllipse(at, 4, 4);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(
-        QRectF(box.left(), box.top() - 2, box.width(), scaled(20)), Qt::AlignRight,
-        tr("worst %1").arg(qt(context_.lengths().with_sign(*std::ranges::max_element(off, {}, [](double o) {
-            return std::abs(o);
-        })))));
+    painter.drawText(QRectF(box.left(), box.top() - 2, box.width(), scaled(20)), Qt::AlignRight,
+                     tr("worst %1")
+                         .arg(qt(context_.lengths().side(
+                             *std::ranges::max_element(off, {}, [](double o) { return std::abs(o); }), "up", "down"))));
 }
 
 void BlockDrawing::paint_deck(QPainter& painter, const QRectF& box, const std::string& bank_id) {
@@ -167,7 +166,8 @@ void BlockDrawing::paint_hole(QPainter& painter, const Face& f, QPointF middle, 
                      Qt::AlignCenter | Qt::TextDontClip, name);
     painter.setPen(p.quiet);
     write(painter, QRectF(middle.x() - radius, middle.y(), 2 * radius, line), Qt::AlignCenter | Qt::TextDontClip,
-          number_of(f), Type::small);
+          f.what == planning::FaceNumber::over ? qt(context_.lengths().with_sign(f.number)) : number_of(f),
+          Type::small);
     if (f.mark == StageMark::fails || f.mark == StageMark::meets) {
         const double mark = scaled(12);
         paint_mark(painter, QRectF(middle.x() - mark / 2, middle.y() + line, mark, mark), f.mark, p);

@@ -47,9 +47,7 @@ std::vector<SpokenPart> DeckDrawing::spoken() const {
         return QRectF(picture_->to_screen(place) - QPointF(14_px, 14_px), QSizeF(28_px, 28_px)).toAlignedRect();
     };
     for (const planning::CornerHeight& c : corners_)
-        parts.push_back({qt(wording::corner_words(bank, c.rear, c.positive_v)),
-                         (head_ ? tr("%1 from the highest place") : tr("%1 over the target"))
-                             .arg(qt(context_.lengths().with_sign(c.height - target_))),
+        parts.push_back({qt(wording::corner_words(bank, c.rear, c.positive_v)), qt(off_target(c.height)),
                          around(c.place), false, false});
     for (const block::KnownFlaw& f : flaws_)
         if (f.flaw.bank == bank_id_)
@@ -121,6 +119,11 @@ void DeckDrawing::set_brush(double mm) {
 void DeckDrawing::set_level(double w) {
     level_ = w;
     update();
+}
+
+/// Over the target or under it; of a head, from its highest place.
+std::string DeckDrawing::off_target(double height) const {
+    return context_.lengths().side(height - target_, head_ ? "high" : "over", head_ ? "low" : "under");
 }
 
 void DeckDrawing::set_head(bool head) {
@@ -271,12 +274,11 @@ void DeckDrawing::paint_flaws(QPainter& painter) {
 
 void DeckDrawing::paint_corners(QPainter& painter) {
     const Palette& p = context_.palette();
-    const auto lengths = context_.lengths();
     const QRectF f = picture_->frame();
     painter.setFont(font_of(Type::number, true));
     painter.setPen(p.ink);
     for (const auto& corner : corners_) {
-        const QString text = qt(lengths.with_sign(corner.height - target_));
+        const QString text = qt(off_target(corner.height));
         const double x = corner.rear ? f.right() - 110_px : f.left(),
                      y = corner.positive_v ? f.top() - 28_px : f.bottom() + 3_px;
         painter.drawText(QRectF(x, y, 110_px, 24_px), corner.rear ? Qt::AlignRight : Qt::AlignLeft, text);
@@ -349,7 +351,7 @@ void DeckDrawing::paint_pointer(QPainter& painter) {
     painter.drawLine(at - QPointF(0, 10_px), at + QPointF(0, 10_px));
     if (!height)
         return;
-    const QString off = qt(context_.lengths().with_sign(*height - target_));
+    const QString off = qt(off_target(*height));
     QString text = head_ ? off : tr("%1  (%2)").arg(qt(context_.lengths().plain(*height)), off);
     if (belief_) // what is known between touches, with its doubt
         text += tr("  ±%1").arg(qt(context_.lengths().plain(2 * belief_->deviation_at(*pointer_))));

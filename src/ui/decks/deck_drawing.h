@@ -81,6 +81,7 @@ class DeckDrawing : public Drawing {
     void paint_asked(QPainter& painter);
     void paint_feelers(QPainter& painter, const std::string& asked);
     void paint_pointer(QPainter& painter);
+    [[nodiscard]] std::string off_target(double height) const;
 
     std::string bank_id_;
     std::unique_ptr<block::Blueprint> blueprint_; ///< a copy: the state behind it is replaced at every entry

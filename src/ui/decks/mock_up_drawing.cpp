@@ -14,6 +14,11 @@
 namespace pallix::ui {
 namespace {
 
+/// A crown against its deck.
+std::string stands(const wording::LengthText& l, double clearance) {
+    return l.side(clearance, "below", "proud");
+}
+
 constexpr double strip_height = 74; // px at 100 %
 
 } // namespace
@@ -57,7 +62,7 @@ std::vector<Drawing::Thing> MockUpDrawing::things() const {
         parts.push_back({c.planned.bore,
                          QRectF(12 + column * static_cast<double>(parts.size()), 8, column - 4, scaled(strip_height)),
                          short_name(context_, c.planned.bore),
-                         tr("%1 below its deck as planned").arg(qt(l.with_sign(c.planned.clearance)))});
+                         tr("%1 its deck as planned").arg(qt(l.side(c.planned.clearance, "below", "proud of")))});
     return parts;
 }
 
@@ -94,7 +99,7 @@ void MockUpDrawing::paint_strip(QPainter& painter, const std::vector<Cylinder>& 
                          tr("cyl %1").arg(c.planned.cylinder));
         painter.setPen(p.ink);
         write(painter, QRectF(box.left(), box.top() + scaled(24), box.width(), scaled(24)), Qt::AlignCenter,
-              qt(l.with_sign(c.planned.clearance)), Type::number, true);
+              qt(stands(l, c.planned.clearance)), Type::number, true);
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(box.left(), box.top() + scaled(48), box.width(), scaled(20)), Qt::AlignCenter,
@@ -144,7 +149,7 @@ void MockUpDrawing::paint_chamber(QPainter& painter, const Cylinder& c, const QR
     painter.setFont(font_of(Type::title, true));
     painter.setPen(p.ink);
     painter.drawText(QRectF(left, crown + 4, right - left, scaled(30)), Qt::AlignCenter,
-                     qt(context_.lengths().with_sign(clear)));
+                     qt(stands(context_.lengths(), clear)));
 }
 
 void MockUpDrawing::paint_numbers(QPainter& painter, const Cylinder& c, const QRectF& box) {
@@ -164,9 +169,9 @@ void MockUpDrawing::paint_numbers(QPainter& painter, const Cylinder& c, const QR
     };
     constexpr std::array sources{QT_TR_NOOP("both sides read"), QT_TR_NOOP("one side only"),
                                  QT_TR_NOOP("between its neighbours"), QT_TR_NOOP("from the figures")};
-    line(tr("below its deck as planned, %1").arg(tr(sources[static_cast<std::size_t>(c.planned.source)])),
-         qt(l.signed_with_unit(c.planned.clearance)), true, p.accent);
-    line(tr("now"), c.now ? qt(l.with_sign(*c.now)) : QString(), false, p.ink);
+    line(tr("to its deck as planned, %1").arg(tr(sources[static_cast<std::size_t>(c.planned.source)])),
+         qt(l.side_with_unit(c.planned.clearance, "below", "proud")), true, p.accent);
+    line(tr("now"), c.now ? qt(stands(l, *c.now)) : QString(), false, p.ink);
     line(tr("compression"), c.planned.ratio ? qt(wording::ratio_text(*c.planned.ratio)) : QString(), false, p.ink);
     const bool close = c.planned.quench && *c.planned.quench < planning::usual_quench;
     line(close ? tr("quench: closer than is usual with steel rods") : tr("quench"),
@@ -183,7 +188,7 @@ TwinTable MockUpDrawing::table() const {
         t.rows.push_back(
             {short_name(context_, c.planned.bore), sources[static_cast<int>(c.planned.source)],
              c.crown && c.planned.source == planning::CrownSource::read ? qt(l.plain(c.crown->rock)) : QString(),
-             c.now ? qt(l.with_sign(*c.now)) : QString(), qt(l.with_sign(c.planned.clearance)),
+             c.now ? qt(stands(l, *c.now)) : QString(), qt(stands(l, c.planned.clearance)),
              c.planned.ratio ? QString::number(*c.planned.ratio, 'f', 2) : QString(),
              c.planned.quench ? qt(l.plain(*c.planned.quench)) : QString()});
         t.ids.push_back(c.planned.bore);

@@ -71,7 +71,7 @@ SetUpDrawing::View SetUpDrawing::view() const {
         e.low = {std::min(e.low.x, foot.place.x), std::min(e.low.y, foot.place.y)};
         e.high = {std::max(e.high.x, foot.place.x), std::max(e.high.y, foot.place.y)};
     }
-    const QRectF area = QRectF(rect()).adjusted(scaled(96), scaled(52), -scaled(96), -scaled(leg + 52));
+    const QRectF area = QRectF(rect()).adjusted(scaled(124), scaled(52), -scaled(124), -scaled(leg + 52));
     View v;
     v.centre = {(e.low.x + e.high.x) / 2, (e.low.y + e.high.y) / 2};
     v.scale = std::min(area.width() / (e.length() + 0.22 * e.width()), area.height() / (flattest * e.width()));
@@ -198,12 +198,13 @@ void SetUpDrawing::paint_corners(QPainter& painter, const View& v) {
         painter.setFont(font_of(Type::title, true));
         painter.setPen(asked ? p.accent : p.ink);
         const bool left = !corner.rear;
-        const QString words = read == set_up().readings.end() ? asked ? tr("?") : QString()
-                                                              : qt(context_.lengths().with_sign(read->height));
+        const QString words = read == set_up().readings.end()
+                                  ? asked ? tr("?") : QString()
+                                  : qt(context_.lengths().side(read->height, "high", "low"));
         const auto side = (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter | Qt::TextDontClip;
         // Outside the deck's edge, where no line runs through it.
         const double edge = v.at({left ? extent.low.x : extent.high.x, corner.place.y}).x();
-        const QRectF beside(left ? edge - scaled(92) : edge + scaled(8), c.y() - scaled(14), scaled(84), scaled(28));
+        const QRectF beside(left ? edge - scaled(124) : edge + scaled(8), c.y() - scaled(14), scaled(116), scaled(28));
         painter.drawText(beside, side, words);
         if (lie_.ease && lie_.ease->rear == corner.rear && lie_.ease->positive_v == corner.positive_v) {
             painter.setFont(font_of(Type::number, true));
@@ -279,7 +280,7 @@ std::vector<SpokenPart> SetUpDrawing::spoken() const {
         const auto found = std::ranges::find_if(corners, [&](const auto& c) { return norm(c.place - r.place) < 1e-3; });
         parts.push_back(
             {found == corners.end() ? tr("a place") : qt(wording::corner_words(bank, found->rear, found->positive_v)),
-             qt(l.signed_with_unit(r.height)), box(v.at(r.place)), false, false});
+             qt(l.side_with_unit(r.height, "high", "low")), box(v.at(r.place)), false, false});
     }
     for (std::size_t i = 0; i < set_up().feet.size(); ++i)
         parts.push_back({qt(set_up().feet[i].name),
@@ -290,10 +291,14 @@ std::vector<SpokenPart> SetUpDrawing::spoken() const {
 
 TwinTable SetUpDrawing::table() const {
     TwinTable t = TwinTable::headed(tr("foot|along|across|raise"), 1);
+    const block::BankBlueprint* bank = intake_of(context_.session.state()).blueprint->bank(bank_);
+    if (!bank)
+        return t;
+
     const auto l = context_.lengths();
     for (std::size_t i = 0; i < set_up().feet.size(); ++i) {
         const auto& foot = set_up().feet[i];
-        t.rows.push_back({qt(foot.name), qt(l.plain(foot.place.x)), qt(l.with_sign(foot.place.y)),
+        t.rows.push_back({qt(foot.name), qt(l.plain(foot.place.x)), qt(wording::across_text(*bank, foot.place.y, l)),
                           correction() ? qt(l.plain(correction()->moves[i].raise)) : QString()});
     }
     return t;

@@ -253,8 +253,8 @@ void InstrumentDialog::check_on_ring() {
         ring_size_->clear();
         ring_reading_->clear();
     }
-    say(logged, tr("Logged: off by %1. The drift since its last check is spread over the readings between.")
-                    .arg(qt(context_.lengths().signed_with_unit(understood->deviation))));
+    say(logged, tr("Logged: it reads %1. The drift since its last check is spread over the readings between.")
+                    .arg(qt(context_.lengths().side_with_unit(understood->deviation, "too much", "too little"))));
 }
 
 void InstrumentDialog::test_repeatability() {

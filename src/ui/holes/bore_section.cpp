@@ -80,9 +80,9 @@ void BoreSection::paintEvent(QPaintEvent*) {
     painter.drawPolyline(axis);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.ink);
-    painter.drawText(
-        QRectF(0, 2, width(), 16_px), Qt::AlignCenter,
-        tr("leans %1 mm/m across").arg(h->lean.y * 1000, 0, 'f', 2).replace(QLatin1Char('-'), QChar(0x2212)));
+    painter.drawText(QRectF(0, 2, width(), 16_px), Qt::AlignCenter,
+                     (h->lean.y < 0 ? tr("leans left %1 mm/m") : tr("leans right %1 mm/m"))
+                         .arg(std::abs(h->lean.y) * 1000, 0, 'f', 2));
     if (const auto& work = context_.session.assessment().cylinders)
         if (const planning::CylinderNeed* n = work->study.bore(h->id))
             for (const planning::WallAt& w : n->found.walls) {

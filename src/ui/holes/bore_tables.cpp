@@ -9,6 +9,7 @@
 #include <QCoreApplication>
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace pallix::ui {
 namespace {
@@ -50,8 +51,8 @@ TwinTable boring_table(const Context& context) {
     for (const planning::HoleProgress& h : work->boring.holes) {
         t.rows.push_back({short_name(context, h.id), h.seat ? Tables::tr("sleeve seat") : Tables::tr("rough bore"),
                           qt(l.plain(h.target)), text(context, h.set), text(context, h.size),
-                          h.size ? qt(l.with_sign(h.still())) : QString(),
-                          h.surplus ? qt(l.with_sign(*h.surplus)) : QString()});
+                          h.size ? qt(l.side(h.still(), "to go", "over")) : QString(),
+                          h.surplus ? qt(l.side(*h.surplus, "larger", "smaller")) : QString()});
         t.ids.push_back(h.id);
     }
     return t;
@@ -69,7 +70,7 @@ TwinTable hone_table(const Context& context) {
             row << text(context, cell.size);
         while (row.size() < t.heads.size() - 1)
             row << QString();
-        row << (b.measured ? qt(l.with_sign(b.most)) : QString());
+        row << (b.measured ? qt(l.side(b.most, "left", "over")) : QString());
         t.rows.push_back(row);
         t.ids.push_back(b.id);
     }
@@ -100,6 +101,9 @@ TwinTable lifter_table(const Context& context, const std::string& bank) {
     if (!work)
         return t;
     const auto l = context.lengths();
+    const auto across = [&](const block::FeatureId& id, double mm) {
+        return qt(wording::across_text(*intake_of(context.session.state()).blueprint->bank(id.bank), mm, l));
+    };
     for (const planning::LifterNeed& n : work->study.each) {
         if (n.id.bank != bank)
             continue;
@@ -110,9 +114,10 @@ TwinTable lifter_table(const Context& context, const std::string& bank) {
             plan += Tables::tr(" (too small)");
         t.rows.push_back({short_name(context, n.id), plan, qt(wording::lifter_reason_words(n.reason)),
                           text(context, known && p->size ? p->size : n.diameter), text(context, n.clearance),
-                          n.error ? qt(l.with_sign(n.error->y)) : QString(),
-                          n.timing ? QString::number(2 * *n.timing / block::radians_per_degree, 'f', 2)
-                                         .replace(QLatin1Char('-'), QChar(0x2212))
+                          n.error ? across(n.id, n.error->y) : QString(),
+                          n.timing ? Tables::tr("%1 %2")
+                                         .arg(std::abs(2 * *n.timing / block::radians_per_degree), 0, 'f', 2)
+                                         .arg(*n.timing < 0 ? Tables::tr("early") : Tables::tr("late"))
                                    : QString(),
                           known && p->next ? qt(l.plain(p->next->to)) : QString()});
         t.ids.push_back(n.id);

@@ -127,7 +127,8 @@ std::vector<Drawing::Thing> HolesDrawing::things() const {
         const auto error = error_of(id);
         all.push_back({id, QRectF(middle_of(layout, hole) - QPointF(r, r), QSizeF(2 * r, 2 * r)),
                        short_name(context_, id),
-                       error ? tr("%1 across").arg(qt(context_.lengths().with_sign(error->y))) : tr("not probed")});
+                       error ? qt(wording::across_text(*blueprint->bank(bank_), error->y, context_.lengths()))
+                             : tr("not probed")});
     }
     return all;
 }
@@ -176,9 +177,9 @@ void HolesDrawing::paint_row(QPainter& painter, const Layout& layout) {
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     painter.drawText(QRectF(12_px, layout.lifters_y - 48_px, 90_px, 18_px), Qt::AlignLeft,
-                     qt(wording::across_word(planning::positive_side(bank))));
+                     tr("+ %1").arg(qt(wording::across_word(planning::positive_side(bank)))));
     painter.drawText(QRectF(12_px, layout.lifters_y + 30_px, 90_px, 18_px), Qt::AlignLeft,
-                     qt(wording::across_word(planning::negative_side(bank))));
+                     tr("− %1").arg(qt(wording::across_word(planning::negative_side(bank)))));
     painter.drawText(QRectF(12_px, height() - 30_px, 90_px, 18_px), Qt::AlignLeft, tr("size"));
     paint_scale(painter, layout);
     paint_focus(painter);
@@ -252,9 +253,9 @@ void HolesDrawing::paint_words(QPainter& painter, const Layout& layout) {
     painter.setPen(p.quiet);
     const QRectF d = layout.deck;
     painter.drawText(QRectF(d.left(), d.top() - 20_px, d.width(), 18_px), Qt::AlignCenter,
-                     qt(wording::across_word(planning::positive_side(bank))));
+                     tr("+ %1").arg(qt(wording::across_word(planning::positive_side(bank)))));
     painter.drawText(QRectF(d.left(), d.bottom() + 2, d.width(), 18_px), Qt::AlignCenter,
-                     qt(wording::across_word(planning::negative_side(bank))));
+                     tr("− %1").arg(qt(wording::across_word(planning::negative_side(bank)))));
     for (const bool rear : {false, true}) {
         painter.save();
         painter.translate(rear ? d.right() + 26_px : d.left() - 26_px, d.center().y());

@@ -167,7 +167,8 @@ QString HolesPage::where() const {
     if (const auto u = sure && hole->place_known ? sure->values.of(address + ".dv") : std::nullopt)
         words += tr(" (±%1)").arg(qt(l.fine(2 * *u)));
     if (hole->v_cam)
-        words += tr("; %1 from the plane through the cam").arg(qt(l.signed_with_unit(*hole->v_cam)));
+        words += tr("; %1 of the plane through the cam")
+                     .arg(qt(wording::across_text(*intake_of(state).blueprint->bank(bank_), *hole->v_cam, l)));
     words += tr(".  Cleans up at %1 anywhere, %2 about its top")
                  .arg(qt(l.plain(hole->clean_free)), qt(l.plain(hole->clean_top)));
     words += hole->place_known ? tr(", %1 about the blueprint.").arg(qt(l.plain(hole->clean_blueprint)))
@@ -177,7 +178,7 @@ QString HolesPage::where() const {
 
 /// Every level of every hole of the bank: by probe, then what only a gauge has seen.
 TwinTable HolesPage::levels() const {
-    TwinTable t = TwinTable::headed(tr("hole|level|along|across|size|round|gauge"), 2);
+    TwinTable t = TwinTable::headed(tr("hole|level|along|across the crankshaft|size|round|gauge"), 2);
     const auto l = context_.lengths();
     for (const FeatureId& id : drawing_->holes()) {
         const block::HoleResult* hole = result(id);
@@ -195,7 +196,8 @@ TwinTable HolesPage::levels() const {
             if (hole && row < static_cast<int>(hole->levels.size())) {
                 const auto& level = hole->levels[static_cast<std::size_t>(row)];
                 cells[2] = qt(l.plain(level.centre.x));
-                cells[3] = qt(l.with_sign(level.centre.y));
+                cells[3] = qt(wording::across_text(*intake_of(context_.session.state()).blueprint->bank(id.bank),
+                                                   level.centre.y, l));
                 cells[4] = qt(l.plain(level.diameter));
                 cells[5] = qt(l.plain(level.roundness_mz));
             }

@@ -230,8 +230,7 @@ void BoringRow::paint_section(QPainter& painter, const block::FeatureId& id, con
     painter.drawText(middle, Qt::AlignCenter,
                      h->state == HoleState::finished     ? tr("✓")
                      : h->state == HoleState::unmeasured ? QString()
-                     : known                             ? qt(l.with_sign(still))
-                                                         : qt(l.plain(still)));
+                                                         : qt(l.plain(std::abs(still))));
     painter.setFont(font_of(Type::small, h->state != HoleState::open));
     painter.drawText(middle.translated(0, scaled(26)), Qt::AlignCenter | Qt::TextDontClip, state_word(h->state));
     painter.setPen(p.ink);
@@ -246,8 +245,9 @@ void BoringRow::paint_section(QPainter& painter, const block::FeatureId& id, con
     painter.drawText(line.translated(0, scaled(22)), Qt::AlignCenter, below);
     if (h->set)
         painter.drawText(line.translated(0, scaled(42)), Qt::AlignCenter,
-                         h->surplus ? tr("set %1, %2 off").arg(qt(l.plain(*h->set)), qt(l.with_sign(*h->surplus)))
-                                    : tr("set %1").arg(qt(l.plain(*h->set))));
+                         h->surplus
+                             ? tr("set %1, %2").arg(qt(l.plain(*h->set)), qt(l.side(*h->surplus, "larger", "smaller")))
+                             : tr("set %1").arg(qt(l.plain(*h->set))));
 }
 
 // ---- honing -------------------------------------------------------------------------------------------------------

@@ -4,6 +4,7 @@
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
+#include "wording/common/sentences.h"
 #include "wording/lifters/lifter_words.h"
 
 #include <QPainter>
@@ -97,7 +98,7 @@ void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, con
         return;
     const Palette& p = context_.palette();
     const auto l = context_.lengths();
-    const double words_below = scaled(196);
+    const double words_below = scaled(230);
     const QRectF section(box.left() + 4, box.top() + scaled(22), box.width() - 8,
                          std::max(24.0, box.height() - words_below - scaled(22)));
     painter.setFont(font_of(Type::small, true));
@@ -133,7 +134,12 @@ void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, con
     line(p_of ? state_word(p_of->state) : QString(), Type::small, true, bad ? p.fails : good ? p.meets : p.ink, 20);
     line(need->clearance ? tr("has %1").arg(qt(l.plain(*need->clearance))) : QString(), Type::small, false, p.quiet,
          18);
-    line(need->error ? tr("off %1").arg(qt(l.with_sign(need->error->y))) : QString(), Type::small, false, p.quiet, 18);
+    // Its side on a line of its own: the columns are narrow.
+    const auto& bank_of = *intake_of(context_.session.state()).blueprint->bank(id.bank);
+    const QStringList off =
+        need->error ? qt(wording::across_text(bank_of, need->error->y, l)).split(QLatin1Char(' ')) : QStringList();
+    line(!off.isEmpty() ? tr("off %1").arg(off.front()) : QString(), Type::small, false, p.quiet, 18);
+    line(off.size() > 1 ? off.back() : QString(), Type::small, false, p.quiet, 18);
     paint_timing(painter, id, QRectF(box.left(), y + 2, box.width(), scaled(84)));
 }
 
@@ -167,8 +173,11 @@ void LifterRow::paint_timing(QPainter& painter, const block::FeatureId& id, cons
     painter.setFont(font_of(Type::small));
     painter.setPen(p.ink);
     const double shown = 2 * (now != after.end() ? now->second : *need->timing) / block::radians_per_degree;
-    painter.drawText(QRectF(box.left(), base.y() + 4, box.width(), scaled(20)), Qt::AlignCenter | Qt::TextDontClip,
-                     tr("%1°").arg(shown, 0, 'f', 2).replace(QLatin1Char('-'), QChar(0x2212)));
+    const QRectF angle(box.left(), base.y() + 4, box.width(), scaled(20));
+    painter.drawText(angle, Qt::AlignCenter | Qt::TextDontClip, tr("%1°").arg(std::abs(shown), 0, 'f', 2));
+    if (std::abs(shown) >= 0.005)
+        painter.drawText(angle.translated(0, scaled(17)), Qt::AlignCenter | Qt::TextDontClip,
+                         shown > 0 ? tr("late") : tr("early"));
 }
 
 } // namespace

@@ -289,9 +289,8 @@ void PlanDrawing::paint_line(QPainter& painter) {
     const auto l = context_.lengths();
     for (const Housing& h : study_->housings.mains) {
         const auto i = static_cast<std::size_t>(&h - study_->housings.mains.data());
-        const QString rise = qt(l.with_sign(line_.z(h.mean_x())));
-        painter.drawText(QRectF(section_middle(i).x() - 50_px, height() - 26_px, 100_px, 22_px), Qt::AlignCenter,
-                         i == 0 ? tr("rise %1").arg(rise) : rise);
+        const QString rise = qt(l.side(line_.z(h.mean_x()), "up", "down"));
+        painter.drawText(QRectF(section_middle(i).x() - 50_px, height() - 26_px, 100_px, 22_px), Qt::AlignCenter, rise);
     }
     painter.setPen(p.quiet);
     if (study_->followed)

@@ -41,7 +41,7 @@ TwinTable plan_table(const Context& context) {
         const bool feasible = school.plan.feasible;
         t.rows.push_back({qt(school.name), feasible ? qt(l.plain(school.plan.max_cap_cut)) : Plan::tr("no way"),
                           feasible ? qt(l.plain(sum)) : QString(),
-                          feasible ? qt(l.with_sign(school.plan.rise)) : QString()});
+                          feasible ? qt(l.side(school.plan.rise, "up", "down")) : QString()});
     }
     for (const std::string& sentence : wording::study_sentences(*study, l))
         t.rows.push_back({qt(sentence)});

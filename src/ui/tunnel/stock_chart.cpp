@@ -52,7 +52,7 @@ TwinTable StockChart::table() const {
     for (const auto& [number, places] : mains())
         for (const auto* s : places) {
             t.rows.push_back({qt(wording::place_of_reading(*intake_of(context_.session.state()).blueprint, s->at)),
-                              qt(l.plain(s->size)), qt(l.with_sign(s->left)),
+                              qt(l.plain(s->size)), qt(l.side(s->left, "to go", "over")),
                               s->stale              ? tr("measure again")
                               : s->to_largest < 0   ? tr("too large")
                               : s->to_smallest <= 0 ? tr("in size")

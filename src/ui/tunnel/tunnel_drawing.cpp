@@ -30,10 +30,10 @@ std::vector<Drawing::Thing> TunnelDrawing::things() const {
     const auto l = context_.lengths();
     for (const Section& m : mains) {
         const double x = panel.to_screen(m.centre.x);
-        const QString value = m.height_known
-                                  ? tr("height %1").arg(qt(l.with_sign(m.centre.z))) +
-                                        (m.side_known ? tr(", across %1").arg(qt(l.with_sign(m.centre.y))) : QString())
-                                  : tr("not measured");
+        const QString value =
+            m.height_known ? qt(l.side(m.centre.z, "up", "down")) +
+                                 (m.side_known ? tr(", %1").arg(qt(l.side(m.centre.y, "right", "left"))) : QString())
+                           : tr("not measured");
         if (!all.empty() && all.back().id == m.id) // its other end
             all.back().where.setRight(x + 22);
         else
@@ -184,7 +184,7 @@ void TunnelDrawing::paint_margins(QPainter& painter, const QRectF& box, const Pa
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
     painter.drawText(QRectF(box.left() + 16_px, box.top() + 30_px, 120_px, 36_px), Qt::AlignLeft | Qt::TextWordWrap,
-                     side ? tr("up: towards the cam") : tr("up: right, as seen from the rear"));
+                     side ? tr("+ up: towards the cam") : tr("+ up: right, as seen from the rear"));
     painter.drawText(QRectF(panel.box.left() - 66_px, axis - 9_px, 50_px, 18_px), Qt::AlignRight | Qt::AlignVCenter,
                      tr("datum"));
     painter.drawText(QRectF(box.left() + 16_px, box.bottom() - 26_px, 110_px, 18_px), Qt::AlignLeft,

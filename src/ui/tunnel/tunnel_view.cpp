@@ -180,8 +180,10 @@ QString TunnelView::probed_summary() const {
     if (tunnel_of(state).probe_stale())
         words = tr("Before it was cut: ") + words;
     if (const auto& cam = tunnel_of(state).latest->evaluation.cam)
-        words += tr(" Cam %1 away, %2 from the blueprint.")
-                     .arg(qt(l.with_unit(cam->distance)), qt(l.with_sign(cam->distance_error)));
+        words += l.plain(cam->distance_error) == l.plain(0)
+                     ? tr(" Cam %1 away, as in the blueprint.").arg(qt(l.with_unit(cam->distance)))
+                     : tr(" Cam %1 away, %2 than in the blueprint.")
+                           .arg(qt(l.with_unit(cam->distance)), qt(l.side(cam->distance_error, "further", "nearer")));
     if (!tunnel_of(state).latest->standard_uncertainty)
         words += tr(" The probe's uncertainty was not stated, so no verdict can be given.");
     if (!tunnel_of(state).latest->remark.empty())
@@ -241,8 +243,8 @@ TwinTable TunnelView::probed() const {
         const auto& main =
             *std::ranges::find(intake_of(context_.session.state()).blueprint->mains, m.id, &block::MainBlueprint::id);
         t.rows.push_back({tr("main %1").arg(m.id.number), qt(m.level), qt(wording::verdict_word(verdicts[i].verdict)),
-                          qt(l.with_sign(m.centre.y)), qt(l.with_sign(m.centre.z)), qt(l.plain(m.diameter)),
-                          qt(l.plain(verdicts[i].roundness_value)),
+                          qt(l.side(m.centre.y, "right", "left")), qt(l.side(m.centre.z, "up", "down")),
+                          qt(l.plain(m.diameter)), qt(l.plain(verdicts[i].roundness_value)),
                           main.diameter.lower ? qt(l.plain(*main.diameter.smallest())) : QString(),
                           main.diameter.upper ? qt(l.plain(*main.diameter.largest())) : QString()});
         t.ids.push_back(m.id);

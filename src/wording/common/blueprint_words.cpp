@@ -25,10 +25,10 @@ std::string doubt_words(const block::Blueprint& b, const planning::BlueprintDoub
     case over_edge:
         return about + " reaches " + l.with_unit(d.by) + " beyond the deck's outline.";
     case unlike:
-        return about + " is " + l.signed_with_unit(d.by) + " from the size of its like.";
+        return about + " is " + l.side_with_unit(d.by, "larger", "smaller") + " than its like.";
     case uneven:
-        return "From " + other + " to " + feature_words(b, d.about) + " it is " + l.signed_with_unit(d.by) +
-               " from what it is between the others.";
+        return "From " + other + " to " + feature_words(b, d.about) + " it is " +
+               l.side_with_unit(d.by, "more", "less") + " than between the others.";
     case not_mirrored:
         return about + " lies " + l.with_unit(d.by) + " from where " + other + " would be in a mirror.";
     case stack:

@@ -3,6 +3,8 @@
 
 #include "block/number_text.h"
 
+#include <cmath>
+
 namespace pallix::wording {
 
 std::string fixed(double value, int decimals) {
@@ -33,6 +35,18 @@ std::string LengthText::with_unit(double mm) const {
 
 std::string LengthText::signed_with_unit(double mm) const {
     return with_sign(mm) + " " + unit_name();
+}
+
+std::string LengthText::word(double mm, const std::string& more, const std::string& less) const {
+    return plain(mm) == plain(0) ? "" : " " + (mm > 0 ? more : less);
+}
+
+std::string LengthText::side(double mm, const std::string& more, const std::string& less) const {
+    return plain(std::abs(mm)) + word(mm, more, less);
+}
+
+std::string LengthText::side_with_unit(double mm, const std::string& more, const std::string& less) const {
+    return with_unit(std::abs(mm)) + word(mm, more, less);
 }
 
 std::string LengthText::fine(double mm) const {

@@ -23,10 +23,15 @@ class LengthText {
     [[nodiscard]] std::string with_unit(double mm) const;
     /// as above, signed
     [[nodiscard]] std::string signed_with_unit(double mm) const;
+    /// The word of its side in place of a sign: "0.0010 over", "0.020 below"; "0.0000" has neither.
+    [[nodiscard]] std::string side(double mm, const std::string& more, const std::string& less) const;
+    /// "0.0010 in over"
+    [[nodiscard]] std::string side_with_unit(double mm, const std::string& more, const std::string& less) const;
     /// one more decimal, for uncertainties: "0.00008 in", "0.0020 mm"
     [[nodiscard]] std::string fine(double mm) const;
 
   private:
+    [[nodiscard]] std::string word(double mm, const std::string& more, const std::string& less) const;
     int decimals() const { return unit_ == block::Unit::inch ? 4 : 3; }
     block::Unit unit_;
 };

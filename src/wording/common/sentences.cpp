@@ -69,6 +69,14 @@ std::string place_words(planning::PlaceOnDeck place) {
     return along_word(place.along) + ", " + across_word(place.across);
 }
 
+std::string across_text(const block::BankBlueprint& bank, double mm, const LengthText& l) {
+    const auto way = [](Across side) { // "right" of a place, not "right side" of a deck
+        const std::string word = across_word(side);
+        return word.substr(0, word.find(' '));
+    };
+    return l.side(mm, way(planning::positive_side(bank)), way(planning::negative_side(bank)));
+}
+
 std::string corner_words(const block::BankBlueprint& bank, bool rear, bool positive_v) {
     return place_words({rear ? Along::rear : Along::front,
                         positive_v ? planning::positive_side(bank) : planning::negative_side(bank)});

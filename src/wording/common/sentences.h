@@ -15,6 +15,8 @@ namespace pallix::wording {
 [[nodiscard]] std::string stage_word(planning::StageMark mark);
 [[nodiscard]] std::string along_word(planning::Along along);
 [[nodiscard]] std::string across_word(planning::Across across);
+/// "0.0012 outboard"
+[[nodiscard]] std::string across_text(const block::BankBlueprint& bank, double mm, const LengthText& l);
 /// "rear, outboard"; "middle" where neither end nor side is meant
 [[nodiscard]] std::string place_words(planning::PlaceOnDeck place);
 /// "right bank", "left bank", "deck" of an inline block

@@ -162,12 +162,12 @@ std::vector<std::string> sleeve_sentences(const planning::SleeveWork& s, const L
     if (!s.plan)
         return {"These lengths are no rings in one another: outside, inside, interference and the metal round it."};
     const planning::InsertPlan& p = s.actual ? *s.actual : *s.plan;
-    out.push_back("Mean outside " + l.with_unit(p.shape.mean) + ", spread " + l.plain(p.shape.spread) + ", taper " +
-                  l.with_sign(p.shape.taper) + ", oval " + l.plain(p.shape.oval) + " — " +
-                  (p.shape.verdict == metrology::Verdict::meets ? "a fair sleeve."
-                   : p.shape.verdict == metrology::Verdict::cannot_tell
-                       ? "half its interference is in its own shape."
-                       : "send it back: it would hang loose somewhere."));
+    out.push_back(
+        "Mean outside " + l.with_unit(p.shape.mean) + ", spread " + l.plain(p.shape.spread) + ", taper " +
+        l.side(p.shape.taper, "wider at the top", "wider at the bottom") + ", oval " + l.plain(p.shape.oval) + " — " +
+        (p.shape.verdict == metrology::Verdict::meets         ? "a fair sleeve."
+         : p.shape.verdict == metrology::Verdict::cannot_tell ? "half its interference is in its own shape."
+                                                              : "send it back: it would hang loose somewhere."));
     out.push_back(s.actual ? "Bored, its seat leaves an interference of " + l.with_unit(p.shape.mean - p.seat) + "."
                            : "Seat " + l.with_unit(p.seat) + ".");
     out.push_back("Pressure " + fixed(p.stress.pressure, 2) + " N/mm², pull in the block " +

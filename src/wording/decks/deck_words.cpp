@@ -233,8 +233,8 @@ std::vector<std::string> shape_sentences(const block::BankBlueprint& bank,
         out.push_back("Too few places to tell flatness in a " + fixed(planning::usual_window, 0) + " mm window.");
     }
     if (banks)
-        out.push_back("Banks " + angle_text(banks->angle) + " apart, " + (banks->angle_error < 0 ? "−" : "+") +
-                      angle_text(std::abs(banks->angle_error)) + " from the blueprint; " + "this one " +
+        out.push_back("Banks " + angle_text(banks->angle) + " apart, " + angle_text(std::abs(banks->angle_error)) +
+                      (banks->angle_error < 0 ? " less" : " more") + " than in the blueprint; this one " +
                       l.with_unit(std::abs(banks->height_difference)) +
                       (banks->height_difference < 0 ? " lower" : " higher") + " against its blueprint than the other.");
     return out;
@@ -249,7 +249,9 @@ std::string stack_sentence(const planning::FootMove& foot, const planning::Stack
     for (const double mm : stack.pieces)
         words += (words.empty() ? "Under " + foot.name + " " : " + ") + l.plain(mm);
     const double off = stack.height - foot.raise;
-    return words + (std::abs(off) > planning::level_enough / 2 ? ", off by " + l.signed_with_unit(off) + "." : ".");
+    return words + (std::abs(off) > planning::level_enough / 2
+                        ? ", " + l.side_with_unit(off, "too high", "too low") + "."
+                        : ".");
 }
 
 std::string milling_sentence(const planning::MillingData& d, const LengthText& l) {
@@ -268,7 +270,10 @@ std::vector<std::string> consequence_sentences(const planning::DeckConsequences&
     std::vector<std::string> out;
     if (!c.cylinders.empty()) {
         const auto [least, most] = std::ranges::minmax(c.cylinders, {}, &planning::CylinderAfter::clearance);
-        out.push_back("piston to deck " + l.with_sign(least.clearance) + " to " + l.signed_with_unit(most.clearance));
+        const bool alike = (least.clearance < 0) == (most.clearance < 0);
+        out.push_back("pistons " +
+                      (alike ? l.plain(std::abs(least.clearance)) : l.side(least.clearance, "below", "proud")) +
+                      " to " + l.side_with_unit(most.clearance, "below", "proud of") + " their deck");
     }
     double low = 1e300, high = -1e300;
     for (const planning::CylinderAfter& cylinder : c.cylinders)

@@ -65,7 +65,10 @@ constexpr double worn_dowel = 0.05; // mm; common practice, no source
 
 std::string dowel_pair_sentence(const planning::DowelPair& pair, const LengthText& l) {
     return "Dowel pair: turned by " + fixed(std::abs(pair.rotation) * 180 * 60 / std::numbers::pi, 1) +
-           "′ against the blueprint, apart by " + l.with_sign(pair.distance_error) + " from it" +
+           "′ against the blueprint, " +
+           (l.plain(pair.distance_error) == l.plain(0)
+                ? "as far apart as it says"
+                : l.side(pair.distance_error, "further apart", "nearer together")) +
            (std::abs(pair.distance_error) > worn_dowel ? ": a worn or damaged dowel shows here." : ".");
 }
 

@@ -146,16 +146,6 @@ std::string place_of_reading(const block::Blueprint& b, const block::MeasuredAt&
     }
 }
 
-namespace {
-
-/// A value with the word of its side in place of a sign.
-std::string side_words(double value, const char* more, const char* less, const LengthText& l) {
-    constexpr double nothing = 5e-6; // mm
-    return std::abs(value) < nothing ? l.with_unit(0) : l.with_unit(std::abs(value)) + " " + (value > 0 ? more : less);
-}
-
-} // namespace
-
 std::string quantity_text(Quantity q, double value, const LengthText& l) {
     switch (q) {
     case Quantity::temperature:
@@ -165,14 +155,14 @@ std::string quantity_text(Quantity q, double value, const LengthText& l) {
     case Quantity::volume:
         return fixed(value, 2) + " cm³";
     case Quantity::saddle:
-        return side_words(value, "back of the line", "proud of the line", l);
+        return l.side_with_unit(value, "back of the line", "proud of the line");
     case Quantity::sweep:
-        return side_words(value, "in", "out", l);
+        return l.side_with_unit(value, "in", "out");
     case Quantity::indicator:
     case Quantity::head_height:
-        return side_words(value, "high", "low", l);
+        return l.side_with_unit(value, "high", "low");
     case Quantity::piston:
-        return side_words(value, "below the deck", "proud of the deck", l);
+        return l.side_with_unit(value, "below the deck", "proud of the deck");
     default:
         return l.with_unit(value);
     }
@@ -411,8 +401,8 @@ std::string words(const block::ConditionsStated& p, const LengthText&) {
 }
 
 std::string words(const block::RingCheck& p, const LengthText& l) {
-    return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) + ", off by " +
-           l.with_sign(p.reading - p.size);
+    return p.instrument + " checked: " + l.with_unit(p.reading) + " on a size of " + l.plain(p.size) + ": " +
+           l.side(p.reading - p.size, "too much", "too little");
 }
 
 std::string words(const block::RepeatabilityTest& p, const LengthText&) {

@@ -23,7 +23,9 @@ std::string understood_words(const block::Understood& u, Quantity q, const block
     if (u.relative && e.zero)
         text += ", " + l.plain(std::abs(u.value - *e.zero)) + (u.value < *e.zero ? " smaller" : " larger") +
                 " than the zero" + (zero_set_on.empty() ? std::string() : " (" + zero_set_on + ")");
-    return text + ", " + l.with_sign(u.deviation) + " from what is expected";
+    return text + ", " +
+           (l.plain(u.deviation) == l.plain(0) ? "as is expected"
+                                               : l.side(u.deviation, "more", "less") + " than is expected");
 }
 
 std::string question_about(const block::Understood& u, Quantity q, const block::Expected& e, const LengthText& l) {
@@ -35,7 +37,8 @@ std::string question_about(const block::Understood& u, Quantity q, const block::
         if (block::is_bracket(q))
             return "That is ten times more than feelers find: tenths taken for thou?" + again;
         return "That is ten times more than expected: tenths taken for thou? Enter once more to take " +
-               (e.direct ? quantity_text(q, u.value, l) : l.signed_with_unit(u.deviation)) + ", or type it again.";
+               (e.direct ? quantity_text(q, u.value, l) : l.side_with_unit(u.deviation, "larger", "smaller")) +
+               ", or type it again.";
     case block::Suspicion::other_unit: {
         const LengthText other(l.unit() == block::Unit::mm ? block::Unit::inch : block::Unit::mm);
         return other.with_unit(*u.instead) + "? That would fit. Enter once more to take it so, or type it again.";

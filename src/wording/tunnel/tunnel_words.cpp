@@ -375,15 +375,15 @@ std::vector<std::string> consequence_sentences(const block::Blueprint& b, const 
                                                const LengthText& l) {
     std::vector<std::string> out;
     if (b.cam)
-        out.push_back("Cam distance at the front " + l.signed_with_unit(c.cam_distance_change) + ".");
+        out.push_back("Cam at the front " + l.side_with_unit(c.cam_distance_change, "further away", "nearer") + ".");
     if (c.chain)
         out.push_back("Chain: " + l.with_unit(std::max(0.0, c.chain->excess)) + " of slack, sags " +
                       l.with_unit(c.chain->sag) + " one way (pitch circles).");
     if (c.backlash_change)
-        out.push_back("Gear backlash " + l.signed_with_unit(*c.backlash_change) + ".");
+        out.push_back("Gear backlash " + l.side_with_unit(*c.backlash_change, "more", "less") + ".");
     for (const auto& d : c.decks)
-        out.push_back(capitalised_bank(b, d.bank) + ": height " + l.signed_with_unit(d.height_change) + ", cylinders " +
-                      l.signed_with_unit(d.side_change) + " across.");
+        out.push_back(capitalised_bank(b, d.bank) + ": deck " + l.side_with_unit(d.height_change, "higher", "lower") +
+                      ", cylinders " + across_text(*b.bank(d.bank), d.side_change, l) + ".");
     if (c.bearing_clearance)
         out.push_back("Bearing clearance at the finished size " + l.with_unit(*c.bearing_clearance) + ".");
     if (c.roll != 0)
@@ -454,8 +454,8 @@ std::string words(const block::MainMarked& p, const LengthText&) {
 }
 
 std::string words(const block::IndicatorSag& p, const LengthText& l) {
-    return "the indicator on the bar sags: a round ring reads " + l.with_sign(p.at_12) + " at 12, " +
-           l.with_sign(p.at_6) + " at 6 o'clock";
+    return "the indicator on the bar sags: a round ring reads " + l.side(p.at_12, "inwards", "outwards") + " at 12, " +
+           l.side(p.at_6, "inwards", "outwards") + " at 6 o'clock";
 }
 
 std::string words(const block::StepDone& p, const LengthText&) {
