@@ -165,6 +165,7 @@ std::optional<Readings> less_its_own(const block::JobState& state, const std::st
     const block::DeckState& deck = decks_of(state).deck(bank);
     const std::int64_t until = newest_of(state, bank);
     std::vector<double> own;
+    own.reserve(read.size());
     for (const auto& r : read) {
         const auto height = own_height(deck, r.place, until);
         if (!height)

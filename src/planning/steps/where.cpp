@@ -5,7 +5,7 @@ namespace pallix::planning {
 namespace {
 
 /// Of a reading by gauge: the block lies as the machine needs it that works on the same place.
-SetUp set_up_of(const std::optional<block::FeatureId>& about) {
+SetUp set_up_for(const std::optional<block::FeatureId>& about) {
     if (!about)
         return SetUp::any;
     switch (about->kind) {
@@ -37,9 +37,9 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     case prove_lifters:
         return {Machine::probe, SetUp::lifters_up, 20};
     case read:
-        return {Machine::bench, set_up_of(about), 1};
+        return {Machine::bench, set_up_for(about), 1};
     case settle:
-        return {Machine::bench, set_up_of(about), 5};
+        return {Machine::bench, set_up_for(about), 5};
     case mark_main:
         return {Machine::bench, SetUp::mains_up, 1};
     case give_bar:
