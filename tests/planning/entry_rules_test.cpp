@@ -119,6 +119,23 @@ TEST(EntryRules, NothingIsPressedInBeforeItsSeat) {
     EXPECT_THAT(said(job, InsertFitted{lifter_id(1), 0, {}, {}, ""}), HasSubstr("no bush is to go into lifter.C.1"));
 }
 
+// A head needs no height of its deck: a line felt is enough.
+TEST(EntryRules, AHeadIsCutOnceItWasFelt) {
+    RowJob job;
+    DeckCut cut{"C", PassKind::witness, 0.02, false, {}};
+    cut.head = true;
+    EXPECT_THAT(said(job, cut), HasSubstr("nothing was read of the head"));
+    Reading felt;
+    felt.at = {{FeatureKind::deck, "C", 0}, Quantity::head_gap, "", "middle", {}};
+    felt.value = 0.1;
+    felt.upper = 0.12;
+    EXPECT_EQ(said(job, felt), "");
+    job.add(felt);
+    EXPECT_EQ(said(job, cut), "");
+    cut.head = false;
+    EXPECT_EQ(said(job, cut), "bank C was not measured");
+}
+
 TEST(EntryRules, AHeadOfWhichNothingIsSaidIsNoWork) {
     const RowJob job;
     EXPECT_THAT(said(job, HeadWork{"C", {}, {}, 0, {}}), HasSubstr("nothing was said of the head"));

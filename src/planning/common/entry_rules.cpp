@@ -152,6 +152,10 @@ class Allowed {
     Allowed(const JobState& state, const Assessment& assessment) : state_(state), a_(assessment) {}
 
     MaybeFault operator()(const DeckCut& p) const {
+        if (p.head)
+            return a_.head(p.bank) ? MaybeFault()
+                                   : refuse("nothing was read of the head of bank " + p.bank,
+                                            "a line felt or a height read before its first cut");
         const bool felt = a_.feel(p.bank) != nullptr; // a straightedge is measuring too
         if (!decks_of(state_).deck(p.bank).latest && !felt && !flush_due(state_, p.bank)) // a sleeve tells its height
             return refuse("bank " + p.bank + " was not measured", "a measurement before the first cut");

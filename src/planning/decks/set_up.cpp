@@ -164,6 +164,8 @@ std::optional<double> own_height(const block::DeckState& deck, Vec2 place, std::
 std::optional<Readings> less_its_own(const block::JobState& state, const std::string& bank, Readings read) {
     const block::DeckState& deck = decks_of(state).deck(bank);
     const std::int64_t until = newest_of(state, bank);
+    if (read.empty())
+        return std::nullopt;
     std::vector<double> own;
     own.reserve(read.size());
     for (const auto& r : read) {

@@ -332,8 +332,12 @@ void DecksView::tell_planned() {
         if (planned.ratio_spread > 0)
             words << tr("Spread over the cylinders %1.").arg(planned.ratio_spread, 0, 'f', 2);
     }
-    if (const std::string chambers = wording::chamber_sentence(planning::head_state(state, bank_), l);
-        !chambers.empty())
+    const planning::HeadState head = planning::head_state(state, bank_);
+    if (head.gap_low)
+        words << tr("Head: %1 goes in under the straightedge%2.")
+                     .arg(qt(l.with_unit(*head.gap_low)),
+                          head.gap_high ? tr(", %1 does not").arg(qt(l.plain(*head.gap_high))) : QString());
+    if (const std::string chambers = wording::chamber_sentence(head, l); !chambers.empty())
         words << qt(chambers);
     planned_->setText(words.join(QLatin1Char(' ')));
     planned_->setVisible(!words.isEmpty());

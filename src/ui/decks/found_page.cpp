@@ -64,7 +64,7 @@ void FoundPage::show_bank(const std::string& bank_id, bool head) {
                                                      : block::SharedPoints();
     deck_->set_head(head_);
     deck_->set_deck(bank, points, head_ ? of_head && of_head->cut : !deck.cuts.empty() && !deck.stale());
-    deck_->set_corners({}, head_ ? bank.deck_height.nominal : 0);
+    deck_->set_corners({}, bank.deck_height.nominal); // what the pointer reads is held against
     deck_->set_level(1e9);
     deck_->set_flaws(head_ ? std::vector<block::KnownFlaw>() : decks_of(state).flaws);
     const reporting::DeckPicture* picture = deck_->picture();
