@@ -68,6 +68,14 @@ class HeadStory : public test::Story {
     HeadProgress head() const { return now().heads.at(0); }
 };
 
+EngineFigures figures() {
+    EngineFigures f;
+    f.stroke = 70;
+    f.chamber = 50'000;
+    f.gasket_thickness = 1;
+    return f;
+}
+
 } // namespace
 
 TEST(Head, NobodyHasBegunWithIt) {
@@ -135,6 +143,15 @@ TEST(Head, LevelledByItsOwnFaceThenTheLeastThatCleansIt) {
     EXPECT_NEAR(all, 0.085 + 0.0254, 1e-9) << "and a finishing cut of one thou under that";
 }
 
+// Felt flat, it is not set up for a cut that nobody makes.
+TEST(Head, AFlatOneIsNotLevelled) {
+    HeadStory s;
+    s.felt(0.01, 0.02);
+    s.heights({0.00, 0.00, 0.06, 0.06});
+    EXPECT_EQ(s.head().flat, metrology::Verdict::meets);
+    EXPECT_TRUE(s.head().done());
+}
+
 // Four corners that agree do not say flat: the straightedge does.
 TEST(Head, FourCornersDoNotProveItFlat) {
     HeadStory s;
@@ -146,11 +163,7 @@ TEST(Head, FourCornersDoNotProveItFlat) {
 // Its chambers hold less; where the ratio sets the decks they are measured anew before anything hangs on them.
 TEST(Head, ItsChambersAreMeasuredAnew) {
     HeadStory s;
-    EngineFigures f;
-    f.stroke = 70;
-    f.chamber = 50'000;
-    f.gasket_thickness = 1;
-    s.add(f).add(DeckTargetChosen{TargetSchool::ratio, true, {}, {}, 9.0});
+    s.add(figures()).add(DeckTargetChosen{TargetSchool::ratio, true, {}, {}, 9.0});
     s.felt(0.10, 0.12);
     s.cut_clean(0.10);
     s.felt(0.01, 0.02);
@@ -161,11 +174,7 @@ TEST(Head, ItsChambersAreMeasuredAnew) {
 // Before the cut it says what it does: chambers smaller by the bore's area, so more compression; nothing of the deck.
 TEST(Head, TheCutSaysWhatItDoesToTheRatio) {
     HeadStory s;
-    EngineFigures f;
-    f.stroke = 70;
-    f.chamber = 50'000;
-    f.gasket_thickness = 1;
-    s.add(f).caps(true).log(test::log_of(30.005));
+    s.add(figures()).caps(true).log(test::log_of(30.005));
     for (const MeasuredAt& at : s.places(Measuring::piston_heights)) {
         Reading r;
         r.at = at;
@@ -213,6 +222,9 @@ TEST(Head, InHandItGoesBeforeTheDeck) {
         s.add(r);
     }
     EXPECT_EQ(s.called(), "deck.C/head/witness");
+    test::Story set_up = s; // or until somebody sets the block up again
+    set_up.corners({0, 0, 0.05, 0.05});
+    EXPECT_EQ(set_up.called(), "deck.C/level");
     s.deck(PassKind::witness, 0.02, false);
     EXPECT_THAT(s.called(), testing::StartsWith("deck.C/pass"));
     EXPECT_NE(s.now().steps.find("deck.C/head/witness"), nullptr);

@@ -11,35 +11,18 @@ using namespace pallix;
 using namespace pallix::block;
 using namespace pallix::planning;
 
-namespace {
-
-/// What the indicator reads at the corners.
-void corners(test::Story& s, const std::array<double, 4>& heights) {
-    std::size_t i = 0;
-    for (const char* end : {"front", "rear"})
-        for (const char* side : {"+v", "-v"}) {
-            Reading r;
-            r.at = {{FeatureKind::deck, "C", 0}, Quantity::indicator, end, side, {}};
-            r.value = heights.at(i++);
-            r.instrument.name = "indicator";
-            s.add(r);
-        }
-}
-
-} // namespace
-
 TEST(Level, RoundsUntilTheCornersAgree) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
     ASSERT_EQ(s.called(), "deck.C/witness") << "nobody has begun to level: it is not asked for";
-    corners(s, {0.0, 0.0, 0.05, 0.05}); // the rear stands high
+    s.corners({0.0, 0.0, 0.05, 0.05}); // the rear stands high
     EXPECT_EQ(s.called(), "deck.C/level");
     EXPECT_TRUE(s.metal().empty());
     EXPECT_NEAR(*s.now().steps.now()->number, 0.05 * 180 / 201.6, 1e-9) << "feet at an eighth from either end";
     s.add(StepDone{"block levelled, C"});
     EXPECT_THAT(s.called(), testing::HasSubstr("/measure/")) << "what was read is void";
     EXPECT_THAT(s.waits("deck.C/witness"), testing::ElementsAre(Rule::order));
-    corners(s, {0.0, 0.004, 0.01, 0.008}); // within half a thou
+    s.corners({0.0, 0.004, 0.01, 0.008}); // within half a thou
     EXPECT_EQ(s.called(), "deck.C/witness");
     s.deck(PassKind::witness, 0.02, true);
     EXPECT_THAT(s.called(), testing::StartsWith("deck.C/")) << "the next pass on the same set-up";
@@ -50,7 +33,7 @@ TEST(Level, RoundsUntilTheCornersAgree) {
 TEST(Level, AClampThatTwistsTheBlockIsEased) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
-    corners(s, {0.0, 0.0, -0.03, 0.01}); // at the rear +v stands 0.04 under −v, at the front both are level
+    s.corners({0.0, 0.0, -0.03, 0.01}); // at the rear +v stands 0.04 under −v, at the front both are level
     ASSERT_EQ(s.called(), "deck.C/clamp");
     EXPECT_NEAR(*s.now().steps.now()->number, 0.04, 1e-9);
     const SetUpLie lie = set_up_lie(s.state(), set_up_of(s.state(), "C"));
@@ -62,7 +45,7 @@ TEST(Level, AClampThatTwistsTheBlockIsEased) {
     ASSERT_TRUE(eased);
     s.add(eased->front());
     EXPECT_THAT(s.called(), testing::HasSubstr("/measure/")) << "what was read is void";
-    corners(s, {0.0, 0.0, 0.01, 0.01});
+    s.corners({0.0, 0.0, 0.01, 0.01});
     EXPECT_EQ(s.called(), "deck.C/witness");
 }
 
@@ -71,11 +54,11 @@ TEST(Level, WhatNoClampMendsDoesNotStopTheWork) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
     for (int times = 0; times < 2; ++times) {
-        corners(s, {0.02, -0.02, -0.02, 0.02});
+        s.corners({0.02, -0.02, -0.02, 0.02});
         ASSERT_EQ(s.called(), "deck.C/clamp");
         s.add(StepDone{clamp_eased + "C"});
     }
-    corners(s, {0.02, -0.02, -0.02, 0.02});
+    s.corners({0.02, -0.02, -0.02, 0.02});
     EXPECT_EQ(s.called(), "deck.C/witness");
 }
 
@@ -117,7 +100,7 @@ test::Story sloping(double rear) {
 // A deck that falls to the rear by its heights and reads level lies wrong: cut so, it would keep its slope.
 TEST(Level, ADeckIsLevelledToTheTunnelNotToItself) {
     test::Story s = sloping(-0.08);
-    corners(s, {0, 0, 0, 0});
+    s.corners({0, 0, 0, 0});
     ASSERT_EQ(s.called(), "deck.C/level");
     const SetUpLie lie = set_up_lie(s.state(), set_up_of(s.state(), "C"));
     EXPECT_TRUE(lie.less_its_own);
@@ -125,7 +108,7 @@ TEST(Level, ADeckIsLevelledToTheTunnelNotToItself) {
                 1e-9)
         << "as it lies the tunnel rises to the rear by what the deck falls";
     s.add(StepDone{"block levelled, C"});
-    corners(s, {0, 0, -0.08, -0.08}); // the deck reads what its heights say
+    s.corners({0, 0, -0.08, -0.08}); // the deck reads what its heights say
     EXPECT_EQ(s.called(), "deck.C/witness");
 }
 
@@ -141,9 +124,9 @@ TEST(Level, ItsOwnTwistIsNoClamps) {
         s.add(r).add(r).add(r); // the mean of four is a quarter of 200.10 and three of these
     }
     const double own = 0.75 * 0.02;
-    corners(s, {-own, own, own, -own}); // front +v, front −v, rear +v, rear −v
+    s.corners({-own, own, own, -own}); // front +v, front −v, rear +v, rear −v
     EXPECT_FALSE(set_up_lie(s.state(), set_up_of(s.state(), "C")).to_mend());
-    corners(s, {0.02, -0.02, -0.02, 0.02}); // with the readings before: (0.02 − own)/2 and its like
+    s.corners({0.02, -0.02, -0.02, 0.02}); // with the readings before: (0.02 − own)/2 and its like
     EXPECT_TRUE(set_up_lie(s.state(), set_up_of(s.state(), "C")).ease);
 }
 
@@ -156,7 +139,7 @@ TEST(Level, OnAPlateNothingIsTakenOff) {
     const auto told = answer(s.state(), s.now(), *step, {{"surface", std::string("plate")}}, "");
     ASSERT_TRUE(told);
     s.add(told->front());
-    corners(s, {0, 0, 0, 0});
+    s.corners({0, 0, 0, 0});
     EXPECT_EQ(s.called(), "deck.C/witness");
 }
 

@@ -102,6 +102,19 @@ class Story {
         }
         return *this;
     }
+    /// What the indicator reads at the corners of the deck: front +v, front −v, rear +v, rear −v.
+    Story& corners(const std::array<double, 4>& heights) {
+        std::size_t i = 0;
+        for (const char* end : {"front", "rear"})
+            for (const char* side : {"+v", "-v"}) {
+                block::Reading r;
+                r.at = {{block::FeatureKind::deck, "C", 0}, block::Quantity::indicator, end, side, {}};
+                r.value = heights.at(i++);
+                r.instrument.name = "indicator";
+                add(r);
+            }
+        return *this;
+    }
     Story& cut_caps(double depth) {
         block::CapsCut cut;
         for (int n = 1; n <= 5; ++n)

@@ -26,18 +26,6 @@ CallText call_of(const test::Story& s) {
     return call_text(s.state(), s.now(), mm);
 }
 
-/// What the indicator reads: front +v, front −v, rear +v, rear −v.
-void corners(test::Story& s, const std::array<double, 4>& heights) {
-    std::size_t i = 0;
-    for (const char* end : {"front", "rear"})
-        for (const char* side : {"+v", "-v"}) {
-            Reading r;
-            r.at = {{FeatureKind::deck, "C", 0}, Quantity::indicator, end, side, {}};
-            r.value = heights.at(i++);
-            s.add(r);
-        }
-}
-
 } // namespace
 
 TEST(JudgementWords, AMarkNamesItsMainAndWhatIsStillToMark) {
@@ -88,7 +76,7 @@ TEST(JudgementWords, ASizeSaysWhatItCostsTheOthersAndASleeveWhatItLeaves) {
 TEST(JudgementWords, LevellingSaysWhichFootAndThatItIsReadAgain) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
-    corners(s, {0, 0, 0.05, 0.05});
+    s.corners({0, 0, 0.05, 0.05});
     EXPECT_EQ(call_of(s).headline, "Level the deck");
     EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("raise 0.045 mm")));
     EXPECT_THAT(call_of(s).reasons, Contains(HasSubstr("corners are read again")));
@@ -97,7 +85,7 @@ TEST(JudgementWords, LevellingSaysWhichFootAndThatItIsReadAgain) {
 TEST(JudgementWords, AClampIsNamedByItsCornerAndWhatItIsToComeUpBy) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
-    corners(s, {0, 0, -0.04, 0});
+    s.corners({0, 0, -0.04, 0});
     EXPECT_EQ(call_of(s).headline, "A clamp pulls the deck out of shape: ease it");
     EXPECT_EQ(call_of(s).number, "0.040 mm");
     EXPECT_THAT(call_of(s).reasons,

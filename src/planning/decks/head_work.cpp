@@ -120,9 +120,9 @@ std::optional<HeadProgress> head_progress(const JobState& state, const block::Ba
             p.flatness = face_now->flatness_mz;
     p.flat = judge(p, state, bank);
 
-    // Once it is cut the table has made it level; before, its corners say how it lies.
+    // Once it is cut the table has made it level; before, its corners say how it lies. What is flat is not set up.
     const SetUpLie lie = set_up_lie(state, set_up_of(state, bank.id, true));
-    if (!p.cut && by_heights && lie.to_mend()) {
+    if (!p.cut && by_heights && p.flat != Verdict::meets && lie.to_mend()) {
         p.level = lie;
         return p;
     }

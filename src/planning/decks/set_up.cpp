@@ -129,15 +129,24 @@ Readings corners_by_level(const block::JobState& state, const block::BankBluepri
     return read;
 }
 
-/// Entry of what was read of a bank's lie last; 0 for nothing.
-std::int64_t newest_of(const block::JobState& state, const std::string& bank_id) {
-    const block::BankBlueprint& bank = *intake_of(state).blueprint->bank(bank_id);
-    std::int64_t newest = 0;
-    for (const block::DeckPlace& corner : block::deck_places(bank))
-        newest = std::max(newest, newest_at(state, corner_reading(bank_id, corner, false)));
+/// Entries of what was read of a bank's lie last, by either; 0 for nothing.
+struct LastRead {
+    std::int64_t indicator = 0, level = 0;
+};
+LastRead last_read(const block::JobState& state, const std::string& bank) {
+    LastRead last;
+    for (const block::DeckPlace& corner : block::deck_places(*intake_of(state).blueprint->bank(bank)))
+        last.indicator = std::max(last.indicator, newest_at(state, corner_reading(bank, corner, false)));
     for (const char* way : {"along", "across"})
-        newest = std::max(newest, newest_at(state, slope_reading(bank_id, way)));
-    const auto kept = decks_of(state).set_ups.find(bank_id);
+        last.level = std::max(last.level, newest_at(state, slope_reading(bank, way)));
+    return last;
+}
+
+/// Entry up to which a bank's lie is known: what was read of it last, or kept before there was a line to read in.
+std::int64_t known_until(const block::JobState& state, const std::string& bank) {
+    const LastRead last = last_read(state, bank);
+    const std::int64_t newest = std::max(last.indicator, last.level);
+    const auto kept = decks_of(state).set_ups.find(bank);
     return newest == 0 && kept != decks_of(state).set_ups.end() ? kept->second.sequence : newest;
 }
 
@@ -163,7 +172,7 @@ std::optional<double> own_height(const block::DeckState& deck, Vec2 place, std::
 /// @return nothing where its heights are not known
 std::optional<Readings> less_its_own(const block::JobState& state, const std::string& bank, Readings read) {
     const block::DeckState& deck = decks_of(state).deck(bank);
-    const std::int64_t until = newest_of(state, bank);
+    const std::int64_t until = known_until(state, bank);
     if (read.empty())
         return std::nullopt;
     std::vector<double> own;
@@ -224,12 +233,8 @@ MeasuredAt corner_reading(const std::string& bank, const block::DeckPlace& corne
 }
 
 bool by_level(const block::JobState& state, const std::string& bank) {
-    std::int64_t indicator = 0, level = 0;
-    for (const block::DeckPlace& corner : block::deck_places(*intake_of(state).blueprint->bank(bank)))
-        indicator = std::max(indicator, newest_at(state, corner_reading(bank, corner, false)));
-    for (const char* way : {"along", "across"})
-        level = std::max(level, newest_at(state, slope_reading(bank, way)));
-    return level > indicator;
+    const LastRead last = last_read(state, bank);
+    return last.level > last.indicator;
 }
 
 block::SetUpRead set_up_of(const block::JobState& state, const std::string& bank_id, bool head) {

@@ -73,15 +73,22 @@ class HeadPart {
     block::FeatureId deck_;
 };
 
+/// Entry of what was last read or cut of a deck; 0 for nothing.
+std::int64_t deck_touched(const block::JobState& state, const std::string& bank) {
+    const block::DeckState& deck = decks_of(state).deck(bank);
+    std::int64_t newest = std::max(deck.last_cut(), deck.latest ? deck.latest->sequence : 0);
+    for (const block::MeasuredPlace& p : readings_of(state).places)
+        if (p.at.feature == block::FeatureId{block::FeatureKind::deck, bank, 0} && !block::is_on_head(p.at.quantity))
+            newest = std::max(newest, p.sequences.back());
+    return newest;
+}
+
 } // namespace
 
 void add_head_steps(Route& route, bool in_hand) {
-    for (const HeadProgress& head : route.a.heads) {
-        const block::DeckState& deck = decks_of(route.state).deck(head.bank);
-        const std::int64_t of_deck = std::max(deck.last_cut(), deck.latest ? deck.latest->sequence : 0);
-        if ((head_touched(route.state, head.bank) > of_deck) == in_hand)
+    for (const HeadProgress& head : route.a.heads)
+        if ((head_touched(route.state, head.bank) > deck_touched(route.state, head.bank)) == in_hand)
             HeadPart(route, head).add();
-    }
 }
 
 } // namespace pallix::planning

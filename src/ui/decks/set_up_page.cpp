@@ -294,7 +294,6 @@ TwinTable SetUpDrawing::table() const {
     const block::BankBlueprint* bank = intake_of(context_.session.state()).blueprint->bank(bank_);
     if (!bank)
         return t;
-
     const auto l = context_.lengths();
     for (std::size_t i = 0; i < set_up().feet.size(); ++i) {
         const auto& foot = set_up().feet[i];
