@@ -68,16 +68,17 @@ endfunction()
 
 # A library that ships pkg-config files, of which one may name a folder that is not there.
 function(pallix_find_packaged_library target)
-  pkg_check_modules(packaged REQUIRED ${ARGN})
+  string(MAKE_C_IDENTIFIER "PALLIX_${target}" packaged)
+  pkg_check_modules(${packaged} REQUIRED ${ARGN})
   set(folders)
-  foreach(folder IN LISTS packaged_INCLUDE_DIRS)
+  foreach(folder IN LISTS ${packaged}_INCLUDE_DIRS)
     if(EXISTS ${folder})
       list(APPEND folders ${folder})
     endif()
   endforeach()
   add_library(${target} INTERFACE IMPORTED GLOBAL)
   set_target_properties(${target} PROPERTIES
-    INTERFACE_INCLUDE_DIRECTORIES "${folders}" INTERFACE_LINK_LIBRARIES "${packaged_LINK_LIBRARIES}")
+    INTERFACE_INCLUDE_DIRECTORIES "${folders}" INTERFACE_LINK_LIBRARIES "${${packaged}_LINK_LIBRARIES}")
 endfunction()
 
 # Collects what a target links, directly or through others.

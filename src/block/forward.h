@@ -9,6 +9,7 @@ namespace pallix::block {
 struct Blueprint;
 class Folded;
 struct BoresState;
+struct CardState;
 struct CrownReading;
 struct DeckMeasurement;
 struct DeckState;

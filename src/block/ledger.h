@@ -7,6 +7,7 @@
 #include "block/entries/lifter_entries.h"
 #include "block/entries/reading_entries.h"
 #include "block/entries/route_entries.h"
+#include "block/entries/shop_entries.h"
 #include "block/entries/tunnel_entries.h"
 
 #include <cstdint>
@@ -26,7 +27,7 @@ namespace pallix::block {
 
 /// Every part of a job with its kinds of entries.
 using PartsOfTheLedger = std::tuple<JobKinds, ReadingKinds, TunnelKinds, DeckKinds, CylinderKinds, LifterKinds,
-                                    RouteKinds, Kinds<UnknownPayload>>;
+                                    RouteKinds, ShopKinds, Kinds<UnknownPayload>>;
 using AllKinds = decltype(std::apply([](auto... kinds) { return (kinds + ...); }, PartsOfTheLedger()));
 using PayloadKinds = AllKinds::Variant;
 

@@ -148,8 +148,9 @@ void Session::look_anew(planning::Assessment assessment) {
 void Session::wait_for_rest() {
     constexpr double a_little_later = 0.5; // s: times are whole seconds
     rest_.stop();
-    if (const double minutes = rest_left(); minutes > 0)
-        rest_.start(static_cast<int>((60 * minutes + a_little_later) * 1000));
+    constexpr double at_most = 24 * 60; // minutes: longer than a timer would take, it looks again
+    if (const double minutes = minutes_left(); minutes > 0)
+        rest_.start(static_cast<int>((60 * std::min(minutes, at_most) + a_little_later) * 1000));
 }
 
 Entry Session::entry_of(Payload payload, std::int64_t sequence, std::string time) const {
@@ -196,6 +197,8 @@ Outcome Session::open_job(JobToOpen job) {
                                         "a job that can; its entries are kept, and it can be set aside"));
     }
     Q_EMIT job_opened();
+    if (const auto told = bench_changed(); !told) // it can be read all the same
+        Q_EMIT remarked(QString::fromStdString(told.error().front().text()));
     return {};
 }
 
@@ -284,6 +287,9 @@ Outcome Session::append(std::vector<Payload> payloads) {
     if (!job_)
         return tl::unexpected(one_fault("no job is open", "an open job"));
     worked_->writing.insist(); // one after the other
+    const bool tells = !payloads.empty() && std::holds_alternative<block::AtBench>(payloads.front());
+    if (auto bench = bench_to_tell(); bench && !payloads.empty() && !tells)
+        payloads.insert(payloads.begin(), std::move(*bench));
     const std::size_t first = entries_.size();
     const std::string now = clock_(); // what is done together has one time
     look_at_clock(now);
@@ -385,7 +391,11 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
     const auto step = planning::step_by_id(worked_->state, worked_->assessment, id);
     if (!step)
         return tl::unexpected(one_fault("there is no step " + id, "a step of this job"));
-    auto payloads = planning::answer(worked_->state, worked_->assessment, *step, answers, clock_());
+    planning::Answers given = answers;
+    if (step->task == planning::Task::sign_off)
+        if (auto done = proved(given); !done)
+            return done;
+    auto payloads = planning::answer(worked_->state, worked_->assessment, *step, given, clock_());
     if (!payloads)
         return tl::unexpected(std::move(payloads.error()));
     return take_all(std::move(*payloads));
@@ -436,13 +446,16 @@ std::shared_ptr<const planning::TunnelStudy> Session::tunnel_study() const {
     return worked_->tunnel_study;
 }
 
-double Session::rest_left() const {
-    if (!bores_of(worked_->state).rest)
-        return 0;
-    const QDateTime now = QDateTime::fromString(QString::fromStdString(clock_()), Qt::ISODate);
-    const QDateTime until =
-        QDateTime::fromString(QString::fromStdString(bores_of(worked_->state).rest->payload.until), Qt::ISODate);
-    return std::max(0.0, static_cast<double>(now.secsTo(until)) / 60);
+double Session::minutes_left(const std::string& until) const {
+    const std::string now = clock_();
+    std::string next = until;
+    if (until.empty())
+        for (const planning::Step& step : worked_->assessment.steps.steps)
+            for (const planning::Wait& wait : step.waits_for)
+                if (wait.until > now && (next.empty() || wait.until < next))
+                    next = wait.until;
+    const auto from = block::read_time(now), to = block::read_time(next);
+    return from && to ? std::max(0.0, std::chrono::duration<double, std::ratio<60>>(*to - *from).count()) : 0;
 }
 
 Outcome Session::take_trace(const block::FeatureId& bore, const block::NamedText& trace) {

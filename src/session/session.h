@@ -143,8 +143,16 @@ class Session : public QObject {
     [[nodiscard]] const planning::TunnelWork& tunnel_work() const;
     /// The plan with all that explains it; null where the tunnel is not known. Who draws it may hold on to it.
     [[nodiscard]] std::shared_ptr<const planning::TunnelStudy> tunnel_study() const;
-    /// Minutes until the block has rested; 0 where it has, or none was begun.
-    [[nodiscard]] double rest_left() const;
+    /// Minutes until that time; 0 where it is over.
+    /// @param until UTC, ISO 8601; empty: the next time that some step waits for, 0 where none does
+    [[nodiscard]] double minutes_left(const std::string& until = {}) const;
+    /// Somebody else is at the bench, or has another role: the open job's ledger says so where it matters.
+    [[nodiscard]] Outcome bench_changed();
+    /// Who is at the bench, with the role that the shop's book has for them.
+    [[nodiscard]] block::AtBench at_bench() const;
+    /// Puts a picture to the job; it is kept whole.
+    /// @param about a feature, a step or "flaw/7"; empty: the job
+    [[nodiscard]] Outcome take_picture(const QString& file, const std::string& about, const std::string& words);
     /// A roughness trace; refused as a whole where it has a fault.
     [[nodiscard]] Outcome take_trace(const block::FeatureId& bore, const block::NamedText& trace);
 
@@ -195,6 +203,9 @@ class Session : public QObject {
     [[nodiscard]] const planning::Certainty* certainty_of(const block::JobState& state) const;
     [[nodiscard]] planning::Assessment assessed(const block::JobState& state, const std::string& at) const;
     void look_at_clock(const std::string& now);
+    /// What the ledger has to say of who is at the bench before anything else is said; nothing where it knows.
+    [[nodiscard]] std::optional<block::AtBench> bench_to_tell() const;
+    [[nodiscard]] Outcome proved(planning::Answers& answers) const;
 
     storage::ShopBook& book_;
     Person person_;

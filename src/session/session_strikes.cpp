@@ -44,7 +44,8 @@ Outcome Session::strike(std::int64_t sequence, const QString& reason) {
 const Entry* Session::undo_target() const {
     const auto out = block::struck(entries_);
     for (std::size_t i = entries_.size(); i-- > 0;)
-        if (!out[i] && !std::holds_alternative<block::Strike>(entries_[i].payload))
+        if (!out[i] && !std::holds_alternative<block::Strike>(entries_[i].payload) &&
+            !std::holds_alternative<block::AtBench>(entries_[i].payload)) // who was there was there
             return std::holds_alternative<block::JobOpened>(entries_[i].payload) ? nullptr : &entries_[i];
     return nullptr;
 }
@@ -53,6 +54,8 @@ const Entry* Session::redo_target() const {
     const auto out = block::struck(entries_);
     for (std::size_t i = entries_.size(); i-- > 0;) {
         const auto* strike = std::get_if<block::Strike>(&entries_[i].payload);
+        if (std::holds_alternative<block::AtBench>(entries_[i].payload))
+            continue;
         if (!strike)
             return nullptr; // something new was done since
         if (!out[i] && strike->reason == undone)

@@ -108,8 +108,8 @@ const QString entry_stays = QStringLiteral(
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<Migration, 6>& migrations() {
-    static const std::array<Migration, 6> all{{
+const std::array<Migration, 7>& migrations() {
+    static const std::array<Migration, 7> all{{
         {{QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, "
                          "opened TEXT NOT NULL)"),
           QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time "
@@ -154,6 +154,11 @@ const std::array<Migration, 6>& migrations() {
                          "'limits that were set never change'); END"),
           QStringLiteral("CREATE TRIGGER shop_limits_are_kept BEFORE DELETE ON shop_limits BEGIN SELECT RAISE(ABORT, "
                          "'limits that were set are never deleted'); END")}},
+        // People of the shop, and pictures.
+        {{QStringLiteral("CREATE TABLE person (name TEXT PRIMARY KEY, role TEXT NOT NULL, code TEXT NOT NULL)"),
+          QStringLiteral("CREATE TABLE picture (sha256 TEXT PRIMARY KEY, bytes BLOB NOT NULL)"),
+          QStringLiteral("CREATE TRIGGER picture_stays BEFORE UPDATE ON picture BEGIN SELECT RAISE(ABORT, 'a picture "
+                         "never changes'); END")}},
     }};
     return all;
 }

@@ -475,6 +475,10 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
                 return tl::unexpected(saved.error());
     if (const auto engines = (*sound)->engines().take_over(damaged.engines()); !engines)
         return tl::unexpected(engines.error());
+    if (const auto people = (*sound)->people().take_over(damaged.people()); !people)
+        return tl::unexpected(people.error());
+    if (const auto pictures = (*sound)->pictures().take_over(damaged.pictures()); !pictures)
+        return tl::unexpected(pictures.error());
     return said;
 }
 

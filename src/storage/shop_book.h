@@ -7,6 +7,8 @@
 #include "storage/book_jobs.h"
 #include "storage/engine_shelf.h"
 #include "storage/heads.h"
+#include "storage/people.h"
+#include "storage/pictures.h"
 
 #include <QLockFile>
 #include <QString>
@@ -84,6 +86,8 @@ class ShopBook {
     [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
 
     [[nodiscard]] EngineShelf engines() const { return EngineShelf(connection_); }
+    [[nodiscard]] People people() const { return People(connection_); }
+    [[nodiscard]] Pictures pictures() const { return Pictures(connection_); }
 
     /// The shop's instruments, by name.
     [[nodiscard]] BookResult<std::vector<block::Instrument>> instruments() const;

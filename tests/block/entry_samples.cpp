@@ -247,6 +247,47 @@ StepSkipped sample() {
     return {"deck.C/spring", "marker lines gone"};
 }
 template <>
+JobCard sample() {
+    return {"casting 118 B", "Tern",    "0171 55 01",  "loses gaskets", "sleeved once", Use::race,
+            "petrol 98",     "1.2 bar", "soft copper", "ratio 9.5",     0.762,          "2026-12-04"};
+}
+template <>
+PartNoted sample() {
+    return {"sleeve kit", true, "shelf 3", "2026-12-01", Stage::cylinders};
+}
+template <>
+HoldPlaced sample() {
+    return {"the owner", "sleeve or scrap", Stage::decks};
+}
+template <>
+HoldLifted sample() {
+    return {7, "sleeve"};
+}
+template <>
+ClockSet sample() {
+    return {"soak", 240, "2026-03-02T13:41:00Z", Stage::cleaned};
+}
+template <>
+Inspected sample() {
+    return {Inspection::cracks, "dye", "none at the bolt holes"};
+}
+template <>
+PictureKept sample() {
+    return {"deck.png", std::string(64, 'a'), 2048, "deck.C", "as it came"};
+}
+template <>
+AtBench sample() {
+    return {"Mira", Role::learner};
+}
+template <>
+SignedOff sample() {
+    return {"cut_deck", "Marit", Role::owner, true};
+}
+template <>
+Delivered sample() {
+    return {"Tern", "on a pallet"};
+}
+template <>
 UnknownPayload sample() {
     return {"bore_honed", 3, R"({"grit":220})", {}};
 }

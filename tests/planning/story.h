@@ -125,6 +125,7 @@ class Story {
     Story& deck(block::PassKind kind, double depth, bool clean = true, std::vector<metrology::Vec2> dark = {}) {
         return add(block::DeckCut{"C", kind, depth, clean, std::move(dark)});
     }
+    [[nodiscard]] const std::vector<block::Entry>& entries() const { return entries_; }
     block::Folded state() const {
         block::Folded s = block::fold(entries_);
         EXPECT_TRUE(intake_of(s).troubles.empty()) << intake_of(s).troubles.front().words;

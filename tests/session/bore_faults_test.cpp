@@ -99,5 +99,5 @@ TEST_F(BoreFaults, WhatCanBeIsTakenAndUndone) {
     EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).decided);
     EXPECT_FALSE(session_.take_trace(bore_id(1), {"wall.csv", "nothing"}));
     EXPECT_TRUE(bores_of(session_.state()).bore(bore_id(1)).traces.empty());
-    EXPECT_EQ(session_.rest_left(), 0);
+    EXPECT_EQ(session_.minutes_left(), 0);
 }

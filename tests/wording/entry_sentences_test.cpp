@@ -69,6 +69,18 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"limits", {"decks flat 0.040", "guard band 1.65", "a race engine"}},
     {"step_skipped", {"deck.C/spring", "marker lines gone"}},
     {"blueprint_amended", {"amended.json", "the sheet was misread"}},
+    {"job_card",
+     {"casting 118 B", "Tern", "0171 55 01", "loses gaskets", "sleeved once", "race", "petrol 98", "1.2 bar",
+      "soft copper", "ratio 9.5", "0.762 mm", "2026-12-04"}},
+    {"part", {"sleeve kit", "here", "shelf 3"}},
+    {"hold", {"the owner", "sleeve or scrap", "decks"}},
+    {"hold_lifted", {"entry 7", "sleeve"}},
+    {"clock", {"soak", "240 min", "2026-03-02T13:41:00Z", "cleaned waits"}},
+    {"inspected", {"cracks", "dye", "none at the bolt holes"}},
+    {"picture", {"deck.png", "deck.C", "as it came", "2 kB"}},
+    {"at_bench", {"Mira", "learner"}},
+    {"signed_off", {"Marit", "owner", "cutting a deck", "by code"}},
+    {"delivered", {"Tern", "on a pallet"}},
     {"bore_honed", {"\"bore_honed\"", "does not know"}},
 };
 

@@ -15,7 +15,7 @@ bool leaves_decks_alone(const Payload& payload) {
     const auto* reading = std::get_if<Reading>(&payload);
     return (reading && reading->at.quantity != Quantity::piston) || std::holds_alternative<Note>(payload) ||
            std::holds_alternative<ConditionsStated>(payload) || std::holds_alternative<RingCheck>(payload) ||
-           std::holds_alternative<StepDone>(payload);
+           std::holds_alternative<StepDone>(payload) || ShopKinds::take(payload, [](const auto&) {});
 }
 
 void fold_entry(Folding& f, Kinds<UnknownPayload>, const Payload& payload) {
@@ -93,6 +93,12 @@ JobState& JobState::operator=(const JobState&) = default;
 JobState& JobState::operator=(JobState&&) noexcept = default;
 
 const IntakeState& intake_of(const JobState& state) {
+    return state;
+}
+const CardState& card_of(const JobState& state) {
+    return state;
+}
+CardState& card_of(JobState& state) {
     return state;
 }
 IntakeState& intake_of(JobState& state) {

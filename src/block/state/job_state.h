@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/state/bore_state.h"
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
@@ -10,7 +11,7 @@
 namespace pallix::block {
 
 /// Everything the ledger says of a job: a fold over its entries. Struck entries have no part in it.
-struct JobState : IntakeState, ReadingsState, TunnelState, DecksState, BoresState {
+struct JobState : IntakeState, CardState, ReadingsState, TunnelState, DecksState, BoresState {
     // Compiled once: what it holds is too much to copy in every file that does.
     JobState();
     ~JobState();

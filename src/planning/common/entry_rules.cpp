@@ -3,6 +3,7 @@
 
 #include "block/ledger.h"
 #include "block/state/bore_state.h"
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
@@ -166,6 +167,15 @@ class Allowed {
             return refuse("no flaw stands in entry " + std::to_string(p.flaw), "a flaw that was marked");
         return {};
     }
+    MaybeFault operator()(const HoldLifted& p) const {
+        if (std::ranges::find(card_of(state_).holds, p.hold, &Taken<HoldPlaced>::sequence) ==
+            card_of(state_).holds.end())
+            return refuse("nobody is waited for by entry " + std::to_string(p.hold), "a hold that stands");
+        return {};
+    }
+    MaybeFault operator()(const GatePassed&) const { return not_by_a_learner("goes on against a rule"); }
+    MaybeFault operator()(const StepSkipped&) const { return not_by_a_learner("leaves a step out"); }
+    MaybeFault operator()(const LimitsChosen&) const { return not_by_a_learner("changes what is judged by"); }
     MaybeFault operator()(const BlueprintAmended& p) const {
         if (p.reason.find_first_not_of(" \t\n") == std::string::npos)
             return refuse("nothing says why the blueprint is amended", "a reason: it stands in the passport");
@@ -202,6 +212,16 @@ class Allowed {
     }
 
   private:
+    /// A decision that somebody else has signed is theirs.
+    MaybeFault not_by_a_learner(const char* does) const {
+        const CardState& card = card_of(state_);
+        const auto gates = intake_of(state_).gates.size();
+        const auto decided = std::ranges::count_if(
+            card.signed_off, [](const auto& one) { return one.payload.what.find('/') != std::string::npos; });
+        if (!card.learner_at_bench() || static_cast<std::size_t>(decided) > gates)
+            return {};
+        return refuse(std::string("nobody ") + does + " while learning", "fetch somebody who answers for it");
+    }
     /// One cut too many: the hole before was not measured, came out over its size, or its edge was not looked at.
     MaybeFault barred(const BoreCut& cut) const {
         if (!a_.cylinders || std::ranges::find(a_.cylinders->boring.holes, cut.bore, &HoleProgress::id) ==

@@ -15,6 +15,7 @@ enum class SecondLook {
     twisted,    ///< four corners of a deck that disagree across the diagonals
     near_limit, ///< too near the end of its window to tell which side it lies on
     between,    ///< a deck that is good at too few heights to be called flat
+    learner,    ///< a learner read it, once
 };
 
 /// What sizes of one main differ by, however worn (common practice, no source): further off is a slip, or damage.

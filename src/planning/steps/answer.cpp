@@ -15,6 +15,7 @@
 #include "planning/decks/set_up.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/given.h"
+#include "planning/steps/shop_steps.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -42,6 +43,8 @@ class Answering : Given {
             throw Refused{{"job", 0, step_.id + " cannot be answered now", "a step that is ready"}};
         if (step_.task == Task::look_at_touch)
             return of_touch();
+        if (auto of_shop = shop_answer(state_, step_, answers_, at_))
+            return std::move(*of_shop);
         switch (step_.stage) {
         case Stage::tunnel:
             return of_tunnel();

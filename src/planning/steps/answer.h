@@ -38,6 +38,9 @@ using Answers = std::map<std::string, std::variant<double, bool, std::string, st
                                                                 const Assessment& assessment, const Step& step,
                                                                 const Answers& answers, const std::string& at);
 
+/// The time some minutes later.
+/// @param at UTC, ISO 8601; else Refused is thrown
+[[nodiscard]] std::string later(const std::string& at, double minutes);
 /// A rest of so many minutes from a time on.
 /// @param at UTC, ISO 8601
 [[nodiscard]] block::RestBegun rest_begun(const std::string& at, double minutes);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/steps/any_time.h"
 #include "planning/steps/contributors.h"
+#include "planning/steps/shop_steps.h"
 
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
@@ -159,6 +160,8 @@ std::vector<Step> any_time_steps(const JobState& state, const std::optional<Feat
         steps.add(Task::test_pressure, "any/pressure", Stage::cleaned, {choice("result", {"tight", "leaks"}), note});
         add_of_tunnel(steps, state);
         add_flaw(steps, state, about, {"outside"});
+        for (Step& step : shop_steps(state))
+            steps.all.push_back(std::move(step));
         return steps.all;
     }
     switch (about->kind) {

@@ -27,6 +27,7 @@ class Route {
     Step& add_reading(const block::MeasuredAt& at, block::Stage stage);
     /// Makes a step wait, unless the gate was passed with a reason.
     void hold(Step& step, block::Rule rule, const std::string& first) const;
+    void hold(Step& step, Wait wait) const;
     [[nodiscard]] bool passed(block::Rule rule, const std::string& about) const;
     [[nodiscard]] const block::MeasuredPlace* place(const block::MeasuredAt& at) const;
 

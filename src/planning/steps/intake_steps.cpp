@@ -2,10 +2,12 @@
 #include "planning/steps/contributors.h"
 
 #include "block/state/bore_state.h"
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include <algorithm>
+#include <array>
 #include <initializer_list>
 
 namespace pallix::planning {
@@ -27,14 +29,21 @@ bool ticked(const JobState& state, std::initializer_list<const char*> words) {
     });
 }
 
+/// Threads, caps and cracks, one by one.
+bool looked_over(const JobState& state) {
+    using enum block::Inspection;
+    return std::ranges::all_of(std::array{threads, caps, cracks},
+                               [&state](auto what) { return card_of(state).inspected.contains(what); });
+}
+
 } // namespace
 
 /// Washed, looked over, measured as found. A job on which work was done without a word of it counts as past it.
 void add_intake_steps(Route& route) {
     const JobState& state = route.state;
     const bool washed = ticked(state, {"washed", "cleaned"});
-    const bool inspected =
-        ticked(state, {"inspected", "cracks"}) || decks_of(state).pressure_test || !decks_of(state).flaws.empty();
+    const bool inspected = ticked(state, {"inspected", "cracks"}) || looked_over(state) ||
+                           decks_of(state).pressure_test || !decks_of(state).flaws.empty();
     const bool past_it = worked_on(state) && !washed && !inspected;
     const auto settle = [&](Step& step, bool done) {
         step.state = done ? StepState::done : past_it ? StepState::skipped : StepState::ready;

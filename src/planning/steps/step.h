@@ -120,6 +120,19 @@ enum class Task {
     tick_tunnel,
     pass_tunnel,
     cut_tunnel,
+    // What the shop knows of the job; at any time.
+    fill_card,    ///< a line of the job card
+    choose_scope, ///< which stages are wanted
+    choose_target,
+    note_part,
+    part_came,
+    place_hold,
+    lift_hold,
+    soak,
+    set_clock,
+    inspect_one, ///< of what is looked over, one thing
+    // A learner is at the bench.
+    sign_off, ///< somebody else answers for the first of its kind
 };
 
 /// Where it is done. Common practice.
@@ -186,6 +199,7 @@ struct Ask {
     std::optional<double> least, most;  ///< what would be believed
     std::vector<std::string> choices{}; ///< of a choice
     bool optional = false;              ///< what is not known is left out
+    std::string stands{};               ///< of a text: what it says now
     [[nodiscard]] bool needed() const { return kind != AskKind::text && !optional; }
 };
 

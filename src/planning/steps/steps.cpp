@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/steps/steps.h"
 
+#include "block/state/card_state.h"
 #include "block/state/intake_state.h"
 #include "planning/steps/contributors.h"
+#include "planning/steps/shop_steps.h"
 
 #include <algorithm>
 #include <utility>
@@ -44,6 +46,19 @@ void let_go(StepList& list) {
     }
 }
 
+/// A block that has left the shop asks for nothing more.
+void close_delivered(StepList& list) {
+    for (Step& step : list.steps) {
+        if (step.task == Task::hand_over)
+            step.state = StepState::done;
+        else if (step.state == StepState::ready || step.state == StepState::waits) {
+            step.state = StepState::skipped;
+            step.reason = "delivered before it was done";
+        }
+        step.waits_for.clear();
+    }
+}
+
 /// One is called: the first in the order of the route that could be done at once.
 void call_one(StepList& list) {
     const auto first =
@@ -76,6 +91,9 @@ StepKind kind_of(Task task) {
     case give_sizes:
     case give_lifter_numbers:
     case give_bar:
+    case fill_card:
+    case note_part:
+    case place_hold:
         return StepKind::give;
     case mend_ledger:
     case plan_tunnel:
@@ -97,6 +115,9 @@ StepKind kind_of(Task task) {
     case decide_lifter:
     case choose_bore:
     case choose_lifter:
+    case choose_scope:
+    case choose_target:
+    case sign_off:
         return StepKind::decide;
     case read:
     case probe:
@@ -118,6 +139,7 @@ StepKind kind_of(Task task) {
     case note_finish:
     case note_pit:
     case note_roughness:
+    case inspect_one:
         return StepKind::look;
     case wash:
     case state_caps:
@@ -130,6 +152,8 @@ StepKind kind_of(Task task) {
     case move_bar:
     case dress:
     case tick_tunnel:
+    case part_came:
+    case lift_hold:
         return StepKind::tick;
     case cut_caps:
     case bore_tunnel:
@@ -151,6 +175,8 @@ StepKind kind_of(Task task) {
     case press_bush:
         return StepKind::fit;
     case rest:
+    case soak:
+    case set_clock:
         return StepKind::wait;
     case hand_over:
         break;
@@ -220,13 +246,17 @@ bool Route::passed(Rule rule, const std::string& about) const {
 }
 
 void Route::hold(Step& step, Rule rule, const std::string& first) const {
+    hold(step, {rule, first, "", "", ""});
+}
+
+void Route::hold(Step& step, Wait wait) const {
     if (step.state != StepState::ready && step.state != StepState::waits)
         return;
-    if (first == step.id || passed(rule, step.about ? step.about->text() : "") ||
-        passed(rule, block::stage_keys[static_cast<std::size_t>(step.stage)]))
+    if (wait.step == step.id || passed(wait.rule, step.about ? step.about->text() : "") ||
+        passed(wait.rule, block::stage_keys[static_cast<std::size_t>(step.stage)]))
         return;
     step.state = StepState::waits;
-    step.waits_for.push_back({rule, first, "", "", ""});
+    step.waits_for.push_back(std::move(wait));
 }
 
 std::string reading_id(const MeasuredAt& at) {
@@ -338,6 +368,7 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
         add_finish_steps(route);
         hold_for_touches(route);
         hold_for_flaws(route);
+        hold_for_shop(route);
     }
     StepList list{std::move(route.steps)};
     const std::vector<block::Stage> order = route_of(state);
@@ -345,6 +376,9 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
     std::ranges::stable_sort(list.steps, {}, rank);
     skip_what_was_left_out(list, state);
     let_go(list);
+    if (card_of(state).delivered)
+        close_delivered(list);
+    guard_learner(list, state);
     call_one(list);
     return list;
 }

@@ -27,6 +27,10 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
     const double each = static_cast<double>(mains);
     using enum Task;
     switch (task) {
+    case soak:
+        return {Machine::washer, SetUp::any, {}};
+    case inspect_one:
+        return {Machine::bench, SetUp::any, 10};
     case wash:
         return {Machine::washer, SetUp::any, 45};
     case inspect:

@@ -8,6 +8,7 @@
 #include "wording/decks/deck_words.h"
 #include "wording/lifters/lifter_words.h"
 #include "wording/readings/readings.h"
+#include "wording/shop/shop_words.h"
 #include "wording/steps/step_words.h"
 #include "wording/tunnel/tunnel_words.h"
 

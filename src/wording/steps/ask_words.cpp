@@ -10,6 +10,7 @@
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/decks/deck_words.h"
 #include "wording/lifters/lifter_words.h"
+#include "wording/tunnel/tunnel_words.h"
 
 #include <algorithm>
 #include <array>
@@ -100,6 +101,18 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::choose_lifter, "Decided"},
     {Task::dress, "Done"},
     {Task::tick_tunnel, "Done"},
+    {Task::hand_over, "Handed over"},
+    {Task::fill_card, "Keep"},
+    {Task::choose_scope, "Keep"},
+    {Task::choose_target, "Keep"},
+    {Task::note_part, "Note it"},
+    {Task::part_came, "It is here"},
+    {Task::place_hold, "Note it"},
+    {Task::lift_hold, "Settled"},
+    {Task::soak, "It soaks"},
+    {Task::set_clock, "Set it"},
+    {Task::inspect_one, "Looked over"},
+    {Task::sign_off, "I answer for it"},
 });
 
 template <class Enum, std::size_t N>
@@ -147,6 +160,11 @@ std::string flaw_consequence(block::FlawChoice choice) {
     return "";
 }
 
+std::string stage_of_key(const std::string& key) {
+    const auto place = place_of<planning::Stage>(block::stage_keys, key);
+    return place < block::stage_keys.size() ? stage_name(static_cast<planning::Stage>(place)) : key;
+}
+
 } // namespace
 
 std::string answer_name(const Step& step) {
@@ -157,7 +175,7 @@ std::string answer_name(const Step& step) {
 }
 
 std::string ask_name(const Step& step, const Ask& ask) {
-    static constexpr std::array<std::pair<std::string_view, const char*>, 50> names{{
+    static constexpr std::array<std::pair<std::string_view, const char*>, 73> names{{
         {"where", "where"},
         {"mark", "what the pass left"},
         {"depth", "depth"},
@@ -208,6 +226,29 @@ std::string ask_name(const Step& step, const Ask& ask) {
         {"as_planned", "as planned"},
         {"log", "log"},
         {"value", "reading"},
+        {"to", "to"},
+        {"identity", "serial or casting"},
+        {"customer", "customer"},
+        {"reach", "reached by"},
+        {"complaint", "complaint"},
+        {"history", "history"},
+        {"use", "use"},
+        {"fuel", "fuel"},
+        {"boost", "boost"},
+        {"gasket", "gasket"},
+        {"wanted", "wanted"},
+        {"oversize", "over nominal"},
+        {"promised", "a day, or 14 days"},
+        {"clearance", "piston clearance"},
+        {"ratio", "ratio"},
+        {"part", "what"},
+        {"due", "due"},
+        {"waiting", "waits for it"},
+        {"with", "who"},
+        {"what", "what"},
+        {"found", "what was found"},
+        {"by", "name"},
+        {"code", "code"},
     }};
     static constexpr std::array<std::pair<std::string_view, const char*>, 13> figures{{
         {"insert_measured/inside_mm", "inside"},
@@ -226,6 +267,8 @@ std::string ask_name(const Step& step, const Ask& ask) {
     }};
     if ((step.task == Task::cut_deck || step.task == Task::cut_head) && ask.key == "depth")
         return "taken";
+    if (step.task == Task::choose_scope && ask.kind == AskKind::tick)
+        return stage_of_key(ask.key);
     for (const auto& [key, name] : figures)
         if (ask.key == key)
             return name;
@@ -260,6 +303,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
     if (ask.key == "trial")
         return key == "clean" ? "clean all round" : key == "pits" ? "pits left" : "still open";
+    if (ask.key == "waiting")
+        return key == "hand_over" ? "handing over" : stage_of_key(key);
     if (ask.key == "where")
         return key;
     if (ask.key == "mark")
@@ -272,6 +317,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return key == "yes" ? "caps torqued as they will run" : key == "no" ? "caps off or loose" : "caps not stated";
     if (ask.key == "plate" && ask.kind == AskKind::choice)
         return key == "yes" ? "torque plate on" : key == "no" ? "no torque plate" : "plate not stated";
+    if (ask.key == "method" && step.task == Task::inspect_one)
+        return key == "magnetic" ? "magnetic particles" : key == "eye" ? "by eye" : key;
     if (ask.key == "method")
         return key == "hone" ? "line hone" : "line bore";
     if (ask.key == "pass") {

@@ -8,6 +8,7 @@
 #include "wording/common/phrases.h"
 #include "wording/decks/deck_words.h"
 #include "wording/readings/readings.h"
+#include "wording/shop/shop_words.h"
 
 #include <algorithm>
 #include <array>
@@ -99,7 +100,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::rest, "Let the block rest"},
     {Task::give_lifter_numbers, "Give the shop's numbers for the lifters"},
     {Task::prove_lifters, "Probe the lifters again"},
-    {Task::hand_over, "Print the passport"},
+    {Task::hand_over, "Print the passport, and hand the block over"},
     {Task::state_conditions, "Conditions of the readings to come"},
     {Task::test_pressure, "Pressure test"},
     {Task::pass_tunnel, "Strokes or a pass through the tunnel"},
@@ -204,6 +205,8 @@ std::string step_headline(const JobState& state, const Step& step, const LengthT
         return "Caps: " + what;
     }
     default:
+        if (std::string of_shop = shop_headline(state, step); !of_shop.empty())
+            return of_shop;
         return plain_headline(step.task);
     }
 }

@@ -2,6 +2,7 @@
 #include "wording/steps/step_words.h"
 
 #include "block/ledger.h"
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
@@ -13,6 +14,7 @@
 #include "wording/decks/deck_words.h"
 #include "wording/lifters/lifter_words.h"
 #include "wording/readings/readings.h"
+#include "wording/shop/shop_words.h"
 #include "wording/tunnel/tunnel_words.h"
 
 #include <algorithm>
@@ -83,6 +85,8 @@ std::string second_look_reason(planning::SecondLook why) {
     case planning::SecondLook::near_limit:
         return "It is too near the end of its window to tell on which side it lies: under is cut again, over stops "
                "everything.";
+    case planning::SecondLook::learner:
+        return "Read once, by somebody who is learning: a cut hangs on it, so it is read a second time.";
     case planning::SecondLook::between:
         break;
     }
@@ -177,7 +181,7 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
             return {"Everything that was asked for is done."};
         return deck_call(state, a, l).reasons;
     default:
-        return {};
+        return shop_reasons(state, step);
     }
 }
 
@@ -231,6 +235,7 @@ bool speaks_for_itself(const Step& step) {
     case Task::read_ring:
     case Task::move_bar:
     case Task::hand_over:
+    case Task::sign_off:
         return true;
     case Task::rest:
         return step.state == StepState::waits;
@@ -242,14 +247,15 @@ bool speaks_for_itself(const Step& step) {
 } // namespace
 
 std::string wait_words(const JobState& state, const Assessment& a, const planning::Wait& wait, const LengthText& l) {
+    if (!wait.person.empty())
+        return wait.person + " is waited for";
     std::string words = rule_name(wait.rule);
     if (const Step* first = wait.step.empty() ? nullptr : a.steps.find(wait.step))
         words += ": " + lowered(step_headline(state, *first, l));
     if (!wait.until.empty())
         words += " until " + wait.until;
-    for (const std::string& who : {wait.part, wait.person})
-        if (!who.empty())
-            words += ": " + who;
+    if (!wait.part.empty())
+        words += ": " + wait.part;
     return words;
 }
 
@@ -301,6 +307,11 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
         return step_text(state, a, *now, l);
     if (const Step* waiting = first_waiting(a))
         return step_text(state, a, *waiting, l);
+    if (const auto& delivered = card_of(state).delivered)
+        return {"Delivered" + (delivered->payload.to.empty() ? "" : " to " + delivered->payload.to),
+                "",
+                {"On " + card_of(state).delivered_at.substr(0, 10) + "."},
+                ""};
     return {"Nothing is left to do", "", {}, ""};
 }
 

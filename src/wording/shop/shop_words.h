@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/entries/shop_entries.h"
+#include "block/forward.h"
+#include "block/ledger.h"
+#include "planning/steps/step.h"
+#include "wording/common/lengths.h"
+
+#include <string>
+#include <vector>
+
+namespace pallix::wording {
+
+// What is said of a job besides its metal.
+
+[[nodiscard]] std::string entry_words(block::ShopKinds kinds, const block::Payload& entry, const LengthText& l);
+
+[[nodiscard]] std::string role_name(block::Role role);
+[[nodiscard]] std::string inspection_name(block::Inspection what);
+/// What a kind of step is called that is signed for: "the first pass on a deck"; of a decision, the step's id.
+[[nodiscard]] std::string signed_words(const std::string& what);
+
+/// The headline of a step of the shop's; empty where it is none.
+[[nodiscard]] std::string shop_headline(const block::JobState& state, const planning::Step& step);
+/// What stands behind it.
+[[nodiscard]] std::vector<std::string> shop_reasons(const block::JobState& state, const planning::Step& step);
+
+/// A line of the job card: what it is called, and what stands there.
+struct CardLine {
+    std::string step; ///< that fills it
+    std::string name;
+    std::string words; ///< empty: nothing is known
+};
+[[nodiscard]] std::vector<CardLine> card_lines(const block::JobState& state, const LengthText& l);
+/// "valve guides, from the customer, due 2026-12-04"
+[[nodiscard]] std::string part_words(const block::PartNoted& part);
+[[nodiscard]] std::string hold_words(const block::HoldPlaced& hold);
+/// "14:05" of a time, or with its day where that is another than today's.
+/// @param at UTC, ISO 8601
+[[nodiscard]] std::string until_words(const std::string& until, const std::string& at);
+
+} // namespace pallix::wording
