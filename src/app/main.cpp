@@ -9,6 +9,7 @@
 #include "ui/dialogs/book_dialogs.h"
 #include "ui/screenshots.h"
 #include "ui/theme.h"
+#include "workshop/harbour.h"
 
 #include <QCommandLineParser>
 #include <QDir>
@@ -136,10 +137,14 @@ int main(int argc, char** argv) {
         return input_is_wrong;
     if (wishes.demo || pictures)
         if (const auto jobs = book->jobs(); jobs && jobs->empty())
-            if (const auto filled = session::fill_with_demo(*book); !filled)
+            if (const auto filled = session::fill_with_demo(
+                    *book, pictures ? std::string() : session::Session::system_clock()()); !filled)
                 return refuse(filled.error());
 
-    session::Session session(*book, [&preferences] { return preferences.person().toStdString(); });
+    const session::Session::Clock harbour_clock = [] { return std::string(workshop::harbour_today) + "T08:00:00Z"; };
+    session::Session session(
+        *book, [&preferences] { return preferences.person().toStdString(); },
+        pictures ? harbour_clock : session::Session::system_clock());
     session::InstrumentRegister instruments(*book, preferences);
     session::GaugeLink gauge(session);
     session.draw_certainty();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/demo_shop.h"
 
+#include "block/times.h"
 #include "planning/common/board.h"
 #include "planning/common/usual_figures.h"
 #include "session/session.h"
@@ -35,8 +36,16 @@ storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<
 
 } // namespace
 
-storage::BookResult<void> fill_with_demo(storage::ShopBook& book) {
-    const std::vector<workshop::DemoJob> jobs = workshop::harbour_jobs();
+storage::BookResult<void> fill_with_demo(storage::ShopBook& book, const std::string& today) {
+    std::vector<workshop::DemoJob> jobs = workshop::harbour_jobs();
+    workshop::add_cards(jobs);
+    const auto from = block::read_day(workshop::harbour_today), to = block::read_day(today.substr(0, 10));
+    if (from && to)
+        workshop::shift_days(jobs, static_cast<int>((*to - *from).count()));
+    for (const auto& [name, role] : {std::pair("Marit", block::Role::owner), std::pair("Jorun", block::Role::machinist),
+                                     std::pair("Mira", block::Role::learner)})
+        if (const auto kept = book.people().keep(QString::fromLatin1(name), role); !kept)
+            return kept;
     for (const workshop::DemoJob& job : jobs)
         if (auto created = book.create_job(job.entries); !created)
             return tl::unexpected(created.error());

@@ -3,9 +3,12 @@
 
 #include "storage/shop_book.h"
 
+#include <string>
+
 namespace pallix::session {
 
-/// Writes the harbour workshop's jobs into an empty book.
-[[nodiscard]] storage::BookResult<void> fill_with_demo(storage::ShopBook& book);
+/// Writes the harbour workshop's jobs and people into an empty book.
+/// @param today UTC, ISO 8601: as if it were that day's; empty: the harbour's own
+[[nodiscard]] storage::BookResult<void> fill_with_demo(storage::ShopBook& book, const std::string& today = {});
 
 } // namespace pallix::session

@@ -11,7 +11,7 @@ const auto key_unit = QStringLiteral("bench/unit");
 const auto key_theme = QStringLiteral("bench/theme");
 const auto key_person = QStringLiteral("bench/person");
 const auto key_gauge = QStringLiteral("bench/gauge_address");
-const auto key_learner = QStringLiteral("bench/learner");
+const auto key_clocks_heard = QStringLiteral("bench/clocks_heard");
 const auto key_stack = QStringLiteral("bench/stack_pieces");
 const auto usual_stack =
     QStringLiteral("50 mm 30 mm 20 mm 10 mm 5 mm 3 mm 2 mm 2 mm 1 mm 0.5 mm 0.3 mm 0.2 mm 0.1 mm 0.05 mm "
@@ -86,11 +86,12 @@ void Preferences::set_instrument_for(planning::Measuring what, const QString& na
     settings_->setValue(instrument_key(what), name);
 }
 
-bool Preferences::learner() const {
-    return settings_->value(key_learner).toBool();
+std::string Preferences::clocks_heard() const {
+    return settings_->value(key_clocks_heard).toString().toStdString();
 }
-void Preferences::set_learner(bool learner) {
-    settings_->setValue(key_learner, learner);
+
+void Preferences::set_clocks_heard(const std::string& utc) {
+    settings_->setValue(key_clocks_heard, QString::fromStdString(utc));
 }
 
 QString Preferences::last_gauge_address() const {

@@ -33,9 +33,9 @@ class Preferences : public QObject {
     /// Name of the instrument last used for one kind of measuring; empty where none was chosen.
     QString instrument_for(planning::Measuring what) const;
     void set_instrument_for(planning::Measuring what, const QString& name);
-    /// Someone who learns the trade reads twice where a cut depends on it.
-    bool learner() const;
-    void set_learner(bool learner);
+    /// Until when clocks were heard: what rang since is told at start. UTC, ISO 8601.
+    std::string clocks_heard() const;
+    void set_clocks_heard(const std::string& utc);
     QString last_gauge_address() const; ///< what a gauge was last listened to on
     void set_last_gauge_address(const QString& address);
     QString stack_pieces() const; ///< blocks and shims of the shop, as they are typed

@@ -3,55 +3,34 @@
 
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
+#include "block/times.h"
 #include "planning/common/assessment.h"
+#include "session/shop_standing.h"
+#include "wording/shop/shop_words.h"
 #include "wording/steps/step_words.h"
 
-#include <QDateTime>
-#include <QJsonArray>
-#include <QJsonDocument>
-#include <QJsonObject>
+#include <QDate>
+#include <QLocale>
 #include <algorithm>
+#include <tuple>
 
 namespace pallix::session {
 
-ShopModel::ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent)
-    : QAbstractListModel(parent), book_(book), preferences_(preferences) {
+using planning::JobHours;
+using planning::WaitsFor;
+
+ShopModel::ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent, Session::Clock clock)
+    : QAbstractListModel(parent), book_(book), preferences_(preferences), clock_(std::move(clock)) {
     connect(&preferences, &Preferences::unit_changed, this, &ShopModel::change_unit);
 }
 
 namespace {
 
 /// Who remembers standings: another version works them out anew.
-const QString reader_name = QStringLiteral("shop list %1, both units, by steps").arg(QStringLiteral(PALLIX_VERSION));
+const QString reader_name = QStringLiteral("board %1, both units, by steps").arg(QStringLiteral(PALLIX_VERSION));
 
 constexpr std::array units{block::Unit::mm, block::Unit::inch};
-
-QString remembered(const ShopModel::Row& row) {
-    QJsonArray marks;
-    for (const auto& stage : row.stages)
-        marks.append(static_cast<int>(stage.mark));
-    const QJsonObject json{{QStringLiteral("customer"), row.customer},
-                           {QStringLiteral("engine"), row.engine},
-                           {QStringLiteral("waits"), QJsonArray{row.waits[0], row.waits[1]}},
-                           {QStringLiteral("marks"), marks}};
-    return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
-}
-
-ShopModel::Row recalled(const storage::JobRow& job) {
-    const QJsonObject json = QJsonDocument::fromJson(job.standing.toUtf8()).object();
-    const QJsonArray waits = json[QStringLiteral("waits")].toArray();
-    ShopModel::Row row{job.id,
-                       job.title,
-                       json[QStringLiteral("customer")].toString(),
-                       json[QStringLiteral("engine")].toString(),
-                       job.opened,
-                       {waits[0].toString(), waits[1].toString()},
-                       {}};
-    const QJsonArray marks = json[QStringLiteral("marks")].toArray();
-    for (qsizetype i = 0; i < marks.size(); ++i)
-        row.stages.push_back({static_cast<planning::Stage>(i), static_cast<planning::StageMark>(marks[i].toInt())});
-    return row;
-}
+constexpr std::size_t length_of_day = 10; // "2026-03-02"
 
 ShopModel::Row unreadable(const storage::JobRow& job, const QString& why) {
     ShopModel::Row row;
@@ -63,7 +42,43 @@ ShopModel::Row unreadable(const storage::JobRow& job, const QString& why) {
     return row;
 }
 
+double days_between(const std::string& from, const std::string& to) {
+    const auto a = block::read_day(from.substr(0, length_of_day)), b = block::read_day(to.substr(0, length_of_day));
+    return a && b ? static_cast<double>((*b - *a).count()) : 0;
+}
+
+double all_minutes(const JobHours& hours) {
+    double sum = 0;
+    for (const auto& [stage, minutes] : hours.minutes)
+        sum += minutes;
+    return sum;
+}
+
+QString day_text(const std::string& day) {
+    return QLocale().toString(QDate::fromString(QString::fromStdString(day), Qt::ISODate), QLocale::ShortFormat);
+}
+
 } // namespace
+
+QString group_name(WaitsFor waits) {
+    switch (waits) {
+    case WaitsFor::part:
+        return ShopModel::tr("for a part");
+    case WaitsFor::person:
+        return ShopModel::tr("for somebody");
+    case WaitsFor::decision:
+        return ShopModel::tr("for a decision");
+    case WaitsFor::machine:
+        return ShopModel::tr("at a machine");
+    case WaitsFor::ready:
+        return ShopModel::tr("ready");
+    case WaitsFor::time:
+        return ShopModel::tr("for time");
+    case WaitsFor::delivered:
+        break;
+    }
+    return ShopModel::tr("delivered");
+}
 
 ShopModel::Row ShopModel::row_of(const storage::JobRow& job) {
     if (!job.damage.isEmpty())
@@ -85,9 +100,9 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
     row.title = job.title;
     row.opened = job.opened;
     try {
+        const std::string at = clock_();
         const block::Folded state = block::fold(*entries);
-        const planning::Assessment assessment =
-            planning::assess(state, nullptr, QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
+        const planning::Assessment assessment = planning::assess(state, nullptr, at);
         row.customer = QString::fromStdString(intake_of(state).customer);
         row.engine = intake_of(state).blueprint ? QString::fromStdString(intake_of(state).blueprint->name) : QString();
         for (std::size_t i = 0; i < units.size(); ++i)
@@ -96,6 +111,8 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
         row.hangs_on_time = std::ranges::any_of(assessment.steps.steps, [](const planning::Step& step) {
             return std::ranges::any_of(step.waits_for, [](const planning::Wait& wait) { return !wait.until.empty(); });
         });
+        row.standing = planning::standing_of(state, assessment, *entries, at);
+        row.hours = planning::job_hours(*entries, row.engine.toStdString(), row.standing.waits == WaitsFor::delivered);
     } catch (const std::exception& error) { // the list goes on without it
         return unreadable(job, tr("This job cannot be worked out (%1).").arg(QString::fromUtf8(error.what())));
     }
@@ -105,48 +122,139 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
 void ShopModel::reload() {
     beginResetModel();
     rows_.clear();
-    set_aside_ = 0;
     if (const auto jobs = book_.jobs(reader_name))
         for (const storage::JobRow& job : *jobs) {
-            set_aside_ += job.set_aside ? 1 : 0;
-            if (all_ || !job.set_aside) {
-                rows_.push_back(row_of(job));
-                rows_.back().set_aside = job.set_aside;
-            }
+            rows_.push_back(row_of(job));
+            rows_.back().set_aside = job.set_aside;
         }
+    shop_hours_.clear();
+    std::vector<double> rates;
+    for (const Row& row : rows_)
+        if (row.readable && row.hours.delivered) {
+            shop_hours_.push_back(row.hours);
+            if (const double minutes = all_minutes(row.hours); minutes > 0)
+                rates.push_back(minutes /
+                                std::max(1.0, days_between(row.opened.toStdString(), row.standing.delivered)));
+        }
+    minutes_a_day_ = rates.empty() ? 0 : planning::median(std::move(rates));
+    arrange();
+    endResetModel();
+}
+
+/// Which are shown, in the order of the board: what is overdue first, then by the promised day, the newest first.
+void ShopModel::arrange() {
+    set_aside_ = static_cast<int>(std::ranges::count(rows_, true, &Row::set_aside));
+    delivered_ = static_cast<int>(
+        std::ranges::count_if(rows_, [](const Row& row) { return row.standing.waits == WaitsFor::delivered; }));
+    const QStringList wanted = search_.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    const auto fits = [&](const Row& row) {
+        const QString words = QString::fromStdString(row.standing.words) + QLatin1Char(' ') + row.title.toLower();
+        return std::ranges::all_of(wanted, [&words](const QString& word) { return words.contains(word); });
+    };
+    shown_.clear();
+    for (std::size_t i = 0; i < rows_.size(); ++i) {
+        const Row& row = rows_[i];
+        const bool gone = row.standing.waits == WaitsFor::delivered && !with_delivered_ && wanted.empty();
+        if ((all_ || !row.set_aside) && !gone && fits(row))
+            shown_.push_back(i);
+    }
+    const std::string today = clock_().substr(0, length_of_day);
+    std::ranges::stable_sort(shown_, {}, [&](std::size_t i) {
+        const planning::JobStanding& s = rows_[i].standing;
+        const bool overdue = !s.due.empty() && s.due < today;
+        return std::tuple(static_cast<int>(s.waits), !overdue, s.promised.empty(), s.promised);
+    });
+}
+
+void ShopModel::list_anew() {
+    beginResetModel();
+    arrange();
     endResetModel();
 }
 
 void ShopModel::show_set_aside(bool shown) {
     all_ = shown;
-    reload();
+    list_anew();
+}
+
+void ShopModel::show_delivered(bool shown) {
+    with_delivered_ = shown;
+    list_anew();
+}
+
+void ShopModel::search(const QString& words) {
+    if (words == search_)
+        return;
+    search_ = words;
+    list_anew();
 }
 
 void ShopModel::change_unit() {
-    if (!rows_.empty())
-        Q_EMIT dataChanged(index(0), index(static_cast<int>(rows_.size()) - 1), {waits_role, Qt::AccessibleTextRole});
+    if (!shown_.empty())
+        Q_EMIT dataChanged(index(0), index(static_cast<int>(shown_.size()) - 1), {waits_role, Qt::AccessibleTextRole});
 }
 
 void ShopModel::reload_job(storage::JobId job) {
-    const int at = index_of(job);
     const auto jobs = book_.jobs(reader_name);
-    if (at < 0 || !jobs)
+    const auto known = std::ranges::find(rows_, job, &Row::id);
+    const auto found = jobs ? std::ranges::find(*jobs, job, &storage::JobRow::id) : decltype(jobs->begin())();
+    if (!jobs || known == rows_.end() || found == jobs->end())
         return reload();
-    const auto found = std::ranges::find(*jobs, job, &storage::JobRow::id);
-    if (found == jobs->end())
-        return reload();
-    rows_[static_cast<std::size_t>(at)] = row_of(*found);
-    rows_[static_cast<std::size_t>(at)].set_aside = found->set_aside;
-    Q_EMIT dataChanged(index(at), index(at));
+    beginResetModel();
+    *known = row_of(*found);
+    known->set_aside = found->set_aside;
+    arrange();
+    endResetModel();
 }
 
 int ShopModel::index_of(storage::JobId job) const {
-    const auto found = std::ranges::find(rows_, job, &Row::id);
-    return found == rows_.end() ? -1 : static_cast<int>(found - rows_.begin());
+    const auto found = std::ranges::find_if(shown_, [&](std::size_t i) { return rows_[i].id == job; });
+    return found == shown_.end() ? -1 : static_cast<int>(found - shown_.begin());
+}
+
+planning::HoursLeft ShopModel::hours_left(const Row& row) const {
+    return planning::hours_left(shop_hours_, row.engine.toStdString(), row.standing.left, row.standing.listed);
+}
+
+std::optional<planning::Promise> ShopModel::promise(const Row& row) const {
+    const std::string now = clock_();
+    const double days = days_between(row.opened.toStdString(), now);
+    const double own = days >= 1 ? row.standing.spent / days : 0;
+    return planning::promise(row.standing.promised, hours_left(row).minutes, own > 0 ? own : minutes_a_day_, now);
+}
+
+bool ShopModel::late(const Row& row) const {
+    const std::string today = clock_().substr(0, length_of_day);
+    const auto kept = promise(row);
+    return row.standing.waits != WaitsFor::delivered &&
+           ((!row.standing.due.empty() && row.standing.due < today) ||
+            (!row.standing.promised.empty() && row.standing.promised < today) || (kept && !kept->kept));
+}
+
+/// "promised 04/12: 6 h left, ready 03/12"
+QString ShopModel::day_of(const Row& row) const {
+    if (!row.readable)
+        return {};
+    if (row.standing.waits == WaitsFor::delivered)
+        return tr("delivered %1").arg(day_text(row.standing.delivered));
+    const planning::HoursLeft left = hours_left(row);
+    const auto hours = [](double minutes) { return QLocale().toString(minutes / 60, 'f', minutes < 600 ? 1 : 0); };
+    QStringList parts;
+    if (!row.standing.promised.empty())
+        parts << tr("promised %1").arg(day_text(row.standing.promised));
+    if (left.least && left.most)
+        parts << tr("%1 h left (%2 to %3, %4 of 10 such jobs)")
+                     .arg(hours(left.minutes), hours(*left.least), hours(*left.most))
+                     .arg(qRound(10 * left.holds));
+    else if (left.minutes > 0)
+        parts << tr("%1 h listed").arg(hours(left.minutes));
+    if (const auto kept = promise(row))
+        parts << (kept->kept ? tr("ready %1") : tr("late: ready %1")).arg(day_text(kept->ready));
+    return parts.join(QStringLiteral("  ·  "));
 }
 
 int ShopModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+    return parent.isValid() ? 0 : static_cast<int>(shown_.size());
 }
 
 QVariant ShopModel::data(const QModelIndex& index, int role) const {
@@ -171,6 +279,14 @@ QVariant ShopModel::data(const QModelIndex& index, int role) const {
         return r.readable;
     case opened_role:
         return r.opened;
+    case group_role: {
+        const bool first = index.row() == 0 || row(index.row() - 1).standing.waits != r.standing.waits;
+        return first && r.readable ? group_name(r.standing.waits) : QString();
+    }
+    case day_role:
+        return day_of(r);
+    case late_role:
+        return r.readable && late(r);
     case stages_role: {
         QVariantList marks;
         for (const auto& stage : r.stages)

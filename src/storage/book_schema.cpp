@@ -158,7 +158,9 @@ const std::array<Migration, 7>& migrations() {
         {{QStringLiteral("CREATE TABLE person (name TEXT PRIMARY KEY, role TEXT NOT NULL, code TEXT NOT NULL)"),
           QStringLiteral("CREATE TABLE picture (sha256 TEXT PRIMARY KEY, bytes BLOB NOT NULL)"),
           QStringLiteral("CREATE TRIGGER picture_stays BEFORE UPDATE ON picture BEGIN SELECT RAISE(ABORT, 'a picture "
-                         "never changes'); END")}},
+                         "never changes'); END"),
+          // What runs by the clock is looked for over all jobs.
+          QStringLiteral("CREATE INDEX entry_clock ON entry (job, sequence) WHERE kind IN ('clock', 'rest')")}},
     }};
     return all;
 }

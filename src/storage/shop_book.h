@@ -82,6 +82,16 @@ class ShopBook {
     /// cache: it can be thrown away, and a failure to write it is no failure.
     void remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing);
 
+    /// A clock that was set with a job, or a rest that was begun.
+    struct Clock {
+        JobId job = 0;
+        QString title; ///< of the job
+        std::string what, until;
+    };
+    /// Of all jobs that were not set aside, those that end after that time and were not struck.
+    /// @param after UTC, ISO 8601
+    [[nodiscard]] BookResult<std::vector<Clock>> clocks(const std::string& after) const;
+
     /// Takes a job out of the list, or back into it; nothing of it changes.
     [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
 

@@ -17,10 +17,12 @@
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
 #include "ui/files.h"
+#include "ui/frame/bell.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/reading_line.h"
 #include "ui/lifters/lifters_view.h"
 #include "ui/passport/passport_view.h"
+#include "ui/shop/shop_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "ui/view.h"
 #include "wording/common/sentences.h"
@@ -78,6 +80,9 @@ void BenchWindow::build_job_menu() {
         add_action(menu, tr("Take in probe &logs…"), QKeySequence(tr("Ctrl+I")), [this] { import_logs(); }));
     job_actions_.push_back(add_action(menu, tr("What is &wanted, and in which order…"),
                                       QKeySequence(tr("Ctrl+Shift+O")), [this] { run_dialog<RouteDialog>(); }));
+    job_actions_.push_back(
+        add_action(menu, tr("Its job &card"), QKeySequence(tr("Ctrl+Shift+C")), [this] { show_card(); }));
+    job_actions_.push_back(add_action(menu, tr("Put a p&icture to it…"), {}, [this] { take_picture(); }));
     job_actions_.push_back(add_action(menu, tr("&Amend the blueprint…"), {}, [this] { amend_blueprint({}); }));
     job_actions_.push_back(
         add_action(menu, tr("Its li&mits, and those of the shop…"), {}, [this] { run_dialog<LimitsDialog>(); }));
@@ -118,7 +123,7 @@ void BenchWindow::build_edit_menu() {
             done(context_.session.redo());
     });
     menu->addSeparator();
-    add_action(menu, tr("&Who is at the bench…"), {}, [this] { set_person(); });
+    build_people_actions(menu);
 }
 
 void BenchWindow::build_view_menu() {
@@ -132,6 +137,16 @@ void BenchWindow::build_view_menu() {
         if (place != Place::shop && place != Place::engines)
             job_actions_.push_back(action);
     }
+    menu->addSeparator();
+    add_action(menu, tr("&Find a job"), QKeySequence(tr("Ctrl+F")), [this] {
+        go_to(Place::shop);
+        shop_->search();
+    });
+    add_action(menu, tr("Jobs, &machines of the shop"), QKeySequence(tr("Ctrl+Shift+J")), [this] {
+        go_to(Place::shop);
+        shop_->show_page(shop_->shown() == ShopView::Page::jobs ? ShopView::Page::machines : ShopView::Page::jobs);
+    });
+    add_action(menu, tr("The clock was &heard"), QKeySequence(tr("Ctrl+Shift+H")), [this] { bell_->heard(); });
     menu->addSeparator();
     add_action(menu, tr("&Inch or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
         context_.preferences.set_unit(context_.preferences.unit() == block::Unit::inch ? block::Unit::mm
@@ -298,12 +313,6 @@ void BenchWindow::build_measure_menu() {
     };
     add(tr("Tunnel: as found, plan, &board"), "Ctrl+Shift+M", on_tunnel([this] { tunnel_->show_next_page(); }));
     add(tr("&Jacks and screws…"), "", on_tunnel([this] { tunnel_->ask_for_jacks(); }));
-    learner_ = add_action(menu, tr("A &learner is at the bench (reads twice)"), {}, [this] {
-        context_.preferences.set_learner(learner_->isChecked());
-        reading_->refresh();
-    });
-    learner_->setCheckable(true);
-    learner_->setChecked(context_.preferences.learner());
     stop_drawing_ = add_action(menu, tr("Stop &working out the uncertainties"), QKeySequence(tr("Ctrl+.")),
                                [this] { context_.session.certainty().cancel(); });
     connect(&context_.session.certainty(), &session::CertaintyWork::progressed, this, &BenchWindow::refresh_actions);
@@ -380,14 +389,6 @@ void BenchWindow::back_up_book() {
         report(session::as_faults(done.error()));
 }
 
-void BenchWindow::set_person() {
-    const auto name =
-        ask_for_text(this, tr("Who is at the bench"), tr("Name or initials, as they shall stand in the ledger:"),
-                     context_.preferences.person());
-    if (name && !name->trimmed().isEmpty())
-        context_.preferences.set_person(*name);
-}
-
 /// Every key, as the menus have them, and those that drawings and fields take.
 QString BenchWindow::all_keys() const {
     QString html = tr("<h2>All keys</h2>");
@@ -409,6 +410,9 @@ QString BenchWindow::all_keys() const {
                     plain(action->text().section(QLatin1Char(':'), 0, action == undo_ ? 0 : -1)));
         html += QStringLiteral("</table>");
     }
+    begin(tr("People"));
+    row(tr("Ctrl+1 to Ctrl+9"), tr("brings that person of the shop to the bench"));
+    html += QStringLiteral("</table>");
     begin(tr("On a drawing"));
     row(tr("arrows"), tr("from one thing to the next, in the order of the block"));
     row(tr("Enter"), tr("to its answer in the call; from the block to its page"));

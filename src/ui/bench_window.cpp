@@ -14,6 +14,7 @@
 #include "ui/dialogs/fault_list.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
+#include "ui/frame/bell.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/place_card.h"
 #include "ui/frame/reading_line.h"
@@ -34,6 +35,7 @@
 #include <QProgressDialog>
 #include <QScreen>
 #include <QStackedWidget>
+#include <QTimer>
 #include <algorithm>
 #include <cmath>
 
@@ -43,6 +45,7 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     : QMainWindow(parent), context_(context), whole_(new QWidget(this)), top_(new TopBar(context, whole_)),
       route_(new RoutePanel(context, whole_)), call_(new CallPanel(context, whole_)),
       reading_(new ReadingLine(context, whole_)), place_card_(new PlaceCard(context, route_)),
+      clocks_(context.session, context.preferences), bell_(new Bell(context, whole_)),
       middle_(new QStackedWidget(whole_)) {
     setWindowTitle(tr("Pallix"));
     setWindowIcon(QIcon(QStringLiteral(":/pallix.png")));
@@ -55,6 +58,7 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     frame_->addWidget(top_, 0, 0, 1, 3);
     frame_->addWidget(route_, 1, 0);
     frame_->addWidget(middle_, 1, 1);
+    frame_->addWidget(bell_, 3, 0, 1, 3);
     arrange();
     setCentralWidget(whole_);
     build_actions();
@@ -83,12 +87,17 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(&context_.session, &session::Session::depths_known, this, &BenchWindow::refresh);
     connect(&context_.session, &session::Session::time_passed, this, &BenchWindow::refresh);
     connect(&context_.session.certainty(), &session::CertaintyWork::progressed, top_, &TopBar::refresh);
+    connect(&context_.preferences, &session::Preferences::person_changed, top_, &TopBar::refresh);
+    connect(&clocks_, &session::ShopClocks::rang, bell_, &Bell::ring);
+    connect(bell_, &Bell::job_wanted, this, &BenchWindow::open_job);
+    connect(route_, &RoutePanel::card_wanted, this, &BenchWindow::show_card);
     connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);
     if (const auto* app = qobject_cast<BenchApplication*>(qApp))
         connect(app, &BenchApplication::failed, this, &BenchWindow::tell_failure, Qt::QueuedConnection);
     qApp->installEventFilter(this);
     go_to(Place::shop);
     follow_size();
+    QTimer::singleShot(0, this, [this] { clocks_.listen(); });
 }
 
 BenchWindow::~BenchWindow() = default;
@@ -200,7 +209,12 @@ View* BenchWindow::view_of(Place place) {
         return engines_;
     case Place::block:
         if (!block_)
+        {
             connect(built(block_), &BlockView::feature_wanted, this, &BenchWindow::go_to_feature);
+            connect(block_, &BlockView::step_marked, this,
+                    [this](const QString& step) { call_->speak_of(step.toStdString()); });
+            connect(block_, &BlockView::step_entered, call_, &CallPanel::take_focus);
+        }
         return block_;
     case Place::passport:
         return built(passport_);
@@ -228,6 +242,16 @@ TunnelView& BenchWindow::tunnel() {
 CylindersView& BenchWindow::cylinders() {
     view_of(Place::cylinders);
     return *cylinders_;
+}
+
+BlockView& BenchWindow::block() {
+    view_of(Place::block);
+    return *block_;
+}
+
+ShopView& BenchWindow::shop() {
+    view_of(Place::shop);
+    return *shop_;
 }
 
 EnginesView& BenchWindow::engines() {

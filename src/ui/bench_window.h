@@ -2,6 +2,7 @@
 #pragma once
 
 #include "planning/readings/reading_plan.h"
+#include "session/shop_clocks.h"
 #include "ui/context.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/route_panel.h"
@@ -18,6 +19,7 @@ class QStackedWidget;
 namespace pallix::ui {
 
 class CallPanel;
+class Bell;
 class BlockView;
 class EnginesView;
 class DecksView;
@@ -47,6 +49,8 @@ class BenchWindow : public QMainWindow {
     [[nodiscard]] LiftersView& lifters();
     [[nodiscard]] TunnelView& tunnel();
     [[nodiscard]] EnginesView& engines();
+    [[nodiscard]] BlockView& block();
+    [[nodiscard]] ShopView& shop();
     void read_next(); ///< puts the caret into the reading line
     [[nodiscard]] CallPanel& call() { return *call_; }
 
@@ -93,6 +97,9 @@ class BenchWindow : public QMainWindow {
     void export_job();
     void back_up_book();
     void set_person();
+    void build_people_actions(QMenu* menu);
+    void show_card();
+    void take_picture();
     bool done(const session::Outcome& outcome); ///< reports what was refused
     [[nodiscard]] QString all_keys() const;
     void show_ledger();
@@ -116,6 +123,8 @@ class BenchWindow : public QMainWindow {
     CallPanel* call_;
     ReadingLine* reading_;
     PlaceCard* place_card_;
+    session::ShopClocks clocks_;
+    Bell* bell_;
     QStackedWidget* middle_;
     QGridLayout* frame_ = nullptr;
     ShopView* shop_ = nullptr;
@@ -129,7 +138,6 @@ class BenchWindow : public QMainWindow {
     QMenu* recent_ = nullptr;
     QAction* undo_ = nullptr;
     QAction* redo_ = nullptr;
-    QAction* learner_ = nullptr;
     QAction* touch_ = nullptr;
     QAction* usual_size_ = nullptr;
     QAction* stop_drawing_ = nullptr;

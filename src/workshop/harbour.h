@@ -29,6 +29,13 @@ struct DemoJob {
 /// The jobs of the demo shop book, made from the files above.
 [[nodiscard]] std::vector<DemoJob> harbour_jobs();
 
+/// Their job cards, parts and holds, as the shop wrote them on the last day of them all.
+void add_cards(std::vector<DemoJob>& jobs);
+/// The day on which the demo is looked at: the one after its last entry.
+inline constexpr const char* harbour_today = "2026-03-06";
+/// The same so many days later.
+void shift_days(std::vector<DemoJob>& jobs, int days);
+
 /// The engines of the demo without their faults.
 [[nodiscard]] block::Blueprint workboat_v6();
 [[nodiscard]] block::Blueprint tender_inline_four();

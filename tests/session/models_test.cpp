@@ -83,7 +83,7 @@ TEST_F(ModelsTest, PreferencesAreKept) {
     {
         Preferences p(file);
         EXPECT_EQ(p.unit(), block::Unit::inch);
-        EXPECT_FALSE(p.learner());
+        EXPECT_TRUE(p.clocks_heard().empty());
         EXPECT_TRUE(p.instrument_for(planning::Measuring::feelers).isEmpty());
         QSignalSpy unit(&p, &Preferences::unit_changed);
         p.set_unit(block::Unit::mm);
@@ -91,7 +91,7 @@ TEST_F(ModelsTest, PreferencesAreKept) {
         EXPECT_EQ(unit.count(), 1);
         p.set_theme(Theme::dark);
         p.set_person(QStringLiteral(" Jorun "));
-        p.set_learner(true);
+        p.set_clocks_heard("2026-03-02T09:00:00Z");
         p.set_instrument_for(planning::Measuring::feelers, QStringLiteral("edge 2"));
         for (int i = 0; i < 12; ++i)
             p.add_recent_file(QStringLiteral("f%1").arg(i % 10));
@@ -100,7 +100,7 @@ TEST_F(ModelsTest, PreferencesAreKept) {
     EXPECT_EQ(p.unit(), block::Unit::mm);
     EXPECT_EQ(p.theme(), Theme::dark);
     EXPECT_EQ(p.person(), QStringLiteral("Jorun"));
-    EXPECT_TRUE(p.learner());
+    EXPECT_EQ(p.clocks_heard(), "2026-03-02T09:00:00Z");
     EXPECT_EQ(p.instrument_for(planning::Measuring::feelers), QStringLiteral("edge 2"));
     EXPECT_TRUE(p.instrument_for(planning::Measuring::deck_heights).isEmpty());
     EXPECT_EQ(p.recent_files().size(), 8);

@@ -162,7 +162,7 @@ TEST_F(GaugeJourney, KeysStepBackSkipRepeatAndStrike) {
 }
 
 TEST_F(GaugeJourney, ALearnerIsAskedTwiceAndADoubtfulRepeatIsQuestioned) {
-    preferences_.set_learner(true);
+    ASSERT_TRUE(book_->people().keep(QStringLiteral("Marit"), block::Role::learner));
     open_small_job();
     open_window();
     key(Qt::Key_F4);

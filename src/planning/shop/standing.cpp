@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <tuple>
 
 namespace pallix::planning {
 namespace {
@@ -60,7 +61,7 @@ std::optional<Machine> machine_of(const Payload& payload) {
 }
 
 void add_words(std::string& all, const std::string& more) {
-    constexpr std::size_t enough = 4000; // of one job
+    constexpr std::size_t enough = 1500; // of one job
     if (more.empty() || all.size() > enough)
         return;
     all += " ";
@@ -129,6 +130,35 @@ WaitsFor wanted_for(const Step& step) {
 }
 
 } // namespace
+
+std::vector<MachineRow> machine_rows(const std::vector<JobStanding>& jobs) {
+    std::map<Machine, std::vector<std::size_t>> waiting;
+    for (std::size_t i = 0; i < jobs.size(); ++i)
+        if (jobs[i].waits == WaitsFor::machine)
+            waiting[jobs[i].machine].push_back(i);
+    std::vector<MachineRow> rows;
+    for (auto& [machine, all] : waiting) {
+        MachineRow row{machine, {}, {}, {}};
+        for (const std::size_t i : all)
+            if (jobs[i].last_machine == machine && (!row.on || jobs[i].last_time > jobs[*row.on].last_time))
+                row.on = i;
+        std::map<std::string, std::vector<std::size_t>> alike;
+        for (const std::size_t i : all) {
+            alike[jobs[i].fixture].push_back(i);
+            if (row.on != i)
+                row.next.push_back(i);
+        }
+        std::ranges::stable_sort(row.next, {}, [&](std::size_t i) {
+            const bool as_it_stands = row.on && jobs[i].fixture == jobs[*row.on].fixture;
+            return std::tuple(!as_it_stands, jobs[i].promised.empty(), jobs[i].promised);
+        });
+        for (auto& [fixture, group] : alike)
+            if (group.size() > 1)
+                row.shared.push_back(std::move(group));
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
 
 const PartNoted* part_due_first(const JobState& state) {
     const PartNoted* first = nullptr;

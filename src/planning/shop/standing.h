@@ -56,6 +56,16 @@ struct JobStanding {
 [[nodiscard]] JobStanding standing_of(const block::JobState& state, const Assessment& assessment,
                                       const std::vector<block::Entry>& entries, const std::string& at);
 
+/// A machine of the shop with the jobs whose called step is done on it, as indices.
+struct MachineRow {
+    Machine machine{};
+    std::optional<std::size_t> on;  ///< what was cut on it last, and is to be again
+    std::vector<std::size_t> next{}; ///< what could go on it: first what needs no other set-up, then by promised day
+    std::vector<std::vector<std::size_t>> shared{}; ///< two and more of them that need the same set-up
+};
+/// Machines that a job waits for, in the order of the work. @param jobs where each stands
+[[nodiscard]] std::vector<MachineRow> machine_rows(const std::vector<JobStanding>& jobs);
+
 /// The part that is due first, of those that have not come; null where none is waited for.
 [[nodiscard]] const block::PartNoted* part_due_first(const block::JobState& state);
 

@@ -3,20 +3,35 @@
 
 #include <QInputDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMessageBox>
 #include <QPushButton>
 
 namespace pallix::ui {
 
-std::optional<QString> ask_for_text(QWidget* parent, const QString& title, const QString& words,
-                                    const QString& before) {
+namespace {
+
+std::optional<QString> typed(QWidget* parent, const QString& title, const QString& words, const QString& before,
+                             QLineEdit::EchoMode echo) {
     QInputDialog dialog(parent);
     dialog.setWindowTitle(title);
     dialog.setLabelText(words);
     dialog.setTextValue(before);
+    dialog.setTextEchoMode(echo);
     for (QLabel* label : dialog.findChildren<QLabel*>())
         label->setTextFormat(Qt::PlainText);
     return dialog.exec() == QDialog::Accepted ? std::optional(dialog.textValue()) : std::nullopt;
+}
+
+} // namespace
+
+std::optional<QString> ask_for_text(QWidget* parent, const QString& title, const QString& words,
+                                    const QString& before) {
+    return typed(parent, title, words, before, QLineEdit::Normal);
+}
+
+std::optional<QString> ask_for_code(QWidget* parent, const QString& title, const QString& words) {
+    return typed(parent, title, words, {}, QLineEdit::Password);
 }
 
 int ask_which(QWidget* parent, const QString& title, const QString& words, const QStringList& answers) {

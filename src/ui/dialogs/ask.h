@@ -14,6 +14,9 @@ namespace pallix::ui {
 [[nodiscard]] std::optional<QString> ask_for_text(QWidget* parent, const QString& title, const QString& words,
                                                   const QString& before = {});
 
+/// The same, with what is typed not shown.
+[[nodiscard]] std::optional<QString> ask_for_code(QWidget* parent, const QString& title, const QString& words);
+
 /// @param answers one button each; the last one leaves everything as it is, and is what Escape gives
 /// @return index of the answer
 [[nodiscard]] int ask_which(QWidget* parent, const QString& title, const QString& words, const QStringList& answers);

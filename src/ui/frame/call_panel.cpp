@@ -33,7 +33,7 @@ using planning::StepState;
 
 namespace {
 
-constexpr int width_at_100 = 296, longest_answer = 200;
+constexpr int width_at_100 = 296, longest_reason = 200;
 
 bool can_be_answered(const Step& step) {
     return step.state == StepState::now || step.state == StepState::ready;
@@ -169,7 +169,7 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     name(why_, "call-why", Type::text);
     why_->setAccessibleName(tr("why the rule is passed"));
     why_->setPlaceholderText(tr("why: it stands in the passport"));
-    why_->setMaxLength(longest_answer);
+    why_->setMaxLength(longest_reason);
     answer_->setDefault(true);
     answer_->setToolTip(tr("Answers as the fields have it (Ctrl+Return)"));
     later_->setToolTip(tr("The next that could be done (Ctrl+Shift+N)"));
@@ -463,19 +463,22 @@ void CallPanel::tell_changes() {
     scroll_->updateGeometry();
 }
 
-/// A rest counts down where it is what the call waits for.
+/// A rest, a soak counts down where it is what the call waits for.
 void CallPanel::tell_time() {
     const auto spoken = step();
-    const double left = context_.session.has_job() ? context_.session.rest_left() : 0;
-    const bool waits = left > 0 && spoken && spoken->stage == planning::Stage::cylinders &&
-                       std::ranges::any_of(spoken->waits_for, [](const auto& w) { return !w.until.empty(); });
-    if (waits) {
-        const int seconds = static_cast<int>(std::ceil(left * 60));
-        number_->setText(tr("%1:%2 left").arg(seconds / 60).arg(seconds % 60, 2, 10, QLatin1Char('0')));
+    std::string until;
+    if (spoken)
+        for (const planning::Wait& wait : spoken->waits_for)
+            until = std::max(until, wait.until);
+    const double left = until.empty() ? 0 : context_.session.minutes_left(until);
+    if (left > 0) {
+        const int seconds = static_cast<int>(std::ceil(left * 60)), minutes = seconds / 60;
+        number_->setText(minutes < 60 ? tr("%1:%2 left").arg(minutes).arg(seconds % 60, 2, 10, QLatin1Char('0'))
+                                      : tr("%1 h %2 left").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0')));
         number_->setVisible(true);
     }
-    if (waits != clock_.isActive())
-        waits ? clock_.start() : clock_.stop();
+    if ((left > 0) != clock_.isActive())
+        left > 0 ? clock_.start() : clock_.stop();
 }
 
 void CallPanel::paintEvent(QPaintEvent*) {

@@ -2,6 +2,7 @@
 #include "ui/frame/reading_line.h"
 
 #include "block/ledger.h"
+#include "block/state/card_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
@@ -220,7 +221,7 @@ void ReadingLine::ask_next() {
 
 void ReadingLine::refresh() {
     asked_.reset();
-    wish_.every_place_twice = context_.preferences.learner();
+    wish_.every_place_twice = context_.session.has_job() && card_of(context_.session.state()).learner_at_bench();
     const bool reads =
         !scope_.measurings.empty() && context_.session.has_job() && intake_of(context_.session.state()).blueprint;
     if (reads) {

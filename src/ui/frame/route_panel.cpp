@@ -105,8 +105,12 @@ RoutePanel::RoutePanel(Context context, QWidget* parent)
                               .arg(qt(wording::stage_name(static_cast<Stage>(i))), QString::fromLatin1(shortcuts[i]))));
         stages_.push_back(stop);
         column->addWidget(stop);
-        connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
+        if (static_cast<Stage>(i) == Stage::received)
+            connect(stop, &RouteStop::clicked, this, &RoutePanel::card_wanted);
+        else
+            connect(stop, &RouteStop::clicked, this, [this, stop] { Q_EMIT chosen(stop->place()); });
     }
+    stages_.front()->setToolTip(tr("Its job card (Ctrl+Shift+C)"));
     shop_->setToolTip(tr("All jobs of the shop (F2)"));
     engines_->setToolTip(tr("The shelf of engines and the drawing board (F9)"));
     block_->setToolTip(tr("The whole block at a glance (F3)"));

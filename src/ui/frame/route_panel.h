@@ -50,6 +50,7 @@ class RoutePanel : public QWidget {
 
   Q_SIGNALS:
     void chosen(Place place);
+    void card_wanted(); ///< of the job: what it was received with
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -39,7 +39,7 @@ bool StepForm::show_step(const Step& step) {
     std::string key = step.id + context_.lengths().unit_name() + std::to_string(context_.session.job().value_or(0)) +
                       context_.palette().ink.name().toStdString();
     for (const planning::Ask& ask : step.asks)
-        key += " " + ask.key + (ask.kind == AskKind::choice ? std::to_string(ask.proposed.value_or(-1)) : "");
+        key += " " + ask.key + (ask.kind == AskKind::choice ? std::to_string(ask.proposed.value_or(-1)) : ask.stands);
     const bool anew = key != built_for_;
     if (anew) {
         built_for_ = key;
@@ -50,7 +50,7 @@ bool StepForm::show_step(const Step& step) {
         if (ask == step.asks.end())
             continue;
         field.ask = *ask;
-        if (!field.edit)
+        if (!field.edit || field.ask.kind == AskKind::text)
             continue;
         const QString proposed = qt(wording::proposed_text(*ask, context_.lengths()));
         if (field.edit->text() == field.filled && proposed != field.filled)
@@ -120,6 +120,10 @@ void StepForm::add_edit(const QString& label, Field& field) {
     field.edit->setObjectName(QStringLiteral("ask-") + qt(field.ask.key));
     field.edit->setMaxLength(longest_answer);
     field.edit->setAccessibleName(label);
+    if (field.ask.kind == AskKind::text)
+        field.edit->setText(qt(field.ask.stands));
+    if (field.ask.key == "code")
+        field.edit->setEchoMode(QLineEdit::Password);
     set_type(field.edit, Type::number);
     words->setBuddy(field.edit);
     line->addWidget(words);
@@ -179,7 +183,7 @@ bool StepForm::read(const Step& step, const Field& field, planning::Answers& ans
         return true;
     }
     if (field.ask.kind == AskKind::text) {
-        if (const QString words = field.edit->text().trimmed(); !words.isEmpty())
+        if (const QString words = field.edit->text().trimmed(); !words.isEmpty() && words != qt(field.ask.stands))
             answers[key] = words.toStdString();
         return true;
     }

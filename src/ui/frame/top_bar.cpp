@@ -59,6 +59,8 @@ void TopBar::refresh() {
     }
     if (const auto& certainty = context_.session.certainty(); certainty.running())
         facts << tr("working out uncertainties, %1 %").arg(100 * certainty.share(), 0, 'f', 0);
+    if (const auto bench = context_.session.at_bench(); bench.role == block::Role::learner)
+        facts << tr("%1, learning").arg(qt(bench.person));
     if (context_.gauge.is_open())
         facts << tr("gauge on the line");
     datum_->setText(facts.join(QStringLiteral("  ·  ")));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/bore_tables.h"
 
+#include "block/state/intake_state.h"
 #include "block/state/bore_state.h"
 #include "planning/common/assessment.h"
 #include "wording/cylinders/cylinder_words.h"

@@ -29,7 +29,15 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     }
     painter->fillRect(QRect(r.left(), r.bottom(), r.width(), 1), p.hairline);
 
-    const QRect text = r.adjusted(scaled(24), scaled(12), -scaled(24), -scaled(12));
+    const int margin = scaled(124); // where the board says what a job waits for
+    const QString group = index.data(ShopModel::group_role).toString();
+    if (!group.isEmpty() && index.row() > 0)
+        painter->fillRect(QRect(r.left(), r.top(), r.width(), 2), p.quiet);
+    painter->setPen(p.quiet);
+    painter->setFont(font_of(Type::text, true));
+    painter->drawText(QRect(r.left() + scaled(16), r.top() + scaled(12), margin - scaled(24), r.height()),
+                      Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, group);
+    const QRect text = r.adjusted(margin, scaled(12), -scaled(24), -scaled(12));
     painter->setPen(p.ink);
     painter->setFont(font_of(Type::title, true));
     painter->drawText(text, Qt::AlignLeft | Qt::AlignTop, index.data(Qt::DisplayRole).toString());
@@ -39,8 +47,10 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     who.removeAll(QString());
     painter->drawText(text.adjusted(0, scaled(28), 0, 0), Qt::AlignLeft | Qt::AlignTop,
                       who.join(QStringLiteral("  ·  ")));
+    const QString day = index.data(ShopModel::day_role).toString();
+    painter->setPen(index.data(ShopModel::late_role).toBool() ? p.fails : p.quiet);
     painter->drawText(text.adjusted(0, scaled(4), 0, 0), Qt::AlignRight | Qt::AlignTop,
-                      tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)));
+                      day.isEmpty() ? tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)) : day);
 
     // The stages in a row, each its own shape and name.
     const QVariantList marks = index.data(ShopModel::stages_role).toList();

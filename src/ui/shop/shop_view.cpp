@@ -4,21 +4,34 @@
 #include "session/counted.h"
 #include "ui/dialogs/fault_list.h"
 #include "ui/files.h"
+#include "ui/frame/drawn_page.h"
+#include "ui/frame/line_drawing.h"
+#include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
 #include "ui/shop/job_delegate.h"
+#include "ui/shop/machines_sheet.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>
+#include <QLineEdit>
 #include <QListView>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 namespace pallix::ui {
 
 ShopView::ShopView(Context context, QWidget* parent)
-    : View(parent), context_(context), model_(context.session.book(), context.preferences),
+    : View(parent), context_(context),
+      model_(context.session.book(), context.preferences, nullptr, [&s = context.session] { return s.now(); }),
       copy_(new QPushButton(tr("Copy what is sound…"), this)), aside_(new QPushButton(this)), all_(new QCheckBox(this)),
-      heading_(new PlainLabel(this)), empty_(new PlainLabel(this)), list_(new QListView(this)) {
+      delivered_(new QCheckBox(this)), search_(new QLineEdit(this)), heading_(new PlainLabel(this)),
+      empty_(new PlainLabel(this)), list_(new QListView(this)),
+      machines_(new LineDrawing(context, QStringLiteral("machines"), tr("machines of the shop"), this)),
+      machines_page_(new DrawnPage(
+          context, machines_, std::nullopt, [this] { return machines_->table(tr("which|job|promised")); }, this)),
+      buttons_(new PageButtons({tr("jobs"), tr("machines")}, tr("Jobs or machines: Ctrl+Shift+J"), this)),
+      pages_(new QStackedWidget(this)) {
     build();
     const auto stale = [this] { fresh_ = false; };
     connect(&context_.session, &session::Session::job_opened, this, stale);
@@ -26,16 +39,31 @@ ShopView::ShopView(Context context, QWidget* parent)
     connect(list_, &QListView::activated, this, [this](const QModelIndex& index) {
         Q_EMIT job_chosen(index.data(session::ShopModel::job_role).toLongLong());
     });
+    connect(machines_, &LineDrawing::line_entered, this, [this](const QString& id) { Q_EMIT job_chosen(id.toLongLong()); });
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &ShopView::show_ways_out);
     connect(copy_, &QPushButton::clicked, this, &ShopView::copy_out);
     connect(aside_, &QPushButton::clicked, this, &ShopView::set_aside);
+    connect(buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
+    connect(search_, &QLineEdit::textChanged, this, [this](const QString& words) {
+        model_.search(words);
+        refill();
+    });
+    connect(search_, &QLineEdit::returnPressed, this, [this] {
+        if (model_.rowCount() > 0)
+            Q_EMIT job_chosen(model_.row(0).id);
+    });
     connect(all_, &QCheckBox::toggled, this, [this](bool shown) {
         model_.show_set_aside(shown);
         refill();
     });
+    connect(delivered_, &QCheckBox::toggled, this, [this](bool shown) {
+        model_.show_delivered(shown);
+        refill();
+    });
 }
 
-void ShopView::build() {
+QWidget* ShopView::build_top() {
+    auto* bar = new QWidget(this);
     set_type(heading_, Type::title, true);
     auto* fresh = new QPushButton(tr("New job…"), this);
     fresh->setToolTip(tr("Open a job from a blueprint (Ctrl+N)"));
@@ -49,16 +77,33 @@ void ShopView::build() {
     aside_->setObjectName(QStringLiteral("shop-set-aside"));
     aside_->setToolTip(tr("Out of this list; nothing of the job changes"));
     all_->setObjectName(QStringLiteral("shop-all"));
-    auto* top = new QHBoxLayout;
-    top->addWidget(heading_, 1);
-    for (QWidget* w : std::initializer_list<QWidget*>{all_, copy_, aside_, engines, fresh})
+    delivered_->setObjectName(QStringLiteral("shop-delivered"));
+    search_->setObjectName(QStringLiteral("shop-search"));
+    search_->setAccessibleName(tr("find a job"));
+    search_->setPlaceholderText(tr("find: serial, customer, engine, a word of a note"));
+    search_->setToolTip(tr("Delivered jobs too (Ctrl+F)"));
+    search_->setClearButtonEnabled(true);
+    auto* lines = new QVBoxLayout(bar);
+    lines->setContentsMargins(0, 0, 0, 0);
+    auto *top = new QHBoxLayout, *below = new QHBoxLayout;
+    top->addWidget(heading_);
+    top->addSpacing(12);
+    top->addWidget(buttons_);
+    top->addStretch(1);
+    for (QWidget* w : std::initializer_list<QWidget*>{engines, fresh})
         top->addWidget(w);
+    below->addWidget(search_, 1);
+    for (QWidget* w : std::initializer_list<QWidget*>{delivered_, all_, copy_, aside_})
+        below->addWidget(w);
+    lines->addLayout(top);
+    lines->addLayout(below);
+    return bar;
+}
+
+void ShopView::build() {
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     set_type(empty_, Type::number);
-    empty_->setText(tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or drop a "
-                       ".pallix-blueprint.json on this window.\n"
-                       "A whole job from elsewhere comes in by dropping its .pallix.json file."));
     list_->setObjectName(QStringLiteral("jobs"));
     list_->setAccessibleName(tr("jobs of the shop"));
     list_->setModel(&model_);
@@ -66,12 +111,19 @@ void ShopView::build() {
     list_->setUniformItemSizes(true);
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    machines_->set_empty(tr("No job waits for a machine."));
+    auto* jobs = new QWidget(this);
+    auto* list = new QVBoxLayout(jobs);
+    list->setContentsMargins(0, 0, 0, 0);
+    list->addWidget(empty_, 1);
+    list->addWidget(list_, 1);
+    pages_->addWidget(jobs);
+    pages_->addWidget(machines_page_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 20, 24, 16);
     column->setSpacing(12);
-    column->addLayout(top);
-    column->addWidget(empty_, 1);
-    column->addWidget(list_, 1);
+    column->addWidget(build_top());
+    column->addWidget(pages_, 1);
 }
 
 void ShopView::refresh() {
@@ -88,17 +140,45 @@ void ShopView::refresh() {
 
 void ShopView::refill() {
     const int jobs = model_.rowCount();
-    heading_->setText(jobs == 0 ? tr("The shop")
-                                : tr("%1 in the shop").arg(session::counted(jobs, tr("job"), tr("jobs"))));
+    const bool searched = !search_->text().trimmed().isEmpty();
+    heading_->setText(jobs == 0 && !searched
+                          ? tr("The shop")
+                          : (searched ? tr("%1 found") : tr("%1 in the shop"))
+                                .arg(session::counted(jobs, tr("job"), tr("jobs"))));
+    empty_->setText(searched ? tr("No job has these words.\n\nEvery word is looked for: in titles, on job cards, in notes.")
+                             : tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or "
+                                  "drop a .pallix-blueprint.json on this window.\n"
+                                  "A whole job from elsewhere comes in by dropping its .pallix.json file."));
     empty_->setVisible(jobs == 0);
     list_->setVisible(jobs > 0);
+    search_->setVisible(!model_.all().empty());
     all_->setText(tr("with %1 set aside").arg(session::counted(model_.set_aside(), tr("job"), tr("jobs"))));
     all_->setVisible(model_.set_aside() > 0);
+    delivered_->setText(tr("with %1 delivered").arg(model_.delivered()));
+    delivered_->setVisible(model_.delivered() > 0);
+    machines_->show_lines(machines_sheet(model_, context_.preferences.unit()));
     const int open = context_.session.has_job() ? model_.index_of(*context_.session.job()) : -1;
     if (jobs > 0 && (open >= 0 || !list_->currentIndex().isValid()))
         list_->setCurrentIndex(model_.index(qMax(open, 0)));
-    setFocusProxy(list_);
+    setFocusProxy(shown() == Page::machines ? static_cast<QWidget*>(machines_page_) : list_);
     show_ways_out();
+}
+
+void ShopView::show_page(Page page) {
+    buttons_->press(static_cast<int>(page));
+    pages_->setCurrentIndex(static_cast<int>(page));
+    refill();
+    focusProxy()->setFocus();
+}
+
+ShopView::Page ShopView::shown() const {
+    return static_cast<Page>(pages_->currentIndex());
+}
+
+void ShopView::search() {
+    show_page(Page::jobs);
+    search_->setFocus(Qt::ShortcutFocusReason);
+    search_->selectAll();
 }
 
 const session::ShopModel::Row* ShopView::marked() const {

@@ -7,17 +7,28 @@
 
 class QCheckBox;
 class QLabel;
+class QLineEdit;
 class QListView;
 class QPushButton;
+class QStackedWidget;
 
 namespace pallix::ui {
 
-/// All jobs of the shop: where each stands, what it waits for.
+class DrawnPage;
+class LineDrawing;
+class PageButtons;
+
+/// The board: all jobs of the shop by what they wait for, and its machines with what is on them.
 class ShopView : public View {
     Q_OBJECT
   public:
+    enum class Page { jobs, machines };
+
     explicit ShopView(Context context, QWidget* parent = nullptr);
     void refresh() override;
+    void show_page(Page page);
+    [[nodiscard]] Page shown() const;
+    void search(); ///< puts the caret into the field
 
   Q_SIGNALS:
     void job_chosen(storage::JobId job);
@@ -26,6 +37,7 @@ class ShopView : public View {
 
   private:
     void build();
+    [[nodiscard]] QWidget* build_top();
     void refill();
     void show_ways_out();
     void set_aside();
@@ -37,10 +49,16 @@ class ShopView : public View {
     bool fresh_ = false; ///< nothing has been written since it was filled
     QPushButton* copy_;  ///< what can be read of a job that is damaged
     QPushButton* aside_;
-    QCheckBox* all_; ///< also what was set aside
+    QCheckBox* all_;       ///< also what was set aside
+    QCheckBox* delivered_; ///< also what has left the shop
+    QLineEdit* search_;
     QLabel* heading_;
     QLabel* empty_;
     QListView* list_;
+    LineDrawing* machines_;
+    DrawnPage* machines_page_;
+    PageButtons* buttons_;
+    QStackedWidget* pages_;
 };
 
 } // namespace pallix::ui

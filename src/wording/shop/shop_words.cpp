@@ -162,6 +162,23 @@ std::string hold_words(const block::HoldPlaced& hold) {
     return Listed().add("", hold.with).add("", hold.what).add("for", hold.stage ? stage_name(*hold.stage) : "").words();
 }
 
+std::string shared_words(const std::string& fixture, std::size_t jobs) {
+    std::vector<std::string> parts; // machine, how the block lies, angle
+    for (std::size_t at = 0; at <= fixture.size();) {
+        const std::size_t end = std::min(fixture.find('/', at), fixture.size());
+        parts.push_back(fixture.substr(at, end - at));
+        at = end + 1;
+    }
+    constexpr std::array names{"blocks", "sets of caps", "tunnels", "decks", "rows of lifters", "heads"};
+    static_assert(names.size() == planning::set_up_keys.size());
+    const auto* lies = std::ranges::find(planning::set_up_keys, parts.size() > 1 ? parts[1] : std::string());
+    const std::string what = lies == planning::set_up_keys.end()
+                                 ? names[0]
+                                 : names[static_cast<std::size_t>(lies - planning::set_up_keys.begin())];
+    return count_words(jobs, what, (parts.size() > 2 ? parts[2] + "° " : std::string()) + what) +
+           " wait for the same set-up";
+}
+
 std::string until_words(const std::string& until, const std::string& at) {
     constexpr std::size_t day = 10, minute = 16;
     if (until.size() < minute)

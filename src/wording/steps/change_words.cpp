@@ -18,36 +18,6 @@ using planning::SetUp;
 
 namespace {
 
-const char* machine_name(Machine machine) {
-    switch (machine) {
-    case Machine::desk:
-        return "";
-    case Machine::bench:
-        return "bench";
-    case Machine::washer:
-        return "washer";
-    case Machine::probe:
-        return "probe";
-    case Machine::cap_grinder:
-        return "cap grinder";
-    case Machine::tunnel_hone:
-        return "tunnel hone";
-    case Machine::line_bar:
-        return "line bar";
-    case Machine::surfacer:
-        return "surfacer";
-    case Machine::boring_bar:
-        return "boring bar";
-    case Machine::cylinder_hone:
-        return "cylinder hone";
-    case Machine::reamer:
-        return "reamer";
-    case Machine::press:
-        return "press";
-    }
-    return "";
-}
-
 std::string set_up_words(const JobState& state, const planning::Step& step) {
     const block::BankBlueprint* bank =
         step.about && intake_of(state).blueprint ? intake_of(state).blueprint->bank(step.about->bank) : nullptr;
@@ -110,6 +80,36 @@ std::string stale_words(const JobState& state, const std::vector<Change>& change
 }
 
 } // namespace
+
+std::string machine_name(planning::Machine machine) {
+    switch (machine) {
+    case planning::Machine::desk:
+        return "";
+    case planning::Machine::bench:
+        return "bench";
+    case planning::Machine::washer:
+        return "washer";
+    case planning::Machine::probe:
+        return "probe";
+    case planning::Machine::cap_grinder:
+        return "cap grinder";
+    case planning::Machine::tunnel_hone:
+        return "tunnel hone";
+    case planning::Machine::line_bar:
+        return "line bar";
+    case planning::Machine::surfacer:
+        return "surfacer";
+    case planning::Machine::boring_bar:
+        return "boring bar";
+    case planning::Machine::cylinder_hone:
+        return "cylinder hone";
+    case planning::Machine::reamer:
+        return "reamer";
+    case planning::Machine::press:
+        return "press";
+    }
+    return "";
+}
 
 std::string where_words(const JobState& state, const planning::Step& step) {
     std::string words = machine_name(step.where.machine);

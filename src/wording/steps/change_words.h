@@ -10,6 +10,8 @@
 
 namespace pallix::wording {
 
+/// "boring bar"; empty for the desk.
+[[nodiscard]] std::string machine_name(planning::Machine machine);
 /// Where a step is done, how the block lies for it and how long it usually takes: "surfacer, right bank up and level,
 /// about 12 min"; empty for what is done at the desk.
 [[nodiscard]] std::string where_words(const block::JobState& state, const planning::Step& step);

@@ -1,0 +1,135 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/shop_standing.h"
+
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+
+namespace pallix::session {
+namespace {
+
+using planning::JobHours;
+using planning::JobStanding;
+
+QString said(const std::string& text) {
+    return QString::fromStdString(text);
+}
+std::string text_in(const QJsonObject& json, const char* key) {
+    return json[QLatin1String(key)].toString().toStdString();
+}
+template <class Enum>
+Enum enum_in(const QJsonObject& json, const char* key, std::size_t count) {
+    return static_cast<Enum>(qBound(0, json[QLatin1String(key)].toInt(), static_cast<int>(count) - 1));
+}
+
+template <class Key>
+QJsonArray minutes_by(const std::map<Key, double>& minutes) {
+    QJsonArray all;
+    for (const auto& [key, value] : minutes)
+        all << static_cast<int>(key) << value;
+    return all;
+}
+std::map<block::Stage, double> minutes_in(const QJsonArray& all) {
+    std::map<block::Stage, double> minutes;
+    for (qsizetype i = 0; i + 1 < all.size(); i += 2)
+        minutes[static_cast<block::Stage>(all[i].toInt())] = all[i + 1].toDouble();
+    return minutes;
+}
+
+QJsonObject standing_json(const JobStanding& s) {
+    QJsonArray clocks;
+    for (const planning::RunningClock& clock : s.clocks)
+        clocks << said(clock.what) << said(clock.until);
+    return {{QStringLiteral("waits"), static_cast<int>(s.waits)},
+            {QStringLiteral("step"), said(s.step)},
+            {QStringLiteral("machine"), static_cast<int>(s.machine)},
+            {QStringLiteral("fixture"), said(s.fixture)},
+            {QStringLiteral("part"), said(s.part)},
+            {QStringLiteral("due"), said(s.due)},
+            {QStringLiteral("person"), said(s.person)},
+            {QStringLiteral("clocks"), clocks},
+            {QStringLiteral("identity"), said(s.identity)},
+            {QStringLiteral("promised"), said(s.promised)},
+            {QStringLiteral("delivered"), said(s.delivered)},
+            {QStringLiteral("left"), minutes_by(s.left)},
+            {QStringLiteral("listed"), s.listed},
+            {QStringLiteral("spent"), s.spent},
+            {QStringLiteral("last_machine"), static_cast<int>(s.last_machine)},
+            {QStringLiteral("last_time"), said(s.last_time)},
+            {QStringLiteral("words"), said(s.words)}};
+}
+
+JobStanding standing_in(const QJsonObject& json) {
+    JobStanding s;
+    s.waits = enum_in<planning::WaitsFor>(json, "waits", planning::waits_for_keys.size());
+    s.step = text_in(json, "step");
+    s.machine = enum_in<planning::Machine>(json, "machine", planning::machine_keys.size());
+    s.fixture = text_in(json, "fixture");
+    s.part = text_in(json, "part");
+    s.due = text_in(json, "due");
+    s.person = text_in(json, "person");
+    const QJsonArray clocks = json[QStringLiteral("clocks")].toArray();
+    for (qsizetype i = 0; i + 1 < clocks.size(); i += 2)
+        s.clocks.push_back({clocks[i].toString().toStdString(), clocks[i + 1].toString().toStdString()});
+    s.identity = text_in(json, "identity");
+    s.promised = text_in(json, "promised");
+    s.delivered = text_in(json, "delivered");
+    s.left = minutes_in(json[QStringLiteral("left")].toArray());
+    s.listed = json[QStringLiteral("listed")].toDouble();
+    s.spent = json[QStringLiteral("spent")].toDouble();
+    s.last_machine = enum_in<planning::Machine>(json, "last_machine", planning::machine_keys.size());
+    s.last_time = text_in(json, "last_time");
+    s.words = text_in(json, "words");
+    return s;
+}
+
+QJsonObject hours_json(const JobHours& hours) {
+    QJsonArray works;
+    for (const auto& [work, known] : hours.by_work)
+        works << static_cast<int>(work) << known.first << known.second;
+    return {{QStringLiteral("minutes"), minutes_by(hours.minutes)}, {QStringLiteral("works"), works}};
+}
+
+JobHours hours_in(const QJsonObject& json, const QString& engine, bool delivered) {
+    JobHours hours{engine.toStdString(), delivered, minutes_in(json[QStringLiteral("minutes")].toArray()), {}};
+    const QJsonArray works = json[QStringLiteral("works")].toArray();
+    for (qsizetype i = 0; i + 2 < works.size(); i += 3)
+        hours.by_work[static_cast<planning::Work>(works[i].toInt())] = {works[i + 1].toInt(), works[i + 2].toDouble()};
+    return hours;
+}
+
+} // namespace
+
+QString remembered(const ShopModel::Row& row) {
+    QJsonArray marks;
+    for (const auto& stage : row.stages)
+        marks.append(static_cast<int>(stage.mark));
+    const QJsonObject json{{QStringLiteral("customer"), row.customer},
+                           {QStringLiteral("engine"), row.engine},
+                           {QStringLiteral("waits"), QJsonArray{row.waits[0], row.waits[1]}},
+                           {QStringLiteral("marks"), marks},
+                           {QStringLiteral("standing"), standing_json(row.standing)},
+                           {QStringLiteral("hours"), hours_json(row.hours)}};
+    return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
+}
+
+ShopModel::Row recalled(const storage::JobRow& job) {
+    const QJsonObject json = QJsonDocument::fromJson(job.standing.toUtf8()).object();
+    const QJsonArray waits = json[QStringLiteral("waits")].toArray();
+    ShopModel::Row row;
+    row.id = job.id;
+    row.title = job.title;
+    row.customer = json[QStringLiteral("customer")].toString();
+    row.engine = json[QStringLiteral("engine")].toString();
+    row.opened = job.opened;
+    row.waits = {waits[0].toString(), waits[1].toString()};
+    const QJsonArray marks = json[QStringLiteral("marks")].toArray();
+    for (qsizetype i = 0; i < marks.size(); ++i)
+        row.stages.push_back({static_cast<planning::Stage>(i), static_cast<planning::StageMark>(marks[i].toInt())});
+    row.standing = standing_in(json[QStringLiteral("standing")].toObject());
+    row.hours = hours_in(json[QStringLiteral("hours")].toObject(), row.engine,
+                         row.standing.waits == planning::WaitsFor::delivered);
+    return row;
+}
+
+} // namespace pallix::session

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Who is at the bench, the job card, pictures.
+#include "ui/bench_window.h"
+#include "ui/block/block_view.h"
+#include "ui/dialogs/ask.h"
+#include "ui/dialogs/people_dialog.h"
+#include "ui/frame/call_panel.h"
+#include "ui/frame/line_drawing.h"
+
+#include <QAction>
+#include <QFileDialog>
+#include <QMenu>
+
+namespace pallix::ui {
+
+/// Two keys bring somebody of the shop to the bench: control and their place in the list.
+void BenchWindow::build_people_actions(QMenu* menu) {
+    add_action(menu, tr("&Who is at the bench…"), QKeySequence(tr("Ctrl+Shift+W")), [this] { set_person(); });
+    constexpr int by_keys = 9;
+    for (int i = 0; i < by_keys; ++i) {
+        auto* action = new QAction(tr("Number %1 of the shop").arg(i + 1), this);
+        action->setShortcut(QKeySequence(Qt::CTRL | (Qt::Key_1 + i)));
+        connect(action, &QAction::triggered, this, [this, i] {
+            const auto people = context_.session.book().people().all();
+            if (people && i < static_cast<int>(people->size()))
+                bring_to_bench(context_, (*people)[static_cast<std::size_t>(i)].name, this);
+        });
+        addAction(action); // in no menu: the dialog names them
+    }
+}
+
+void BenchWindow::set_person() {
+    PeopleDialog(context_, this).exec();
+}
+
+void BenchWindow::show_card() {
+    go_to(Place::block);
+    if (place_ == Place::block)
+        block_->show_page(BlockView::Page::card);
+}
+
+/// Of what is marked, else of the step that the call speaks of, else of the job.
+void BenchWindow::take_picture() {
+    const QString file = QFileDialog::getOpenFileName(this, tr("Put a picture to it"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+    if (file.isEmpty())
+        return;
+    const auto step = call_->step();
+    const std::string of = step && step->about ? step->about->text() : std::string();
+    const auto about = ask_for_text(this, tr("Put a picture to it"),
+                                    tr("What it shows: a feature such as deck.R, a step, flaw/7; empty for the job."), qt(of));
+    if (!about)
+        return;
+    const auto words = ask_for_text(this, tr("Put a picture to it"), tr("In words:"));
+    if (words)
+        done(context_.session.take_picture(file, about->trimmed().toStdString(), words->trimmed().toStdString()));
+}
+
+} // namespace pallix::ui

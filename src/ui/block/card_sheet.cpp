@@ -1,0 +1,130 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "ui/block/card_sheet.h"
+
+#include "block/state/card_state.h"
+#include "planning/common/assessment.h"
+#include "wording/shop/shop_words.h"
+
+#include <QDateTime>
+#include <QLocale>
+#include <algorithm>
+
+namespace pallix::ui {
+namespace {
+
+using planning::StageMark;
+
+SheetLine heading(const QString& words) {
+    SheetLine line;
+    line.name = words;
+    line.heading = true;
+    return line;
+}
+
+QString overdue_words(const std::string& due, const std::string& now) {
+    if (due.empty())
+        return {};
+    const QString day = day_words(due);
+    return due < now.substr(0, due.size()) ? LineDrawing::tr("overdue: %1").arg(day) : LineDrawing::tr("due %1").arg(day);
+}
+
+void add_waited_for(std::vector<SheetLine>& sheet, const Context& context) {
+    const block::CardState& card = card_of(context.session.state());
+    const std::string now = context.session.now();
+    const auto nothing = sheet.size() + 1;
+    sheet.push_back(heading(LineDrawing::tr("Waited for")));
+    for (const auto& [sequence, part] : card.parts) {
+        const QString id = part.here ? QString() : QStringLiteral("received/any/part/%1").arg(sequence);
+        const bool late = !part.here && !part.due.empty() && part.due < now.substr(0, part.due.size());
+        sheet.push_back({id, part.here ? LineDrawing::tr("part, here") : LineDrawing::tr("part"), qt(wording::part_words(part)),
+                         part.here ? StageMark::done : late ? StageMark::fails : StageMark::cannot_tell,
+                         part.here ? QString() : overdue_words(part.due, now)});
+    }
+    for (const auto& [sequence, hold] : card.holds)
+        sheet.push_back({QStringLiteral("received/any/hold/%1").arg(sequence), LineDrawing::tr("somebody"),
+                         qt(wording::hold_words(hold)), StageMark::cannot_tell});
+    for (const auto& [sequence, clock] : card.clocks)
+        if (const double left = context.session.minutes_left(clock.until); left > 0)
+            sheet.push_back({{}, LineDrawing::tr("clock"), qt(clock.what), StageMark::current,
+                             LineDrawing::tr("until %1").arg(wall_time(clock.until))});
+    if (sheet.size() == nothing)
+        sheet.push_back({{}, {}, LineDrawing::tr("nothing")});
+    for (const auto& [id, name] : {std::pair("part", LineDrawing::tr("add: a part or paper")),
+                                   std::pair("hold", LineDrawing::tr("add: somebody")),
+                                   std::pair("clock", LineDrawing::tr("add: a clock"))})
+        sheet.push_back({QStringLiteral("received/any/") + QLatin1String(id), name, QStringLiteral("…")});
+}
+
+void add_looked_over(std::vector<SheetLine>& sheet, const Context& context) {
+    const block::JobState& state = context.session.state();
+    sheet.push_back(heading(LineDrawing::tr("Looked over")));
+    if (const planning::Step* wash = context.session.assessment().steps.find("cleaned/wash")) {
+        const bool done = wash->state == planning::StepState::done;
+        sheet.push_back({qt(wash->id), LineDrawing::tr("washed"), done ? LineDrawing::tr("yes") : QString(),
+                         done ? std::optional(StageMark::done) : std::nullopt});
+    }
+    for (std::size_t i = 0; i < block::inspection_keys.size(); ++i) {
+        const auto what = static_cast<block::Inspection>(i);
+        const auto found = card_of(state).inspected.find(what);
+        QString words;
+        if (found != card_of(state).inspected.end()) {
+            const block::Inspected& seen = found->second.payload;
+            words = seen.found.empty() ? LineDrawing::tr("nothing that matters") : qt(seen.found);
+            if (!seen.method.empty())
+                words += LineDrawing::tr(" (%1)").arg(qt(seen.method));
+        }
+        sheet.push_back({QStringLiteral("cleaned/any/") + QLatin1String(block::inspection_keys[i]),
+                         qt(wording::inspection_name(what)), words,
+                         words.isEmpty() ? std::nullopt : std::optional(StageMark::done)});
+    }
+    sheet.push_back({QStringLiteral("cleaned/any/pressure"), LineDrawing::tr("pressure test"), {}});
+    sheet.push_back({QStringLiteral("cleaned/any/soak"), LineDrawing::tr("soak"), {}});
+}
+
+void add_pictures(std::vector<SheetLine>& sheet, const Context& context) {
+    const block::CardState& card = card_of(context.session.state());
+    if (card.pictures.empty())
+        return;
+    sheet.push_back(heading(LineDrawing::tr("Pictures")));
+    for (const auto& [sequence, picture] : card.pictures) {
+        SheetLine line{{}, picture.about.empty() ? LineDrawing::tr("of the job") : qt(picture.about),
+                       picture.words.empty() ? qt(picture.file) : qt(picture.words)};
+        if (const auto bytes = context.session.book().pictures().picture(qt(picture.sha256)); bytes)
+            line.picture.loadFromData(*bytes);
+        else
+            line.aside = LineDrawing::tr("not in this book");
+        if (!line.picture.isNull())
+            line.picture = line.picture.scaledToHeight(std::min(line.picture.height(), scaled(240)), Qt::SmoothTransformation);
+        sheet.push_back(std::move(line));
+    }
+}
+
+} // namespace
+
+QString wall_time(const std::string& utc) {
+    const QDateTime time = QDateTime::fromString(qt(utc), Qt::ISODate).toLocalTime();
+    const QString minute = time.toString(QStringLiteral("HH:mm"));
+    return time.date() == QDate::currentDate()
+               ? minute
+               : LineDrawing::tr("%1, %2").arg(day_words(time.date().toString(Qt::ISODate).toStdString()), minute);
+}
+
+QString day_words(const std::string& day) {
+    const QDate date = QDate::fromString(qt(day), Qt::ISODate);
+    return date.isValid() ? QLocale().toString(date, QLocale::ShortFormat) : qt(day);
+}
+
+std::vector<SheetLine> card_sheet(const Context& context) {
+    if (!context.session.has_job())
+        return {};
+    std::vector<SheetLine> sheet{heading(LineDrawing::tr("The job"))};
+    for (const wording::CardLine& line : wording::card_lines(context.session.state(), context.lengths()))
+        sheet.push_back({qt(line.step), qt(line.name),
+                         line.step.ends_with("/promised") && !line.words.empty() ? day_words(line.words) : qt(line.words)});
+    add_waited_for(sheet, context);
+    add_looked_over(sheet, context);
+    add_pictures(sheet, context);
+    return sheet;
+}
+
+} // namespace pallix::ui

@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the harbour's shop knows of its jobs besides their metal. Invented, as all of the harbour is.
+#include "block/times.h"
+#include "workshop/harbour.h"
+
+#include <algorithm>
+#include <string_view>
+
+namespace pallix::workshop {
+namespace {
+
+using namespace block;
+
+struct Card {
+    std::string_view title; ///< how the job's begins
+    JobCard card;
+    std::vector<PartNoted> parts{};
+    std::vector<HoldPlaced> holds{};
+};
+
+std::vector<Card> cards() {
+    return {
+        {"Puffling, port",
+         {"casting K-60, cast in 0417", "", "radio, channel 12", "loses gaskets, left bank", "decked once, years ago",
+          Use::work, "diesel", "", "composite, 1.2 mm", "both engines alike", {}, "2026-03-20"},
+         {{"gasket set, both banks", false, "ordered at the chandler's", "2026-03-04", {}},
+          {"head bolts", true, "shelf 3", "", {}}}},
+        {"Puffling, starboard",
+         {"casting K-60, cast in 0418", "", "radio, channel 12", "overhaul with the port engine", "", Use::work,
+          "diesel", "", "composite, 1.2 mm", "", {}, "2026-03-20"}},
+        {"Eider",
+         {"casting S-4", "", "the yard's office", "one cylinder scored by a broken ring", "never bored", Use::work,
+          "diesel", "", "", "first oversize if it can be", 0.5, "2026-03-13"},
+         {{"pistons, first oversize", true, "shelf 1", "", {}}}},
+        {"Gannet",
+         {"casting F-8, cast in 2210", "", "the ferry's engineer", "knocks when cold", "lifters bushed at the works",
+          Use::work, "diesel", "0.6 bar", "steel", "", {}, "2026-03-10"},
+         {{"ring set", false, "with the mail boat", "2026-03-09", {}}}},
+        {"Tystie",
+         {"casting H-6", "", "the harbour office", "runs rough since the flood", "", Use::work, "diesel", "", "", "", {},
+          "2026-03-17"}},
+        {"Samphire", {"casting T-4", "", "the farm's boat, mornings", "water in the oil", "", Use::work, "petrol", "", "",
+                      "deck, nothing more", {}, "2026-03-06"}},
+        {"Lantern",
+         {"casting L-4", "", "the trust's office", "to be run slowly, in a museum's boat", "", Use::work, "paraffin", "",
+          "", "", {}, ""},
+         {},
+         {{"the trust", "whether a sleeve may be fitted", {}}}},
+    };
+}
+
+} // namespace
+
+void add_cards(std::vector<DemoJob>& jobs) {
+    constexpr std::string_view written = "2026-03-05T15:00:00Z"; // after all of them
+    for (const Card& card : cards()) {
+        const auto job = std::ranges::find_if(jobs, [&card](const DemoJob& one) {
+            return std::get<JobOpened>(one.entries.front().payload).title.starts_with(card.title);
+        });
+        if (job == jobs.end())
+            continue;
+        const auto add = [&](Payload payload) {
+            job->entries.push_back({static_cast<std::int64_t>(job->entries.size() + 1), std::string(written), "Marit",
+                                    std::move(payload)});
+        };
+        add(card.card);
+        for (const PartNoted& part : card.parts)
+            add(part);
+        for (const HoldPlaced& hold : card.holds)
+            add(hold);
+    }
+}
+
+void shift_days(std::vector<DemoJob>& jobs, int days) {
+    const auto day = [days](std::string& text) {
+        if (const auto read = read_day(text))
+            text = day_text(*read + std::chrono::days(days));
+    };
+    const auto time = [days](std::string& text) {
+        if (const auto read = read_time(text))
+            text = time_text(*read + std::chrono::days(days));
+    };
+    for (DemoJob& job : jobs)
+        for (Entry& entry : job.entries) {
+            time(entry.time);
+            if (auto* card = std::get_if<JobCard>(&entry.payload))
+                day(card->promised);
+            else if (auto* part = std::get_if<PartNoted>(&entry.payload))
+                day(part->due);
+            else if (auto* rest = std::get_if<RestBegun>(&entry.payload))
+                time(rest->until);
+            else if (auto* clock = std::get_if<ClockSet>(&entry.payload))
+                time(clock->until);
+        }
+}
+
+} // namespace pallix::workshop
