@@ -137,8 +137,9 @@ int main(int argc, char** argv) {
         return input_is_wrong;
     if (wishes.demo || pictures)
         if (const auto jobs = book->jobs(); jobs && jobs->empty())
-            if (const auto filled = session::fill_with_demo(
-                    *book, pictures ? std::string() : session::Session::system_clock()()); !filled)
+            if (const auto filled =
+                    session::fill_with_demo(*book, pictures ? std::string() : session::Session::system_clock()());
+                !filled)
                 return refuse(filled.error());
 
     const session::Session::Clock harbour_clock = [] { return std::string(workshop::harbour_today) + "T08:00:00Z"; };

@@ -200,10 +200,18 @@ void ShopModel::reload_job(storage::JobId job) {
     const auto found = jobs ? std::ranges::find(*jobs, job, &storage::JobRow::id) : decltype(jobs->begin())();
     if (!jobs || known == rows_.end() || found == jobs->end())
         return reload();
-    beginResetModel();
     *known = row_of(*found);
     known->set_aside = found->set_aside;
+    std::vector<std::size_t> before = shown_;
     arrange();
+    if (shown_ == before) {
+        if (const int at = index_of(job); at >= 0)
+            Q_EMIT dataChanged(index(at), index(at));
+        return;
+    }
+    std::swap(shown_, before);
+    beginResetModel();
+    std::swap(shown_, before);
     endResetModel();
 }
 
@@ -219,16 +227,20 @@ planning::HoursLeft ShopModel::hours_left(const Row& row) const {
 std::optional<planning::Promise> ShopModel::promise(const Row& row) const {
     const std::string now = clock_();
     const double days = days_between(row.opened.toStdString(), now);
-    const double own = days >= 1 ? row.standing.spent / days : 0;
+    constexpr double enough = 120; // minutes: before that a job's own pace says nothing
+    const double own = days >= 1 && row.standing.spent >= enough ? row.standing.spent / days : 0;
     return planning::promise(row.standing.promised, hours_left(row).minutes, own > 0 ? own : minutes_a_day_, now);
 }
 
 bool ShopModel::late(const Row& row) const {
-    const std::string today = clock_().substr(0, length_of_day);
     const auto kept = promise(row);
-    return row.standing.waits != WaitsFor::delivered &&
-           ((!row.standing.due.empty() && row.standing.due < today) ||
-            (!row.standing.promised.empty() && row.standing.promised < today) || (kept && !kept->kept));
+    const bool over = !row.standing.promised.empty() && row.standing.promised < clock_().substr(0, length_of_day);
+    return row.standing.waits != WaitsFor::delivered && (over || (kept && !kept->kept));
+}
+
+bool ShopModel::overdue(const Row& row) const {
+    return row.standing.waits != WaitsFor::delivered && !row.standing.due.empty() &&
+           row.standing.due < clock_().substr(0, length_of_day);
 }
 
 /// "promised 04/12: 6 h left, ready 03/12"
@@ -251,6 +263,16 @@ QString ShopModel::day_of(const Row& row) const {
     if (const auto kept = promise(row))
         parts << (kept->kept ? tr("ready %1") : tr("late: ready %1")).arg(day_text(kept->ready));
     return parts.join(QStringLiteral("  ·  "));
+}
+
+/// "gasket set, due 04/03: overdue"
+QString ShopModel::part_of(const Row& row) const {
+    if (!row.readable || row.standing.part.empty() || row.standing.waits == WaitsFor::delivered)
+        return {};
+    const QString part = QString::fromStdString(row.standing.part);
+    if (row.standing.due.empty())
+        return tr("%1 not here").arg(part);
+    return (overdue(row) ? tr("%1, due %2: overdue") : tr("%1, due %2")).arg(part, day_text(row.standing.due));
 }
 
 int ShopModel::rowCount(const QModelIndex& parent) const {
@@ -285,6 +307,10 @@ QVariant ShopModel::data(const QModelIndex& index, int role) const {
     }
     case day_role:
         return day_of(r);
+    case part_role:
+        return part_of(r);
+    case overdue_role:
+        return r.readable && overdue(r);
     case late_role:
         return r.readable && late(r);
     case stages_role: {

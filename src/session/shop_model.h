@@ -26,9 +26,11 @@ class ShopModel : public QAbstractListModel {
         stages_role,
         opened_role,
         readable_role,
-        group_role, ///< what it waits for, in words; empty where the job above waits for the same
-        day_role,   ///< when it was promised and whether that will be kept, hours left
-        late_role,  ///< whether a part or the promised day is overdue
+        group_role,   ///< what it waits for, in words; empty where the job above waits for the same
+        day_role,     ///< when it was promised and whether that will be kept, hours left
+        part_role,    ///< a part that has not come, and when it is due
+        late_role,    ///< whether the promised day is over, or will be
+        overdue_role, ///< whether that part is
     };
 
     struct Row {
@@ -74,7 +76,9 @@ class ShopModel : public QAbstractListModel {
     [[nodiscard]] Row row_of(const storage::JobRow& job);
     [[nodiscard]] Row worked_out(const storage::JobRow& job) const;
     [[nodiscard]] QString day_of(const Row& row) const;
+    [[nodiscard]] QString part_of(const Row& row) const;
     [[nodiscard]] bool late(const Row& row) const;
+    [[nodiscard]] bool overdue(const Row& row) const;
     void arrange();
     void list_anew();
     void change_unit();

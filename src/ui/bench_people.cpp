@@ -41,13 +41,15 @@ void BenchWindow::show_card() {
 
 /// Of what is marked, else of the step that the call speaks of, else of the job.
 void BenchWindow::take_picture() {
-    const QString file = QFileDialog::getOpenFileName(this, tr("Put a picture to it"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Put a picture to it"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
     if (file.isEmpty())
         return;
     const auto step = call_->step();
     const std::string of = step && step->about ? step->about->text() : std::string();
-    const auto about = ask_for_text(this, tr("Put a picture to it"),
-                                    tr("What it shows: a feature such as deck.R, a step, flaw/7; empty for the job."), qt(of));
+    const auto about =
+        ask_for_text(this, tr("Put a picture to it"),
+                     tr("What it shows: a feature such as deck.R, a step, flaw/7; empty for the job."), qt(of));
     if (!about)
         return;
     const auto words = ask_for_text(this, tr("Put a picture to it"), tr("In words:"));

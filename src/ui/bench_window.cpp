@@ -208,8 +208,7 @@ View* BenchWindow::view_of(Place place) {
         }
         return engines_;
     case Place::block:
-        if (!block_)
-        {
+        if (!block_) {
             connect(built(block_), &BlockView::feature_wanted, this, &BenchWindow::go_to_feature);
             connect(block_, &BlockView::step_marked, this,
                     [this](const QString& step) { call_->speak_of(step.toStdString()); });

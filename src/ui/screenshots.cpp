@@ -9,6 +9,7 @@
 #include "session/belief_work.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
+#include "ui/block/block_view.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/decks/found_page.h"
@@ -16,7 +17,9 @@
 #include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
+#include "ui/frame/line_drawing.h"
 #include "ui/lifters/lifters_view.h"
+#include "ui/shop/shop_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings/readings.h"
 
@@ -48,9 +51,18 @@ class Tour {
         context_.preferences.set_unit(block::Unit::inch);
         window_.go_to(Place::shop);
         shoot("shop");
+        window_.shop().show_page(ShopView::Page::machines);
+        shoot("shop-machines");
+        window_.shop().show_page(ShopView::Page::jobs);
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
         wait_for_certainty();
         shoot("block");
+        window_.open_job(job(QStringLiteral("Puffling, port")));
+        window_.go_to(Place::block);
+        window_.block().show_page(BlockView::Page::card);
+        window_.block().card().mark_line(QStringLiteral("received/any/complaint"));
+        shoot("job-card");
+        window_.block().show_page(BlockView::Page::block);
         window_.open_job(job(QStringLiteral("Puffling, port")));
         window_.go_to(Place::tunnel);
         wait_for_certainty();

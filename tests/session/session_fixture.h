@@ -19,8 +19,8 @@ class SessionFixture : public testing::Test {
         : book_(std::move(*storage::ShopBook::open(folder_.filePath(QStringLiteral("shop.shopbook"))))),
           preferences_(folder_.filePath(QStringLiteral("preferences.ini"))),
           session_(
-              *book_, [] { return std::string("Marit"); },
-              [this] { return "2026-03-02T09:" + std::to_string(10 + ++ticks_ % 50) + ":00Z"; }) {}
+              *book_, [this] { return follows_preferences_ ? preferences_.person().toStdString() : "Marit"; },
+              [this] { return !at_.empty() ? at_ : "2026-03-02T09:" + std::to_string(10 + ++ticks_ % 50) + ":00Z"; }) {}
 
     void SetUp() override { peak_ = peak_megabytes(); }
     void TearDown() override {
@@ -48,6 +48,8 @@ class SessionFixture : public testing::Test {
     long peak_ = 0;
     QTemporaryDir folder_;
     int ticks_ = 0;
+    bool follows_preferences_ = false; ///< who is at the bench; else Marit
+    std::string at_;                   ///< UTC, where the clock stands; empty: it ticks by the entry
     std::unique_ptr<storage::ShopBook> book_;
     session::Preferences preferences_;
     session::Session session_;

@@ -59,7 +59,7 @@ struct JobStanding {
 /// A machine of the shop with the jobs whose called step is done on it, as indices.
 struct MachineRow {
     Machine machine{};
-    std::optional<std::size_t> on;  ///< what was cut on it last, and is to be again
+    std::optional<std::size_t> on;   ///< what was cut on it last, and is to be again
     std::vector<std::size_t> next{}; ///< what could go on it: first what needs no other set-up, then by promised day
     std::vector<std::vector<std::size_t>> shared{}; ///< two and more of them that need the same set-up
 };

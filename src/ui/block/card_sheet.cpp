@@ -25,7 +25,8 @@ QString overdue_words(const std::string& due, const std::string& now) {
     if (due.empty())
         return {};
     const QString day = day_words(due);
-    return due < now.substr(0, due.size()) ? LineDrawing::tr("overdue: %1").arg(day) : LineDrawing::tr("due %1").arg(day);
+    return due < now.substr(0, due.size()) ? LineDrawing::tr("overdue: %1").arg(day)
+                                           : LineDrawing::tr("due %1").arg(day);
 }
 
 void add_waited_for(std::vector<SheetLine>& sheet, const Context& context) {
@@ -34,10 +35,15 @@ void add_waited_for(std::vector<SheetLine>& sheet, const Context& context) {
     const auto nothing = sheet.size() + 1;
     sheet.push_back(heading(LineDrawing::tr("Waited for")));
     for (const auto& [sequence, part] : card.parts) {
-        const QString id = part.here ? QString() : QStringLiteral("received/any/part/%1").arg(sequence);
+        block::PartNoted without_day = part; // which stands at the right
+        without_day.due.clear();
         const bool late = !part.here && !part.due.empty() && part.due < now.substr(0, part.due.size());
-        sheet.push_back({id, part.here ? LineDrawing::tr("part, here") : LineDrawing::tr("part"), qt(wording::part_words(part)),
-                         part.here ? StageMark::done : late ? StageMark::fails : StageMark::cannot_tell,
+        sheet.push_back({part.here ? QString() : QStringLiteral("received/any/part/%1").arg(sequence),
+                         part.here ? LineDrawing::tr("part, here") : LineDrawing::tr("part"),
+                         qt(wording::part_words(without_day)),
+                         part.here ? StageMark::done
+                         : late    ? StageMark::fails
+                                   : StageMark::cannot_tell,
                          part.here ? QString() : overdue_words(part.due, now)});
     }
     for (const auto& [sequence, hold] : card.holds)
@@ -45,14 +51,17 @@ void add_waited_for(std::vector<SheetLine>& sheet, const Context& context) {
                          qt(wording::hold_words(hold)), StageMark::cannot_tell});
     for (const auto& [sequence, clock] : card.clocks)
         if (const double left = context.session.minutes_left(clock.until); left > 0)
-            sheet.push_back({{}, LineDrawing::tr("clock"), qt(clock.what), StageMark::current,
+            sheet.push_back({{},
+                             LineDrawing::tr("clock"),
+                             qt(clock.what),
+                             StageMark::current,
                              LineDrawing::tr("until %1").arg(wall_time(clock.until))});
     if (sheet.size() == nothing)
         sheet.push_back({{}, {}, LineDrawing::tr("nothing")});
-    for (const auto& [id, name] : {std::pair("part", LineDrawing::tr("add: a part or paper")),
-                                   std::pair("hold", LineDrawing::tr("add: somebody")),
-                                   std::pair("clock", LineDrawing::tr("add: a clock"))})
-        sheet.push_back({QStringLiteral("received/any/") + QLatin1String(id), name, QStringLiteral("…")});
+    for (const auto& [id, words] :
+         {std::pair("part", LineDrawing::tr("a part or paper …")), std::pair("hold", LineDrawing::tr("somebody …")),
+          std::pair("clock", LineDrawing::tr("a clock that rings …"))})
+        sheet.push_back({QStringLiteral("received/any/") + QLatin1String(id), LineDrawing::tr("add"), words});
 }
 
 void add_looked_over(std::vector<SheetLine>& sheet, const Context& context) {
@@ -87,14 +96,16 @@ void add_pictures(std::vector<SheetLine>& sheet, const Context& context) {
         return;
     sheet.push_back(heading(LineDrawing::tr("Pictures")));
     for (const auto& [sequence, picture] : card.pictures) {
-        SheetLine line{{}, picture.about.empty() ? LineDrawing::tr("of the job") : qt(picture.about),
+        SheetLine line{{},
+                       picture.about.empty() ? LineDrawing::tr("of the job") : qt(picture.about),
                        picture.words.empty() ? qt(picture.file) : qt(picture.words)};
         if (const auto bytes = context.session.book().pictures().picture(qt(picture.sha256)); bytes)
             line.picture.loadFromData(*bytes);
         else
             line.aside = LineDrawing::tr("not in this book");
         if (!line.picture.isNull())
-            line.picture = line.picture.scaledToHeight(std::min(line.picture.height(), scaled(240)), Qt::SmoothTransformation);
+            line.picture =
+                line.picture.scaledToHeight(std::min(line.picture.height(), scaled(240)), Qt::SmoothTransformation);
         sheet.push_back(std::move(line));
     }
 }
@@ -119,8 +130,9 @@ std::vector<SheetLine> card_sheet(const Context& context) {
         return {};
     std::vector<SheetLine> sheet{heading(LineDrawing::tr("The job"))};
     for (const wording::CardLine& line : wording::card_lines(context.session.state(), context.lengths()))
-        sheet.push_back({qt(line.step), qt(line.name),
-                         line.step.ends_with("/promised") && !line.words.empty() ? day_words(line.words) : qt(line.words)});
+        sheet.push_back(
+            {qt(line.step), qt(line.name),
+             line.step.ends_with("/promised") && !line.words.empty() ? day_words(line.words) : qt(line.words)});
     add_waited_for(sheet, context);
     add_looked_over(sheet, context);
     add_pictures(sheet, context);

@@ -56,6 +56,8 @@ PeopleDialog::PeopleDialog(Context context, QWidget* parent)
     connect(remove_, &QPushButton::clicked, this, &PeopleDialog::remove);
     name_->setText(context_.preferences.person());
     fill();
+    guarded_ = std::ranges::any_of(
+        people_, [](const storage::ShopPerson& p) { return p.role == Role::owner && p.has_code; });
 }
 
 void PeopleDialog::fill() {
@@ -89,11 +91,9 @@ void PeopleDialog::show_person() {
     echo_->clear();
 }
 
-/// Where an owner has a code, only the owner changes who is who.
+/// Where an owner has a code, only the owner changes who is who; whoever gives them the first one goes on.
 bool PeopleDialog::may_change() {
-    const bool guarded = std::ranges::any_of(
-        people_, [](const storage::ShopPerson& p) { return p.role == Role::owner && p.has_code; });
-    if (!guarded || context_.session.at_bench().role == Role::owner)
+    if (!guarded_ || context_.session.at_bench().role == Role::owner)
         return true;
     echo_->setText(tr("The owner changes who is who: bring the owner to the bench first."));
     return false;
@@ -134,7 +134,8 @@ bool bring_to_bench(const Context& context, const QString& name, QWidget* parent
     const auto people = context.session.book().people();
     const auto person = people.find(name);
     if (name != context.preferences.person() && person && person->has_code && person->role != Role::learner) {
-        const auto code = ask_for_code(parent, QObject::tr("Who is at the bench"), QObject::tr("The code of %1:").arg(name));
+        const auto code =
+            ask_for_code(parent, QObject::tr("Who is at the bench"), QObject::tr("The code of %1:").arg(name));
         if (!code)
             return false;
         if (!people.proves(name, *code)) {

@@ -15,8 +15,8 @@ class QPushButton;
 
 namespace pallix::ui {
 
-/// Who is at the bench, and the people of the shop with their roles and codes. A name that is none of them stands in the
-/// ledger as well: a shop of one needs no list.
+/// Who is at the bench, and the people of the shop with their roles and codes. A name that is none of them stands in
+/// the ledger as well: a shop of one needs no list.
 class PeopleDialog : public QDialog {
     Q_OBJECT
   public:
@@ -33,6 +33,7 @@ class PeopleDialog : public QDialog {
 
     Context context_;
     std::vector<storage::ShopPerson> people_;
+    bool guarded_ = false; ///< by an owner's code, since before it was opened
     QListWidget* list_;
     QLineEdit *name_, *code_;
     QComboBox* role_;

@@ -40,9 +40,8 @@ Bell::Bell(Context context, QWidget* parent)
 }
 
 void Bell::ring(storage::JobId job, const QString& title, const QString& what, const QString& until, bool missed) {
-    const QString words =
-        (missed ? tr("%1: %2 was over at %3, while nobody was here") : tr("%1: %2 is over (%3)"))
-            .arg(title, what, wall_time(until.toStdString()));
+    const QString words = (missed ? tr("%1: %2 was over at %3, while nobody was here") : tr("%1: %2 is over (%3)"))
+                              .arg(title, what, wall_time(until.toStdString()));
     rung_.push_back({job, words});
     notify_desktop(tr("Pallix: %1 is over").arg(what), words);
     show_first();

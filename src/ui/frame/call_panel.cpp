@@ -473,8 +473,9 @@ void CallPanel::tell_time() {
     const double left = until.empty() ? 0 : context_.session.minutes_left(until);
     if (left > 0) {
         const int seconds = static_cast<int>(std::ceil(left * 60)), minutes = seconds / 60;
-        number_->setText(minutes < 60 ? tr("%1:%2 left").arg(minutes).arg(seconds % 60, 2, 10, QLatin1Char('0'))
-                                      : tr("%1 h %2 left").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0')));
+        number_->setText(minutes < 60
+                             ? tr("%1:%2 left").arg(minutes).arg(seconds % 60, 2, 10, QLatin1Char('0'))
+                             : tr("%1 h %2 left").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0')));
         number_->setVisible(true);
     }
     if ((left > 0) != clock_.isActive())

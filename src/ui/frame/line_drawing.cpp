@@ -12,8 +12,16 @@ namespace pallix::ui {
 namespace {
 
 constexpr double margin = 20, between_columns = 32, line_room = 12, heading_room = 22; // px at 100 %
-constexpr double name_width = 148, mark_width = 26, aside_width = 180;
-constexpr int narrowest_column = 420, picture_height = 120;
+constexpr double mark_width = 26;
+constexpr int narrowest_column = 330, picture_height = 120;
+
+/// What stands at the left and at the right of a line takes less where there are two columns.
+double name_width(double column) {
+    return column < 480_px ? 104_px : 148_px;
+}
+double aside_width(double column) {
+    return column < 480_px ? 118_px : 180_px;
+}
 
 } // namespace
 
@@ -50,13 +58,14 @@ TwinTable LineDrawing::table(const QString& heads) const {
 
 double LineDrawing::height_of(const SheetLine& line, double width) const {
     if (line.heading)
-        return QFontMetricsF(font_of(Type::number, true)).height() + scaled(heading_room);
-    const double room = width - scaled(name_width) - scaled(mark_width) -
-                        (line.aside.isEmpty() ? 0 : scaled(aside_width));
+        return QFontMetricsF(font_of(Type::number, true)).height() +
+               (&line == &lines_.front() ? 4 : scaled(heading_room));
+    const double room =
+        width - name_width(width) - scaled(mark_width) - (line.aside.isEmpty() ? 0 : aside_width(width));
     const QRectF words = QFontMetricsF(font_of(Type::text))
                              .boundingRect(QRectF(0, 0, std::max(40.0, room), 1e4), Qt::TextWordWrap, line.words);
     const QRectF name = QFontMetricsF(font_of(Type::small))
-                            .boundingRect(QRectF(0, 0, scaled(name_width) - 8, 1e4), Qt::TextWordWrap, line.name);
+                            .boundingRect(QRectF(0, 0, name_width(width) - 8, 1e4), Qt::TextWordWrap, line.name);
     return std::max({words.height(), name.height(), QFontMetricsF(font_of(Type::text)).height()}) + scaled(line_room) +
            (line.picture.isNull() ? 0 : scaled(picture_height) + 6);
 }
@@ -95,8 +104,7 @@ void LineDrawing::paint_line(QPainter& painter, const SheetLine& line, const QRe
     const Palette& p = context_.palette();
     if (line.heading) {
         painter.setPen(p.ink);
-        write(painter, box.adjusted(0, scaled(heading_room) - scaled(6), 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
-              line.name, Type::number, true);
+        write(painter, box.adjusted(0, 0, 0, -4), Qt::AlignLeft | Qt::AlignBottom, line.name, Type::number, true);
         painter.setPen(QPen(p.hairline, 1));
         painter.drawLine(box.bottomLeft(), box.bottomRight());
         return;
@@ -109,10 +117,11 @@ void LineDrawing::paint_line(QPainter& painter, const SheetLine& line, const QRe
     const double left = box.left() + scaled(mark_width);
     painter.setFont(font_of(Type::small));
     painter.setPen(p.quiet);
-    painter.drawText(QRectF(left, top, scaled(name_width) - 8, box.height()),
+    painter.drawText(QRectF(left, top, name_width(box.width()) - 8, box.height()),
                      Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, line.name);
-    const double aside = line.aside.isEmpty() ? 0 : scaled(aside_width);
-    const QRectF words(left + scaled(name_width), top, box.right() - left - scaled(name_width) - aside, box.height());
+    const double aside = line.aside.isEmpty() ? 0 : aside_width(box.width());
+    const QRectF words(left + name_width(box.width()), top, box.right() - left - name_width(box.width()) - aside,
+                       box.height());
     if (line.words.isEmpty()) { // a gap, as on paper
         painter.setPen(QPen(p.hairline, 1.5, Qt::DotLine));
         const double y = box.bottom() - scaled(line_room) / 2.0;
@@ -182,8 +191,7 @@ void LineDrawing::keyPressEvent(QKeyEvent* event) {
     }
     if (!forward && !back)
         return Spoken::keyPressEvent(event);
-    const auto here =
-        std::ranges::find_if(all, [this](std::size_t i) { return lines_[i].id == marked_line_; });
+    const auto here = std::ranges::find_if(all, [this](std::size_t i) { return lines_[i].id == marked_line_; });
     std::ptrdiff_t i = here == all.end() ? (forward ? -1 : 1) : here - all.begin();
     i = std::clamp<std::ptrdiff_t>(i + (forward ? 1 : -1), 0, std::ssize(all) - 1);
     mark_line(lines_[all[static_cast<std::size_t>(i)]].id);
@@ -196,7 +204,10 @@ std::vector<SpokenPart> LineDrawing::spoken() const {
     for (const Laid& one : laid) {
         const SheetLine& line = lines_[one.line];
         const QString value = line.aside.isEmpty() ? line.words : line.words + QStringLiteral(", ") + line.aside;
-        parts.push_back({line.name, line.heading ? QString() : value.isEmpty() ? tr("nothing yet") : value,
+        parts.push_back({line.name,
+                         line.heading      ? QString()
+                         : value.isEmpty() ? tr("nothing yet")
+                                           : value,
                          one.box.toAlignedRect(), !line.id.isEmpty() && line.id == marked_line_, !line.id.isEmpty()});
     }
     return parts;

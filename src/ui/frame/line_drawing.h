@@ -23,8 +23,8 @@ struct SheetLine {
     QPixmap picture{}; ///< shown small, below the words
 };
 
-/// A sheet of paper with lines on it, in two columns where there is room: the job card, the machines of the shop. A line
-/// is marked by pointing or by the arrow keys; Enter takes it up.
+/// A sheet of paper with lines on it, in two columns where there is room: the job card, the machines of the shop. A
+/// line is marked by pointing or by the arrow keys; Enter takes it up.
 class LineDrawing final : public Drawing {
     Q_OBJECT
   public:

@@ -122,6 +122,7 @@ void StepForm::add_edit(const QString& label, Field& field) {
     field.edit->setAccessibleName(label);
     if (field.ask.kind == AskKind::text)
         field.edit->setText(qt(field.ask.stands));
+    field.edit->setCursorPosition(0); // a long one is read from its beginning
     if (field.ask.key == "code")
         field.edit->setEchoMode(QLineEdit::Password);
     set_type(field.edit, Type::number);

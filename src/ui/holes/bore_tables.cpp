@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/holes/bore_tables.h"
 
-#include "block/state/intake_state.h"
 #include "block/state/bore_state.h"
+#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/lifters/lifter_words.h"

@@ -7,6 +7,8 @@
 #include "wording/common/sentences.h"
 
 #include <QPainter>
+#include <algorithm>
+#include <vector>
 
 namespace pallix::ui {
 
@@ -16,6 +18,42 @@ JobDelegate::JobDelegate(Context context, QObject* parent) : QStyledItemDelegate
 
 QSize JobDelegate::sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const {
     return {option.rect.width(), scaled(112)};
+}
+
+/// The stages in a row, each its own shape and name; closer together where they are many.
+void JobDelegate::paint_stages(QPainter& painter, const QVariantList& marks, const QRect& text) const {
+    const Palette& p = context_.palette();
+    painter.setFont(font_of(Type::small));
+    struct Stop {
+        planning::StageMark mark;
+        QStaticText name;
+    };
+    std::vector<Stop> stops;
+    double words = 0;
+    for (qsizetype i = 0; i < marks.size(); ++i) {
+        const auto mark = static_cast<planning::StageMark>(marks[i].toInt());
+        const auto stage = static_cast<planning::Stage>(i);
+        using enum planning::Stage;
+        if (mark == planning::StageMark::open && (stage == cleaned || stage == mock_up || stage == finish))
+            continue; // asked for by few jobs, and by this one not now
+        const QString name = qt(wording::stage_name(stage));
+        QStaticText& laid_out = stage_names_[name]; // the same on every row
+        if (laid_out.text().isEmpty())
+            laid_out = QStaticText(name);
+        laid_out.prepare(painter.transform(), painter.font());
+        words += laid_out.size().width() + scaled(20);
+        stops.push_back({mark, laid_out});
+    }
+    const double room = stops.empty() ? 0 : (text.width() - words) / static_cast<double>(stops.size());
+    const double between = std::clamp(room, 4_px, 22_px);
+    double x = text.left();
+    const int y = text.top() + scaled(50);
+    for (const Stop& stop : stops) {
+        paint_mark(painter, QRectF(x, y + 1, 14_px, 14_px), stop.mark, p);
+        painter.setPen(stop.mark == planning::StageMark::open ? p.quiet : p.ink);
+        painter.drawStaticText(QPointF(x + scaled(20), y - 1), stop.name);
+        x += scaled(20) + stop.name.size().width() + between;
+    }
 }
 
 void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
@@ -52,27 +90,10 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->drawText(text.adjusted(0, scaled(4), 0, 0), Qt::AlignRight | Qt::AlignTop,
                       day.isEmpty() ? tr("since %1").arg(index.data(ShopModel::opened_role).toString().left(10)) : day);
 
-    // The stages in a row, each its own shape and name.
-    const QVariantList marks = index.data(ShopModel::stages_role).toList();
-    int x = text.left();
-    const int y = text.top() + scaled(50);
-    painter->setFont(font_of(Type::small));
-    for (qsizetype i = 0; i < marks.size(); ++i) {
-        const auto mark = static_cast<planning::StageMark>(marks[i].toInt());
-        const auto stage = static_cast<planning::Stage>(i);
-        using enum planning::Stage;
-        if (mark == planning::StageMark::open && (stage == cleaned || stage == mock_up || stage == finish))
-            continue; // asked for by few jobs, and by this one not now
-        paint_mark(*painter, QRectF(x, y + 1, 14_px, 14_px), mark, p);
-        const QString name = qt(wording::stage_name(static_cast<planning::Stage>(i)));
-        painter->setPen(mark == planning::StageMark::open ? p.quiet : p.ink);
-        QStaticText& laid_out = stage_names_[name]; // the same on every row
-        if (laid_out.text().isEmpty())
-            laid_out = QStaticText(name);
-        laid_out.prepare(painter->transform(), painter->font());
-        painter->drawStaticText(QPointF(x + scaled(20), y - 1), laid_out);
-        x += scaled(42) + static_cast<int>(laid_out.size().width());
-    }
+    painter->setPen(index.data(ShopModel::overdue_role).toBool() ? p.fails : p.quiet);
+    painter->drawText(text.adjusted(0, scaled(28), 0, 0), Qt::AlignRight | Qt::AlignTop,
+                      index.data(ShopModel::part_role).toString());
+    paint_stages(*painter, index.data(ShopModel::stages_role).toList(), text);
     painter->setFont(font_of(Type::text));
     const bool readable = index.data(ShopModel::readable_role).toBool();
     painter->setPen(readable ? p.accent : p.fails);

@@ -18,6 +18,8 @@ class JobDelegate : public QStyledItemDelegate {
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override;
 
   private:
+    void paint_stages(QPainter& painter, const QVariantList& marks, const QRect& text) const;
+
     Context context_;
     mutable QHash<QString, QStaticText> stage_names_; ///< laid out
 };

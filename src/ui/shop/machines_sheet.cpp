@@ -19,8 +19,9 @@ std::vector<SheetLine> machines_sheet(const session::ShopModel& shop, block::Uni
         }
     const auto job_line = [&](std::size_t i, const QString& name, std::optional<StageMark> mark) {
         const auto& row = *rows[i];
-        const QString promised =
-            row.standing.promised.empty() ? QString() : LineDrawing::tr("promised %1").arg(day_words(row.standing.promised));
+        const QString promised = row.standing.promised.empty()
+                                     ? QString()
+                                     : LineDrawing::tr("promised %1").arg(day_words(row.standing.promised));
         return SheetLine{QString::number(row.id), name,
                          LineDrawing::tr("%1: %2").arg(row.title, row.waits[unit == block::Unit::mm ? 0 : 1]), mark,
                          promised};
@@ -34,16 +35,17 @@ std::vector<SheetLine> machines_sheet(const session::ShopModel& shop, block::Uni
         if (machine.on)
             sheet.push_back(job_line(*machine.on, LineDrawing::tr("on it"), StageMark::current));
         for (const std::size_t i : machine.next)
-            sheet.push_back(job_line(i, i == machine.next.front() ? LineDrawing::tr("could go next") : QString(),
-                                     StageMark::open));
+            sheet.push_back(
+                job_line(i, i == machine.next.front() ? LineDrawing::tr("could go next") : QString(), StageMark::open));
         for (const auto& shared : machine.shared) {
             QStringList names;
             for (const std::size_t i : shared)
                 names << rows[i]->title;
-            sheet.push_back({{}, LineDrawing::tr("one set-up"),
-                             LineDrawing::tr("%1: %2").arg(
-                                 qt(wording::shared_words(jobs[shared.front()].fixture, shared.size())),
-                                 names.join(QStringLiteral(", ")))});
+            sheet.push_back(
+                {{},
+                 LineDrawing::tr("one set-up"),
+                 LineDrawing::tr("%1: %2").arg(qt(wording::shared_words(jobs[shared.front()].fixture, shared.size())),
+                                               names.join(QStringLiteral(", ")))});
         }
     }
     return sheet;

@@ -8,8 +8,8 @@
 
 namespace pallix::ui {
 
-/// The machines of the shop that a job waits for: what is on each, what could go next, what shares a set-up. The id of a
-/// line is its job's.
+/// The machines of the shop that a job waits for: what is on each, what could go next, what shares a set-up. The id of
+/// a line is its job's.
 [[nodiscard]] std::vector<SheetLine> machines_sheet(const session::ShopModel& shop, block::Unit unit);
 
 } // namespace pallix::ui

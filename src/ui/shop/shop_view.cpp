@@ -39,7 +39,8 @@ ShopView::ShopView(Context context, QWidget* parent)
     connect(list_, &QListView::activated, this, [this](const QModelIndex& index) {
         Q_EMIT job_chosen(index.data(session::ShopModel::job_role).toLongLong());
     });
-    connect(machines_, &LineDrawing::line_entered, this, [this](const QString& id) { Q_EMIT job_chosen(id.toLongLong()); });
+    connect(machines_, &LineDrawing::line_entered, this,
+            [this](const QString& id) { Q_EMIT job_chosen(id.toLongLong()); });
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &ShopView::show_ways_out);
     connect(copy_, &QPushButton::clicked, this, &ShopView::copy_out);
     connect(aside_, &QPushButton::clicked, this, &ShopView::set_aside);
@@ -141,14 +142,15 @@ void ShopView::refresh() {
 void ShopView::refill() {
     const int jobs = model_.rowCount();
     const bool searched = !search_->text().trimmed().isEmpty();
-    heading_->setText(jobs == 0 && !searched
-                          ? tr("The shop")
-                          : (searched ? tr("%1 found") : tr("%1 in the shop"))
-                                .arg(session::counted(jobs, tr("job"), tr("jobs"))));
-    empty_->setText(searched ? tr("No job has these words.\n\nEvery word is looked for: in titles, on job cards, in notes.")
-                             : tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or "
-                                  "drop a .pallix-blueprint.json on this window.\n"
-                                  "A whole job from elsewhere comes in by dropping its .pallix.json file."));
+    heading_->setText(
+        jobs == 0 && !searched
+            ? tr("The shop")
+            : (searched ? tr("%1 found") : tr("%1 in the shop")).arg(session::counted(jobs, tr("job"), tr("jobs"))));
+    empty_->setText(searched
+                        ? tr("No job has these words.\n\nEvery word is looked for: in titles, on job cards, in notes.")
+                        : tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or "
+                             "drop a .pallix-blueprint.json on this window.\n"
+                             "A whole job from elsewhere comes in by dropping its .pallix.json file."));
     empty_->setVisible(jobs == 0);
     list_->setVisible(jobs > 0);
     search_->setVisible(!model_.all().empty());
