@@ -411,7 +411,9 @@ QString BenchWindow::all_keys() const {
         html += QStringLiteral("</table>");
     }
     begin(tr("People"));
-    row(tr("Ctrl+1 to Ctrl+9"), tr("brings that person of the shop to the bench"));
+    for (const QAction* action : actions())
+        if (action->property("person").isValid())
+            row(action->shortcut().toString(QKeySequence::NativeText), action->text());
     html += QStringLiteral("</table>");
     begin(tr("On a drawing"));
     row(tr("arrows"), tr("from one thing to the next, in the order of the block"));

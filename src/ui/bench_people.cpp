@@ -18,7 +18,8 @@ void BenchWindow::build_people_actions(QMenu* menu) {
     add_action(menu, tr("&Who is at the bench…"), QKeySequence(tr("Ctrl+Shift+W")), [this] { set_person(); });
     constexpr int by_keys = 9;
     for (int i = 0; i < by_keys; ++i) {
-        auto* action = new QAction(tr("Number %1 of the shop").arg(i + 1), this);
+        auto* action = new QAction(tr("Person %1 of the shop comes to the bench").arg(i + 1), this);
+        action->setProperty("person", i);
         action->setShortcut(QKeySequence(Qt::CTRL | (Qt::Key_1 + i)));
         connect(action, &QAction::triggered, this, [this, i] {
             const auto people = context_.session.book().people().all();

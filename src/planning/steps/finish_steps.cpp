@@ -17,7 +17,7 @@ void add_finish_steps(Route& route) {
             open.push_back(first->id);
     }
     Step& passport = route.add(Task::hand_over, "passport/hand_over", block::Stage::passport);
-    passport.asks = {{"to", AskKind::text, {}, {}, {}, {}, true}, {"note", AskKind::text, {}, {}, {}, {}, true}};
+    passport.asks = {{"to", AskKind::text, {}, {}, {}, {}, true}};
     for (const std::string& id : open)
         route.hold(passport, block::Rule::order, id);
     passport.leads = passport.state == StepState::ready;

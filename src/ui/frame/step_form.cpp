@@ -64,6 +64,7 @@ void StepForm::build(const Step& step) {
     fields_.clear();
     while (QLayoutItem* item = rows_->takeAt(0)) {
         if (QWidget* old = item->widget()) { // it may be the sender of what is being answered
+            old->hide(); // a layout may be about to show it, and without a parent it would be a window
             old->setParent(nullptr);
             old->deleteLater();
         }

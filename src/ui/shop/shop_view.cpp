@@ -17,6 +17,7 @@
 #include <QListView>
 #include <QPushButton>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace pallix::ui {
@@ -49,6 +50,7 @@ ShopView::ShopView(Context context, QWidget* parent)
         model_.search(words);
         refill();
     });
+    connect(search_, &QLineEdit::editingFinished, this, [this] { QTimer::singleShot(0, this, &ShopView::refill); });
     connect(search_, &QLineEdit::returnPressed, this, [this] {
         if (model_.rowCount() > 0)
             Q_EMIT job_chosen(model_.row(0).id);
@@ -153,7 +155,8 @@ void ShopView::refill() {
                              "A whole job from elsewhere comes in by dropping its .pallix.json file."));
     empty_->setVisible(jobs == 0);
     list_->setVisible(jobs > 0);
-    search_->setVisible(!model_.all().empty());
+    constexpr std::size_t at_a_glance = 12; // fewer jobs nobody looks for, unless they ask (Ctrl+F)
+    search_->setVisible(searched || search_->hasFocus() || model_.all().size() > at_a_glance);
     all_->setText(tr("with %1 set aside").arg(session::counted(model_.set_aside(), tr("job"), tr("jobs"))));
     all_->setVisible(model_.set_aside() > 0);
     delivered_->setText(tr("with %1 delivered").arg(model_.delivered()));
@@ -179,6 +182,7 @@ ShopView::Page ShopView::shown() const {
 
 void ShopView::search() {
     show_page(Page::jobs);
+    search_->show();
     search_->setFocus(Qt::ShortcutFocusReason);
     search_->selectAll();
 }

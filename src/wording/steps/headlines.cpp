@@ -100,7 +100,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::rest, "Let the block rest"},
     {Task::give_lifter_numbers, "Give the shop's numbers for the lifters"},
     {Task::prove_lifters, "Probe the lifters again"},
-    {Task::hand_over, "Print the passport, and hand the block over"},
+    {Task::hand_over, "Print the passport"},
     {Task::state_conditions, "Conditions of the readings to come"},
     {Task::test_pressure, "Pressure test"},
     {Task::pass_tunnel, "Strokes or a pass through the tunnel"},
