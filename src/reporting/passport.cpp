@@ -3,6 +3,7 @@
 
 #include "block/ledger.h"
 #include "block/state/bore_state.h"
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
@@ -11,7 +12,7 @@
 #include "planning/decks/balance.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/tunnel/tunnel_work.h"
-#include "reporting/deck_picture.h"
+#include "reporting/paper_picture.h"
 #include "wording/common/figure_sentences.h"
 #include "wording/common/sentences.h"
 #include "wording/cylinders/cylinder_words.h"
@@ -37,20 +38,6 @@ namespace {
 
 QString q(const std::string& text) {
     return QString::fromStdString(text).toHtmlEscaped();
-}
-
-/// Ink on paper: the same iron and bright metal as on screen.
-DeckColours paper_colours() {
-    return {.page = QColor(0xFF, 0xFF, 0xFF),
-            .iron_low = QColor(0x5C, 0x60, 0x64),
-            .iron_high = QColor(0xA9, 0xAB, 0xA8),
-            .bright = QColor(0xF0, 0xEC, 0xE0),
-            .bright_line = QColor(0xDC, 0xD6, 0xC6),
-            .contour = QColor(0x3A, 0x3E, 0x42),
-            .edge = QColor(0x1E, 0x25, 0x2B),
-            .blank = QColor(0xC0, 0xBC, 0xB2),
-            .point = QColor(0x2B, 0x3F, 0x8C),
-            .mark = QColor(0xA3, 0x30, 0x1F)};
 }
 
 const char* const style = R"(
@@ -87,6 +74,7 @@ class Sheet {
             QStringLiteral("As left"),
             [](const DeckState& d) { return d.latest && !d.cuts.empty() && !d.stale() ? &*d.latest : nullptr; }, true);
         verdicts();
+        answered_for();
         foot();
         return QStringLiteral("<!DOCTYPE html><html><head><meta "
                               "charset=\"utf-8\"><title>%1</title><style>%2</style></head><body>%3</body></html>")
@@ -111,6 +99,8 @@ class Sheet {
         const auto& b = intake_of(s_.state).blueprint;
         paragraph(QStringLiteral("%1%2").arg(q(intake_of(s_.state).customer),
                                              b ? QStringLiteral(" · ") + q(b->name) : QString()));
+        if (const std::string& identity = card_of(s_.state).card.identity; !identity.empty())
+            paragraph(q(identity));
         if (!b)
             return;
         QString datum = QStringLiteral("Datum: main tunnel, clocked by %1 · all lengths in %2")
@@ -181,8 +171,7 @@ class Sheet {
                               std::holds_alternative<block::StepDone>(entry.payload) ||
                               std::holds_alternative<block::TunnelCut>(entry.payload);
             if (work && !struck[i])
-                rows += row({q(wording::entry_sentence(entry, s_.state, l_)),
-                             q(entry.person) + QStringLiteral(", ") + q(entry.time.substr(0, 10))});
+                rows += row({q(wording::entry_sentence(entry, s_.state, l_)), who_and_when(entry)});
         }
         if (!rows.isEmpty())
             add(QStringLiteral("<h2>Work on the tunnel</h2><table cellspacing=\"0\">%1</table>").arg(rows));
@@ -381,7 +370,7 @@ class Sheet {
                      q(l_.plain(d.height_mean)), q(l_.plain(d.flatness_mz)), QString::number(d.touches),
                      m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
             pictures += QStringLiteral("<td><img width=\"330\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
-                            .arg(picture(bank, d, after), q(wording::bank_name(bank)));
+                            .arg(paper_picture(s_, bank, d, after), q(wording::bank_name(bank)));
         }
         if (rows.isEmpty())
             return;
@@ -392,29 +381,6 @@ class Sheet {
                          "th"),
                      rows));
         add(QStringLiteral("<table><tr>%1</tr></table>").arg(pictures));
-    }
-
-    QString picture(const block::BankBlueprint& bank, const block::DeckResult& deck, bool machined) const {
-        const planning::DeckExtent e = planning::deck_extent(bank);
-        const int width = 330 * s_.picture_scale;
-        QImage image(width, static_cast<int>(width * e.width() / e.length()) + 8 * s_.picture_scale,
-                     QImage::Format_RGB32);
-        image.fill(Qt::white);
-        DeckPicture drawing(*intake_of(s_.state).blueprint, bank, deck.points);
-        drawing.lay_out(QRectF(image.rect()).adjusted(4, 4, -4, -4));
-        QPainter painter(&image);
-        drawing.paint(painter, paper_colours(),
-                      {.level = deck.height_max + 1,
-                       .contour_step = l_.unit() == block::Unit::inch ? 0.0127 : 0.01,
-                       .dark = {},
-                       .show_points = false,
-                       .machined = machined});
-        painter.end();
-        QByteArray png;
-        QBuffer buffer(&png);
-        buffer.open(QIODevice::WriteOnly);
-        image.save(&buffer, "PNG");
-        return QStringLiteral("data:image/png;base64,") + QString::fromLatin1(png.toBase64());
     }
 
     void cuts() {
@@ -465,6 +431,29 @@ class Sheet {
         if (s_.assessment.pair)
             paragraph(q(wording::pair_sentence(
                 *s_.assessment.pair, *intake_of(s_.state).blueprint->bank(s_.assessment.banks[0].plan.bank), l_)));
+    }
+
+    /// Rules that were passed, what was not wanted or done elsewhere, who signed, who was learning.
+    void answered_for() {
+        const auto struck = block::struck(s_.entries);
+        QString rows;
+        for (std::size_t i = 0; i < s_.entries.size(); ++i) {
+            const block::Entry& entry = s_.entries[i];
+            const bool told = std::holds_alternative<block::GatePassed>(entry.payload) ||
+                              std::holds_alternative<block::ScopeChosen>(entry.payload) ||
+                              std::holds_alternative<block::StepSkipped>(entry.payload) ||
+                              std::holds_alternative<block::SignedOff>(entry.payload) ||
+                              std::holds_alternative<block::AtBench>(entry.payload) ||
+                              std::holds_alternative<block::Delivered>(entry.payload);
+            if (told && !struck[i])
+                rows += row({q(wording::entry_sentence(entry, s_.state, l_)), who_and_when(entry)});
+        }
+        if (!rows.isEmpty())
+            add(QStringLiteral("<h2>Answered for</h2><table cellspacing=\"0\">%1</table>").arg(rows));
+    }
+
+    static QString who_and_when(const block::Entry& entry) {
+        return q(entry.person) + QStringLiteral(", ") + q(entry.time.substr(0, 10));
     }
 
     void foot() {

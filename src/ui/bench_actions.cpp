@@ -103,6 +103,7 @@ void BenchWindow::build_job_menu() {
         go_to(Place::passport);
         passport_->preview_print();
     }));
+    build_sheet_actions(menu);
     menu->addSeparator();
     add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });
     add_action(menu, tr("&Quit"), QKeySequence(tr("Ctrl+Q")), [this] { close(); });

@@ -1,13 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Who is at the bench, the job card, pictures.
+#include "planning/common/assessment.h"
+#include "reporting/work_sheet.h"
 #include "ui/bench_window.h"
 #include "ui/block/block_view.h"
 #include "ui/dialogs/ask.h"
 #include "ui/dialogs/people_dialog.h"
+#include "ui/dialogs/sheet_dialogs.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/line_drawing.h"
+#include "ui/shop/shop_view.h"
 
 #include <QAction>
+#include <QDate>
 #include <QFileDialog>
 #include <QMenu>
 
@@ -38,6 +43,21 @@ void BenchWindow::show_card() {
     go_to(Place::block);
     if (place_ == Place::block)
         block_->show_page(BlockView::Page::card);
+}
+
+void BenchWindow::build_sheet_actions(QMenu* menu) {
+    const auto today = [] { return QDate::currentDate().toString(Qt::ISODate); };
+    job_actions_.push_back(add_action(menu, tr("Print a &work sheet…"), QKeySequence(tr("Ctrl+Alt+P")), [this, today] {
+        preview_sheet(reporting::work_sheet_html(context_.session.state(), context_.session.assessment(),
+                                                 context_.lengths(), today()),
+                      this);
+    }));
+    job_actions_.push_back(add_action(menu, tr("&Type a work sheet in…"), QKeySequence(tr("Ctrl+Alt+T")),
+                                      [this] { TickDialog(context_, this).exec(); }));
+    add_action(menu, tr("Print the &day's work…"), QKeySequence(tr("Ctrl+Alt+D")), [this, today] {
+        go_to(Place::shop);
+        preview_sheet(reporting::day_sheet_html(shop_->day(), today()), this);
+    });
 }
 
 /// Of what is marked, else of the step that the call speaks of, else of the job.

@@ -98,6 +98,7 @@ class BenchWindow : public QMainWindow {
     void back_up_book();
     void set_person();
     void build_people_actions(QMenu* menu);
+    void build_sheet_actions(QMenu* menu);
     void show_card();
     void take_picture();
     bool done(const session::Outcome& outcome); ///< reports what was refused

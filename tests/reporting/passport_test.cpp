@@ -199,3 +199,18 @@ TEST(Passport, TellsOfCylindersSleevesAndLifters) {
         EXPECT_TRUE(honed.contains(QString::fromUtf8(part))) << part;
     EXPECT_FALSE(Job(port).html().contains(QStringLiteral("<h2>Cylinders</h2>"))) << "found, and nothing done";
 }
+
+// Whoever went on against a rule said why, and the sheet shows it; so does it who signed for whom.
+TEST(Passport, TellsWhoAnsweredForWhat) {
+    const Job job(tender,
+                  {block::JobCard{"casting T-4", "", "", "", "", {}, "", "", "", "", {}, ""},
+                   block::ScopeChosen{{block::Stage::decks, block::Stage::passport}, "tunnel good by its papers"},
+                   block::GatePassed{block::Rule::doubt, "decks", "the customer takes it so"},
+                   block::AtBench{"Mira", block::Role::learner},
+                   block::SignedOff{"cut_deck", "Jorun", block::Role::machinist, true}});
+    const QString html = job.html();
+    for (const char* part : {"casting T-4", "tunnel good by its papers", "the customer takes it so", "Mira, learner",
+                             "Jorun, machinist, answers for cutting a deck (by code)"})
+        EXPECT_TRUE(html.contains(QLatin1String(part))) << part;
+    EXPECT_FALSE(Job(tender).html().contains(QStringLiteral("Answered for"))) << "where nobody had to";
+}

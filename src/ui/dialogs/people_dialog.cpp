@@ -56,8 +56,8 @@ PeopleDialog::PeopleDialog(Context context, QWidget* parent)
     connect(remove_, &QPushButton::clicked, this, &PeopleDialog::remove);
     name_->setText(context_.preferences.person());
     fill();
-    guarded_ = std::ranges::any_of(
-        people_, [](const storage::ShopPerson& p) { return p.role == Role::owner && p.has_code; });
+    guarded_ =
+        std::ranges::any_of(people_, [](const storage::ShopPerson& p) { return p.role == Role::owner && p.has_code; });
 }
 
 void PeopleDialog::fill() {

@@ -3,6 +3,7 @@
 
 #include "planning/common/assessment.h"
 #include "planning/steps/any_time.h"
+#include "planning/steps/work_sheet.h"
 #include "wording/common/sentences.h"
 #include "wording/steps/step_words.h"
 
@@ -49,7 +50,12 @@ StepListPopup::StepListPopup(Context context, const std::optional<block::Feature
         if (s.state == StepState::now || s.state == StepState::ready)
             ready.push_back(&s);
     const auto distance = [&](const Step* s) {
-        return s->state == StepState::now ? 0 : about && s->about == about ? 1 : s->stage == stage ? 2 : 3;
+        const Step* now = a.steps.now();
+        return s->state == StepState::now                   ? 0
+               : about && s->about == about                 ? 1
+               : now && planning::in_one_clamping(*now, *s) ? 2 // without moving the block
+               : s->stage == stage                          ? 3
+                                                            : 4;
     };
     std::ranges::stable_sort(ready, {}, distance);
     for (const Step* s : ready)

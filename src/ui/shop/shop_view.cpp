@@ -180,6 +180,24 @@ ShopView::Page ShopView::shown() const {
     return static_cast<Page>(pages_->currentIndex());
 }
 
+std::vector<reporting::DayLine> ShopView::day() const {
+    std::vector<reporting::DayLine> lines;
+    for (int i = 0; i < model_.rowCount(); ++i) {
+        const QModelIndex index = model_.index(i);
+        const session::ShopModel::Row& row = model_.row(i);
+        if (!row.readable)
+            continue;
+        QStringList who{row.customer, row.engine};
+        who.removeAll(QString());
+        lines.push_back({row.title, who.join(QStringLiteral(" · ")), session::group_name(row.standing.waits),
+                         index.data(session::ShopModel::waits_role).toString(),
+                         index.data(session::ShopModel::part_role).toString(),
+                         index.data(session::ShopModel::day_role).toString(),
+                         index.data(session::ShopModel::late_role).toBool()});
+    }
+    return lines;
+}
+
 void ShopView::search() {
     show_page(Page::jobs);
     search_->show();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "reporting/work_sheet.h"
 #include "session/shop_model.h"
 #include "ui/context.h"
 #include "ui/view.h"
@@ -28,7 +29,8 @@ class ShopView : public View {
     void refresh() override;
     void show_page(Page page);
     [[nodiscard]] Page shown() const;
-    void search(); ///< puts the caret into the field
+    [[nodiscard]] std::vector<reporting::DayLine> day() const; ///< for the sheet of the day
+    void search();                                             ///< puts the caret into the field
 
   Q_SIGNALS:
     void job_chosen(storage::JobId job);

@@ -1,0 +1,147 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "reporting/work_sheet.h"
+
+#include "block/state/card_state.h"
+#include "block/state/intake_state.h"
+#include "planning/common/assessment.h"
+#include "planning/steps/work_sheet.h"
+#include "wording/steps/ask_words.h"
+#include "wording/steps/change_words.h"
+#include "wording/steps/step_words.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QPagedPaintDevice>
+#include <QPainter>
+#include <QTextDocument>
+
+namespace pallix::reporting {
+namespace {
+
+using planning::Ask;
+using planning::AskKind;
+using planning::Step;
+
+QString plain(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped();
+}
+
+const char* const sheet_style = R"(
+body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10.5pt; }
+h1 { font-size: 18pt; margin-top: 0px; margin-bottom: 2px; }
+h2 { font-size: 12.5pt; margin-top: 14px; margin-bottom: 4px; }
+td { padding-right: 12px; padding-bottom: 7px; }
+.code { font-family: monospace; font-weight: bold; }
+.quiet { color: #5B646C; }
+)";
+
+QString page(const QString& title, const QString& body) {
+    return QStringLiteral("<!DOCTYPE html><html><head><meta charset=\"utf-8\"><title>%1</title><style>%2</style></head>"
+                          "<body>%3</body></html>")
+        .arg(title, QString::fromLatin1(sheet_style), body);
+}
+
+/// What is filled in by hand: the name of each ask, and room.
+QString blanks(const Step& step, const wording::LengthText& l) {
+    QStringList all;
+    for (const Ask& ask : step.asks) {
+        const bool number = ask.kind == AskKind::length || ask.kind == AskKind::count;
+        const bool named = ask.kind == AskKind::choice || (ask.kind == AskKind::tick && &ask != &step.asks.front());
+        if (!number && !named)
+            continue;
+        const std::string proposed = wording::proposed_text(ask, l);
+        QString room = QStringLiteral("________");
+        if (ask.kind == AskKind::choice) {
+            QStringList choices;
+            for (const std::string& choice : ask.choices)
+                choices << QStringLiteral("☐ ") + plain(choice);
+            room = choices.join(QLatin1Char(' '));
+        } else if (ask.kind == AskKind::tick)
+            room = QStringLiteral("☐ (") + plain(ask.key) + QLatin1Char(')');
+        all << plain(wording::ask_name(step, ask)) + QLatin1Char(' ') + room +
+                   (proposed.empty() ? QString() : QStringLiteral(" (%1)").arg(plain(proposed)));
+    }
+    return all.join(QStringLiteral(" · "));
+}
+
+QString step_row(const block::JobState& state, const planning::Assessment& a, const Step& step,
+                 const wording::LengthText& l) {
+    const bool waits = step.state == planning::StepState::waits;
+    QString more = waits ? plain(wording::wait_words(state, a, step.waits_for.front(), l)) : blanks(step, l);
+    if (step.place)
+        more = QStringLiteral("________");
+    return QStringLiteral("<tr><td>%1</td><td class=\"code\">%2</td><td>%3</td><td class=\"quiet\">%4</td></tr>")
+        .arg(waits ? QString() : QStringLiteral("☐"), step.place ? QString() : plain(planning::sheet_code(step.id)),
+             plain(wording::step_headline(state, step, l)), more);
+}
+
+} // namespace
+
+QString work_sheet_html(const block::JobState& state, const planning::Assessment& a, const wording::LengthText& l,
+                        const QString& printed) {
+    const block::JobCard& card = card_of(state).card;
+    QStringList head;
+    for (const std::string& line : {intake_of(state).customer, card.identity,
+                                    intake_of(state).blueprint ? intake_of(state).blueprint->name : std::string()})
+        if (!line.empty())
+            head << plain(line);
+    if (!card.promised.empty())
+        head << QStringLiteral("promised %1").arg(plain(card.promised));
+    QString body = QStringLiteral("<h1>%1</h1><p class=\"quiet\">%2 · lengths in %3 · printed %4</p>")
+                       .arg(plain(intake_of(state).title), head.join(QStringLiteral(" · ")), plain(l.unit_name()),
+                            printed.toHtmlEscaped());
+    if (const std::string caution = wording::call_text(state, a, l).caution; !caution.empty())
+        body += QStringLiteral("<p><b>%1</b></p>").arg(plain(caution));
+    for (const planning::Batch& batch : planning::batches_of(a.steps)) {
+        const bool waits = batch.steps.front()->state == planning::StepState::waits;
+        std::string where = waits ? "waits" : wording::where_words(state, *batch.steps.front());
+        where = where.substr(0, where.find(", about")); // of all of them, not of the first
+        body += QStringLiteral("<h2>%1</h2><table cellspacing=\"0\">").arg(plain(where.empty() ? "desk" : where));
+        for (const Step* step : batch.steps)
+            body += step_row(state, a, *step, l);
+        body += QStringLiteral("</table>");
+    }
+    body +=
+        QStringLiteral("<p class=\"quiet\">Typed in later: the four letters, then what was read or set, one line for "
+                       "each; as proposed where nothing is written.</p>");
+    return page(plain(intake_of(state).title), body);
+}
+
+QString day_sheet_html(const std::vector<DayLine>& jobs, const QString& printed) {
+    QString body = QStringLiteral("<h1>The day's work</h1><p class=\"quiet\">%1</p>").arg(printed.toHtmlEscaped());
+    QString group;
+    for (const DayLine& job : jobs) {
+        if (job.group != group) {
+            body += QStringLiteral("%1<h2>%2</h2><table cellspacing=\"0\">")
+                        .arg(group.isEmpty() ? QString() : QStringLiteral("</table>"), job.group.toHtmlEscaped());
+            group = job.group;
+        }
+        body += QStringLiteral("<tr><td>☐</td><td><b>%1</b><br><span class=\"quiet\">%2</span></td><td>%3<br><span "
+                               "class=\"quiet\">%4</span></td><td>%5</td></tr>")
+                    .arg(job.title.toHtmlEscaped(), job.who.toHtmlEscaped(), job.next.toHtmlEscaped(),
+                         job.where.toHtmlEscaped(),
+                         job.late ? QStringLiteral("<b>%1</b>").arg(job.promised.toHtmlEscaped())
+                                  : job.promised.toHtmlEscaped());
+    }
+    body += group.isEmpty() ? QStringLiteral("<p>No job is in the shop.</p>") : QStringLiteral("</table>");
+    return page(QStringLiteral("The day's work"), body);
+}
+
+void print_sheet(const QString& html, QPagedPaintDevice& device) {
+    QTextDocument document;
+    document.documentLayout()->setPaintDevice(&device);
+    document.setHtml(html);
+    document.setDocumentMargin(0);
+    const QSizeF sheet(device.width(), device.height());
+    document.setPageSize(sheet);
+    QPainter painter(&device);
+    for (int i = 0; i < document.pageCount(); ++i) {
+        if (i > 0)
+            device.newPage();
+        painter.save();
+        painter.translate(0, -i * sheet.height());
+        document.drawContents(&painter, QRectF(0, i * sheet.height(), sheet.width(), sheet.height()));
+        painter.restore();
+    }
+}
+
+} // namespace pallix::reporting
