@@ -244,11 +244,14 @@ Outcome Session::new_job(const QString& title, const QString& customer, const bl
 /// @param more what the job begins with
 Outcome Session::create_job(block::JobOpened opened, std::vector<block::Payload> more) {
     std::vector<block::Entry> entries;
+    const QString engine = QString::fromStdString(opened.engine);
     more.insert(more.begin(), Payload(std::move(opened)));
     entries.reserve(more.size());
     const std::string now = clock_();
     if (auto limits = limits_of_shop())
         more.emplace_back(std::move(*limits));
+    if (auto route = book_.usual().route(engine))
+        more.emplace_back(std::move(*route));
     for (Payload& payload : more) {
         if (const auto faults = block::faults_in(payload); !faults.empty())
             return tl::unexpected(

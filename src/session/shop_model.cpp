@@ -80,6 +80,15 @@ QString group_name(WaitsFor waits) {
     return ShopModel::tr("delivered");
 }
 
+planning::TypedTimes typed_times(const storage::ShopBook& book) {
+    planning::TypedTimes typed;
+    const auto known = book.usual().minutes();
+    for (std::size_t i = 0; i < planning::work_keys.size(); ++i)
+        if (const auto found = known.find(planning::work_keys[i]); found != known.end())
+            typed[static_cast<planning::Work>(i)] = found->second;
+    return typed;
+}
+
 ShopModel::Row ShopModel::row_of(const storage::JobRow& job) {
     if (!job.damage.isEmpty())
         return unreadable(job, job.damage);
@@ -128,6 +137,7 @@ void ShopModel::reload() {
             rows_.back().set_aside = job.set_aside;
         }
     shop_hours_.clear();
+    typed_ = typed_times(book_);
     std::vector<double> rates;
     for (const Row& row : rows_)
         if (row.readable && row.hours.delivered) {
@@ -221,7 +231,11 @@ int ShopModel::index_of(storage::JobId job) const {
 }
 
 planning::HoursLeft ShopModel::hours_left(const Row& row) const {
-    return planning::hours_left(shop_hours_, row.engine.toStdString(), row.standing.left, row.standing.listed);
+    const std::string engine = row.engine.toStdString();
+    double listed = 0;
+    for (const auto& [work, times] : row.standing.open)
+        listed += times * planning::usual_time(shop_hours_, work, engine, {}, typed_).minutes;
+    return planning::hours_left(shop_hours_, engine, row.standing.left, listed);
 }
 
 std::optional<planning::Promise> ShopModel::promise(const Row& row) const {

@@ -89,12 +89,15 @@ class ShopModel : public QAbstractListModel {
     std::vector<Row> rows_;
     std::vector<std::size_t> shown_; ///< in the order of the board
     std::vector<planning::JobHours> shop_hours_;
+    planning::TypedTimes typed_;
     double minutes_a_day_ = 0; ///< what is done on a job in a day, of those that were delivered; 0: none was
     QString search_;
     bool all_ = false, with_delivered_ = false;
     int set_aside_ = 0, delivered_ = 0;
 };
 
+/// Minutes that somebody typed for kinds of work.
+[[nodiscard]] planning::TypedTimes typed_times(const storage::ShopBook& book);
 /// What a job waits for, as the board heads it.
 [[nodiscard]] QString group_name(planning::WaitsFor waits);
 

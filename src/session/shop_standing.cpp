@@ -22,8 +22,8 @@ Enum enum_in(const QJsonObject& json, const char* key, std::size_t count) {
     return static_cast<Enum>(qBound(0, json[QLatin1String(key)].toInt(), static_cast<int>(count) - 1));
 }
 
-template <class Key>
-QJsonArray minutes_by(const std::map<Key, double>& minutes) {
+template <class Key, class Number>
+QJsonArray numbers_by(const std::map<Key, Number>& minutes) {
     QJsonArray all;
     for (const auto& [key, value] : minutes)
         all << static_cast<int>(key) << value;
@@ -51,8 +51,8 @@ QJsonObject standing_json(const JobStanding& s) {
             {QStringLiteral("identity"), said(s.identity)},
             {QStringLiteral("promised"), said(s.promised)},
             {QStringLiteral("delivered"), said(s.delivered)},
-            {QStringLiteral("left"), minutes_by(s.left)},
-            {QStringLiteral("listed"), s.listed},
+            {QStringLiteral("left"), numbers_by(s.left)},
+            {QStringLiteral("open"), numbers_by(s.open)},
             {QStringLiteral("spent"), s.spent},
             {QStringLiteral("last_machine"), static_cast<int>(s.last_machine)},
             {QStringLiteral("last_time"), said(s.last_time)},
@@ -75,7 +75,9 @@ JobStanding standing_in(const QJsonObject& json) {
     s.promised = text_in(json, "promised");
     s.delivered = text_in(json, "delivered");
     s.left = minutes_in(json[QStringLiteral("left")].toArray());
-    s.listed = json[QStringLiteral("listed")].toDouble();
+    const QJsonArray open = json[QStringLiteral("open")].toArray();
+    for (qsizetype i = 0; i + 1 < open.size(); i += 2)
+        s.open[static_cast<planning::Work>(open[i].toInt())] = open[i + 1].toInt();
     s.spent = json[QStringLiteral("spent")].toDouble();
     s.last_machine = enum_in<planning::Machine>(json, "last_machine", planning::machine_keys.size());
     s.last_time = text_in(json, "last_time");
@@ -85,16 +87,17 @@ JobStanding standing_in(const QJsonObject& json) {
 
 QJsonObject hours_json(const JobHours& hours) {
     QJsonArray works;
-    for (const auto& [work, known] : hours.by_work)
-        works << static_cast<int>(work) << known.first << known.second;
-    return {{QStringLiteral("minutes"), minutes_by(hours.minutes)}, {QStringLiteral("works"), works}};
+    for (const planning::WorkDone& done : hours.done)
+        works << static_cast<int>(done.work) << said(done.person) << done.times << done.minutes;
+    return {{QStringLiteral("minutes"), numbers_by(hours.minutes)}, {QStringLiteral("works"), works}};
 }
 
 JobHours hours_in(const QJsonObject& json, const QString& engine, bool delivered) {
     JobHours hours{engine.toStdString(), delivered, minutes_in(json[QStringLiteral("minutes")].toArray()), {}};
     const QJsonArray works = json[QStringLiteral("works")].toArray();
-    for (qsizetype i = 0; i + 2 < works.size(); i += 3)
-        hours.by_work[static_cast<planning::Work>(works[i].toInt())] = {works[i + 1].toInt(), works[i + 2].toDouble()};
+    for (qsizetype i = 0; i + 3 < works.size(); i += 4)
+        hours.done.push_back({static_cast<planning::Work>(works[i].toInt()), works[i + 1].toString().toStdString(),
+                              works[i + 2].toInt(), works[i + 3].toDouble()});
     return hours;
 }
 

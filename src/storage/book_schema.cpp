@@ -159,6 +159,8 @@ const std::array<Migration, 7>& migrations() {
           QStringLiteral("CREATE TABLE picture (sha256 TEXT PRIMARY KEY, bytes BLOB NOT NULL)"),
           QStringLiteral("CREATE TRIGGER picture_stays BEFORE UPDATE ON picture BEGIN SELECT RAISE(ABORT, 'a picture "
                          "never changes'); END"),
+          QStringLiteral("CREATE TABLE usual_route (engine TEXT PRIMARY KEY, payload TEXT NOT NULL)"),
+          QStringLiteral("CREATE TABLE usual_minutes (work TEXT PRIMARY KEY, minutes REAL NOT NULL)"),
           // What runs by the clock is looked for over all jobs.
           QStringLiteral("CREATE INDEX entry_clock ON entry (job, sequence) WHERE kind IN ('clock', 'rest')")}},
     }};

@@ -506,6 +506,8 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
         return tl::unexpected(engines.error());
     if (const auto people = (*sound)->people().take_over(damaged.people()); !people)
         return tl::unexpected(people.error());
+    if (const auto usual = (*sound)->usual().take_over(damaged.usual()); !usual)
+        return tl::unexpected(usual.error());
     if (const auto pictures = (*sound)->pictures().take_over(damaged.pictures()); !pictures)
         return tl::unexpected(pictures.error());
     return said;

@@ -9,6 +9,7 @@
 #include "storage/heads.h"
 #include "storage/people.h"
 #include "storage/pictures.h"
+#include "storage/usual_ways.h"
 
 #include <QLockFile>
 #include <QString>
@@ -97,6 +98,7 @@ class ShopBook {
 
     [[nodiscard]] EngineShelf engines() const { return EngineShelf(connection_); }
     [[nodiscard]] People people() const { return People(connection_); }
+    [[nodiscard]] UsualWays usual() const { return UsualWays(connection_); }
     [[nodiscard]] Pictures pictures() const { return Pictures(connection_); }
 
     /// The shop's instruments, by name.

@@ -5,6 +5,7 @@
 #include "ui/bench_window.h"
 #include "ui/block/block_view.h"
 #include "ui/dialogs/ask.h"
+#include "ui/dialogs/hours_dialog.h"
 #include "ui/dialogs/people_dialog.h"
 #include "ui/dialogs/sheet_dialogs.h"
 #include "ui/frame/call_panel.h"
@@ -57,6 +58,11 @@ void BenchWindow::build_sheet_actions(QMenu* menu) {
     add_action(menu, tr("Print the &day's work…"), QKeySequence(tr("Ctrl+Alt+D")), [this, today] {
         go_to(Place::shop);
         preview_sheet(reporting::day_sheet_html(shop_->day(), today()), this);
+    });
+    add_action(menu, tr("How long work takes &here…"), {}, [this] {
+        HoursDialog(context_, shop().hours(), this).exec();
+        shop().reread();
+        refresh();
     });
 }
 

@@ -57,23 +57,28 @@ TEST(WorkTimes, RunFromOneEntryToTheNextAndPausesAreLeftOut) {
     EXPECT_EQ(times[2].person, "Mira");
     const JobHours hours = job_hours(entries, "e", false);
     EXPECT_EQ(hours.minutes.at(Stage::decks), 24);
-    EXPECT_EQ(hours.by_work.at(Work::deck_pass), std::pair(2, 12.0));
+    EXPECT_THAT(hours.done, testing::Contains(WorkDone{Work::deck_pass, "Marit", 1, 10}));
+    EXPECT_THAT(hours.done, testing::Contains(WorkDone{Work::deck_pass, "Mira", 1, 14}));
 }
 
 TEST(WorkTimes, TheShopsOwnMediansHoldFromFiveJobsOn) {
     std::vector<JobHours> shop;
-    for (const double minutes : {20.0, 8.0, 9.0, 90.0}) {
-        JobHours job{"v6", true, {}, {{Work::deck_pass, {4, minutes}}}};
-        shop.push_back(job);
-    }
+    const auto took = [](const char* engine, const char* person, double minutes) {
+        return JobHours{engine, true, {}, {{Work::deck_pass, person, 4, minutes}}};
+    };
+    for (const double minutes : {20.0, 8.0, 9.0, 90.0})
+        shop.push_back(took("v6", "Marit", minutes));
     EXPECT_EQ(usual_time(shop, Work::deck_pass, "v6").jobs, 0) << "four are too few";
     EXPECT_EQ(usual_time(shop, Work::deck_pass, "v6").minutes, usual_minutes(Work::deck_pass));
-    shop.push_back({"six", true, {}, {{Work::deck_pass, {1, 10}}}});
+    EXPECT_EQ(usual_time(shop, Work::deck_pass, "v6", "", {{Work::deck_pass, 17}}).minutes, 17) << "as somebody typed";
+    shop.push_back(took("six", "Marit", 10));
     EXPECT_EQ(usual_time(shop, Work::deck_pass, "v6").minutes, 10) << "of 8 9 10 20 90, of any engine";
     for (int i = 0; i < 5; ++i)
-        shop.push_back({"six", true, {}, {{Work::deck_pass, {1, 30}}}});
+        shop.push_back(took("six", "Mira", 30));
     EXPECT_EQ(usual_time(shop, Work::deck_pass, "six").minutes, 30) << "six of its own";
     EXPECT_EQ(usual_time(shop, Work::deck_pass, "six").jobs, 6);
+    EXPECT_EQ(usual_time(shop, Work::deck_pass, "v6", "Marit").minutes, 10) << "five of Marit's, on any engine";
+    EXPECT_EQ(usual_time(shop, Work::deck_pass, "six", "Mira").jobs, 5) << "of that person on that engine";
 }
 
 TEST(HoursLeft, AreWhatTheSameStagesTookInOtherJobs) {

@@ -222,7 +222,8 @@ TEST_F(Board, WhatIsRememberedIsWhatWasWorkedOut) {
         EXPECT_EQ(a.standing.words, b.standing.words);
         EXPECT_EQ(a.standing.due, b.standing.due);
         EXPECT_EQ(a.hours.minutes, b.hours.minutes);
-        EXPECT_EQ(a.hours.by_work, b.hours.by_work);
+        EXPECT_EQ(a.hours.done, b.hours.done);
+        EXPECT_EQ(a.standing.open, b.standing.open);
     }
 }
 

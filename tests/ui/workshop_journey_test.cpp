@@ -3,8 +3,10 @@
 #include "bench_fixture.h"
 
 #include "block/state/card_state.h"
+#include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
+#include "planning/steps/work_sheet.h"
 #include "session/shop_model.h"
 #include "ui/block/block_view.h"
 #include "ui/frame/line_drawing.h"
@@ -12,6 +14,7 @@
 
 #include <QComboBox>
 #include <QListWidget>
+#include <QTableWidget>
 #include <gmock/gmock.h>
 
 using namespace pallix;
@@ -230,4 +233,74 @@ TEST_F(WorkshopJourney, PeopleAreKeptByKeys) {
         dialog.reject();
     });
     key(Qt::Key_W, Qt::ControlModifier | Qt::ShiftModifier);
+}
+
+// The order of the stages is moved by keys, and new jobs of the shop begin with it.
+TEST_F(WorkshopJourney, TheRouteIsMovedByKeys) {
+    open_small_job();
+    open_window();
+    in_dialog([](QDialog& dialog) {
+        auto* order = test::in<QListWidget>(dialog, "route-order");
+        EXPECT_EQ(order->item(0)->text(), QStringLiteral("cleaned"));
+        order->setCurrentRow(3); // the decks
+        EXPECT_EQ(order->currentItem()->text(), QStringLiteral("decks"));
+        order->setFocus();
+        QTest::keyClick(order, Qt::Key_Up, Qt::AltModifier);
+        test::in<QCheckBox>(dialog, "route-shop")->setChecked(true);
+        dialog.accept();
+    });
+    key(Qt::Key_O, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_TRUE(intake_of(session_.state()).route);
+    const auto& route = intake_of(session_.state()).route->payload;
+    ASSERT_EQ(route.order.size(), 10u);
+    EXPECT_EQ(route.order[3], block::Stage::decks);
+    EXPECT_EQ(route.order[4], block::Stage::tunnel);
+    EXPECT_EQ(route.order.back(), block::Stage::passport);
+    const auto next =
+        session_.new_job(QStringLiteral("next"), QStringLiteral("nobody"), {"small.json", test::small_blueprint()});
+    ASSERT_TRUE(next);
+    ASSERT_TRUE(intake_of(session_.state()).route) << "begun with";
+    EXPECT_EQ(intake_of(session_.state()).route->payload, route);
+}
+
+TEST_F(WorkshopJourney, ASheetIsTypedInByItsLetters) {
+    open_small_job();
+    open_window();
+    in_dialog([this](QDialog& dialog) {
+        auto* line = test::in<QLineEdit>(dialog, "tick-line");
+        const auto enter = [line](const std::string& text) {
+            line->setText(QString::fromStdString(text));
+            QTest::keyClick(line, Qt::Key_Return);
+        };
+        enter("zzzz");
+        EXPECT_TRUE(test::in<QLabel>(dialog, "tick-echo")->text().contains(QStringLiteral("zzzz")));
+        enter(planning::sheet_code("cleaned/wash"));
+        EXPECT_EQ(session_.assessment().steps.find("cleaned/wash")->state, planning::StepState::done);
+        enter(planning::sheet_code("cleaned/inspect"));
+        EXPECT_EQ(test::in<QListWidget>(dialog, "tick-taken")->count(), 2);
+        enter(planning::sheet_code("cleaned/wash"));
+        EXPECT_TRUE(test::in<QLabel>(dialog, "tick-echo")->text().contains(QStringLiteral("done already")));
+        dialog.accept();
+    });
+    key(Qt::Key_T, Qt::ControlModifier | Qt::AltModifier);
+}
+
+TEST_F(WorkshopJourney, UsualTimesAreTypedUntilTheShopHasItsOwn) {
+    open_window();
+    in_dialog([](QDialog& dialog) {
+        auto* table = test::in<QTableWidget>(dialog, "usual-minutes");
+        ASSERT_EQ(table->item(0, 0)->text(), QStringLiteral("wash"));
+        table->item(0, 2)->setText(QStringLiteral("a while"));
+        dialog.accept();
+        EXPECT_TRUE(dialog.isVisible()) << "it is asked about";
+        table->item(0, 2)->setText(QStringLiteral("25"));
+        dialog.accept();
+    });
+    QAction* action = nullptr;
+    for (QAction* one : window_->findChildren<QAction*>())
+        if (one->text().contains(QStringLiteral("work takes")))
+            action = one;
+    ASSERT_NE(action, nullptr);
+    action->trigger();
+    EXPECT_EQ(book_->usual().minutes(), (std::map<std::string, double>{{"wash", 25}}));
 }

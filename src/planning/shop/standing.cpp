@@ -198,7 +198,8 @@ JobStanding standing_of(const JobState& state, const Assessment& a, const std::v
         if (step.state <= StepState::waits && !step.aside) {
             const auto so_far = spent.find(step.stage);
             s.left[step.stage] = so_far == spent.end() ? 0 : so_far->second;
-            s.listed += step.where.minutes.value_or(0);
+            if (const auto work = work_of(step))
+                ++s.open[*work];
         }
     const Step* step = a.steps.now();
     if (step) {

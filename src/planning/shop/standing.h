@@ -45,7 +45,7 @@ struct JobStanding {
     std::vector<RunningClock> clocks;
     std::string identity, promised, delivered; ///< the last two days
     std::map<block::Stage, double> left;       ///< stages that ask for something yet, with minutes spent on each
-    double listed = 0;                         ///< minutes that the open steps take by usual times
+    std::map<Work, int> open;                  ///< work that the steps listed now ask for, how often
     double spent = 0;                          ///< minutes, by the ledger
     Machine last_machine = Machine::desk;      ///< where metal was cut last
     std::string last_time;                     ///< of the newest entry, UTC

@@ -197,14 +197,14 @@ std::vector<WorkTime> work_times(const std::vector<Entry>& entries) {
 
 JobHours job_hours(const std::vector<Entry>& entries, const std::string& engine, bool delivered) {
     JobHours hours{engine, delivered, {}, {}};
-    std::map<Work, std::vector<double>> each;
+    std::map<std::pair<Work, std::string>, std::vector<double>> each;
     for (const WorkTime& t : work_times(entries)) {
         hours.minutes[t.stage] += t.minutes;
-        each[t.work].push_back(t.minutes);
+        each[{t.work, t.person}].push_back(t.minutes);
     }
-    for (auto& [work, minutes] : each) {
+    for (auto& [what, minutes] : each) {
         const int times = static_cast<int>(minutes.size());
-        hours.by_work[work] = {times, median(std::move(minutes))};
+        hours.done.push_back({what.first, what.second, times, median(std::move(minutes))});
     }
     return hours;
 }
@@ -215,18 +215,26 @@ double median(std::vector<double> values) {
     return values.size() % 2 == 1 ? values[half] : (values[half - 1] + values[half]) / 2;
 }
 
-UsualTime usual_time(const std::vector<JobHours>& shop, Work work, const std::string& engine) {
-    std::vector<double> same, all;
+UsualTime usual_time(const std::vector<JobHours>& shop, Work work, const std::string& engine, const std::string& person,
+                     const TypedTimes& typed) {
+    std::array<std::vector<double>, 4> known; // that person on that engine, that engine, that person, all
     for (const JobHours& job : shop)
-        if (const auto found = job.by_work.find(work); found != job.by_work.end()) {
-            all.push_back(found->second.second);
-            if (job.engine == engine)
-                same.push_back(found->second.second);
+        for (const WorkDone& done : job.done) {
+            if (done.work != work)
+                continue;
+            const bool same = job.engine == engine, theirs = done.person == person;
+            for (const auto& [fits, values] :
+                 {std::pair(same && theirs, &known[0]), {same, &known[1]}, {theirs, &known[2]}, {true, &known[3]}})
+                if (fits)
+                    values->push_back(done.minutes);
         }
-    for (std::vector<double>* known : {&same, &all})
-        if (known->size() >= enough_jobs)
-            return {median(*known), static_cast<int>(known->size())};
-    return {usual_minutes(work), 0};
+    for (std::vector<double>& values : known)
+        if (values.size() >= enough_jobs) {
+            const int jobs = static_cast<int>(values.size());
+            return {median(std::move(values)), jobs};
+        }
+    const auto own = typed.find(work);
+    return {own == typed.end() ? usual_minutes(work) : own->second, 0};
 }
 
 HoursLeft hours_left(const std::vector<JobHours>& shop, const std::string& engine, const std::map<Stage, double>& left,

@@ -57,12 +57,21 @@ struct WorkTime {
 /// work usually takes was a pause, and says nothing: it is left out.
 [[nodiscard]] std::vector<WorkTime> work_times(const std::vector<block::Entry>& entries);
 
+/// How long one kind of work took one person on a job.
+struct WorkDone {
+    Work work{};
+    std::string person;
+    int times = 0;
+    double minutes = 0; ///< median of one
+    bool operator==(const WorkDone&) const = default;
+};
+
 /// A job's hours, stage by stage.
 struct JobHours {
     std::string engine;
     bool delivered = false;
-    std::map<block::Stage, double> minutes;         ///< spent
-    std::map<Work, std::pair<int, double>> by_work; ///< how often, and the median of one, minutes
+    std::map<block::Stage, double> minutes; ///< spent
+    std::vector<WorkDone> done;
 };
 [[nodiscard]] JobHours job_hours(const std::vector<block::Entry>& entries, const std::string& engine, bool delivered);
 
@@ -75,8 +84,12 @@ struct UsualTime {
     int jobs = 0; ///< of the shop's own that it rests on; 0: the usual time
 };
 inline constexpr int enough_jobs = 5; ///< before there are so many, usual times hold
-/// @param engine those of that engine where they are enough, else all
-[[nodiscard]] UsualTime usual_time(const std::vector<JobHours>& shop, Work work, const std::string& engine);
+/// Minutes that somebody of the shop has typed for a kind of work, where its own jobs are too few.
+using TypedTimes = std::map<Work, double>;
+/// The median over the shop's own jobs: of that person on that engine where they are enough, else on that engine, else
+/// of that person, else of all; else what was typed, else the usual time.
+[[nodiscard]] UsualTime usual_time(const std::vector<JobHours>& shop, Work work, const std::string& engine,
+                                   const std::string& person = {}, const TypedTimes& typed = {});
 
 /// What is left of a job.
 struct HoursLeft {

@@ -30,7 +30,9 @@ class ShopView : public View {
     void show_page(Page page);
     [[nodiscard]] Page shown() const;
     [[nodiscard]] std::vector<reporting::DayLine> day() const; ///< for the sheet of the day
-    void search();                                             ///< puts the caret into the field
+    [[nodiscard]] const std::vector<planning::JobHours>& hours() const { return model_.shop_hours(); }
+    void reread() { fresh_ = false; } ///< when it is next shown
+    void search();                    ///< puts the caret into the field
 
   Q_SIGNALS:
     void job_chosen(storage::JobId job);

@@ -132,6 +132,12 @@ std::string inspection_name(block::Inspection what) {
     return names[static_cast<std::size_t>(what)];
 }
 
+std::string work_name(planning::Work work) {
+    std::string name = planning::work_keys[static_cast<std::size_t>(work)];
+    std::ranges::replace(name, '_', ' ');
+    return name;
+}
+
 std::string signed_words(const std::string& what) {
     constexpr std::array<std::pair<const char*, const char*>, 11> names{{{"cut_caps", "cutting caps"},
                                                                          {"hone_tunnel", "the line hone"},

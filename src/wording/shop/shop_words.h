@@ -4,6 +4,7 @@
 #include "block/entries/shop_entries.h"
 #include "block/forward.h"
 #include "block/ledger.h"
+#include "planning/shop/work_times.h"
 #include "planning/steps/step.h"
 #include "wording/common/lengths.h"
 
@@ -18,6 +19,8 @@ namespace pallix::wording {
 
 [[nodiscard]] std::string role_name(block::Role role);
 [[nodiscard]] std::string inspection_name(block::Inspection what);
+/// "line hone": a kind of work.
+[[nodiscard]] std::string work_name(planning::Work work);
 /// What a kind of step is called that is signed for: "the first pass on a deck"; of a decision, the step's id.
 [[nodiscard]] std::string signed_words(const std::string& what);
 

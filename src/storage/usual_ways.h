@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/entries/route_entries.h"
+#include "storage/book_fault.h"
+
+#include <QString>
+#include <map>
+#include <optional>
+#include <string>
+
+namespace pallix::storage {
+
+/// How a shop usually goes about things: the route its jobs begin with, how long work takes there. Speaks through the
+/// book's connection.
+class UsualWays {
+  public:
+    explicit UsualWays(QString connection) : connection_(std::move(connection)) {}
+
+    /// @param engine its own where it has one, else the shop's; empty: the shop's
+    [[nodiscard]] std::optional<block::RouteChosen> route(const QString& engine) const;
+    /// @param route nothing: none of its own from here on
+    [[nodiscard]] BookResult<void> keep_route(const QString& engine, const std::optional<block::RouteChosen>& route);
+
+    /// Minutes by the key of a kind of work, as somebody typed them.
+    [[nodiscard]] std::map<std::string, double> minutes() const;
+    [[nodiscard]] BookResult<void> keep_minutes(const std::string& work, std::optional<double> minutes);
+
+    [[nodiscard]] BookResult<void> take_over(const UsualWays& other);
+
+  private:
+    QString connection_;
+};
+
+} // namespace pallix::storage
