@@ -108,6 +108,10 @@ int copy_sound(const QString& from, const QString& to) {
     return 0;
 }
 
+storage::BookResult<void> fill_demo(storage::ShopBook& book, const std::string& today) {
+    return session::fill_with_past(book, today).and_then([&] { return session::fill_with_demo(book, today); });
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -137,8 +141,7 @@ int main(int argc, char** argv) {
         return input_is_wrong;
     if (wishes.demo || pictures)
         if (const auto jobs = book->jobs(); jobs && jobs->empty())
-            if (const auto filled =
-                    session::fill_with_demo(*book, pictures ? std::string() : session::Session::system_clock()());
+            if (const auto filled = fill_demo(*book, pictures ? std::string() : session::Session::system_clock()());
                 !filled)
                 return refuse(filled.error());
 

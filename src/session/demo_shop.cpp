@@ -34,14 +34,27 @@ storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<
     return {};
 }
 
+void shift_to(std::vector<workshop::DemoJob>& jobs, const std::string& today) {
+    const auto from = block::read_day(workshop::harbour_today), to = block::read_day(today.substr(0, 10));
+    if (from && to)
+        workshop::shift_days(jobs, static_cast<int>((*to - *from).count()));
+}
+
 } // namespace
+
+storage::BookResult<void> fill_with_past(storage::ShopBook& book, const std::string& today) {
+    std::vector<workshop::DemoJob> jobs = workshop::harbour_past();
+    shift_to(jobs, today);
+    for (const workshop::DemoJob& job : jobs)
+        if (auto created = book.create_job(job.entries); !created)
+            return tl::unexpected(created.error());
+    return {};
+}
 
 storage::BookResult<void> fill_with_demo(storage::ShopBook& book, const std::string& today) {
     std::vector<workshop::DemoJob> jobs = workshop::harbour_jobs();
     workshop::add_cards(jobs);
-    const auto from = block::read_day(workshop::harbour_today), to = block::read_day(today.substr(0, 10));
-    if (from && to)
-        workshop::shift_days(jobs, static_cast<int>((*to - *from).count()));
+    shift_to(jobs, today);
     for (const auto& [name, role] : {std::pair("Marit", block::Role::owner), std::pair("Jorun", block::Role::machinist),
                                      std::pair("Mira", block::Role::learner)})
         if (const auto kept = book.people().keep(QString::fromLatin1(name), role); !kept)

@@ -11,4 +11,7 @@ namespace pallix::session {
 /// @param today UTC, ISO 8601: as if it were that day's; empty: the harbour's own
 [[nodiscard]] storage::BookResult<void> fill_with_demo(storage::ShopBook& book, const std::string& today = {});
 
+/// Engines that were delivered before: what the shop remembers of their kind.
+[[nodiscard]] storage::BookResult<void> fill_with_past(storage::ShopBook& book, const std::string& today = {});
+
 } // namespace pallix::session

@@ -11,6 +11,7 @@
 
 #include <QDate>
 #include <QLocale>
+#include <QtMath>
 #include <algorithm>
 #include <tuple>
 
@@ -121,6 +122,7 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
             return std::ranges::any_of(step.waits_for, [](const planning::Wait& wait) { return !wait.until.empty(); });
         });
         row.standing = planning::standing_of(state, assessment, *entries, at);
+        row.traits = planning::traits_of(state);
         row.hours = planning::job_hours(*entries, row.engine.toStdString(), row.standing.waits == WaitsFor::delivered);
     } catch (const std::exception& error) { // the list goes on without it
         return unreadable(job, tr("This job cannot be worked out (%1).").arg(QString::fromUtf8(error.what())));
@@ -257,26 +259,31 @@ bool ShopModel::overdue(const Row& row) const {
            row.standing.due < clock_().substr(0, length_of_day);
 }
 
-/// "promised 04/12: 6 h left, ready 03/12"
+/// "promised 04/12 · ready 03/12"
 QString ShopModel::day_of(const Row& row) const {
     if (!row.readable)
         return {};
     if (row.standing.waits == WaitsFor::delivered)
         return tr("delivered %1").arg(day_text(row.standing.delivered));
-    const planning::HoursLeft left = hours_left(row);
-    const auto hours = [](double minutes) { return QLocale().toString(minutes / 60, 'f', minutes < 600 ? 1 : 0); };
     QStringList parts;
     if (!row.standing.promised.empty())
         parts << tr("promised %1").arg(day_text(row.standing.promised));
-    if (left.least && left.most)
-        parts << tr("%1 h left (%2 to %3, %4 of 10 such jobs)")
-                     .arg(hours(left.minutes), hours(*left.least), hours(*left.most))
-                     .arg(qRound(10 * left.holds));
-    else if (left.minutes > 0)
-        parts << tr("%1 h listed").arg(hours(left.minutes));
     if (const auto kept = promise(row))
         parts << (kept->kept ? tr("ready %1") : tr("late: ready %1")).arg(day_text(kept->ready));
     return parts.join(QStringLiteral("  ·  "));
+}
+
+/// "6.0 h left, 4.5 to 9.0 in 8 of 10 such jobs"
+QString ShopModel::hours_of(const Row& row) const {
+    if (!row.readable || row.standing.waits == WaitsFor::delivered)
+        return {};
+    const planning::HoursLeft left = hours_left(row);
+    const auto hours = [](double minutes) { return QLocale().toString(minutes / 60, 'f', minutes < 600 ? 1 : 0); };
+    if (left.least && left.most)
+        return tr("%1 h left, %2 to %3 in %4 of 10 such jobs")
+            .arg(hours(left.minutes), hours(*left.least), hours(*left.most))
+            .arg(qFloor(10 * left.holds));
+    return left.minutes > 0 ? tr("%1 h listed").arg(hours(left.minutes)) : QString();
 }
 
 /// "gasket set, due 04/03: overdue"
@@ -321,6 +328,8 @@ QVariant ShopModel::data(const QModelIndex& index, int role) const {
     }
     case day_role:
         return day_of(r);
+    case hours_role:
+        return hours_of(r);
     case part_role:
         return part_of(r);
     case overdue_role:

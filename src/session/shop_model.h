@@ -2,6 +2,7 @@
 #pragma once
 
 #include "planning/common/assessment.h"
+#include "planning/shop/kind_memory.h"
 #include "planning/shop/standing.h"
 #include "session/preferences.h"
 #include "session/session.h"
@@ -28,6 +29,7 @@ class ShopModel : public QAbstractListModel {
         readable_role,
         group_role,   ///< what it waits for, in words; empty where the job above waits for the same
         day_role,     ///< when it was promised and whether that will be kept, hours left
+        hours_role,   ///< hours left, and how sure
         part_role,    ///< a part that has not come, and when it is due
         late_role,    ///< whether the promised day is over, or will be
         overdue_role, ///< whether that part is
@@ -43,6 +45,7 @@ class ShopModel : public QAbstractListModel {
         bool hangs_on_time = false; ///< what it says is not remembered: a rest ends by itself
         planning::JobStanding standing{};
         planning::JobHours hours{};
+        planning::BlockTraits traits{}; ///< how its block was found
     };
 
     ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent = nullptr,
@@ -76,6 +79,7 @@ class ShopModel : public QAbstractListModel {
     [[nodiscard]] Row row_of(const storage::JobRow& job);
     [[nodiscard]] Row worked_out(const storage::JobRow& job) const;
     [[nodiscard]] QString day_of(const Row& row) const;
+    [[nodiscard]] QString hours_of(const Row& row) const;
     [[nodiscard]] QString part_of(const Row& row) const;
     [[nodiscard]] bool late(const Row& row) const;
     [[nodiscard]] bool overdue(const Row& row) const;

@@ -101,6 +101,21 @@ JobHours hours_in(const QJsonObject& json, const QString& engine, bool delivered
     return hours;
 }
 
+QJsonArray traits_json(const planning::BlockTraits& traits) {
+    QJsonArray all;
+    for (const auto& [what, value] : traits)
+        all << static_cast<int>(what.trait) << said(what.about) << value;
+    return all;
+}
+planning::BlockTraits traits_in(const QJsonArray& all) {
+    planning::BlockTraits traits;
+    for (qsizetype i = 0; i + 2 < all.size(); i += 3) {
+        const int trait = qBound(0, all[i].toInt(), static_cast<int>(planning::trait_keys.size()) - 1);
+        traits[{static_cast<planning::Trait>(trait), all[i + 1].toString().toStdString()}] = all[i + 2].toDouble();
+    }
+    return traits;
+}
+
 } // namespace
 
 QString remembered(const ShopModel::Row& row) {
@@ -112,7 +127,8 @@ QString remembered(const ShopModel::Row& row) {
                            {QStringLiteral("waits"), QJsonArray{row.waits[0], row.waits[1]}},
                            {QStringLiteral("marks"), marks},
                            {QStringLiteral("standing"), standing_json(row.standing)},
-                           {QStringLiteral("hours"), hours_json(row.hours)}};
+                           {QStringLiteral("hours"), hours_json(row.hours)},
+                           {QStringLiteral("traits"), traits_json(row.traits)}};
     return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
 }
 
@@ -132,6 +148,7 @@ ShopModel::Row recalled(const storage::JobRow& job) {
     row.standing = standing_in(json[QStringLiteral("standing")].toObject());
     row.hours = hours_in(json[QStringLiteral("hours")].toObject(), row.engine,
                          row.standing.waits == planning::WaitsFor::delivered);
+    row.traits = traits_in(json[QStringLiteral("traits")].toArray());
     return row;
 }
 

@@ -82,6 +82,8 @@ void BenchWindow::build_job_menu() {
                                       QKeySequence(tr("Ctrl+Shift+O")), [this] { run_dialog<RouteDialog>(); }));
     job_actions_.push_back(
         add_action(menu, tr("Its job &card"), QKeySequence(tr("Ctrl+Shift+C")), [this] { show_card(); }));
+    job_actions_.push_back(
+        add_action(menu, tr("Other blocks of its &kind"), QKeySequence(tr("Ctrl+Shift+K")), [this] { show_kind(); }));
     job_actions_.push_back(add_action(menu, tr("Put a p&icture to it…"), {}, [this] { take_picture(); }));
     job_actions_.push_back(add_action(menu, tr("&Amend the blueprint…"), {}, [this] { amend_blueprint({}); }));
     job_actions_.push_back(

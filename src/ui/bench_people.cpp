@@ -66,6 +66,12 @@ void BenchWindow::build_sheet_actions(QMenu* menu) {
     });
 }
 
+void BenchWindow::show_kind() {
+    go_to(Place::block);
+    if (place_ == Place::block)
+        block_->show_page(BlockView::Page::memory);
+}
+
 /// Of what is marked, else of the step that the call speaks of, else of the job.
 void BenchWindow::take_picture() {
     const QString file =

@@ -62,6 +62,8 @@ class Tour {
         window_.block().show_page(BlockView::Page::card);
         window_.block().card().mark_line(QStringLiteral("received/any/complaint"));
         shoot("job-card");
+        window_.block().show_page(BlockView::Page::memory);
+        shoot("kind-memory");
         window_.block().show_page(BlockView::Page::block);
         window_.open_job(job(QStringLiteral("Puffling, port")));
         window_.go_to(Place::tunnel);

@@ -29,6 +29,9 @@ struct DemoJob {
 /// The jobs of the demo shop book, made from the files above.
 [[nodiscard]] std::vector<DemoJob> harbour_jobs();
 
+/// Engines of the workboats that were decked and delivered in the months before: what the shop remembers of their kind.
+[[nodiscard]] std::vector<DemoJob> harbour_past();
+
 /// Their job cards, parts and holds, as the shop wrote them on the last day of them all.
 void add_cards(std::vector<DemoJob>& jobs);
 /// The day on which the demo is looked at: the one after its last entry.

@@ -1,9 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the harbour's shop knows of its jobs besides their metal. Invented, as all of the harbour is.
+#include "block/digest.h"
 #include "block/times.h"
 #include "workshop/harbour.h"
 
 #include <algorithm>
+#include <array>
+#include <cmath>
+#include <random>
 #include <string_view>
 
 namespace pallix::workshop {
@@ -130,6 +134,65 @@ void add_cards(std::vector<DemoJob>& jobs) {
         for (const HoldPlaced& hold : card.holds)
             add(hold);
     }
+}
+
+std::vector<DemoJob> harbour_past() {
+    const std::vector<DemoFile> files = harbour_files();
+    const auto blueprint = std::ranges::find_if(files, [](const DemoFile& f) {
+        return f.name.find("workboat") != std::string::npos && f.name.ends_with("blueprint.json");
+    });
+    constexpr std::array boats{"Fulmar", "Skua", "Whimbrel", "Dunlin", "Petrel", "Turnstone", "Razorbill"};
+    std::mt19937_64 random(60);
+    const auto about = [&random](double mean, double spread) {
+        return std::normal_distribution<double>(mean, spread)(random);
+    };
+    std::vector<DemoJob> jobs;
+    for (std::size_t i = 0; i < boats.size(); ++i) {
+        PracticeBlock block{workboat_v6(), {}};
+        block.tunnel_sag = about(0.006, 0.002);
+        for (const BankBlueprint& bank : block.blueprint.banks) {
+            const metrology::Vec2 shift{about(0.05, 0.02), about(bank.id == "R" ? 0.08 : -0.06, 0.02)};
+            for (const auto& bore : block.blueprint.bores)
+                if (bore.id.bank == bank.id)
+                    block.holes[bore.id] = {shift, {}, 0.02, about(0.05, 0.015), 0.01};
+            DeckTruth& deck = block.decks[bank.id];
+            deck.offset = 0.15;
+            deck.rear_over_front = about(0.03, 0.012);
+            deck.positive_over_negative = about(0.01, 0.01);
+            deck.crown = about(0.012, 0.004);
+        }
+        ProbeJob probing;
+        probing.seed = 600 + i;
+        probing.holes = true;
+        probing.stated_uncertainty = 0.001;
+        const std::string log = probe(block, probing);
+        const auto opened = *read_time("2025-07-07T07:30:00Z") + std::chrono::days(30 * static_cast<int>(i));
+        double minutes = 0;
+        DemoJob job;
+        const auto add = [&](double after, Payload payload) {
+            minutes += after;
+            job.entries.push_back({static_cast<std::int64_t>(job.entries.size() + 1),
+                                   time_text(opened + std::chrono::seconds(std::lround(60 * minutes))),
+                                   i % 2 == 0 ? "Marit" : "Jorun", std::move(payload)});
+        };
+        add(0, JobOpened{std::string(boats[i]) + ", engine", "the " + std::string(boats[i]) + "'s owner",
+                         blueprint->name, blueprint->text});
+        add(45 + about(0, 5), StepDone{"washed"});
+        add(25 + about(0, 4), StepDone{"inspected for cracks, threads, caps and registers"});
+        add(22 + about(0, 3), ProbeLogTaken{"as found.csv", sha256_hex(log), log, 0.001, false});
+        for (const BankBlueprint& bank : block.blueprint.banks) {
+            const DeckTruth& deck = block.decks.at(bank.id);
+            const double clean = deck.rear_over_front + std::abs(deck.positive_over_negative) + deck.crown;
+            add(1, DeckForecastKept{bank.id, 0.8 * clean, 1.3 * clean, 0, 0, {}});
+            add(20 + about(0, 3), DeckCut{bank.id, PassKind::witness, 0.01, false, {}});
+            add(11 + about(0, 2), DeckCut{bank.id, PassKind::pass, clean / 2, false, {}});
+            add(12 + about(0, 2),
+                DeckCut{bank.id, PassKind::finish, std::max(0.005, clean / 2 - 0.01) + 0.005, true, {}});
+        }
+        add(30, Delivered{"the " + std::string(boats[i]) + "'s owner", "decks only"});
+        jobs.push_back(std::move(job));
+    }
+    return jobs;
 }
 
 void shift_days(std::vector<DemoJob>& jobs, int days) {

@@ -89,7 +89,7 @@ Read read_size(const std::string& typed, double stands, Unit bench, bool sure) {
     const auto read = read_shorthand(typed, {stands, far_off * stands, bench});
     if (!read)
         return tl::unexpected(read.error());
-    if (read->suspicion != Suspicion::none && !sure)
+    if (read->suspicion != block::Suspicion::none && !sure)
         return tl::unexpected("\"" + typed + "\" is far from what stands there. Once more if it is meant");
     return FieldValue{.number = read->value};
 }

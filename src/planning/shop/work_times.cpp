@@ -237,12 +237,27 @@ UsualTime usual_time(const std::vector<JobHours>& shop, Work work, const std::st
     return {own == typed.end() ? usual_minutes(work) : own->second, 0};
 }
 
+namespace {
+
+/// Whether a job went through the same stages: one that did not says nothing of how long they take. The hand-over and
+/// what is looked at beside the metal is in every job.
+bool did(const JobHours& job, const std::map<Stage, double>& left) {
+    return std::ranges::all_of(left, [&job](const auto& stage) {
+        using enum Stage;
+        const bool of_metal = stage.first == tunnel || stage.first == decks || stage.first == cylinders ||
+                              stage.first == lifters || stage.first == mock_up;
+        return !of_metal || job.minutes.contains(stage.first);
+    });
+}
+
+} // namespace
+
 HoursLeft hours_left(const std::vector<JobHours>& shop, const std::string& engine, const std::map<Stage, double>& left,
                      double listed) {
     const auto cases = [&](bool same) {
         std::vector<double> known;
         for (const JobHours& job : shop) {
-            if (!job.delivered || (same && job.engine != engine))
+            if (!job.delivered || (same && job.engine != engine) || !did(job, left))
                 continue;
             double minutes = 0;
             for (const auto& [stage, spent] : left)

@@ -5,6 +5,7 @@
 #include "planning/common/assessment.h"
 #include "ui/block/block_drawing.h"
 #include "ui/block/card_sheet.h"
+#include "ui/block/memory_drawing.h"
 #include "ui/frame/drawn_page.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
@@ -22,7 +23,11 @@ BlockView::BlockView(Context context, QWidget* parent)
       card_(new LineDrawing(context, QStringLiteral("job-card"), tr("job card"), this)),
       card_page_(new DrawnPage(
           context, card_, std::nullopt, [this] { return card_->table(tr("line|what is known|when")); }, this)),
-      buttons_(new PageButtons({tr("drawing"), tr("job card")}, tr("The block or its job card: Ctrl+J"), this)),
+      memory_(new MemoryDrawing(context, this)),
+      memory_page_(new DrawnPage(
+          context, memory_, std::nullopt, [this] { return memory_->table(); }, this)),
+      buttons_(new PageButtons({tr("drawing"), tr("job card"), tr("its kind")},
+                               tr("The block, its job card (Ctrl+Shift+C), others of its kind (Ctrl+Shift+K)"), this)),
       pages_(new QStackedWidget(this)) {
     auto* heading = new PlainLabel(tr("The block"), this);
     set_type(heading, Type::title, true);
@@ -38,6 +43,7 @@ BlockView::BlockView(Context context, QWidget* parent)
     column->addWidget(pages_, 1);
     pages_->addWidget(page_);
     pages_->addWidget(card_page_);
+    pages_->addWidget(memory_page_);
     setFocusProxy(page_);
     connect(buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(page_, &DrawnPage::marked, this, [this](const block::FeatureId& id) {
@@ -61,6 +67,7 @@ void BlockView::refresh() {
     card_->show_lines(card_sheet(context_));
     if (card_page_->shows_table())
         card_page_->show_bore({});
+    memory_page_->show_bore({});
 }
 
 void BlockView::show_page(Page page) {

@@ -13,6 +13,7 @@ namespace pallix::ui {
 class BlockDrawing;
 class DrawnPage;
 class LineDrawing;
+class MemoryDrawing;
 class PageButtons;
 
 /// The first view of a job: the whole block at a glance, and its job card. Pointing leads on to the page of what is
@@ -20,13 +21,14 @@ class PageButtons;
 class BlockView : public View {
     Q_OBJECT
   public:
-    enum class Page { block, card };
+    enum class Page { block, card, memory };
 
     explicit BlockView(Context context, QWidget* parent = nullptr);
     void refresh() override;
     void answered() override; ///< the next gap of the card is marked
     [[nodiscard]] DrawnPage& page() { return *page_; }
     [[nodiscard]] LineDrawing& card() { return *card_; }
+    [[nodiscard]] MemoryDrawing& memory() { return *memory_; }
     void show_page(Page page);
     [[nodiscard]] Page shown() const;
 
@@ -42,6 +44,8 @@ class BlockView : public View {
     DrawnPage* page_;
     LineDrawing* card_;
     DrawnPage* card_page_;
+    MemoryDrawing* memory_;
+    DrawnPage* memory_page_;
     PageButtons* buttons_;
     QStackedWidget* pages_;
 };

@@ -19,8 +19,12 @@ constexpr int narrowest_column = 330, picture_height = 120;
 double name_width(double column) {
     return column < 480_px ? 104_px : 148_px;
 }
+/// What stands at the right stands below in a narrow column.
+bool aside_below(double column) {
+    return column < 480_px;
+}
 double aside_width(double column) {
-    return column < 480_px ? 118_px : 180_px;
+    return aside_below(column) ? 0 : 180_px;
 }
 
 } // namespace
@@ -67,7 +71,8 @@ double LineDrawing::height_of(const SheetLine& line, double width) const {
     const QRectF name = QFontMetricsF(font_of(Type::small))
                             .boundingRect(QRectF(0, 0, name_width(width) - 8, 1e4), Qt::TextWordWrap, line.name);
     return std::max({words.height(), name.height(), QFontMetricsF(font_of(Type::text)).height()}) + scaled(line_room) +
-           (line.picture.isNull() ? 0 : scaled(picture_height) + 6);
+           (line.picture.isNull() ? 0 : scaled(picture_height) + 6) +
+           (!line.aside.isEmpty() && aside_below(width) ? QFontMetricsF(font_of(Type::small)).height() : 0);
 }
 
 /// Down the first column, then down the second; a heading never stands alone at a column's end.
@@ -141,6 +146,9 @@ void LineDrawing::paint_line(QPainter& painter, const SheetLine& line, const QRe
     if (aside > 0)
         write(painter, QRectF(box.right() - aside + 8, top, aside - 8, QFontMetricsF(font_of(Type::text)).height()),
               Qt::AlignRight | Qt::AlignVCenter, line.aside, Type::small);
+    else if (!line.aside.isEmpty())
+        write(painter, QRectF(words.left(), box.top(), words.width(), box.height() - scaled(line_room) / 2.0),
+              Qt::AlignLeft | Qt::AlignBottom, line.aside, Type::small);
 }
 
 void LineDrawing::paintEvent(QPaintEvent*) {

@@ -99,9 +99,14 @@ void JobDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, c
     painter->setPen(readable ? p.accent : p.fails);
     const QString words = index.data(ShopModel::waits_role).toString();
     const QString waits = readable ? tr("next: %1").arg(words) : words;
-    painter->drawText(QRect(text.left(), text.bottom() - scaled(19), text.width(), scaled(22)),
-                      Qt::AlignLeft | Qt::AlignVCenter,
-                      painter->fontMetrics().elidedText(waits, Qt::ElideRight, text.width()));
+    const QString hours = index.data(ShopModel::hours_role).toString();
+    const int taken = hours.isEmpty() ? 0 : QFontMetrics(font_of(Type::small)).horizontalAdvance(hours) + scaled(12);
+    const QRect foot(text.left(), text.bottom() - scaled(19), text.width(), scaled(22));
+    painter->drawText(foot.adjusted(0, 0, -taken, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                      painter->fontMetrics().elidedText(waits, Qt::ElideRight, foot.width() - taken));
+    painter->setFont(font_of(Type::small));
+    painter->setPen(p.quiet);
+    painter->drawText(foot, Qt::AlignRight | Qt::AlignVCenter, hours);
     if (option.state & QStyle::State_HasFocus) {
         painter->setPen(QPen(p.accent, 1.5));
         painter->drawRect(r.adjusted(1, 1, -2, -2));

@@ -191,7 +191,10 @@ std::vector<reporting::DayLine> ShopView::day() const {
         who.removeAll(QString());
         lines.push_back({row.title, who.join(QStringLiteral(" · ")), session::group_name(row.standing.waits),
                          index.data(session::ShopModel::waits_role).toString(),
-                         index.data(session::ShopModel::part_role).toString(),
+                         QStringList{index.data(session::ShopModel::part_role).toString(),
+                                     index.data(session::ShopModel::hours_role).toString()}
+                             .join(QStringLiteral("  "))
+                             .trimmed(),
                          index.data(session::ShopModel::day_role).toString(),
                          index.data(session::ShopModel::late_role).toBool()});
     }
