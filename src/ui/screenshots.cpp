@@ -19,7 +19,6 @@
 #include "ui/engines/engines_view.h"
 #include "ui/frame/line_drawing.h"
 #include "ui/lifters/lifters_view.h"
-#include "ui/shop/shop_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings/readings.h"
 
@@ -51,9 +50,6 @@ class Tour {
         context_.preferences.set_unit(block::Unit::inch);
         window_.go_to(Place::shop);
         shoot("shop");
-        window_.shop().show_page(ShopView::Page::machines);
-        shoot("shop-machines");
-        window_.shop().show_page(ShopView::Page::jobs);
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
         wait_for_certainty();
         shoot("block");
@@ -134,8 +130,7 @@ class Tour {
         shoot_by_night("lifters-work-night");
     }
 
-    /// The shelf; the ferry's V8 with its bores too near one another; another engine that was only begun; a drawing
-    /// being read.
+    /// The shelf; the ferry's V8 with its bores too near one another; a drawing being read.
     void shoot_engines() {
         context_.preferences.set_unit(block::Unit::mm);
         window_.go_to(Place::engines);
@@ -147,14 +142,6 @@ class Tour {
         page.board().type("pitch", "94", block::FigureSource::sheet);
         page.refresh();
         shoot("engines-board");
-        page.show({});
-        page.edit_next_missing();
-        shoot("engines-board-empty");
-        block::Engine begun;
-        begun.recipe.figures = {{"name", "lugger four"}, {"layout", "inline"}, {"cylinders", "4"}, {"bore", "79 H7"}};
-        page.show(begun);
-        page.edit_next_missing();
-        shoot("engines-board-begun");
         QTemporaryDir drawings;
         const QString file = drawings.filePath(QStringLiteral("deck-of-the-ferry.dxf"));
         block::Blueprint one = ferry; // as one deck is drawn

@@ -157,7 +157,8 @@ TEST_F(Screens, NoneHasMoreThanFourFieldsAndAllTogetherThirty) {
         QStringList fields;
         count_fields(QAccessible::queryAccessibleInterface(window_.get()), fields);
         EXPECT_LE(fields.size(), 4) << name.toStdString() << ": " << fields.join(QStringLiteral(", ")).toStdString();
-        auto& n = most[name];
+        // The block's pages have no field of their own: all of them show the same call.
+        auto& n = most[name.startsWith(QStringLiteral("block")) ? QStringLiteral("block") : name];
         n = std::max(n, fields.size());
     });
     qsizetype sum = 0;

@@ -304,3 +304,26 @@ TEST_F(WorkshopJourney, UsualTimesAreTypedUntilTheShopHasItsOwn) {
     action->trigger();
     EXPECT_EQ(book_->usual().minutes(), (std::map<std::string, double>{{"wash", 25}}));
 }
+
+TEST_F(WorkshopJourney, ALearnerIsToldToStopAndWhenItIsEnough) {
+    ASSERT_TRUE(book_->people().keep(QStringLiteral("Mira"), block::Role::learner));
+    preferences_.set_person(QStringLiteral("Mira"));
+    open_small_job();
+    open_window();
+    key(Qt::Key_F4);
+    key(Qt::Key_R, Qt::ControlModifier);
+    const auto enter = [this](const char* typed) {
+        find<QLineEdit>("reading")->setText(QString::fromLatin1(typed));
+        QTest::keyClick(find<QLineEdit>("reading"), Qt::Key_Return);
+    };
+    enter("61.010"); // a millimetre off: a slip
+    EXPECT_TRUE(text_of("echo").startsWith(QStringLiteral("Stop, fetch somebody."))) << text_of("echo").toStdString();
+    EXPECT_TRUE(readings_of(session_.state()).places.empty());
+    enter("60.010");
+    enter("60.011");
+    EXPECT_FALSE(text_of("echo").contains(QStringLiteral("Enough")));
+    key(Qt::Key_R, Qt::ControlModifier | Qt::ShiftModifier); // once more
+    enter("60.010");
+    EXPECT_TRUE(text_of("echo").contains(QStringLiteral("Enough: three readings within 0.001 mm")))
+        << text_of("echo").toStdString();
+}

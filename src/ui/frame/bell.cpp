@@ -43,7 +43,7 @@ void Bell::ring(storage::JobId job, const QString& title, const QString& what, c
     const QString words = (missed ? tr("%1: %2 was over at %3, while nobody was here") : tr("%1: %2 is over (%3)"))
                               .arg(title, what, wall_time(until.toStdString()));
     rung_.push_back({job, words});
-    notify_desktop(tr("Pallix: %1 is over").arg(what), words);
+    notify_desktop(QDBusConnection::sessionBus(), tr("Pallix: %1 is over").arg(what), words);
     show_first();
 }
 
@@ -70,8 +70,7 @@ void Bell::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), context_.palette().accent);
 }
 
-void notify_desktop(const QString& title, const QString& words) {
-    const QDBusConnection bus = QDBusConnection::sessionBus();
+void notify_desktop(const QDBusConnection& bus, const QString& title, const QString& words) {
     if (!bus.isConnected())
         return;
     const QString service = QStringLiteral("org.freedesktop.Notifications");

@@ -6,6 +6,7 @@
 
 #include <QWidget>
 
+class QDBusConnection;
 class QLabel;
 class QPushButton;
 
@@ -40,6 +41,6 @@ class Bell : public QWidget {
 };
 
 /// Asks the desktop to show it; where nobody answers, nothing happens.
-void notify_desktop(const QString& title, const QString& words);
+void notify_desktop(const QDBusConnection& bus, const QString& title, const QString& words);
 
 } // namespace pallix::ui

@@ -14,6 +14,7 @@
 #include "ui/frame/spoken.h"
 #include "wording/common/sentences.h"
 #include "wording/readings/readings.h"
+#include "wording/shop/shop_words.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -364,8 +365,8 @@ void ReadingLine::take() {
     const bool asked_before = !questioned_.isEmpty() && questioned_ == typed;
     if (understood->suspicion != block::Suspicion::none && !asked_before) {
         questioned_ = typed;
-        say(qt(wording::question_about(*understood, quantity, expected(), context_.lengths())),
-            context_.palette().cannot_tell);
+        const std::string question = wording::question_about(*understood, quantity, expected(), context_.lengths());
+        say(qt(wording::for_learner(context_.session.state(), question)), context_.palette().cannot_tell);
         return;
     }
     const std::string words = wording::place_of_reading(*intake_of(context_.session.state()).blueprint, asked.at);
@@ -387,7 +388,8 @@ void ReadingLine::take() {
                                                   .arg(qt(context_.lengths().plain(understood->value)),
                                                        qt(context_.lengths().with_unit(*understood->upper)))
                                             : qt(wording::quantity_text(quantity, meant, context_.lengths()));
-    say(tr("taken: %1, %2").arg(qt(words), value), context_.palette().quiet);
+    const QString enough = qt(wording::enough_words(context_.session.state(), asked.at, context_.lengths()));
+    say(tr("taken: %1, %2").arg(qt(words), value) + enough, context_.palette().quiet);
 }
 
 const block::Entry* ReadingLine::last_reading() const {

@@ -4,6 +4,7 @@
 #include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "planning/steps/shop_steps.h"
 #include "planning/steps/steps.h"
 #include "wording/common/phrases.h"
@@ -191,6 +192,20 @@ std::string until_words(const std::string& until, const std::string& at) {
         return until;
     return until.substr(0, day) == at.substr(0, day) ? until.substr(day + 1, minute - day - 1)
                                                      : until.substr(0, day) + " " + until.substr(day + 1, 5);
+}
+
+std::string for_learner(const JobState& state, const std::string& question) {
+    return card_of(state).learner_at_bench() ? "Stop, fetch somebody. " + question : question;
+}
+
+std::string enough_words(const JobState& state, const block::MeasuredAt& at, const LengthText& l) {
+    constexpr std::size_t times = 3;
+    constexpr double alike = 2 * 0.00254; // mm; two tenths (common practice, no source)
+    const block::MeasuredPlace* place = readings_of(state).place(at);
+    if (!card_of(state).learner_at_bench() || !place || place->count < times || place->spread > alike)
+        return "";
+    return ". Enough: " + count_words(place->count, "reading", "readings") + " within " + l.with_unit(place->spread) +
+           ", more changes nothing";
 }
 
 std::string shop_headline(const JobState& state, const Step& step) {

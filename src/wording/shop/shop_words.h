@@ -4,6 +4,7 @@
 #include "block/entries/shop_entries.h"
 #include "block/forward.h"
 #include "block/ledger.h"
+#include "block/reading.h"
 #include "planning/shop/work_times.h"
 #include "planning/steps/step.h"
 #include "wording/common/lengths.h"
@@ -23,6 +24,11 @@ namespace pallix::wording {
 [[nodiscard]] std::string work_name(planning::Work work);
 /// What a kind of step is called that is signed for: "the first pass on a deck"; of a decision, the step's id.
 [[nodiscard]] std::string signed_words(const std::string& what);
+
+/// A question about a reading, as it is put to who is at the bench: a learner stops and fetches somebody.
+[[nodiscard]] std::string for_learner(const block::JobState& state, const std::string& question);
+/// To a learner who has read a place three times alike: that more changes nothing; else empty.
+[[nodiscard]] std::string enough_words(const block::JobState& state, const block::MeasuredAt& at, const LengthText& l);
 
 /// The headline of a step of the shop's; empty where it is none.
 [[nodiscard]] std::string shop_headline(const block::JobState& state, const planning::Step& step);
