@@ -288,35 +288,6 @@ void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reade
     query.exec();
 }
 
-BookResult<std::vector<ShopBook::Clock>> ShopBook::clocks(const std::string& after) const {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.setForwardOnly(true);
-    query.prepare(QStringLiteral(
-        "SELECT DISTINCT job.id, job.title FROM entry JOIN job ON job.id = entry.job WHERE entry.kind IN ('clock', "
-        "'rest') AND json_extract(entry.payload, '$.until') > ? AND job.id NOT IN (SELECT job FROM set_aside)"));
-    query.addBindValue(text(after));
-    if (!query.exec())
-        return failed(QStringLiteral("The clocks cannot be read"), query);
-    std::vector<Clock> out;
-    while (query.next()) {
-        const JobId job = query.value(0).toLongLong();
-        const auto all = entries(job);
-        if (!all)
-            continue; // the shop list says so
-        const auto out_of_it = block::struck(*all);
-        for (std::size_t i = 0; i < all->size(); ++i) {
-            if (out_of_it[i])
-                continue;
-            const block::Payload& payload = (*all)[i].payload;
-            if (const auto* clock = std::get_if<block::ClockSet>(&payload); clock && clock->until > after)
-                out.push_back({job, query.value(1).toString(), clock->what, clock->until});
-            else if (const auto* rest = std::get_if<block::RestBegun>(&payload); rest && rest->until > after)
-                out.push_back({job, query.value(1).toString(), "rest", rest->until});
-        }
-    }
-    return out;
-}
-
 BookResult<void> ShopBook::set_aside(JobId job, bool aside) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(aside ? QStringLiteral("INSERT OR REPLACE INTO set_aside (job) VALUES (?)")

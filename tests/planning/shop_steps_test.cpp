@@ -221,6 +221,7 @@ TEST(Learner, WhatACutHangsOnIsReadTwice) {
 
 TEST(Learner, GoesAgainstNoRuleAlone) {
     Story story = at_the_deck();
+    story.add(GatePassed{Rule::doubt, "tunnel", "before anybody learned here"});
     story.add(AtBench{"Mira", Role::learner});
     const auto fault = [&story](const Payload& payload) {
         const auto f = fault_now(story.state(), story.now(), payload);

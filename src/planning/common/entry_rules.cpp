@@ -212,13 +212,15 @@ class Allowed {
     }
 
   private:
-    /// A decision that somebody else has signed is theirs.
+    /// A decision that somebody else has signed is theirs, and is made once.
     MaybeFault not_by_a_learner(const char* does) const {
-        const CardState& card = card_of(state_);
-        const auto gates = intake_of(state_).gates.size();
-        const auto decided = std::ranges::count_if(
-            card.signed_off, [](const auto& one) { return one.payload.what.find('/') != std::string::npos; });
-        if (!card.learner_at_bench() || static_cast<std::size_t>(decided) > gates)
+        std::int64_t decided = 0, made = 0;
+        for (const auto& one : card_of(state_).signed_off)
+            if (one.payload.what.find('/') != std::string::npos)
+                decided = one.sequence;
+        for (const auto& gate : intake_of(state_).gates)
+            made = std::max(made, gate.sequence);
+        if (!card_of(state_).learner_at_bench() || decided > made)
             return {};
         return refuse(std::string("nobody ") + does + " while learning", "fetch somebody who answers for it");
     }
