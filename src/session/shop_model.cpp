@@ -6,10 +6,10 @@
 #include "block/times.h"
 #include "planning/common/assessment.h"
 #include "session/shop_standing.h"
+#include "session/wall_time.h"
 #include "wording/shop/shop_words.h"
 #include "wording/steps/step_words.h"
 
-#include <QDate>
 #include <QLocale>
 #include <QtMath>
 #include <algorithm>
@@ -53,10 +53,6 @@ double all_minutes(const JobHours& hours) {
     for (const auto& [stage, minutes] : hours.minutes)
         sum += minutes;
     return sum;
-}
-
-QString day_text(const std::string& day) {
-    return QLocale().toString(QDate::fromString(QString::fromStdString(day), Qt::ISODate), QLocale::ShortFormat);
 }
 
 } // namespace
@@ -122,6 +118,7 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
             return std::ranges::any_of(step.waits_for, [](const planning::Wait& wait) { return !wait.until.empty(); });
         });
         row.standing = planning::standing_of(state, assessment, *entries, at);
+        row.standing.words = QString::fromStdString(row.standing.words).toLower().toStdString(); // of any alphabet
         row.traits = planning::traits_of(state);
         row.hours = planning::job_hours(*entries, row.engine.toStdString(), row.standing.waits == WaitsFor::delivered);
     } catch (const std::exception& error) { // the list goes on without it
@@ -264,12 +261,12 @@ QString ShopModel::day_of(const Row& row) const {
     if (!row.readable)
         return {};
     if (row.standing.waits == WaitsFor::delivered)
-        return tr("delivered %1").arg(day_text(row.standing.delivered));
+        return tr("delivered %1").arg(day_words(row.standing.delivered));
     QStringList parts;
     if (!row.standing.promised.empty())
-        parts << tr("promised %1").arg(day_text(row.standing.promised));
+        parts << tr("promised %1").arg(day_words(row.standing.promised));
     if (const auto kept = promise(row))
-        parts << (kept->kept ? tr("ready %1") : tr("late: ready %1")).arg(day_text(kept->ready));
+        parts << (kept->kept ? tr("ready %1") : tr("late: ready %1")).arg(day_words(kept->ready));
     return parts.join(QStringLiteral("  ·  "));
 }
 
@@ -293,7 +290,7 @@ QString ShopModel::part_of(const Row& row) const {
     const QString part = QString::fromStdString(row.standing.part);
     if (row.standing.due.empty())
         return tr("%1 not here").arg(part);
-    return (overdue(row) ? tr("%1, due %2: overdue") : tr("%1, due %2")).arg(part, day_text(row.standing.due));
+    return (overdue(row) ? tr("%1, due %2: overdue") : tr("%1, due %2")).arg(part, day_words(row.standing.due));
 }
 
 int ShopModel::rowCount(const QModelIndex& parent) const {
@@ -304,12 +301,12 @@ QVariant ShopModel::data(const QModelIndex& index, int role) const {
     if (!checkIndex(index, CheckIndexOption::IndexIsValid | CheckIndexOption::ParentIsInvalid))
         return {};
     const Row& r = row(index.row());
-    const QString& waits = r.waits[preferences_.unit() == units[0] ? 0 : 1];
+    const auto waits = [&] { return with_wall_times(r.waits[preferences_.unit() == units[0] ? 0 : 1]); };
     switch (role) {
     case Qt::DisplayRole:
         return r.title;
     case Qt::AccessibleTextRole:
-        return r.readable ? tr("%1, %2, next: %3").arg(r.title, r.engine, waits) : tr("%1: %2").arg(r.title, waits);
+        return r.readable ? tr("%1, %2, next: %3").arg(r.title, r.engine, waits()) : tr("%1: %2").arg(r.title, waits());
     case job_role:
         return r.id;
     case customer_role:
@@ -317,7 +314,7 @@ QVariant ShopModel::data(const QModelIndex& index, int role) const {
     case engine_role:
         return r.engine;
     case waits_role:
-        return waits;
+        return waits();
     case readable_role:
         return r.readable;
     case opened_role:

@@ -219,6 +219,16 @@ TEST(Learner, WhatACutHangsOnIsReadTwice) {
     EXPECT_THAT(story.called(), HasSubstr("sign_off/")) << "read twice, and then somebody looks at it";
 }
 
+// What can be decided at any time is no way round it.
+TEST(Learner, DecidesNothingAlone) {
+    Story story = at_the_deck();
+    story.add(AtBench{"Mira", Role::learner});
+    EXPECT_THAT(shop_answers_to(story, "bore.C.1/any/decide", {{"choice", std::string("sleeve")}}),
+                HasSubstr("a decision"));
+    EXPECT_THAT(shop_answers_to(story, "received/any/target", {{"ratio", 9.5}}), HasSubstr("a decision"));
+    EXPECT_EQ(shop_answers_to(story, "received/any/gasket", {{"gasket", std::string("copper")}}), "");
+}
+
 TEST(Learner, GoesAgainstNoRuleAlone) {
     Story story = at_the_deck();
     story.add(GatePassed{Rule::doubt, "tunnel", "before anybody learned here"});

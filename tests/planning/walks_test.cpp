@@ -85,6 +85,10 @@ class Walk {
             add(block::ScopeChosen{{block::Stage::cylinders}, "the rest is good"});
         if (seed % 7 == 0)
             add(block::RouteChosen{block::RoutePreset::least_metal, {}});
+        if (seed % 11 == 0)
+            add(block::AtBench{"Mira", block::Role::learner});
+        if (seed % 13 == 0)
+            add(block::PartNoted{"gaskets", false, "", "", block::Stage::decks});
     }
 
     void step(const std::string& where) {
@@ -167,7 +171,7 @@ class Walk {
                 answers[ask.key] = one_in(5) ? -1.0 : 20.0;
         }
         auto entries = answer(state, a, step, answers, time());
-        if (entries)
+        if (entries && step.task != Task::hand_over) // which would end the walk: it goes on with what could be done yet
             return *entries;
         // A file, or a page of figures: the walk goes round it as a person would who has neither.
         return {block::GatePassed{Rule::tunnel_first, "", "walked on"}, block::StepSkipped{step.id, "not here"}};

@@ -229,7 +229,7 @@ TEST_F(Board, WhatIsRememberedIsWhatWasWorkedOut) {
 
 TEST_F(Board, IsSearchedByAnything) {
     const auto found = [this](const char* words) {
-        shop_.search(QString::fromLatin1(words));
+        shop_.search(QString::fromUtf8(words));
         QStringList titles;
         for (int i = 0; i < shop_.rowCount(); ++i)
             titles << shop_.row(i).title.section(QLatin1Char(','), 0, 0);
@@ -239,6 +239,10 @@ TEST_F(Board, IsSearchedByAnything) {
     EXPECT_EQ(found("chandler"), QString()) << "where a part is is no word of the job";
     EXPECT_EQ(found("Water OIL"), QStringLiteral("Samphire")) << "every word, whatever its case";
     EXPECT_EQ(found("nothing like it"), QString());
+    ASSERT_TRUE(session_.open_job(job("Eider").id));
+    ASSERT_TRUE(session_.take(block::Note{"Bløt ring, \u00C5smund said"}));
+    shop_.reload();
+    EXPECT_EQ(found("\u00E5smund BL\u00D8T"), QStringLiteral("Eider")) << "letters of any alphabet";
     deliver("Gannet");
     EXPECT_EQ(found("2210"), QStringLiteral("Gannet")) << "delivered, and never gone";
     EXPECT_FALSE(found("").contains(QStringLiteral("Gannet")));

@@ -344,7 +344,8 @@ TEST_F(CylindersJourney, AnAluminiumBlockRestsAndIsMeasuredAgain) {
     ask("minutes", QStringLiteral("10"));
     answer();
     EXPECT_EQ(headline(), QStringLiteral("Let the block rest"));
-    EXPECT_TRUE(text_of("call-reasons").contains(QStringLiteral("Waits: it rests until 2026-03-02T")));
+    EXPECT_TRUE(text_of("call-reasons").contains(QStringLiteral("Waits: it rests until ")));
+    EXPECT_FALSE(text_of("call-reasons").contains(QStringLiteral("2026-03-02T"))) << "as the clock on the wall has it";
     EXPECT_TRUE(text_of("call-number").endsWith(QStringLiteral(" left"))) << text_of("call-number").toStdString();
     read(80.50);
     EXPECT_EQ(readings_of(session_.state()).readings.back().stale_because, "read before the block had rested");

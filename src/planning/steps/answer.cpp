@@ -4,6 +4,7 @@
 #include "block/ledger.h"
 #include "block/reading_text.h"
 #include "block/state/bore_state.h"
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/fresh.h"
 #include "block/state/intake_state.h"
@@ -41,6 +42,10 @@ class Answering : Given {
     Payloads entries() const {
         if (step_.state != StepState::now && step_.state != StepState::ready)
             throw Refused{{"job", 0, step_.id + " cannot be answered now", "a step that is ready"}};
+        if (step_.kind == StepKind::decide && card_of(state_).learner_at_bench() && !to_be_signed(step_).empty() &&
+            !card_of(state_).is_signed_off(to_be_signed(step_)))
+            throw Refused{{"job", 0, step_.id + " is a decision, and who is at the bench is learning",
+                           "somebody who answers for it, at the bench"}};
         if (step_.task == Task::look_at_touch)
             return of_touch();
         if (auto of_shop = shop_answer(state_, step_, answers_, at_))

@@ -5,14 +5,13 @@
 #include "planning/common/assessment.h"
 #include "wording/shop/shop_words.h"
 
-#include <QDateTime>
-#include <QLocale>
 #include <algorithm>
 
 namespace pallix::ui {
 namespace {
 
 using planning::StageMark;
+using session::day_words;
 
 SheetLine heading(const QString& words) {
     SheetLine line;
@@ -55,7 +54,7 @@ void add_waited_for(std::vector<SheetLine>& sheet, const Context& context) {
                              LineDrawing::tr("clock"),
                              qt(clock.what),
                              StageMark::current,
-                             LineDrawing::tr("until %1").arg(wall_time(clock.until))});
+                             LineDrawing::tr("until %1").arg(session::wall_time(clock.until))});
     if (sheet.size() == nothing)
         sheet.push_back({{}, {}, LineDrawing::tr("nothing")});
     for (const auto& [id, words] :
@@ -112,27 +111,14 @@ void add_pictures(std::vector<SheetLine>& sheet, const Context& context) {
 
 } // namespace
 
-QString wall_time(const std::string& utc) {
-    const QDateTime time = QDateTime::fromString(qt(utc), Qt::ISODate).toLocalTime();
-    const QString minute = time.toString(QStringLiteral("HH:mm"));
-    return time.date() == QDate::currentDate()
-               ? minute
-               : LineDrawing::tr("%1, %2").arg(day_words(time.date().toString(Qt::ISODate).toStdString()), minute);
-}
-
-QString day_words(const std::string& day) {
-    const QDate date = QDate::fromString(qt(day), Qt::ISODate);
-    return date.isValid() ? QLocale().toString(date, QLocale::ShortFormat) : qt(day);
-}
-
 std::vector<SheetLine> card_sheet(const Context& context) {
     if (!context.session.has_job())
         return {};
     std::vector<SheetLine> sheet{heading(LineDrawing::tr("The job"))};
     for (const wording::CardLine& line : wording::card_lines(context.session.state(), context.lengths()))
-        sheet.push_back(
-            {qt(line.step), qt(line.name),
-             line.step.ends_with("/promised") && !line.words.empty() ? day_words(line.words) : qt(line.words)});
+        sheet.push_back({qt(line.step), qt(line.name),
+                         line.step.ends_with("/promised") && !line.words.empty() ? session::day_words(line.words)
+                                                                                 : qt(line.words)});
     add_waited_for(sheet, context);
     add_looked_over(sheet, context);
     add_pictures(sheet, context);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/frame/bell.h"
 
-#include "ui/block/card_sheet.h"
+#include "session/wall_time.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/spoken.h"
 
@@ -41,7 +41,7 @@ Bell::Bell(Context context, QWidget* parent)
 
 void Bell::ring(storage::JobId job, const QString& title, const QString& what, const QString& until, bool missed) {
     const QString words = (missed ? tr("%1: %2 was over at %3, while nobody was here") : tr("%1: %2 is over (%3)"))
-                              .arg(title, what, wall_time(until.toStdString()));
+                              .arg(title, what, session::wall_time(until.toStdString()));
     rung_.push_back({job, words});
     notify_desktop(QDBusConnection::sessionBus(), tr("Pallix: %1 is over").arg(what), words);
     show_first();

@@ -7,6 +7,7 @@
 #include "planning/common/assessment.h"
 #include "planning/steps/any_time.h"
 #include "planning/steps/step_changes.h"
+#include "session/wall_time.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/spoken.h"
 #include "ui/frame/step_form.h"
@@ -308,7 +309,7 @@ void CallPanel::show_words(const Step* spoken) {
     number_->setVisible(!call.number.empty());
     QStringList lines;
     for (const std::string& reason : call.reasons)
-        lines << qt(reason);
+        lines << session::with_wall_times(qt(reason));
     reasons_->setText(lines.join(QStringLiteral("\n\n")));
     reasons_->setVisible(!lines.isEmpty());
     caution_->setText(qt(call.caution));

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/shop/machines_sheet.h"
 
-#include "ui/block/card_sheet.h"
+#include "session/wall_time.h"
 #include "wording/shop/shop_words.h"
 #include "wording/steps/change_words.h"
 
@@ -21,7 +21,7 @@ std::vector<SheetLine> machines_sheet(const session::ShopModel& shop, block::Uni
         const auto& row = *rows[i];
         const QString promised = row.standing.promised.empty()
                                      ? QString()
-                                     : LineDrawing::tr("promised %1").arg(day_words(row.standing.promised));
+                                     : LineDrawing::tr("promised %1").arg(session::day_words(row.standing.promised));
         return SheetLine{QString::number(row.id), name,
                          LineDrawing::tr("%1: %2").arg(row.title, row.waits[unit == block::Unit::mm ? 0 : 1]), mark,
                          promised};
