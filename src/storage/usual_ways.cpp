@@ -56,8 +56,7 @@ std::map<std::string, double> UsualWays::minutes() const {
 }
 
 BookResult<void> UsualWays::keep_minutes(const std::string& work, std::optional<double> minutes) {
-    constexpr double longest = 7 * 24 * 60;
-    if (minutes && !(*minutes > 0 && *minutes <= longest))
+    if (minutes && !(*minutes > 0 && *minutes <= longest_usual))
         return refused(QStringLiteral("%1 minutes is no time for a piece of work.").arg(*minutes),
                        QStringLiteral("More than nothing, and at most a week."));
     return keep_or_drop(connection_, "INSERT OR REPLACE INTO usual_minutes (work, minutes) VALUES (?, ?)",

@@ -11,6 +11,8 @@
 
 namespace pallix::storage {
 
+inline constexpr double longest_usual = 7 * 24 * 60; ///< minutes, of one piece of work
+
 /// How a shop usually goes about things: the route its jobs begin with, how long work takes there. Speaks through the
 /// book's connection.
 class UsualWays {

@@ -9,6 +9,7 @@
 #include <QHeaderView>
 #include <QLocale>
 #include <QTableWidget>
+#include <optional>
 
 namespace pallix::ui {
 namespace {
@@ -52,26 +53,24 @@ HoursDialog::HoursDialog(Context context, const std::vector<planning::JobHours>&
     end_dialog(this, column, echo_, context_, tr("Keep"));
 }
 
-/// What is as common practice has it is not kept.
+/// All or nothing; what is as common practice has it is not kept.
 void HoursDialog::accept() {
-    auto usual = context_.session.book().usual();
+    std::vector<std::optional<double>> typed;
     for (int row = 0; row < table_->rowCount(); ++row) {
-        const auto work = static_cast<planning::Work>(row);
         bool is_number = false;
-        const QString typed = table_->item(row, typed_column)->text().trimmed();
-        const double minutes = QLocale().toDouble(typed, &is_number);
-        const bool as_usual = typed.isEmpty() || (is_number && minutes == planning::usual_minutes(work));
-        const auto kept =
-            as_usual ? usual.keep_minutes(planning::work_keys[static_cast<std::size_t>(row)], std::nullopt)
-            : is_number
-                ? usual.keep_minutes(planning::work_keys[static_cast<std::size_t>(row)], minutes)
-                : storage::BookResult<void>(storage::refused(tr("\"%1\" is no number of minutes.").arg(typed), {}));
-        if (!kept) {
-            echo_->setText(kept.error().what);
-            table_->setCurrentCell(row, typed_column);
-            return;
+        const QString text = table_->item(row, typed_column)->text().trimmed();
+        const double minutes = QLocale().toDouble(text, &is_number);
+        if (!text.isEmpty() && !(is_number && minutes > 0 && minutes <= storage::longest_usual)) {
+            echo_->setText(tr("\"%1\" is no time for a piece of work: minutes, at most a week.").arg(text));
+            return table_->setCurrentCell(row, typed_column);
         }
+        const bool as_usual = text.isEmpty() || minutes == planning::usual_minutes(static_cast<planning::Work>(row));
+        typed.push_back(as_usual ? std::nullopt : std::optional(minutes));
     }
+    auto usual = context_.session.book().usual();
+    for (std::size_t i = 0; i < typed.size(); ++i)
+        if (const auto kept = usual.keep_minutes(planning::work_keys[i], typed[i]); !kept)
+            return echo_->setText(kept.error().what);
     QDialog::accept();
 }
 
