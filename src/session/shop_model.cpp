@@ -136,6 +136,7 @@ void ShopModel::reload() {
             rows_.back().set_aside = job.set_aside;
         }
     shop_hours_.clear();
+    hours_left_.clear();
     typed_ = typed_times(book_);
     std::vector<double> rates;
     for (const Row& row : rows_)
@@ -210,6 +211,7 @@ void ShopModel::reload_job(storage::JobId job) {
     if (!jobs || known == rows_.end() || found == jobs->end())
         return reload();
     *known = row_of(*found);
+    hours_left_.erase(job);
     known->set_aside = found->set_aside;
     std::vector<std::size_t> before = shown_;
     arrange();
@@ -229,12 +231,14 @@ int ShopModel::index_of(storage::JobId job) const {
     return found == shown_.end() ? -1 : static_cast<int>(found - shown_.begin());
 }
 
-planning::HoursLeft ShopModel::hours_left(const Row& row) const {
+const planning::HoursLeft& ShopModel::hours_left(const Row& row) const {
+    if (const auto known = hours_left_.find(row.id); known != hours_left_.end())
+        return known->second;
     const std::string engine = row.engine.toStdString();
     double listed = 0;
     for (const auto& [work, times] : row.standing.open)
         listed += times * planning::usual_time(shop_hours_, work, engine, {}, typed_).minutes;
-    return planning::hours_left(shop_hours_, engine, row.standing.left, listed);
+    return hours_left_[row.id] = planning::hours_left(shop_hours_, engine, row.standing.left, listed);
 }
 
 std::optional<planning::Promise> ShopModel::promise(const Row& row) const {
@@ -274,7 +278,7 @@ QString ShopModel::day_of(const Row& row) const {
 QString ShopModel::hours_of(const Row& row) const {
     if (!row.readable || row.standing.waits == WaitsFor::delivered)
         return {};
-    const planning::HoursLeft left = hours_left(row);
+    const planning::HoursLeft& left = hours_left(row);
     const auto hours = [](double minutes) { return QLocale().toString(minutes / 60, 'f', minutes < 600 ? 1 : 0); };
     if (left.least && left.most)
         return tr("%1 h left, %2 to %3 in %4 of 10 such jobs")

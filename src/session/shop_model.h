@@ -10,6 +10,7 @@
 
 #include <QAbstractListModel>
 #include <array>
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -66,7 +67,8 @@ class ShopModel : public QAbstractListModel {
     int index_of(storage::JobId job) const; ///< −1 where it is not listed
     [[nodiscard]] const std::vector<Row>& all() const { return rows_; }
 
-    [[nodiscard]] planning::HoursLeft hours_left(const Row& row) const;
+    /// Worked out once for each job until the book is read again.
+    [[nodiscard]] const planning::HoursLeft& hours_left(const Row& row) const;
     [[nodiscard]] std::optional<planning::Promise> promise(const Row& row) const;
     /// The hours of every job that was delivered.
     [[nodiscard]] const std::vector<planning::JobHours>& shop_hours() const { return shop_hours_; }
@@ -94,6 +96,7 @@ class ShopModel : public QAbstractListModel {
     std::vector<std::size_t> shown_; ///< in the order of the board
     std::vector<planning::JobHours> shop_hours_;
     planning::TypedTimes typed_;
+    mutable std::map<storage::JobId, planning::HoursLeft> hours_left_;
     double minutes_a_day_ = 0; ///< what is done on a job in a day, of those that were delivered; 0: none was
     QString search_;
     bool all_ = false, with_delivered_ = false;

@@ -48,7 +48,6 @@ QJsonObject standing_json(const JobStanding& s) {
             {QStringLiteral("due"), said(s.due)},
             {QStringLiteral("person"), said(s.person)},
             {QStringLiteral("clocks"), clocks},
-            {QStringLiteral("identity"), said(s.identity)},
             {QStringLiteral("promised"), said(s.promised)},
             {QStringLiteral("delivered"), said(s.delivered)},
             {QStringLiteral("left"), numbers_by(s.left)},
@@ -71,7 +70,6 @@ JobStanding standing_in(const QJsonObject& json) {
     const QJsonArray clocks = json[QStringLiteral("clocks")].toArray();
     for (qsizetype i = 0; i + 1 < clocks.size(); i += 2)
         s.clocks.push_back({clocks[i].toString().toStdString(), clocks[i + 1].toString().toStdString()});
-    s.identity = text_in(json, "identity");
     s.promised = text_in(json, "promised");
     s.delivered = text_in(json, "delivered");
     s.left = minutes_in(json[QStringLiteral("left")].toArray());

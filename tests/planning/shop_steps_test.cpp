@@ -72,6 +72,18 @@ TEST(ShopSteps, ALineOfTheCardChangesThatLineAlone) {
     EXPECT_THAT(shop_answers_to(story, "received/any/gasket", {}), HasSubstr("nothing is typed"));
 }
 
+TEST(ShopSteps, AUseThatNobodyStatedIsNone) {
+    Story story;
+    ASSERT_EQ(shop_answers_to(story, "received/any/use",
+                              {{"use", std::string("not_stated")}, {"fuel", std::string("diesel")}}),
+              "");
+    EXPECT_FALSE(card_of(story.state()).card.use);
+    EXPECT_THAT(shop_answers_to(story, "received/any/use", {{"use", std::string("not_stated")}}), HasSubstr("nothing"));
+    ASSERT_EQ(shop_answers_to(story, "received/any/use", {{"use", std::string("race")}}), "");
+    EXPECT_EQ(card_of(story.state()).card.use, Use::race);
+    EXPECT_EQ(card_of(story.state()).card.fuel, "diesel");
+}
+
 TEST(ShopSteps, DaysAreTypedAsPeopleSayThem) {
     EXPECT_EQ(day_typed("2026-12-04", noon), "2026-12-04");
     EXPECT_EQ(day_typed("14 days", noon), "2026-03-16");

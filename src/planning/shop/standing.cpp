@@ -173,7 +173,6 @@ const PartNoted* part_due_first(const JobState& state) {
 JobStanding standing_of(const JobState& state, const Assessment& a, const std::vector<Entry>& entries,
                         const std::string& at) {
     JobStanding s;
-    s.identity = card_of(state).card.identity;
     s.promised = card_of(state).card.promised;
     s.words = words_of(state, entries);
     for (const auto& clock : card_of(state).clocks)
@@ -181,7 +180,8 @@ JobStanding standing_of(const JobState& state, const Assessment& a, const std::v
     if (const auto& rest = bores_of(state).rest)
         s.clocks.push_back({"rest", rest->payload.until});
     std::erase_if(s.clocks, [&at](const RunningClock& clock) { return clock.until <= at; });
-    for (const auto& [stage, minutes] : job_hours(entries, "", false).minutes)
+    const auto spent = job_hours(entries, "", false).minutes;
+    for (const auto& [stage, minutes] : spent)
         s.spent += minutes;
     if (!entries.empty())
         s.last_time = entries.back().time;
@@ -193,7 +193,6 @@ JobStanding standing_of(const JobState& state, const Assessment& a, const std::v
         s.delivered = card_of(state).delivered_at.substr(0, 10);
         return s;
     }
-    const auto spent = job_hours(entries, "", false).minutes;
     for (const Step& step : a.steps.steps)
         if (step.state <= StepState::waits && !step.aside) {
             const auto so_far = spent.find(step.stage);

@@ -43,13 +43,13 @@ struct JobStanding {
     std::string fixture;
     std::string part, due, person; ///< of what is waited for; the part that is due first
     std::vector<RunningClock> clocks;
-    std::string identity, promised, delivered; ///< the last two days
-    std::map<block::Stage, double> left;       ///< stages that ask for something yet, with minutes spent on each
-    std::map<Work, int> open;                  ///< work that the steps listed now ask for, how often
-    double spent = 0;                          ///< minutes, by the ledger
-    Machine last_machine = Machine::desk;      ///< where metal was cut last
-    std::string last_time;                     ///< of the newest entry, UTC
-    std::string words;                         ///< all that it can be searched by, in small letters
+    std::string promised, delivered;      ///< days
+    std::map<block::Stage, double> left;  ///< stages that ask for something yet, with minutes spent on each
+    std::map<Work, int> open;             ///< work that the steps listed now ask for, how often
+    double spent = 0;                     ///< minutes, by the ledger
+    Machine last_machine = Machine::desk; ///< where metal was cut last
+    std::string last_time;                ///< of the newest entry, UTC
+    std::string words;                    ///< all that it can be searched by, in small letters
 };
 
 /// @param at UTC

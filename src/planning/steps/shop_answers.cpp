@@ -92,8 +92,8 @@ class ShopAnswer : Given {
                                         {"gasket", &JobCard::gasket},
                                         {"wanted", &JobCard::wanted}})
             card.*line = words_if(key);
-        if (answers_.contains("use"))
-            card.use = choice<Use>("use");
+        if (const auto use = given<std::string>("use"); use && *use != "not_stated")
+            card.use = choice<Use>("use", use_keys);
         card.oversize = if_given("oversize");
         card.promised = day_if_given("promised");
         if (card == JobCard{})

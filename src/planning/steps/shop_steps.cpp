@@ -46,9 +46,10 @@ class Card {
         line("block", {text("identity", c.identity)});
         line("customer", {text("customer", intake_of(state_).customer), text("reach", c.reach)});
         line("complaint", {text("complaint", c.complaint), text("history", c.history)});
-        line("use",
-             {choice_of("use", {use_keys.begin(), use_keys.end()}, static_cast<double>(c.use.value_or(Use::work))),
-              text("fuel", c.fuel), text("boost", c.boost)});
+        std::vector<std::string> uses{"not_stated"};
+        uses.insert(uses.end(), use_keys.begin(), use_keys.end());
+        line("use", {choice_of("use", std::move(uses), c.use ? 1 + static_cast<double>(*c.use) : 0),
+                     text("fuel", c.fuel), text("boost", c.boost)});
         line("gasket", {text("gasket", c.gasket)});
         line("wanted", {text("wanted", c.wanted), {"oversize", AskKind::length, c.oversize, 0, 20, {}, true}});
         line("promised", {text("promised", c.promised)});

@@ -64,15 +64,17 @@ void BlockView::refresh() {
     if (!context_.session.has_job())
         marked_.reset();
     page_->show_bore(marked_);
-    card_->show_lines(card_sheet(context_));
-    if (card_page_->shows_table())
+    if (shown() == Page::card) {
+        card_->show_lines(card_sheet(context_));
         card_page_->show_bore({});
-    memory_page_->show_bore({});
+    } else if (shown() == Page::memory)
+        memory_page_->show_bore({});
 }
 
 void BlockView::show_page(Page page) {
     buttons_->press(static_cast<int>(page));
     pages_->setCurrentIndex(static_cast<int>(page));
+    refresh();
     setFocusProxy(pages_->currentWidget());
     pages_->currentWidget()->setFocus();
 }

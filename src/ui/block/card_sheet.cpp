@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/block/card_sheet.h"
 
+#include "block/ledger.h"
 #include "block/state/card_state.h"
+#include "block/state/deck_state.h"
 #include "planning/common/assessment.h"
+#include "wording/common/sentences.h"
 #include "wording/shop/shop_words.h"
 
+#include <QPixmapCache>
 #include <algorithm>
 
 namespace pallix::ui {
@@ -85,8 +89,24 @@ void add_looked_over(std::vector<SheetLine>& sheet, const Context& context) {
                          qt(wording::inspection_name(what)), words,
                          words.isEmpty() ? std::nullopt : std::optional(StageMark::done)});
     }
-    sheet.push_back({QStringLiteral("cleaned/any/pressure"), LineDrawing::tr("pressure test"), {}});
+    const auto& tested = decks_of(state).pressure_test;
+    const QString tight = tested ? qt(wording::entry_words(tested->payload, context.lengths())) : QString();
+    sheet.push_back({QStringLiteral("cleaned/any/pressure"), LineDrawing::tr("pressure test"), tight,
+                     tested ? std::optional(StageMark::done) : std::nullopt});
     sheet.push_back({QStringLiteral("cleaned/any/soak"), LineDrawing::tr("soak"), {}});
+}
+
+/// A picture as it is shown, made once: it may have 20 MB.
+QPixmap shown_small(const Context& context, const QString& sha256) {
+    constexpr double height = 240;
+    const QString key = QStringLiteral("small %1 %2").arg(scaled(height)).arg(sha256);
+    QPixmap small;
+    if (QPixmapCache::find(key, &small))
+        return small;
+    if (const auto bytes = context.session.book().pictures().picture(sha256); bytes && small.loadFromData(*bytes))
+        small = small.scaledToHeight(std::min(small.height(), scaled(height)), Qt::SmoothTransformation);
+    QPixmapCache::insert(key, small);
+    return small;
 }
 
 void add_pictures(std::vector<SheetLine>& sheet, const Context& context) {
@@ -98,13 +118,9 @@ void add_pictures(std::vector<SheetLine>& sheet, const Context& context) {
         SheetLine line{{},
                        picture.about.empty() ? LineDrawing::tr("of the job") : qt(picture.about),
                        picture.words.empty() ? qt(picture.file) : qt(picture.words)};
-        if (const auto bytes = context.session.book().pictures().picture(qt(picture.sha256)); bytes)
-            line.picture.loadFromData(*bytes);
-        else
+        line.picture = shown_small(context, qt(picture.sha256));
+        if (line.picture.isNull())
             line.aside = LineDrawing::tr("not in this book");
-        if (!line.picture.isNull())
-            line.picture =
-                line.picture.scaledToHeight(std::min(line.picture.height(), scaled(240)), Qt::SmoothTransformation);
         sheet.push_back(std::move(line));
     }
 }

@@ -28,6 +28,7 @@ void MemoryDrawing::refresh() {
 }
 
 void MemoryDrawing::showEvent(QShowEvent* event) {
+    shop_.reload();
     remember();
     Drawing::showEvent(event);
 }
@@ -38,7 +39,6 @@ void MemoryDrawing::remember() {
     const auto& blueprint = intake_of(context_.session.state()).blueprint;
     if (!context_.session.has_job() || !blueprint)
         return;
-    shop_.reload();
     std::vector<planning::BlockTraits> others;
     for (const session::ShopModel::Row& row : shop_.all())
         if (row.readable && row.engine == qt(blueprint->name) && row.id != *context_.session.job() &&

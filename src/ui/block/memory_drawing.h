@@ -16,7 +16,7 @@ class MemoryDrawing final : public Drawing {
   public:
     explicit MemoryDrawing(Context context, QWidget* parent = nullptr);
     QSize minimumSizeHint() const override { return {480, 320}; }
-    void refresh() override; ///< reads the shop's jobs where it is on screen
+    void refresh() override; ///< the other blocks are those of when it came on screen
     [[nodiscard]] TwinTable table() const;
     [[nodiscard]] std::vector<SpokenPart> spoken() const override;
     [[nodiscard]] const std::vector<planning::TraitMemory>& memory() const { return memory_; }

@@ -161,7 +161,8 @@ void ShopView::refill() {
     all_->setVisible(model_.set_aside() > 0);
     delivered_->setText(tr("with %1 delivered").arg(model_.delivered()));
     delivered_->setVisible(model_.delivered() > 0);
-    machines_->show_lines(machines_sheet(model_, context_.preferences.unit()));
+    if (shown() == Page::machines)
+        machines_->show_lines(machines_sheet(model_, context_.preferences.unit()));
     const int open = context_.session.has_job() ? model_.index_of(*context_.session.job()) : -1;
     if (jobs > 0 && (open >= 0 || !list_->currentIndex().isValid()))
         list_->setCurrentIndex(model_.index(qMax(open, 0)));

@@ -20,7 +20,7 @@ using planning::Task;
 
 namespace {
 
-/// "a, b and c" without the empty ones, each after its name where it has one.
+/// "a, b, c" without the empty ones, each after its name where it has one.
 class Listed {
   public:
     Listed& add(const char* name, const std::string& value) {
@@ -184,14 +184,6 @@ std::string shared_words(const std::string& fixture, std::size_t jobs) {
                                  : names[static_cast<std::size_t>(lies - planning::set_up_keys.begin())];
     return count_words(jobs, what, (parts.size() > 2 ? parts[2] + "° " : std::string()) + what) +
            " wait for the same set-up";
-}
-
-std::string until_words(const std::string& until, const std::string& at) {
-    constexpr std::size_t day = 10, minute = 16;
-    if (until.size() < minute)
-        return until;
-    return until.substr(0, day) == at.substr(0, day) ? until.substr(day + 1, minute - day - 1)
-                                                     : until.substr(0, day) + " " + until.substr(day + 1, 5);
 }
 
 std::string for_learner(const JobState& state, const std::string& question) {

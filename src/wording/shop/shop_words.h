@@ -48,8 +48,4 @@ struct CardLine {
 /// "two 60° decks wait for the same set-up"
 /// @param fixture as `planning::JobStanding` has it
 [[nodiscard]] std::string shared_words(const std::string& fixture, std::size_t jobs);
-/// "14:05" of a time, or with its day where that is another than today's.
-/// @param at UTC, ISO 8601
-[[nodiscard]] std::string until_words(const std::string& until, const std::string& at);
-
 } // namespace pallix::wording

@@ -303,6 +303,8 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
         return flaw_near_words(value_of<block::FlawNear>(block::flaw_near_keys, key));
     if (ask.key == "trial")
         return key == "clean" ? "clean all round" : key == "pits" ? "pits left" : "still open";
+    if (ask.key == "use" && key == "not_stated")
+        return "not stated";
     if (ask.key == "waiting")
         return key == "hand_over" ? "handing over" : stage_of_key(key);
     if (ask.key == "where")
