@@ -3,6 +3,7 @@
 #include "session/demo_shop.h"
 #include "session/preferences.h"
 #include "session/session.h"
+#include "session/shop_experience.h"
 #include "storage/shop_book.h"
 #include "ui/bench_application.h"
 #include "ui/bench_window.h"
@@ -146,10 +147,12 @@ int main(int argc, char** argv) {
                 return refuse(filled.error());
 
     const session::Session::Clock harbour_clock = [] { return std::string(workshop::harbour_today) + "T08:00:00Z"; };
+    const session::Session::Clock clock = pictures ? harbour_clock : session::Session::system_clock();
     session::Session session(
-        *book, [&preferences] { return preferences.person().toStdString(); },
-        pictures ? harbour_clock : session::Session::system_clock());
-    session::InstrumentRegister instruments(*book, preferences);
+        *book, [&preferences] { return preferences.person().toStdString(); }, clock);
+    session.learn_from(
+        [&](const std::string& engine) { return session::experience_of_shop(*book, preferences, clock, engine); });
+    session::InstrumentRegister instruments(*book, preferences, nullptr, clock);
     session::GaugeLink gauge(session);
     session.draw_certainty();
     const ui::Context context{session, preferences, instruments, gauge};

@@ -46,6 +46,9 @@ struct Instrument {
     std::string last_check;                     ///< ISO date; empty where nobody knows
     std::optional<double> zero;                 ///< mm, the size or height at which it reads 0
     std::string zero_set_on;                    ///< what the zero was set on: "ring 73.990", "micrometer"
+    std::string zero_time;                      ///< UTC, ISO 8601, when the zero was set; empty where nobody knows
+    std::optional<double> zero_c;               ///< °C, of the gauge then
+    int check_days = 0;                         ///< days from one check to the next; 0: as the shop sees fit
     double contact_angle = 0;                   ///< rad, of a lever against the surface it follows
     std::optional<double> repeatability;        ///< mm, s of one reading, from its last repeatability test
     std::size_t repeatability_readings = 0;     ///< how many readings that test had

@@ -40,7 +40,8 @@ struct SurfaceQuestion {
     std::vector<Vec2> nodes; ///< mm, at least one
     std::vector<HeightSeen> seen;
     std::vector<CutSeen> cuts;
-    std::vector<Opening> openings{}; ///< cylinders: gaskets leave rings round them, webs between them sink
+    std::optional<double> usual_flatness{}; ///< mm, of surfaces of its kind over all, where that is known
+    std::vector<Opening> openings{};        ///< cylinders: gaskets leave rings round them, webs between them sink
 };
 
 /// What a surface may have beside its waves.

@@ -6,6 +6,7 @@
 #include <Eigen/Core>
 #include <array>
 #include <cmath>
+#include <optional>
 #include <vector>
 
 namespace pallix::metrology {
@@ -24,6 +25,14 @@ inline constexpr std::array rest_lengths{35.0, 80.0, 180.0};
 inline double size_weight(double size) {
     const double z = std::log(size / 0.003) / std::log(3.0);
     return std::exp(-z * z / 2);
+}
+/// The same where surfaces of the kind are known to be flat within so much over all, mm: half of the weight goes to
+/// waves a quarter as large, within a factor of 2. The heights still have the last word.
+inline double size_weight(double size, std::optional<double> usual_flatness) {
+    if (!usual_flatness)
+        return size_weight(size);
+    const double z = std::log(4 * size / *usual_flatness) / std::log(2.0);
+    return (size_weight(size) + std::exp(-z * z / 2)) / 2;
 }
 inline constexpr std::array unstated_noise{0.001, 0.003, 0.006}; // mm
 inline constexpr double grain = 0.0007;                          // mm, what the surface does between neighbouring nodes

@@ -107,7 +107,8 @@ void SurfaceWays::weigh_ways() {
     for (const double size : rest_sizes)
         for (const double length : rest_lengths)
             for (const double noise : noises)
-                waves_.push_back({size, length, noise, std::log(size_weight(size)), {}, {}, {}, {}, {}});
+                waves_.push_back(
+                    {size, length, noise, std::log(size_weight(size, q_.usual_flatness)), {}, {}, {}, {}, {}});
     std::vector<std::vector<Way>> of_waves(waves_.size());
     in_parallel(waves_.size(), 0, [&](std::size_t i) {
         Waves& w = waves_[i];

@@ -34,10 +34,13 @@ storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<
     return {};
 }
 
-void shift_to(std::vector<workshop::DemoJob>& jobs, const std::string& today) {
+int days_since_demo(const std::string& today) {
     const auto from = block::read_day(workshop::harbour_today), to = block::read_day(today.substr(0, 10));
-    if (from && to)
-        workshop::shift_days(jobs, static_cast<int>((*to - *from).count()));
+    return from && to ? static_cast<int>((*to - *from).count()) : 0;
+}
+
+void shift_to(std::vector<workshop::DemoJob>& jobs, const std::string& today) {
+    workshop::shift_days(jobs, days_since_demo(today));
 }
 
 } // namespace
@@ -65,6 +68,9 @@ storage::BookResult<void> fill_with_demo(storage::ShopBook& book, const std::str
     for (const block::Instrument& instrument : workshop::harbour_instruments())
         if (auto saved = book.save_instrument(instrument); !saved)
             return saved;
+    for (const block::InstrumentEvent& event : workshop::harbour_gauge_events(days_since_demo(today)))
+        if (auto kept = book.instrument_histories().add(event); !kept)
+            return kept;
     return fill_shelf(book, jobs);
 }
 

@@ -1,14 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/instrument_register.h"
 
+#include "block/state/readings_state.h"
+#include "planning/common/shop_limits.h"
+
 #include <algorithm>
+#include <utility>
 
 namespace pallix::session {
 
 using block::Instrument;
 
-InstrumentRegister::InstrumentRegister(storage::ShopBook& book, Preferences& preferences, QObject* parent)
-    : QObject(parent), book_(book), preferences_(preferences) {
+InstrumentRegister::InstrumentRegister(storage::ShopBook& book, Preferences& preferences, QObject* parent,
+                                       Session::Clock clock)
+    : QObject(parent), book_(book), preferences_(preferences), clock_(std::move(clock)) {
     reload();
 }
 
@@ -35,8 +40,34 @@ Instrument InstrumentRegister::in_hand(planning::Measuring what) const {
 }
 
 Outcome InstrumentRegister::save(const Instrument& instrument) {
+    const Instrument* known = find(instrument.name);
+    return keep(instrument, instrument.zero && (!known || known->zero != instrument.zero ||
+                                                known->zero_set_on != instrument.zero_set_on));
+}
+
+Outcome InstrumentRegister::zero(Instrument instrument, double at, const std::string& on,
+                                 std::optional<double> celsius) {
+    instrument.zero = at;
+    instrument.zero_set_on = on;
+    instrument.zero_c = celsius;
+    return keep(std::move(instrument), true);
+}
+
+/// @param zeroed its zero was set just now
+Outcome InstrumentRegister::keep(Instrument instrument, bool zeroed) {
     if (const auto fault = block::fault_of(instrument))
         return tl::unexpected(block::Faults{{"instrument", 0, *fault, ""}});
+    if (zeroed) {
+        instrument.zero_time = clock_();
+        block::InstrumentEvent event;
+        event.instrument = instrument.name;
+        event.what = block::InstrumentHappening::zeroed;
+        event.size = instrument.zero;
+        event.celsius = instrument.zero_c;
+        event.words = instrument.zero_set_on;
+        if (auto noted = note(std::move(event)); !noted)
+            return noted;
+    }
     // The first one saved brings the others along, so that the register does not shrink to it.
     std::vector<Instrument> all = from_book_ ? std::vector<Instrument>() : instruments_;
     std::erase_if(all, [&](const Instrument& i) { return i.name == instrument.name; });
@@ -47,6 +78,33 @@ Outcome InstrumentRegister::save(const Instrument& instrument) {
     reload();
     Q_EMIT changed();
     return {};
+}
+
+const block::InstrumentHistory& InstrumentRegister::history(const std::string& name) const {
+    const auto [known, fresh] = histories_.try_emplace(name);
+    if (fresh)
+        if (auto read = book_.instrument_history(name))
+            known->second = std::move(*read);
+    return known->second;
+}
+
+Outcome InstrumentRegister::note(block::InstrumentEvent event) {
+    event.time = clock_();
+    event.person = preferences_.person().toStdString();
+    histories_.erase(event.instrument);
+    if (const auto added = book_.instrument_histories().add(event); !added)
+        return tl::unexpected(as_faults(added.error()));
+    return {};
+}
+
+planning::InstrumentRecord InstrumentRegister::record(const Instrument& instrument) const {
+    return planning::record_of(instrument, history(instrument.name), clock_());
+}
+
+std::optional<planning::ZeroDoubt> InstrumentRegister::doubt(const Instrument& instrument,
+                                                             const block::JobState& state) const {
+    return planning::doubt_zero(instrument, readings_of(state).conditions, clock_(), planning::limits_of(state),
+                                history(instrument.name));
 }
 
 Outcome InstrumentRegister::remove(const std::string& name) {

@@ -17,6 +17,7 @@
 #include "planning/decks/deck_belief.h"
 #include "planning/decks/deck_shape.h"
 #include "planning/readings/log_doubts.h"
+#include "planning/shop/forecasts.h"
 #include "planning/steps/any_time.h"
 #include "planning/tunnel/tunnel_work.h"
 #include "session/session_worked.h"
@@ -221,7 +222,7 @@ Outcome Session::new_job(const QString& title, const QString& customer, const bl
         return tl::unexpected(std::move(doubts));
     return create_job(
         block::JobOpened{title.trimmed().toStdString(), customer.trimmed().toStdString(), blueprint.file, read->source},
-        {});
+        read->name, {});
 }
 
 Outcome Session::new_job(const QString& title, const QString& customer, const block::Engine& engine, int revision) {
@@ -238,11 +239,12 @@ Outcome Session::new_job(const QString& title, const QString& customer, const bl
         opened.engine = engine.name();
         opened.revision = revision;
     }
-    return create_job(std::move(opened), std::move(*usual));
+    return create_job(std::move(opened), drawn->name, std::move(*usual));
 }
 
+/// @param name the engine's, as its blueprint has it
 /// @param more what the job begins with
-Outcome Session::create_job(block::JobOpened opened, std::vector<block::Payload> more) {
+Outcome Session::create_job(block::JobOpened opened, const std::string& name, std::vector<block::Payload> more) {
     std::vector<block::Entry> entries;
     const QString engine = QString::fromStdString(opened.engine);
     more.insert(more.begin(), Payload(std::move(opened)));
@@ -252,6 +254,9 @@ Outcome Session::create_job(block::JobOpened opened, std::vector<block::Payload>
         more.emplace_back(std::move(*limits));
     if (auto route = book_.usual().route(engine))
         more.emplace_back(std::move(*route));
+    if (block::Experience taught = teacher_ ? teacher_(name) : block::Experience();
+        !taught.traits.empty() || !taught.forecasts.empty())
+        more.emplace_back(std::move(taught));
     for (Payload& payload : more) {
         if (const auto faults = block::faults_in(payload); !faults.empty())
             return tl::unexpected(
@@ -404,28 +409,23 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
     return take_all(std::move(*payloads));
 }
 
-/// What the first pass of a deck is expected to take is kept before it, so that it can be held against what it took.
+/// What is expected of the first pass of a deck and of the first go with the hone is kept before it, so that it can be
+/// held against what came.
 void Session::keep_forecasts(std::vector<Payload>& payloads) {
-    const block::DecksState& decks = decks_of(worked_->state);
+    const block::JobState& now = worked_->state;
     for (std::size_t i = 0; i < payloads.size(); ++i) {
-        const auto* cut = std::get_if<block::DeckCut>(&payloads[i]);
-        if (!cut || cut->depth <= 0)
-            continue;
-        const std::string bank = cut->bank;
-        const block::DeckState& deck = decks.deck(bank);
-        const bool kept = std::ranges::any_of(decks.forecasts, [&](const auto& f) {
-            return f.payload.bank == bank && deck.latest && f.sequence > deck.latest->sequence;
-        });
-        if (!deck.latest || kept || deck.depth_since(deck.latest->sequence) > 0)
-            continue;
-        const auto question = planning::ask_about_deck(worked_->state, bank);
-        const auto* belief = question ? worked_->beliefs.insist(*question) : nullptr;
-        if (!belief)
-            continue;
-        const auto &removal = belief->surface.removal, &lowest = belief->surface.lowest;
-        payloads.insert(
-            payloads.begin() + static_cast<std::ptrdiff_t>(i++),
-            block::DeckForecastKept{bank, removal.low, removal.high, lowest.low, lowest.high, belief->decides});
+        std::optional<Payload> kept;
+        if (const auto* cut = std::get_if<block::DeckCut>(&payloads[i]);
+            cut && planning::keeps_deck_forecast(now, *cut)) {
+            const auto question = planning::ask_about_deck(now, cut->bank);
+            if (const auto* belief = question ? worked_->beliefs.insist(*question) : nullptr)
+                kept = planning::kept_forecast(*belief);
+        } else if (const auto* pass = std::get_if<block::TunnelPass>(&payloads[i])) {
+            if (auto rise = planning::rise_to_keep(now, *pass))
+                kept = std::move(*rise);
+        }
+        if (kept)
+            payloads.insert(payloads.begin() + static_cast<std::ptrdiff_t>(i++), std::move(*kept));
     }
 }
 

@@ -86,12 +86,16 @@ class Session : public QObject {
     /// Takes in a whole job file as a new job.
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
     void close_job();
+    /// What a new job begins with of what the shop's other jobs teach.
+    using Teacher = std::function<block::Experience(const std::string& engine)>;
+    void learn_from(Teacher teacher) { teacher_ = std::move(teacher); }
 
     /// The time by the session's clock: UTC, ISO 8601.
     [[nodiscard]] std::string now() const { return clock_(); }
 
-    /// Entries that belong together, all or none, with a forecast before a deck's first pass: refused where a field is
-    /// out of its range or the job's state forbids one. Every other way into the ledger ends here.
+    /// Entries that belong together, all or none, with a forecast before a deck's first pass and a first go of the
+    /// hone: refused where a field is out of its range or the job's state forbids one. Every other way into the ledger
+    /// ends here.
     [[nodiscard]] Outcome take_all(std::vector<block::Payload> payloads);
     [[nodiscard]] Outcome take(block::Payload payload);
 
@@ -190,7 +194,8 @@ class Session : public QObject {
     void certainty_known();        ///< the assessment now holds drawn uncertainties
 
   private:
-    [[nodiscard]] Outcome create_job(block::JobOpened opened, std::vector<block::Payload> more);
+    [[nodiscard]] Outcome create_job(block::JobOpened opened, const std::string& engine,
+                                     std::vector<block::Payload> more);
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
     void keep_forecasts(std::vector<block::Payload>& payloads);
@@ -210,6 +215,7 @@ class Session : public QObject {
     storage::ShopBook& book_;
     Person person_;
     Clock clock_;
+    Teacher teacher_;
     std::optional<storage::JobId> job_;
     std::vector<block::Entry> entries_;
     block::ReadLogs read_logs_;

@@ -16,7 +16,8 @@ constexpr const char* redone = "redone";
 
 /// A forecast is kept with the pass it stands before; how the surface came out with the pass it came from.
 bool belong_together(const Entry& before, const Entry& after) {
-    if (std::holds_alternative<block::DeckForecastKept>(before.payload))
+    if (std::holds_alternative<block::DeckForecastKept>(before.payload) ||
+        std::holds_alternative<block::TunnelForecastKept>(before.payload))
         return true;
     const auto* cut = std::get_if<block::DeckCut>(&before.payload);
     const auto* finish = std::get_if<block::FinishNoted>(&after.payload);

@@ -28,7 +28,8 @@ ShopModel::ShopModel(storage::ShopBook& book, const Preferences& preferences, QO
 namespace {
 
 /// Who remembers standings: another version works them out anew.
-const QString reader_name = QStringLiteral("board %1, both units, by steps").arg(QStringLiteral(PALLIX_VERSION));
+const QString reader_name =
+    QStringLiteral("board %1, both units, by steps, with forecasts").arg(QStringLiteral(PALLIX_VERSION));
 
 constexpr std::array units{block::Unit::mm, block::Unit::inch};
 constexpr std::size_t length_of_day = 10; // "2026-03-02"
@@ -120,6 +121,7 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
         row.standing = planning::standing_of(state, assessment, *entries, at);
         row.standing.words = QString::fromStdString(row.standing.words).toLower().toStdString(); // of any alphabet
         row.traits = planning::traits_of(state);
+        row.forecasts = forecasts_text(planning::forecasts_that_came(state));
         row.hours = planning::job_hours(*entries, row.engine.toStdString(), row.standing.waits == WaitsFor::delivered);
     } catch (const std::exception& error) { // the list goes on without it
         return unreadable(job, tr("This job cannot be worked out (%1).").arg(QString::fromUtf8(error.what())));

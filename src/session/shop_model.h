@@ -47,6 +47,7 @@ class ShopModel : public QAbstractListModel {
         planning::JobStanding standing{};
         planning::JobHours hours{};
         planning::BlockTraits traits{}; ///< how its block was found
+        QString forecasts{};            ///< what was foretold of it and what came, as `forecasts_in` reads it
     };
 
     ShopModel(storage::ShopBook& book, const Preferences& preferences, QObject* parent = nullptr,

@@ -4,6 +4,10 @@
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QStringList>
+#include <cmath>
+#include <map>
+#include <tuple>
 
 namespace pallix::session {
 namespace {
@@ -116,6 +120,39 @@ planning::BlockTraits traits_in(const QJsonArray& all) {
 
 } // namespace
 
+/// A line for each kind, gauge and person: three words apart by tabs, then how far off each was; − where it did not
+/// hold.
+QString forecasts_text(const std::vector<planning::ForecastCame>& all) {
+    std::map<std::tuple<block::ForecastKind, std::string, std::string>, QStringList> lines;
+    for (const planning::ForecastCame& came : all)
+        lines[{came.kind, came.by.gauge, came.by.person}] << QStringLiteral("%1%2").arg(
+            came.held ? QString() : QStringLiteral("-"), QString::number(came.miss, 'g', 4));
+    QStringList text;
+    for (const auto& [key, misses] : lines) {
+        const auto& [kind, gauge, person] = key;
+        text << QStringLiteral("%1\t%2\t%3\t%4")
+                    .arg(QString::number(static_cast<int>(kind)), said(gauge).simplified(), said(person).simplified(),
+                         misses.join(QLatin1Char(' ')));
+    }
+    return text.join(QLatin1Char('\n'));
+}
+
+std::vector<planning::ForecastCame> forecasts_in(const QString& text) {
+    std::vector<planning::ForecastCame> all;
+    for (const QString& line : text.split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
+        const QStringList parts = line.split(QLatin1Char('\t'));
+        const int kind = parts.value(0).toInt();
+        if (parts.size() != 4 || kind < 0 || kind >= static_cast<int>(block::forecast_keys.size()))
+            continue;
+        for (const QString& miss : parts[3].split(QLatin1Char(' '), Qt::SkipEmptyParts))
+            all.push_back({static_cast<block::ForecastKind>(kind),
+                           {parts[1].toStdString(), parts[2].toStdString()},
+                           std::abs(miss.toDouble()),
+                           !miss.startsWith(QLatin1Char('-'))});
+    }
+    return all;
+}
+
 QString remembered(const ShopModel::Row& row) {
     QJsonArray marks;
     for (const auto& stage : row.stages)
@@ -126,7 +163,8 @@ QString remembered(const ShopModel::Row& row) {
                            {QStringLiteral("marks"), marks},
                            {QStringLiteral("standing"), standing_json(row.standing)},
                            {QStringLiteral("hours"), hours_json(row.hours)},
-                           {QStringLiteral("traits"), traits_json(row.traits)}};
+                           {QStringLiteral("traits"), traits_json(row.traits)},
+                           {QStringLiteral("forecasts"), row.forecasts}};
     return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
 }
 
@@ -147,6 +185,7 @@ ShopModel::Row recalled(const storage::JobRow& job) {
     row.hours = hours_in(json[QStringLiteral("hours")].toObject(), row.engine,
                          row.standing.waits == planning::WaitsFor::delivered);
     row.traits = traits_in(json[QStringLiteral("traits")].toArray());
+    row.forecasts = json[QStringLiteral("forecasts")].toString();
     return row;
 }
 

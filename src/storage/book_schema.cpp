@@ -108,8 +108,8 @@ const QString entry_stays = QStringLiteral(
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<Migration, 7>& migrations() {
-    static const std::array<Migration, 7> all{{
+const std::array<Migration, 8>& migrations() {
+    static const std::array<Migration, 8> all{{
         {{QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, "
                          "opened TEXT NOT NULL)"),
           QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time "
@@ -163,6 +163,16 @@ const std::array<Migration, 7>& migrations() {
           QStringLiteral("CREATE TABLE usual_minutes (work TEXT PRIMARY KEY, minutes REAL NOT NULL)"),
           // What runs by the clock is looked for over all jobs.
           QStringLiteral("CREATE INDEX entry_clock ON entry (job, sequence) WHERE kind IN ('clock', 'rest')")}},
+        // What happens to instruments, across jobs: only ever added to.
+        {{QStringLiteral(
+              "CREATE TABLE instrument_event (number INTEGER PRIMARY KEY, instrument TEXT NOT NULL, time TEXT "
+              "NOT NULL, person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
+          QStringLiteral("CREATE TRIGGER instrument_event_stays BEFORE UPDATE ON instrument_event BEGIN SELECT "
+                         "RAISE(ABORT, 'what happened to an instrument never changes'); END"),
+          QStringLiteral("CREATE TRIGGER instrument_event_is_kept BEFORE DELETE ON instrument_event BEGIN SELECT "
+                         "RAISE(ABORT, 'what happened to an instrument is never deleted'); END"),
+          QStringLiteral("CREATE INDEX entry_instrument ON entry (job) WHERE kind IN ('ring_check', "
+                         "'repeatability_test', 'gauge_study')")}},
     }};
     return all;
 }

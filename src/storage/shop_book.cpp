@@ -479,6 +479,8 @@ BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString&
         return tl::unexpected(people.error());
     if (const auto usual = (*sound)->usual().take_over(damaged.usual()); !usual)
         return tl::unexpected(usual.error());
+    if (const auto kept = (*sound)->instrument_histories().take_over(damaged.instrument_histories()); !kept)
+        return tl::unexpected(kept.error());
     if (const auto pictures = (*sound)->pictures().take_over(damaged.pictures()); !pictures)
         return tl::unexpected(pictures.error());
     return said;

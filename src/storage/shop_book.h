@@ -7,6 +7,7 @@
 #include "storage/book_jobs.h"
 #include "storage/engine_shelf.h"
 #include "storage/heads.h"
+#include "storage/instrument_histories.h"
 #include "storage/people.h"
 #include "storage/pictures.h"
 #include "storage/usual_ways.h"
@@ -100,12 +101,15 @@ class ShopBook {
     [[nodiscard]] People people() const { return People(connection_); }
     [[nodiscard]] UsualWays usual() const { return UsualWays(connection_); }
     [[nodiscard]] Pictures pictures() const { return Pictures(connection_); }
+    [[nodiscard]] InstrumentHistories instrument_histories() const { return InstrumentHistories(connection_); }
 
     /// The shop's instruments, by name.
     [[nodiscard]] BookResult<std::vector<block::Instrument>> instruments() const;
     /// Adds an instrument or replaces the one of that name: readings keep their own copy.
     [[nodiscard]] BookResult<void> save_instrument(const block::Instrument& instrument);
     [[nodiscard]] BookResult<void> remove_instrument(const QString& name);
+    /// All that happened to it, in the ledgers of all jobs and outside of them, by time.
+    [[nodiscard]] BookResult<block::InstrumentHistory> instrument_history(const std::string& instrument) const;
 
     /// Lines a probe is sending for a job, each on the disk before this returns; they wait here until the log is whole.
     [[nodiscard]] BookResult<void> append_stream(JobId job, const QStringList& lines);

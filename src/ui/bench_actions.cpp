@@ -145,9 +145,9 @@ void BenchWindow::build_view_menu() {
         go_to(Place::shop);
         shop_->search();
     });
-    add_action(menu, tr("Jobs, &machines of the shop"), QKeySequence(tr("Ctrl+Shift+J")), [this] {
+    add_action(menu, tr("Jobs, &machines of the shop, how forecasts held"), QKeySequence(tr("Ctrl+Shift+J")), [this] {
         go_to(Place::shop);
-        shop_->show_page(shop_->shown() == ShopView::Page::jobs ? ShopView::Page::machines : ShopView::Page::jobs);
+        shop_->show_next_page();
     });
     add_action(menu, tr("The clock was &heard"), QKeySequence(tr("Ctrl+Shift+H")), [this] { bell_->heard(); });
     menu->addSeparator();
@@ -300,10 +300,11 @@ void BenchWindow::build_measure_menu() {
         call_->speak_of("cleaned/any/conditions");
         call_->take_focus();
     });
-    add(tr("&Instruments…"), "Ctrl+G", [this] {
+    add_action(menu, tr("&Instruments…"), QKeySequence(tr("Ctrl+G")), [this] {
         const auto what = reading_->measuring();
         run_dialog<InstrumentDialog>(what ? qt(context_.instruments.in_hand(*what).name) : QString());
     });
+    add(tr("Gauge st&udy, or break it off…"), "Ctrl+Alt+G", on_line([this] { study_gauge(); }));
     add(tr("&Gauge or probe on the line…"), "Ctrl+Shift+G", [this] { run_dialog<GaugeDialog>(); });
     menu->addSeparator();
     const auto on_tunnel = [this](auto run) {

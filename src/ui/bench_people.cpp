@@ -8,8 +8,10 @@
 #include "ui/dialogs/hours_dialog.h"
 #include "ui/dialogs/people_dialog.h"
 #include "ui/dialogs/sheet_dialogs.h"
+#include "ui/dialogs/study_dialog.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/line_drawing.h"
+#include "ui/frame/reading_line.h"
 #include "ui/shop/shop_view.h"
 
 #include <QAction>
@@ -64,6 +66,19 @@ void BenchWindow::build_sheet_actions(QMenu* menu) {
         shop().reread();
         refresh();
     });
+}
+
+/// Lays one out on what the line is at; the one that runs there is broken off, with a reason.
+void BenchWindow::study_gauge() {
+    const auto running = reading_->running_study();
+    if (!running) {
+        StudyDialog(context_, *reading_->measuring(), reading_scope().bank, reading_->instrument(), this).exec();
+        return;
+    }
+    const auto reason = ask_for_text(this, tr("Break off the gauge study"), tr("Why it ends here:"));
+    if (reason && !reason->trimmed().isEmpty())
+        done(context_.session.strike(*running, *reason));
+    context_.instruments.forget_histories();
 }
 
 void BenchWindow::show_kind() {

@@ -101,6 +101,7 @@ class BenchWindow : public QMainWindow {
     void build_sheet_actions(QMenu* menu);
     void show_card();
     void show_kind();
+    void study_gauge();
     void take_picture();
     bool done(const session::Outcome& outcome); ///< reports what was refused
     [[nodiscard]] QString all_keys() const;

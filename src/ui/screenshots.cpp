@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/screenshots.h"
 
-#include "block/drawing/dxf_writer.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "planning/readings/reading_plan.h"
@@ -13,7 +12,7 @@
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/decks/found_page.h"
-#include "ui/dialogs/dxf_dialog.h"
+#include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
@@ -24,7 +23,6 @@
 
 #include <QApplication>
 #include <QDir>
-#include <QTemporaryDir>
 #include <algorithm>
 #include <sstream>
 
@@ -94,6 +92,7 @@ class Tour {
         window_.go_to(Place::passport);
         shoot("passport");
         window_.open_job(job(QStringLiteral("Gannet")));
+        shoot_instrument();
         shoot_engines();
         context_.preferences.set_unit(block::Unit::inch);
         if (!fault_.isEmpty())
@@ -130,7 +129,19 @@ class Tour {
         shoot_by_night("lifters-work-night");
     }
 
-    /// The shelf; the ferry's V8 with its bores too near one another; a drawing being read.
+    /// The bore gauge over a year.
+    void shoot_instrument() {
+        InstrumentDialog dialog(context_, qt(context_.instruments.in_hand(planning::Measuring::main_sizes).name),
+                                &window_);
+        dialog.resize(window_.size());
+        dialog.show_history_page();
+        dialog.show();
+        QApplication::processEvents();
+        grab(dialog, "instrument-history");
+        dialog.reject();
+    }
+
+    /// The shelf; the ferry's V8 with its bores too near one another; a log that names nothing.
     void shoot_engines() {
         context_.preferences.set_unit(block::Unit::mm);
         window_.go_to(Place::engines);
@@ -142,20 +153,6 @@ class Tour {
         page.board().type("pitch", "94", block::FigureSource::sheet);
         page.refresh();
         shoot("engines-board");
-        QTemporaryDir drawings;
-        const QString file = drawings.filePath(QStringLiteral("deck-of-the-ferry.dxf"));
-        block::Blueprint one = ferry; // as one deck is drawn
-        one.banks.pop_back();
-        if (!block::write_dxf(one, file.toStdString()))
-            return;
-        DxfDialog dialog(context_, file, {}, &window_);
-        dialog.resize(window_.size());
-        dialog.show();
-        while (dialog.reading())
-            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
-        QApplication::processEvents();
-        grab(dialog, "engines-dxf");
-        dialog.reject();
         LogAssistant assistant(context_, {"run-12.txt", numbers_alone()}, ferry, &window_);
         assistant.resize(window_.size());
         assistant.show();

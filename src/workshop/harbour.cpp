@@ -652,6 +652,7 @@ std::vector<Instrument> harbour_instruments() {
         shop_instrument("precision level", InstrumentKind::precision_level, 0.02, 0.01),
         shop_instrument("wall gauge", InstrumentKind::wall_gauge, 0.01, 0.05),
         shop_instrument("thermometer", InstrumentKind::thermometer, 0.1, 0.3)};
+    shop.front().check_days = 90;
     shop.front().repeatability = 0.0009;
     shop.front().repeatability_readings = 8;
     return shop;

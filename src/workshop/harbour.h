@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/instrument_event.h"
 #include "block/ledger.h"
 #include "workshop/practice_block.h"
 
@@ -25,6 +26,10 @@ struct DemoJob {
 
 /// The shop's register of instruments.
 [[nodiscard]] std::vector<block::Instrument> harbour_instruments();
+
+/// What happened to its bore gauge over a year: it drifted, was repaired, and holds since.
+/// @param days later than the demo has it
+[[nodiscard]] block::InstrumentHistory harbour_gauge_events(int days);
 
 /// The jobs of the demo shop book, made from the files above.
 [[nodiscard]] std::vector<DemoJob> harbour_jobs();

@@ -7,15 +7,18 @@
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "block/times.h"
 #include "planning/common/assessment.h"
 #include "planning/common/entry_rules.h"
 #include "planning/cylinders/honing.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/readings/reading_plan.h"
+#include "planning/shop/forecasts.h"
 #include "planning/steps/answer.h"
 
 #include <algorithm>
 #include <array>
+#include <chrono>
 #include <cmath>
 #include <map>
 
@@ -110,12 +113,16 @@ class Player {
         planning::CleanDepths depths;
         for (const std::string& bank : planning::banks_to_believe(state))
             if (const auto question = planning::ask_about_deck(state, bank)) {
-                if (!believed_.contains(question->key))
-                    believed_[question->key] = planning::answer(*question);
-                if (const auto& belief = believed_[question->key])
+                if (const auto& belief = believed(*question))
                     depths[bank] = belief->clean_depth();
             }
         return depths;
+    }
+    const std::optional<planning::DeckBelief>& believed(const planning::DeckQuestion& question) {
+        const auto [known, fresh] = believed_.try_emplace(question.key);
+        if (fresh)
+            known->second = planning::answer(question);
+        return known->second;
     }
 
     void wait(const Assessment& a) {
@@ -166,10 +173,11 @@ class Player {
     void read(const Folded& state, const Assessment& a, const Step& step) {
         if (block::is_bracket(step.place->quantity))
             return feel(state, a, step);
-        const double seen = block_.truth(*step.place) + std::normal_distribution<double>(0, habits_.gauge)(random_);
+        const double seen =
+            block_.truth(*step.place) + std::normal_distribution<double>(0, habits_.truly * habits_.gauge)(random_);
         const planning::AskedReading asked = asked_for(state, step);
         block::Instrument gauge;
-        gauge.name = "simulated gauge";
+        gauge.name = habits_.gauge_name;
         gauge.kind = step.place->quantity == block::Quantity::size ? block::InstrumentKind::bore_gauge
                                                                    : block::InstrumentKind::dial_indicator;
         gauge.resolution = 0.001;
@@ -327,19 +335,39 @@ class Player {
             played_.stuck = step.id + ": " + faults.front().text();
         else if (const auto fault = planning::fault_now(state, a, p))
             played_.stuck = step.id + ": " + fault->text();
-        else
+        else {
+            if (habits_.forecasts)
+                keep_forecast(state, p);
             add(std::move(p));
+        }
+    }
+    void keep_forecast(const Folded& state, const Payload& p) {
+        if (const auto* cut = std::get_if<block::DeckCut>(&p); cut && planning::keeps_deck_forecast(state, *cut)) {
+            if (const auto question = planning::ask_about_deck(state, cut->bank))
+                if (const auto& belief = believed(*question))
+                    add(planning::kept_forecast(*belief));
+        } else if (const auto* pass = std::get_if<block::TunnelPass>(&p)) {
+            if (auto rise = planning::rise_to_keep(state, *pass))
+                add(std::move(*rise));
+        }
     }
     void add(Payload p) {
-        minutes_ += 1;
+        minutes_ += habits_.takes_its_time ? minutes_for(p) : 1;
         played_.entries.push_back(
-            {static_cast<std::int64_t>(played_.entries.size() + 1), time(), "simulated", std::move(p)});
+            {static_cast<std::int64_t>(played_.entries.size() + 1), time(), habits_.person, std::move(p)});
+    }
+    /// About what it takes by the clock, a third more or less; common practice, no source.
+    double minutes_for(const Payload& p) {
+        const double usual =
+            std::holds_alternative<block::Reading>(p)                                                   ? 0.5
+            : std::holds_alternative<block::ProbeLogTaken>(p)                                           ? 20
+            : std::holds_alternative<block::DeckCut>(p) || std::holds_alternative<block::CapsCut>(p)    ? 12
+            : std::holds_alternative<block::BoreCut>(p) || std::holds_alternative<block::TunnelPass>(p) ? 8
+                                                                                                        : 1;
+        return usual * std::lognormal_distribution<double>(0, 0.33)(random_);
     }
     [[nodiscard]] std::string time() const {
-        const int hour = minutes_ / 60 % 24, day = 1 + minutes_ / (60 * 24);
-        std::array<char, 40> text{};
-        std::snprintf(text.data(), text.size(), "2026-03-%02dT%02d:%02d:00Z", day, hour, minutes_ % 60);
-        return text.data();
+        return block::time_text(*block::read_time(habits_.begins) + std::chrono::seconds(std::lround(60 * minutes_)));
     }
 
     SimulatedBlock& block_;
@@ -348,7 +376,8 @@ class Player {
     block::ReadLogs logs_;
     Played played_;
     std::map<std::string, std::optional<planning::DeckBelief>> believed_; ///< by question
-    int minutes_ = 0, waited_ = 0, probings_ = 0, worked_again_ = 0;
+    double minutes_ = 0;
+    int waited_ = 0, probings_ = 0, worked_again_ = 0;
 };
 
 } // namespace

@@ -23,6 +23,11 @@ struct PlayerHabits {
     bool straightedge = false;   ///< has no deck bridge: decks are felt, and nothing else
     bool sleeves = false;        ///< has sleeves on the shelf: what is too large is sleeved, not left
     std::size_t patience = 1500; ///< steps, after which the job is given up
+    std::string person = "simulated", gauge_name = "simulated gauge";
+    double truly = 1;            ///< how many times worse the gauge is than it is said to be
+    bool forecasts = false;      ///< what is expected of a first pass or go is kept before it
+    bool takes_its_time = false; ///< each piece of work takes about what it does in a shop; else a minute
+    std::string begins = "2026-03-01T00:00:00Z"; ///< UTC
 };
 
 /// What came of a job.

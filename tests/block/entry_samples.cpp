@@ -34,17 +34,8 @@ Reading sample() {
     r.at.place = {};
     r.upper = 60.02;
     r.confirmed = true;
-    r.instrument = {"ring gauge",
-                    InstrumentKind::precision_level,
-                    0.002,
-                    0.001,
-                    0.2,
-                    "2026-01-12",
-                    60.0,
-                    "ring",
-                    0.2,
-                    0.0007,
-                    5,
+    r.instrument = {"ring gauge",     InstrumentKind::precision_level, 0.002, 0.001, 0.2, "2026-01-12", 60.0,
+                    "ring",           "2026-03-02T08:00:00Z",          20.5,  180,   0.2, 0.0007,       5,
                     DialSense::larger};
     r.conditions = {true, false, 24.0, 21.0, "oil"};
     return r;
@@ -80,6 +71,22 @@ RingCheck sample() {
 template <>
 RepeatabilityTest sample() {
     return {"bore gauge", "main 2", {73.991, 73.992, 73.99}};
+}
+template <>
+GaugeStudyBegun sample() {
+    return {"bore gauge",
+            "cylinder_sizes C",
+            {"bore.C.1 size top across", "bore.C.1 size top along"},
+            {"Marit", "Mira"},
+            2};
+}
+template <>
+TunnelForecastKept sample() {
+    return {{{{FeatureKind::main, "", 1}, 0.012, 0.003}, {second, 0.014, {}}}};
+}
+template <>
+Experience sample() {
+    return {{{Trait::wear, "bore.C.1", 0.031, 0.004, 9}}, {{ForecastKind::cap_size, "bore gauge", "", 14, 9, 1.6}}};
 }
 template <>
 TunnelCut sample() {
@@ -240,7 +247,7 @@ RouteChosen sample() {
 }
 template <>
 LimitsChosen sample() {
-    return {0.04, 0.02, 0.03, 0.025, 0.0125, 0.004, 0.1, 0.2, 1.65, "a race engine"};
+    return {0.04, 0.02, 0.03, 0.025, 0.0125, 0.004, 0.1, 0.2, 1.65, 12, 3, "a race engine"};
 }
 template <>
 StepSkipped sample() {

@@ -157,11 +157,11 @@ TEST(EntryRules, ASetUpFixesAPlaneAndALine) {
 // One of each kind, made for a block with bank C, bores 1 and lifters 1 and 2: held against the row, which has them,
 // and against a block that lists nothing of it.
 TEST(EntryRules, AnEntryBelongsToTheBlockThatListsItsPlace) {
-    const std::set<std::string> elsewhere{"deck_cut",  "flaw",          "deck_forecast",   "deck_finish",
-                                          "set_up",    "head_work",     "reading",         "caps_cut",
-                                          "main_mark", "tunnel_plan",   "bore_pit",        "bore_decided",
-                                          "pistons",   "bore_cut",      "insert_measured", "insert_fitted",
-                                          "bore_step", "profile_trace", "roughness",       "lifter_decided"};
+    const std::set<std::string> elsewhere{
+        "deck_cut",  "flaw",           "deck_forecast",   "deck_finish",   "set_up",    "head_work",
+        "reading",   "caps_cut",       "main_mark",       "tunnel_plan",   "bore_pit",  "bore_decided",
+        "pistons",   "bore_cut",       "insert_measured", "insert_fitted", "bore_step", "profile_trace",
+        "roughness", "lifter_decided", "tunnel_forecast"};
     const RowJob row;
     const Folded here = row.state(), nothing;
     for (const Payload& payload : pallix::test::one_of_each()) {

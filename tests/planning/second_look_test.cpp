@@ -199,3 +199,28 @@ TEST(SecondLook, ADecisionOnBothBanksAsksForItsReason) {
     ASSERT_TRUE(signed_for);
     EXPECT_EQ(std::get<GatePassed>(signed_for->front()).about, "decks");
 }
+
+// A saddle a hair inside the limit of straightness, with a gauge that cannot tell: the saddles are read in turn, the one
+// that was read seldomest first, and when every one was read four times somebody decides. Nobody reads for ever.
+TEST(SecondLook, ADoubtThatReadingDoesNotSettleIsDecided) {
+    Story s;
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks, threads, caps and registers"});
+    s.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    s.caps(true).sizes(60.010, 60.010).saddles(0.0252); // of 0.0254
+    ASSERT_EQ(s.called(), "tunnel/settle");
+    std::map<std::string, int> read;
+    for (int i = 0; i < 40 && s.called() == "tunnel/settle"; ++i) {
+        const Assessment a = s.now();
+        const auto at = *a.steps.now()->place;
+        Reading again = test::size_reading(at.feature.text(), "", "", at.feature.number == 3 ? 0.0252 : 0, 0.0005);
+        again.at = at;
+        s.add(again);
+        ++read[at.key()];
+    }
+    EXPECT_EQ(read.size(), 5u) << "not the same one again and again";
+    for (const auto& [place, times] : read)
+        EXPECT_EQ(times, 3) << place << ": and once before";
+    EXPECT_EQ(s.called(), "tunnel/doubt");
+    s.add(GatePassed{Rule::tunnel_first, "tunnel", "as good as the saddle can be read here"});
+    EXPECT_THAT(s.called(), testing::Not(StartsWith("tunnel")));
+}

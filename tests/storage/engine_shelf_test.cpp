@@ -94,7 +94,7 @@ TEST_F(Shelf, GoesAlongInACopyOfWhatIsSound) {
         ASSERT_TRUE(book->engines().keep(four("tender", "81"), today, marit));
         ASSERT_TRUE(book->engines().retire(QStringLiteral("tender"), true));
         ASSERT_TRUE(book->engines().keep_mapping(QStringLiteral("old probe"), "{}"));
-        block::LimitsChosen limits{0.04, 0.02, 0.03, 0.025, 0.0125, {}, {}, {}, 2, "by the gasket's sheet"};
+        block::LimitsChosen limits{0.04, 0.02, 0.03, 0.025, 0.0125, {}, {}, {}, 2, 8, 2, "by the gasket's sheet"};
         ASSERT_TRUE(book->engines().keep_limits({limits, today, marit}));
         limits.flatness = 0.03;
         ASSERT_TRUE(book->engines().keep_limits({limits, today, marit}));

@@ -114,9 +114,10 @@ TEST_F(ShopBookTest, ABookOfTheFirstSchemaIsBroughtForward) {
     }
     for (const char* later :
          {"standing", "instrument", "stream", "book", "set_aside", "engine", "engine_retired", "log_mapping",
-          "shop_limits", "person", "picture", "usual_route", "usual_minutes"}) // as schema 1 was
+          "shop_limits", "person", "picture", "usual_route", "usual_minutes", "instrument_event"}) // as schema 1 was
         ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE %1").arg(QLatin1String(later))));
     ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_clock")));
+    ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_instrument")));
     ASSERT_TRUE(run_sql(QStringLiteral("ALTER TABLE entry DROP COLUMN digest")));
     ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA application_id = 0")));
     ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA user_version = 1")));

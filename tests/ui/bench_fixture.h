@@ -30,7 +30,9 @@ namespace pallix::test {
 class BenchFixture : public SessionFixture {
   protected:
     BenchFixture()
-        : instruments_(*book_, preferences_), gauge_(session_), context_{session_, preferences_, instruments_, gauge_} {
+        : instruments_(*book_, preferences_, nullptr,
+                       [this] { return at_.empty() ? std::string("2026-03-02T09:10:00Z") : at_; }),
+          gauge_(session_), context_{session_, preferences_, instruments_, gauge_} {
         ui::load_fonts();
         ui::apply_theme(*qApp, preferences_.theme());
         preferences_.set_unit(block::Unit::mm);

@@ -26,6 +26,9 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"conditions", {"caps off", "plate on", "21.5 °C", "20.5 °C", "oil, 3 steps", "before"}},
     {"ring_check", {"bore gauge", "73.992", "73.990", "0.002 too much"}}, // 73.9915 less 73.9900
     {"repeatability_test", {"bore gauge", "3 times", "main 2"}},
+    {"gauge_study", {"bore gauge", "two places", "2 times", "Marit, Mira"}},
+    {"tunnel_forecast", {"0.014 mm", "main 2"}},
+    {"experience", {"one trait", "one record"}},
     {"tunnel_cut", {"bored", "caps cut 3 thou"}},
     {"reading_plan", {"main_sizes", "two places"}},
     {"tunnel_plan", {"line bore", "caps equal", "70.006 mm"}},

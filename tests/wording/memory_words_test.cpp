@@ -21,13 +21,14 @@ TEST(MemoryWords, SayWhatIsUsualAndHowManyHaveIt) {
     m.same_side = 4;
     m.unusual = true;
     EXPECT_EQ(wording::memory_sentence(block::Folded(), m, mm),
-              "usually 0.005 mm up, more or less by 0.002 mm: 4 of 5; this block 0.020 "
-              "mm up, further out than 19 of 20 such blocks");
+              "usually 0.005 mm back of the line, more or less by 0.002 mm: 4 of 5; this block 0.020 "
+              "mm back of the line, further out than 19 of 20 such blocks");
     m.mean.reset();
     m.unusual = false;
     m.others = {-0.004, 0.001};
     EXPECT_EQ(wording::memory_sentence(block::Folded(), m, mm),
-              "two blocks so far: 0.004 mm down, 0.001 mm up; this block 0.020 mm up");
+              "two blocks so far: 0.004 mm proud of the line, 0.001 mm back of the line; this block 0.020 mm back of "
+              "the line");
     m.what = {Trait::deck_shape, "deck.C"};
     m.others = {0.03};
     m.present.reset();

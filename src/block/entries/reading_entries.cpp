@@ -80,8 +80,14 @@ void fields(Fields& f, Instrument& i) {
     f.text_if("last_check", i.last_check);
     f.number("zero_mm", i.zero, any_length);
     f.text_if("zero_set_on", i.zero_set_on);
+    f.text_if("zero_time", i.zero_time);
+    f.number("zero_c", i.zero_c, celsius_range);
     f.choice_or_first("clockwise", i.clockwise, dial_sense_keys);
     f.number_or("contact_angle_rad", i.contact_angle, 0, {-std::numbers::pi / 2, std::numbers::pi / 2});
+    if (f.left_out("check_days", i.check_days == 0))
+        i.check_days = 0;
+    else
+        f.whole("check_days", i.check_days, {0, 3660});
     f.number("repeatability", i.repeatability, length_range);
     if (!f.left_out("repeatability_readings", i.repeatability_readings == 0)) {
         auto readings = static_cast<std::int64_t>(i.repeatability_readings);

@@ -4,6 +4,7 @@
 #include "block/entries/kinds.h"
 #include "block/reading.h"
 
+#include <cstdint>
 #include <string>
 #include <vector>
 
@@ -74,6 +75,26 @@ inline void fields(Fields& f, ReadingPlanChosen& p) {
     f.list("places", p.places, {1, 2000}, [&](std::string& key) { f.text("", key); });
 }
 
-using ReadingKinds = Kinds<Reading, ConditionsStated, RingCheck, RepeatabilityTest, ReadingPlanChosen>;
+/// A gauge study: parts read by several people, each several times (AIAG, Measurement Systems Analysis). Its parts are
+/// places of the block; what counts of it are the readings that follow with that instrument.
+struct GaugeStudyBegun {
+    std::string instrument;
+    std::string plan;                ///< whose places they are: "cylinder_sizes R"
+    std::vector<std::string> places; ///< keys of MeasuredAt
+    std::vector<std::string> people;
+    std::int64_t trials = 3;
+    bool operator==(const GaugeStudyBegun&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<GaugeStudyBegun> = "gauge_study";
+inline void fields(Fields& f, GaugeStudyBegun& p) {
+    f.text("instrument", p.instrument);
+    f.text("plan", p.plan);
+    f.list("places", p.places, {2, 50}, [&](std::string& key) { f.text("", key); });
+    f.list("people", p.people, {2, 10}, [&](std::string& name) { f.text("", name); });
+    f.whole("trials", p.trials, {2, 10});
+}
+
+using ReadingKinds = Kinds<Reading, ConditionsStated, RingCheck, RepeatabilityTest, ReadingPlanChosen, GaugeStudyBegun>;
 
 } // namespace pallix::block

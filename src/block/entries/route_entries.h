@@ -147,6 +147,9 @@ struct LimitsChosen {
     std::optional<double> position_across; ///< mm, of a cylinder, across the crankshaft; nothing: it has no limit
     std::optional<double> position_along;  ///< mm, along the crankshaft
     double coverage = 2;                   ///< guard band, in standard uncertainties
+    static constexpr double usual_zero_hours = 8, usual_zero_step = 2; // common practice, no source
+    double zero_hours = usual_zero_hours;                              ///< h, that a gauge's zero is good for
+    double zero_step = usual_zero_step; ///< °C, that the gauge may change by until it is to be zeroed again
     std::string reason;
     bool operator==(const LimitsChosen&) const = default;
 };
@@ -163,6 +166,8 @@ inline void fields(Fields& f, LimitsChosen& p) {
     f.number("position_across_mm", p.position_across, small);
     f.number("position_along_mm", p.position_along, small);
     f.number("coverage", p.coverage, {1, 4});
+    f.number_or("zero_hours", p.zero_hours, LimitsChosen::usual_zero_hours, {0, 1000, true});
+    f.number_or("zero_step_c", p.zero_step, LimitsChosen::usual_zero_step, {0, 100, true});
     reason_field(f, p.reason);
 }
 

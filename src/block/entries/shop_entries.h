@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/entries/kinds.h"
+#include "block/entries/memory_entries.h"
 #include "block/entries/route_entries.h"
 #include "block/times.h"
 
@@ -224,7 +225,7 @@ inline void fields(Fields& f, Delivered& p) {
     f.text_if("note", p.note);
 }
 
-using ShopKinds =
-    Kinds<JobCard, PartNoted, HoldPlaced, HoldLifted, ClockSet, Inspected, PictureKept, AtBench, SignedOff, Delivered>;
+using ShopKinds = Kinds<JobCard, PartNoted, HoldPlaced, HoldLifted, ClockSet, Inspected, PictureKept, AtBench,
+                        SignedOff, Delivered, Experience>;
 
 } // namespace pallix::block

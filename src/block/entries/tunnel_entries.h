@@ -151,6 +151,28 @@ inline void fields(Fields& f, TunnelCut& p) {
     f.text("note", p.note);
 }
 
-using TunnelKinds = Kinds<TunnelPolicy, CapsCut, TunnelPass, MainMarked, IndicatorSag, StepDone, TunnelCut>;
+/// How far the hone was expected to bring the line up at each main, before the first stroke after the caps were cut.
+struct TunnelForecastKept {
+    struct Rise {
+        FeatureId main;
+        double rise = 0;                   ///< mm
+        std::optional<double> uncertainty; ///< mm, standard; nothing where nobody stated how sure a touch is
+        bool operator==(const Rise&) const = default;
+    };
+    std::vector<Rise> rises;
+    bool operator==(const TunnelForecastKept&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<TunnelForecastKept> = "tunnel_forecast";
+inline void fields(Fields& f, TunnelForecastKept& p) {
+    f.list("rises", p.rises, {1, 100}, [&](TunnelForecastKept::Rise& r) {
+        f.feature("main", r.main, {FeatureKind::main});
+        f.number("rise_mm", r.rise, any_length);
+        f.number("uncertainty_mm", r.uncertainty, length_range);
+    });
+}
+
+using TunnelKinds =
+    Kinds<TunnelPolicy, CapsCut, TunnelPass, MainMarked, IndicatorSag, StepDone, TunnelCut, TunnelForecastKept>;
 
 } // namespace pallix::block

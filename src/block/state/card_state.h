@@ -25,7 +25,8 @@ struct CardState {
     std::map<std::string, Role> people;               ///< whose role was said
     std::vector<Taken<SignedOff>> signed_off;         ///< in order
     std::optional<Taken<Delivered>> delivered;
-    std::string delivered_at; ///< UTC
+    std::string delivered_at;                    ///< UTC
+    std::optional<Taken<Experience>> experience; ///< what the shop's earlier jobs say, as last copied here
 
     [[nodiscard]] bool learner_at_bench() const { return bench && bench->role == Role::learner; }
     [[nodiscard]] bool is_signed_off(const std::string& what) const;

@@ -85,6 +85,9 @@ void apply(Folding& f, const ReadingPlanChosen& plan) {
             deck != f.state.decks.end() && !deck->second.readings.empty())
             f.heights[deck->first] = f.entry->sequence;
 }
+void apply(Folding& f, const GaugeStudyBegun& study) {
+    f.state.study = {f.entry->sequence, study};
+}
 
 } // namespace
 

@@ -4,6 +4,7 @@
 #include "block/entries/reading_entries.h"
 #include "block/forward.h"
 #include "block/state/measured.h"
+#include "block/state/taken.h"
 
 #include <map>
 #include <string>
@@ -19,6 +20,7 @@ struct ReadingsState {
     std::vector<TakenCheck> checks;                         ///< of instruments against something known
     std::vector<RepeatabilityTest> repeats;                 ///< tests of instruments
     std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
+    std::optional<Taken<GaugeStudyBegun>> study;            ///< the last
 
     /// @param key of MeasuredAt
     [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;

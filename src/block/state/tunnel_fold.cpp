@@ -74,6 +74,15 @@ void apply(Folding& f, const TunnelPass& pass) {
     f.state.tunnel_passes.push_back({f.entry->sequence, pass, mains_before(f.state)});
 }
 
+void apply(Folding& f, const TunnelForecastKept& kept) {
+    TakenForecast taken{f.entry->sequence, kept};
+    if (f.state.latest && !f.state.probe_stale()) {
+        taken.cam = f.state.latest->evaluation.cam;
+        taken.touch = f.state.latest->standard_uncertainty.value_or(0);
+    }
+    f.state.rise_forecasts.push_back(std::move(taken));
+}
+
 void apply(Folding& f, const MainMarked& mark) {
     if (f.listed(mark.main))
         f.state.marks.push_back({f.entry->sequence, mark});

@@ -66,6 +66,14 @@ struct TakenPass {
     std::vector<MainResult> before{}; ///< as of caps
 };
 
+/// What the hone was expected to do, and the camshaft as it was probed before.
+struct TakenForecast {
+    std::int64_t sequence = 0;
+    TunnelForecastKept forecast;
+    std::optional<CamResult> cam{};
+    double touch = 0; ///< mm, standard uncertainty of one touch of it
+};
+
 /// What was probed, and what was decided on the main tunnel and done to it.
 struct TunnelState {
     std::optional<EvaluationState> as_found; ///< the first
@@ -75,6 +83,7 @@ struct TunnelState {
     std::int64_t tunnel_policy_chosen = 0;                   ///< entry that chose it
     std::vector<TakenCaps> caps_cut;                         ///< in order
     std::vector<TakenPass> tunnel_passes;                    ///< in order
+    std::vector<TakenForecast> rise_forecasts;               ///< in order
     std::vector<Taken<MainMarked>> marks;                    ///< what passes of the bar left, in order
     std::optional<IndicatorSag> sag;                         ///< of the indicator on the bar, as last read in a ring
     std::vector<std::pair<std::int64_t, std::string>> steps; ///< done by hand or eye, in order

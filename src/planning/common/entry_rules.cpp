@@ -84,6 +84,12 @@ class Fits {
                 return f;
         return {};
     }
+    MaybeFault operator()(const TunnelForecastKept& p) const {
+        for (const auto& rise : p.rises)
+            if (auto f = unlisted(rise.main))
+                return f;
+        return {};
+    }
     MaybeFault operator()(const TunnelPolicy& p) const {
         for (const FeatureId& id : p.replaced)
             if (auto f = unlisted(id))

@@ -4,6 +4,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "metrology/linear_program.h"
+#include "planning/common/experience.h"
 
 #include <algorithm>
 #include <array>
@@ -123,6 +124,20 @@ Passes passes_since_measured(const block::DeckState& deck) {
     return p;
 }
 
+/// Intervals as wide again about their middles, and the draws with them.
+void stretch(metrology::SurfaceBelief& surface, double by) {
+    const double low = surface.lowest.middle;
+    const auto wider = [by](metrology::Interval& i) {
+        i.low = i.middle - by * (i.middle - i.low);
+        i.high = i.middle + by * (i.high - i.middle);
+    };
+    wider(surface.lowest);
+    wider(surface.removal);
+    surface.removal.low = std::max(0.0, surface.removal.low);
+    for (double& draw : surface.lowest_draws)
+        draw = low + by * (draw - low);
+}
+
 void find_decisive_place(DeckBelief& belief, const block::BankBlueprint& bank) {
     std::array<double, 9> shares{};
     std::array<std::size_t, 9> best{};
@@ -180,6 +195,11 @@ std::optional<DeckQuestion> ask_about_deck(const JobState& state, const std::str
                    0,
                    {}};
     q.taken = passes.depths.empty() ? 0 : passes.depths.back();
+    q.widened = widened_by(state, block::ForecastKind::removal, deck_measured_by(state, bank_id));
+    if (deck.as_found && deck.as_found->sequence == deck.latest->sequence) // how blocks come, not how they are left
+        q.usual = usual_of(state, block::Trait::deck_shape, "deck." + bank_id);
+    if (q.usual && q.usual->mean > 0)
+        q.surface.usual_flatness = q.usual->mean;
     q.surface.nodes = nodes_of(*intake_of(state).blueprint, q.bank, passes.cuts);
     for (const block::HoleBlueprint& bore : intake_of(state).blueprint->bores)
         if (bore.id.bank == bank_id && !bore.place_assumed)
@@ -201,12 +221,16 @@ std::optional<DeckBelief> answer(const DeckQuestion& q) {
     auto surface = metrology::believe(q.surface);
     if (!surface)
         return std::nullopt;
+    if (q.widened)
+        stretch(*surface, q.widened->widen);
     DeckBelief belief;
     belief.bank = q.bank.id;
     belief.key = q.key;
     belief.measured = q.measured;
     belief.nodes = q.surface.nodes;
     belief.taken = q.taken;
+    belief.widened = q.widened;
+    belief.usual = q.usual;
     belief.surface = std::move(*surface);
     find_decisive_place(belief, q.bank);
     return belief;
@@ -266,9 +290,9 @@ namespace {
 
 /// Whether a measured place was surely dark: painted all round it, so that no mark beside it explains the paint.
 bool painted_round(const DeckCut& cut, Vec2 place) {
-    constexpr int ways = 8;
-    for (int k = 0; k < ways; ++k) {
-        const double a = 2 * std::numbers::pi * k / ways;
+    constexpr int around = 8;
+    for (int k = 0; k < around; ++k) {
+        const double a = 2 * std::numbers::pi * k / around;
         const Vec2 beside = place + cut.brush * Vec2{std::cos(a), std::sin(a)};
         if (std::ranges::none_of(cut.dark, [&](Vec2 d) { return norm(d - beside) <= cut.brush; }))
             return false;

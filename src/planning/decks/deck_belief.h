@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/memory_entries.h"
 #include "block/evaluation.h"
 #include "block/forward.h"
 #include "block/ledger.h"
@@ -51,6 +52,8 @@ struct DeckBelief {
     double where_share = 0;  ///< how sure that is, 0 to 1
     std::vector<Contradiction> contradictions;
     std::optional<Suspicion> suspicion;
+    std::optional<block::ForecastRecord> widened{}; ///< why its intervals are wider than by the heights alone
+    std::optional<block::UsualTrait> usual{};       ///< how flat decks of its kind are, where it went by that too
 
     /// Share of the draws in which a cut at a height touches everywhere, 0 to 1.
     [[nodiscard]] double cleans_at(double height) const;
@@ -71,6 +74,8 @@ struct DeckQuestion {
     std::int64_t measured = 0; ///< entry of the heights
     double taken = 0;
     metrology::SurfaceQuestion surface;
+    std::optional<block::ForecastRecord> widened{}; ///< how often such forecasts held in this shop, where too seldom
+    std::optional<block::UsualTrait> usual{};
 };
 /// @return nothing for a bank that was not measured, or from a tunnel that was cut since
 [[nodiscard]] std::optional<DeckQuestion> ask_about_deck(const block::JobState& state, const std::string& bank);

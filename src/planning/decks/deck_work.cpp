@@ -7,6 +7,7 @@
 #include "block/state/tunnel_state.h"
 #include "planning/decks/deck_targets.h"
 #include "planning/readings/second_look.h"
+#include "planning/tunnel/doubtful.h"
 #include "planning/steps/steps.h"
 
 #include <algorithm>
@@ -358,8 +359,6 @@ DeckCall deck_call(const JobState& state, const DeckPlan& plan, const std::vecto
         return {DeckStep::fails, b->plan.bank};
     if (pair && pair->verdict == Verdict::fails && !pair_accepted())
         return {DeckStep::fails};
-    // More with the same gauge tell no more than so many of each place (common practice, no source).
-    constexpr std::size_t enough_readings = 4;
     const auto doubt = [&state](const std::vector<std::string>& of) {
         const block::MeasuredPlace* seldomest = seldomest_read(state, of);
         const bool enough =

@@ -5,6 +5,8 @@
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
+#include "block/state/tunnel_state.h"
+#include "planning/common/experience.h"
 #include "planning/common/place.h"
 #include "planning/readings/second_look.h"
 
@@ -108,6 +110,8 @@ std::optional<double> size_to_expect(const block::JobState& state, const Feature
 struct Meant {
     double value = 0;
     double believable = 0;
+    std::optional<block::UsualTrait> usual{};
+    double usual_share = 0; // of the value
 };
 
 // What a reading may differ before it is asked about (common practice, no source), mm unless the quantity says else.
@@ -170,6 +174,42 @@ bool side_by_side(const MeasuredAt& a, const MeasuredAt& b) {
     default:
         return false;
     }
+}
+
+bool is_untouched(const block::JobState& state, const FeatureId& id) {
+    return bores_of(state).bore(id).cuts.empty() && !size_to_expect(state, id);
+}
+
+/// How blocks of the kind come, of what is still as it came; added to what the blueprint means.
+Meant as_it_usually_is(const block::JobState& state, const MeasuredAt& at, Meant meant) {
+    const auto add = [&](block::Trait trait, const std::string& about, double share = 1) {
+        const auto usual = usual_of(state, trait, about);
+        if (!usual || std::abs(share * usual->mean) > meant.believable)
+            return;
+        meant.value += share * usual->mean;
+        meant.usual_share += share * usual->mean;
+        if (!meant.usual)
+            meant.usual = usual;
+    };
+    const block::TunnelState& tunnel = tunnel_of(state);
+    const Blueprint& b = *intake_of(state).blueprint;
+    if (at.quantity == Quantity::size && at.feature.kind == FeatureKind::bore && is_untouched(state, at.feature))
+        add(block::Trait::wear, at.feature.text());
+    else if (at.quantity == Quantity::size && at.feature.kind == FeatureKind::lifter && is_untouched(state, at.feature))
+        add(block::Trait::lifter_growth, "");
+    else if (at.quantity == Quantity::saddle && tunnel.last_work_on_mains() == 0 && at.feature != b.mains.front().id &&
+             at.feature != b.mains.back().id)
+        add(block::Trait::saddle_crown, "");
+    else if (const block::DeckState* deck =
+                 at.quantity == Quantity::height ? &decks_of(state).deck(at.feature.bank) : nullptr;
+             deck && deck->last_cut() == 0 && !deck->latest) {
+        const DeckExtent e = deck_extent(*b.bank(at.feature.bank));
+        if (!(e.length() > 0 && e.width() > 0))
+            return meant;
+        add(block::Trait::deck_slope, "deck." + at.feature.bank, (at.place.x - (e.low.x + e.high.x) / 2) / e.length());
+        add(block::Trait::bank_turn, "deck." + at.feature.bank, (at.place.y - (e.low.y + e.high.y) / 2) / e.width());
+    }
+    return meant;
 }
 
 std::optional<double> middle_of(std::vector<double> values) {
@@ -323,8 +363,8 @@ std::optional<AskedReading> next_reading(const block::JobState& state, const Rea
     if (wish.feature && std::ranges::find(places, *wish.feature, &MeasuredAt::feature) != places.end())
         std::erase_if(places, [&](const MeasuredAt& at) { return at.feature != *wish.feature; });
     const auto ask = [&](std::size_t i, std::size_t reading) {
-        const Meant m = what_is_meant(state, places[i]);
-        return AskedReading{places[i], m.value, m.believable, i + 1, places.size(), reading};
+        const Meant m = as_it_usually_is(state, places[i], what_is_meant(state, places[i]));
+        return AskedReading{places[i], m.value, m.believable, i + 1, places.size(), reading, m.usual, m.usual_share};
     };
     for (std::size_t i = 0; wish.once_more && i < places.size(); ++i)
         if (const std::string key = places[i].key(); key == *wish.once_more)
@@ -353,11 +393,11 @@ std::optional<AskedReading> next_called(const block::JobState& state, const Step
         const bool skipped = std::ranges::find(wish.skipped, step.place->key()) != wish.skipped.end();
         if (found == places.end() || skipped || (wish.feature && *wish.feature != found->feature))
             continue;
-        const Meant m = what_is_meant(state, *found);
+        const Meant m = as_it_usually_is(state, *found, what_is_meant(state, *found));
         const block::MeasuredPlace* known = readings_of(state).place(*found);
         const std::size_t have = known && !known->stale() ? known->count : 0;
-        return AskedReading{*found,        m.value, m.believable, static_cast<std::size_t>(found - places.begin()) + 1,
-                            places.size(), have + 1};
+        return AskedReading{*found,        m.value,  m.believable, static_cast<std::size_t>(found - places.begin()) + 1,
+                            places.size(), have + 1, m.usual,      m.usual_share};
     }
     return std::nullopt;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/memory_entries.h"
 #include "block/forward.h"
 #include "block/ledger.h"
 #include "block/shorthand.h"
@@ -40,6 +41,11 @@ struct AskedReading {
     std::size_t number = 0; ///< from 1, of the place in its plan
     std::size_t of = 0;
     std::size_t reading = 1; ///< 1, or 2 where it is read a second time
+    /// What the shop's other blocks of the kind make one expect, where that was copied into the job, and how much of
+    /// `expected` that is.
+    std::optional<block::UsualTrait> usual{};
+    double usual_share = 0;                                                ///< mm
+    [[nodiscard]] double target() const { return expected - usual_share; } ///< what the blueprint means, or a cut left
 };
 
 struct ReadingWish {

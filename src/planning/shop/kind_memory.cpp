@@ -4,12 +4,14 @@
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/decks/deck_belief.h"
 
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <limits>
 #include <numeric>
 
 namespace pallix::planning {
@@ -88,6 +90,52 @@ void add_deck(BlockTraits& traits, const JobState& state, const BankBlueprint& b
     traits[{Trait::forecast_error, about}] = outcome->taken - (outcome->forecast.low + outcome->forecast.high) / 2;
 }
 
+/// What was read by hand of what nobody has cut yet, where no log tells it better.
+void add_readings(BlockTraits& traits, const JobState& state) {
+    std::map<FeatureId, double> saddles, largest;
+    std::map<FeatureId, std::pair<double, double>> lifters; // sum and number
+    const auto untouched = [&](const FeatureId& id, std::int64_t sequence) {
+        const auto& cuts = bores_of(state).bore(id).cuts;
+        return cuts.empty() || cuts.front().sequence > sequence;
+    };
+    const auto& tunnel = tunnel_of(state);
+    const auto first = [](const auto& all) {
+        return all.empty() ? std::numeric_limits<std::int64_t>::max() : all.front().sequence;
+    };
+    const std::int64_t first_work = std::min(first(tunnel.caps_cut), first(tunnel.tunnel_passes));
+    for (const TakenReading& r : readings_of(state).readings) {
+        const FeatureId& id = r.reading.at.feature;
+        if (r.reading.at.quantity == Quantity::saddle && r.sequence < first_work)
+            saddles[id] = r.value;
+        if (r.reading.at.quantity != Quantity::size || !untouched(id, r.sequence))
+            continue;
+        if (id.kind == FeatureKind::bore)
+            largest[id] = std::max(largest[id], r.value);
+        if (id.kind == FeatureKind::lifter) {
+            lifters[id].first += r.value;
+            ++lifters[id].second;
+        }
+    }
+    const Blueprint& blueprint = *intake_of(state).blueprint;
+    for (const auto& [id, size] : largest)
+        if (const auto* hole = blueprint.hole(id))
+            traits.try_emplace({Trait::wear, id.text()}, size - hole->diameter.nominal);
+    std::vector<double> growth;
+    for (const auto& [id, sizes] : lifters)
+        if (const auto* hole = blueprint.hole(id))
+            growth.push_back(sizes.first / sizes.second - hole->diameter.nominal);
+    if (!growth.empty())
+        traits.try_emplace({Trait::lifter_growth, ""}, mean_of(growth));
+    if (saddles.size() < 3 || saddles.size() != blueprint.mains.size())
+        return;
+    const MainBlueprint &front = blueprint.mains.front(), &rear = blueprint.mains.back();
+    double crown = 0;
+    for (const MainBlueprint& main : blueprint.mains) // both ends stand on the line
+        crown +=
+            saddles[main.id] - std::lerp(saddles[front.id], saddles[rear.id], (main.x - front.x) / (rear.x - front.x));
+    traits.try_emplace({Trait::saddle_crown, ""}, crown / static_cast<double>(saddles.size() - 2));
+}
+
 } // namespace
 
 BlockTraits traits_of(const JobState& state) {
@@ -99,6 +147,7 @@ BlockTraits traits_of(const JobState& state) {
         add_tunnel(traits, found->evaluation);
         add_bores(traits, *blueprint, found->evaluation);
     }
+    add_readings(traits, state);
     for (const BankBlueprint& bank : blueprint->banks)
         add_deck(traits, state, bank);
     std::erase_if(traits, [](const auto& one) { return !std::isfinite(one.second); });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/memory_entries.h"
 #include "block/forward.h"
 
 #include <map>
@@ -10,22 +11,8 @@
 
 namespace pallix::planning {
 
-/// How blocks of one kind usually are, as far as the shop's own jobs have measured it. Lengths in mm.
-enum class Trait {
-    core_shift_along,  ///< mean over a bank's cylinders of where they lie, along the crankshaft, less the blueprint's
-    core_shift_across, ///< the same across
-    bank_turn,         ///< how far a deck rises towards +v over its width
-    saddle_crown,      ///< middles of the inner mains above the line through the two at the ends
-    deck_slope,        ///< how far a deck rises to the rear over its length
-    deck_shape,        ///< flatness over all, minimum zone
-    wear,              ///< a cylinder as found over its nominal
-    lifter_growth,     ///< mean of a block's lifters over their nominal
-    clean_up,          ///< what came off a deck until it was clean
-    forecast_error,    ///< that, less the middle of what it was expected to take
-};
-inline constexpr std::array trait_keys{"core_shift_along", "core_shift_across", "bank_turn", "saddle_crown",
-                                       "deck_slope",       "deck_shape",        "wear",      "lifter_growth",
-                                       "clean_up",         "forecast_error"};
+using block::Trait;
+using block::trait_keys;
 
 /// A trait of one thing: which bank or cylinder it is of; of the whole block an empty name.
 struct TraitOf {

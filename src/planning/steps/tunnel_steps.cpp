@@ -6,6 +6,7 @@
 #include "block/state/tunnel_state.h"
 #include "planning/steps/contributors.h"
 #include "planning/steps/steps.h"
+#include "planning/tunnel/doubtful.h"
 #include "planning/tunnel/tunnel_sizes.h"
 
 #include <algorithm>
@@ -155,9 +156,10 @@ class TunnelPart {
         }
         if (w_.step == TunnelStep::settle && !w_.by_probe) {
             Step& step = r_.add(Task::settle, "tunnel/settle", Stage::tunnel);
-            step.place = doubtful();
-            if (step.place)
-                step.about = step.place->feature;
+            if (const block::MeasuredPlace* place = seldomest_doubtful(state_, r_.a.gauge)) {
+                step.place = place->at;
+                step.about = place->at.feature;
+            }
             step.asks = {{"value", AskKind::length, {}, {}, {}}};
             lead(step);
         }
@@ -181,20 +183,6 @@ class TunnelPart {
     }
 
     /// The place of the gauges that is nearest to a limit, or that contradicts the probe.
-    std::optional<MeasuredAt> doubtful() const {
-        for (const Disagreement& d : r_.a.gauge.disagreements)
-            if (d.at.feature.kind == block::FeatureKind::main)
-                return d.at;
-        for (const BoreFinding& main : r_.a.gauge.mains)
-            for (const SizeFinding& size : main.sizes)
-                if (size.verdict == metrology::Verdict::cannot_tell)
-                    return size.place.at;
-        for (const block::MeasuredPlace& p : readings_of(state_).places)
-            if (p.at.quantity == block::Quantity::saddle)
-                return p.at;
-        return std::nullopt;
-    }
-
     bool caps_wanted() const {
         return w_.study && w_.study->plan.feasible && w_.study->plan.max_cap_cut >= too_little &&
                w_.verdict != metrology::Verdict::meets && !w_.begun;

@@ -17,6 +17,8 @@ namespace {
 
 using block::JobState;
 
+constexpr std::int64_t now = std::numeric_limits<std::int64_t>::max();
+
 /// What one place opened by between two times that it was measured.
 struct Opened {
     std::int64_t from = 0, until = 0; ///< entries that say so
@@ -63,7 +65,9 @@ struct Probed {
 /// Every two of the last times that a place was measured in this campaign, between which it opened tellably.
 class Openings {
   public:
-    Openings(const JobState& state, std::int64_t since) : state_(state), since_(since) {
+    /// @param before only what was known when that entry was made
+    Openings(const JobState& state, std::int64_t since, std::int64_t before = now)
+        : state_(state), since_(since), before_(before) {
         of_gauges();
         of_probe();
     }
@@ -83,7 +87,7 @@ class Openings {
     void of_gauges() {
         std::map<std::string, std::vector<const block::TakenReading*>> places;
         for (const block::TakenReading& r : readings_of(state_).readings)
-            if (r.sequence > since_ && r.reading.at.feature.kind == block::FeatureKind::main &&
+            if (r.sequence > since_ && r.sequence < before_ && r.reading.at.feature.kind == block::FeatureKind::main &&
                 r.reading.at.quantity == block::Quantity::size)
                 places[r.reading.at.key()].push_back(&r);
         for (const auto& [key, sizes] : places)
@@ -95,9 +99,9 @@ class Openings {
     void of_probe() {
         std::vector<Probed> times;
         for (const block::TakenPass& pass : tunnel_of(state_).tunnel_passes)
-            if (pass.sequence > since_ && !pass.before.empty())
+            if (pass.sequence > since_ && pass.sequence <= before_ && !pass.before.empty())
                 times.push_back({pass.sequence - 1, &pass.before});
-        if (tunnel_of(state_).mains_as_probed())
+        if (before_ == now && tunnel_of(state_).mains_as_probed())
             times.push_back({tunnel_of(state_).latest->mains_sequence(), &tunnel_of(state_).latest->evaluation.mains});
         constexpr double of_many = 2; // the largest of dozens of differences is that much further off than one of them
         for (std::size_t i = times.size() - std::min(times.size(), last_times); i < times.size(); ++i)
@@ -111,7 +115,7 @@ class Openings {
     }
 
     const JobState& state_;
-    std::int64_t since_;
+    std::int64_t since_, before_;
 };
 
 /// The fastest of those that ended in that span and are told well; else of those that are told at all.
@@ -133,28 +137,71 @@ std::vector<StockLeft> read_last(const std::vector<StockLeft>& board) {
     return fresh.empty() ? board : fresh;
 }
 
+namespace {
+
+/// What a stroke takes as far as openings tell, and what it may take at the most.
+struct Rate {
+    double per_stroke = 0, fastest = 0; ///< mm
+    double measured = 0, unsure = 0;    ///< mm for a stroke, of the last opening
+};
+std::optional<Rate> rate_of(const std::vector<Opened>& openings, std::int64_t pass, std::int64_t since) {
+    const Opened* last = fastest_of(openings, pass, now);
+    if (!last)
+        return std::nullopt;
+    Rate r{last->rate(), (last->by + last->unsure) / last->strokes, last->rate(), last->unsure / last->strokes};
+    const Opened* earlier = fastest_of(openings, since, pass);
+    constexpr double alike = 0.7, late_start = 8;
+    const bool borne_out = earlier && earlier->rate() > alike * r.per_stroke;
+    r.fastest = borne_out ? std::max(r.fastest, earlier->rate()) : late_start * r.fastest;
+    return r;
+}
+
+} // namespace
+
 std::optional<StrokeForecast> forecast_strokes(const JobState& state, const block::TakenPass& pass, std::int64_t since,
                                                const std::vector<StockLeft>& board) {
     if (board.empty() || pass.pass.strokes <= 0)
         return std::nullopt;
-    const std::vector<Opened> openings = Openings(state, since).all;
-    constexpr std::int64_t now = std::numeric_limits<std::int64_t>::max();
-    const Opened* last = fastest_of(openings, pass.sequence, now);
-    if (!last)
+    const auto rate = rate_of(Openings(state, since).all, pass.sequence, since);
+    if (!rate)
         return std::nullopt;
     StrokeForecast f;
     f.strokes = pass.pass.strokes;
-    f.per_stroke = last->rate();
-    double fastest = (last->by + last->unsure) / last->strokes;
-    const Opened* earlier = fastest_of(openings, since, pass.sequence);
-    constexpr double alike = 0.7, late_start = 8;
-    const bool borne_out = earlier && earlier->rate() > alike * f.per_stroke;
-    fastest = borne_out ? std::max(fastest, earlier->rate()) : late_start * fastest;
+    f.per_stroke = rate->per_stroke;
+    f.widened = widened_by(state, block::ForecastKind::strokes, mains_measured_by(state));
+    const double fastest = rate->per_stroke + widening(f.widened) * (rate->fastest - rate->per_stroke);
     for (const StockLeft& s : read_last(board))
         f.stock_left = std::max(f.stock_left, s.left);
     f.strokes_left = f.stock_left / f.per_stroke;
     f.at_once = std::clamp(std::floor(f.stock_left / fastest), 1.0, 2.0 * f.strokes);
     return f;
+}
+
+std::vector<StrokesCame> strokes_that_came(const JobState& state) {
+    std::vector<StrokesCame> all;
+    const auto& passes = tunnel_of(state).tunnel_passes;
+    for (std::size_t k = 1; k < passes.size(); ++k) {
+        if (passes[k].pass.strokes <= 0 || passes[k - 1].pass.strokes <= 0)
+            continue;
+        const std::int64_t after = k + 1 < passes.size() ? passes[k + 1].sequence : now;
+        // Caps that were cut in between began it anew.
+        std::int64_t since = 0;
+        for (const block::TakenCaps& caps : tunnel_of(state).caps_cut)
+            if (caps.sequence < passes[k].sequence)
+                since = std::max(since, caps.sequence);
+        if (since > passes[k - 1].sequence)
+            continue;
+        const auto told = rate_of(Openings(state, since, passes[k].sequence).all, passes[k - 1].sequence, since);
+        const Openings known(state, passes[k - 1].sequence, after);
+        const Opened* came = fastest_of(known.all, passes[k].sequence, after);
+        if (!told || !came || came->from < passes[k - 1].sequence)
+            continue;
+        // Only this go's strokes lie between what was read before it and after it.
+        StrokesCame one{told->per_stroke, told->fastest, std::max(0.0, (came->by - came->unsure) / came->strokes), {}};
+        one.by = mains_measured_by(state);
+        all.push_back(std::move(one));
+    }
+    return all;
 }
 
 } // namespace pallix::planning

@@ -3,6 +3,7 @@
 
 #include "block/forward.h"
 #include "block/state/tunnel_state.h"
+#include "planning/common/experience.h"
 #include "planning/tunnel/tunnel_work.h"
 
 #include <cstdint>
@@ -21,5 +22,14 @@ namespace pallix::planning {
 /// @param since entry from which on passes are of this campaign
 [[nodiscard]] std::optional<StrokeForecast> forecast_strokes(const block::JobState& state, const block::TakenPass& pass,
                                                              std::int64_t since, const std::vector<StockLeft>& board);
+
+/// What a stroke of a go was foretold to take by the goes before it, and what it took where the bore opened fastest.
+struct StrokesCame {
+    double per_stroke = 0, fastest = 0; ///< mm on diameter, foretold: as it is, and at the most
+    double rate = 0;                    ///< mm, as it came, as far as readings tell
+    MeasuredBy by;
+};
+/// Go by go of all campaigns, those with a go and sizes before and sizes after them.
+[[nodiscard]] std::vector<StrokesCame> strokes_that_came(const block::JobState& state);
 
 } // namespace pallix::planning

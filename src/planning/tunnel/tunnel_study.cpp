@@ -6,6 +6,7 @@
 #include "block/state/tunnel_state.h"
 #include "block/true_mains.h"
 #include "metrology/uncertainty.h"
+#include "planning/common/experience.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/tunnel/tunnel_sizes.h"
 
@@ -232,6 +233,8 @@ void find_forecast_uncertainty(TunnelStudy& study, const DrawnMains& drawn) {
             // slope.
             f.uncertainty = std::hypot(follows, gauge_point * *study.housings.uncertainty);
         }
+        if (f.uncertainty)
+            *f.uncertainty *= widening(study.widened);
     }
 }
 
@@ -311,6 +314,7 @@ std::optional<TunnelStudy> study_tunnel(const JobState& state) {
     if (study.housings.source == HousingSource::none)
         return std::nullopt;
     study.plan = plan_for(study.housings, study.policy);
+    study.widened = widened_by(state, block::ForecastKind::rise, mains_measured_by(state));
     return study;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/memory_entries.h"
 #include "block/evaluation.h"
 #include "block/forward.h"
 #include "block/ledger.h"
@@ -57,9 +58,10 @@ struct TunnelStudy {
     TunnelPolicy policy;
     TunnelPlan plan; ///< honing: the line is the one the hone will follow
     // What explains it:
-    std::optional<TunnelPlan> ideal;    ///< honing: what a line would need that could be chosen
-    std::optional<HoneLine> followed;   ///< honing: what leads the mandrel
-    std::vector<HoneForecast> forecast; ///< honing: main by main
+    std::optional<TunnelPlan> ideal;              ///< honing: what a line would need that could be chosen
+    std::optional<HoneLine> followed;             ///< honing: what leads the mandrel
+    std::vector<HoneForecast> forecast;           ///< honing: main by main
+    std::optional<block::ForecastRecord> widened; ///< why that is less sure than the touches alone have it
     /// Honing, where the hone needs half a thou more or less off a cap than a chosen line would: the main whose middle
     /// stands furthest off the line that they all lead, and how far.
     struct Astray {

@@ -4,12 +4,14 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
-#include "metrology/circle_fit.h"
+#include "planning/common/experience.h"
 #include "planning/common/fit_spread.h"
 #include "planning/common/shop_limits.h"
 #include "planning/readings/reading_plan.h"
 #include "planning/steps/steps.h"
 #include "planning/tunnel/bar_passes.h"
+#include "planning/tunnel/cap_sizes.h"
+#include "planning/tunnel/doubtful.h"
 #include "planning/tunnel/stroke_forecast.h"
 #include "planning/tunnel/tunnel_sizes.h"
 #include "planning/tunnel/tunnel_verdict.h"
@@ -52,70 +54,33 @@ Campaign campaign_of(const JobState& state) {
     return c;
 }
 
-double cut_of(const block::TakenCaps& caps, const FeatureId& main) {
-    const auto cut = std::ranges::find(caps.cut.cuts, main, [](const auto& c) { return c.first; });
-    return cut == caps.cut.cuts.end() ? 0 : cut->second;
-}
-
-/// Diameter of a section once its cap has come up by `cut`, by the same circle through the same touches.
-std::optional<double> diameter_after(const block::MainResult& section, double cut) {
-    std::vector<metrology::Vec2> before, after;
-    for (const metrology::Vec3 p : section.surface) {
-        before.push_back({p.y, p.z});
-        after.push_back({p.y, p.z + (p.z < section.centre.z ? cut : 0)});
-    }
-    const auto was = metrology::fit_circle(before), is = metrology::fit_circle(after);
-    if (!was || !is)
-        return std::nullopt;
-    return section.diameter + 2 * (is->radius - was->radius);
-}
-
-void predict_probed(std::vector<CapPrediction>& out, const JobState& state, const block::TakenCaps& caps) {
-    for (const block::MainResult& section : caps.before) {
-        const auto predicted = diameter_after(section, cut_of(caps, section.id));
-        if (!predicted)
-            continue;
-        CapPrediction p{{section.id, Quantity::size, section.level, "", {}},
-                        section.diameter,
-                        cut_of(caps, section.id),
-                        *predicted,
-                        {},
-                        0,
-                        0};
-        const double touch = tunnel_of(state).latest->mains_uncertainty().value_or(0.0025);
-        p.allowed = 2 * std::numbers::sqrt2 * touch * fit_spread(section).diameter; // before and after, with twice that
-        if (tunnel_of(state).mains_as_probed())
-            for (const block::MainResult& now : tunnel_of(state).latest->evaluation.mains)
-                if (now.id == section.id && now.level == section.level)
-                    p.after = now.diameter;
-        p.read = p.after ? 1 : 0;
-        out.push_back(p);
-    }
-}
-
+/// What came of them, as far as it was measured before the mains were worked on again.
 std::vector<CapPrediction> predictions_of(const JobState& state, const Campaign& c) {
-    std::vector<CapPrediction> out;
     if (!c.caps)
-        return out;
-    const auto before = last_sizes(state, c.cut);
+        return {};
+    std::vector<CapPrediction> out = predict_caps(state, *c.caps);
+    const bool by_probe = std::ranges::any_of(out, [](const CapPrediction& p) { return p.at.direction.empty(); });
+    if (by_probe && c.worked >= c.cut)
+        return {};
+    const auto record = widened_by(state, block::ForecastKind::cap_size, mains_measured_by(state));
     const auto now = last_sizes(state);
-    for (const auto& [key, size] : before) {
-        const auto angle = angle_of(size->reading.at.direction);
-        if (!angle)
-            continue;
-        CapPrediction p{size->reading.at, size->value, cut_of(*c.caps, size->reading.at.feature), 0, {}, 0, 0};
-        p.predicted = p.before - p.cut * std::cos(*angle);
-        p.allowed = 2 * std::numbers::sqrt2 * size->fixed.value_or(0.0025);
+    for (CapPrediction& p : out) {
+        p.allowed *= widening(record);
+        p.widened = record;
+        if (by_probe && tunnel_of(state).mains_as_probed()) {
+            for (const block::MainResult& main : tunnel_of(state).latest->evaluation.mains)
+                if (main.id == p.at.feature && main.level == p.at.level)
+                    p.after = main.diameter;
+            p.read = p.after ? 1 : 0;
+        }
+        const std::string key = p.at.key();
         const block::MeasuredPlace* place = readings_of(state).place(key);
         if (const auto after = now.find(key);
             after != now.end() && after->second->sequence > c.cut && c.worked < c.cut && place && !place->stale()) {
             p.after = place->value;
             p.read = place->count;
         }
-        out.push_back(p);
     }
-    if (out.empty() && c.worked < c.cut)
-        predict_probed(out, state, *c.caps);
     return out;
 }
 
@@ -222,7 +187,7 @@ class Stand {
         }
         if (const auto at = standing_out())
             return look_again(*at, SecondLook::stands_out);
-        return contradicted() ? TunnelStep::settle : judged();
+        return contradicted() ? cannot_tell() : judged();
     }
 
     TunnelStep look_again(const MeasuredAt& at, SecondLook why) {
@@ -358,10 +323,16 @@ class Stand {
         return std::nullopt;
     }
 
-    /// A log more of what logs have not settled tells no more: a decision.
+    /// A log or a reading more of what so many have not settled tells no more: a decision.
+    bool read_enough() const {
+        if (w_.by_probe)
+            return probe_counts_ && tunnel_of(state_).times_probed(FeatureKind::main, "",
+                                                                   tunnel_of(state_).mains_round) >= enough_logs;
+        const block::MeasuredPlace* seldomest = seldomest_doubtful(state_, gauge_);
+        return seldomest && seldomest->count >= enough_readings;
+    }
     TunnelStep cannot_tell() const {
-        const std::size_t probed = tunnel_of(state_).times_probed(FeatureKind::main, "", tunnel_of(state_).mains_round);
-        if (!probe_counts_ || !w_.by_probe || probed < enough_logs)
+        if (!read_enough())
             return TunnelStep::settle;
         const bool signed_for = c_.begun() && gate_passed(state_, Rule::sign_off, "tunnel", c_.last());
         return signed_for ? TunnelStep::log_finished : TunnelStep::cannot_settle;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/memory_entries.h"
 #include "block/forward.h"
 #include "block/state/measured.h"
 #include "planning/decks/deck_verdict.h"
@@ -24,6 +25,7 @@ struct CapPrediction {
     std::optional<double> after;
     double allowed = 0;   ///< mm, what it may differ by: twice the uncertainty of both readings
     std::size_t read = 0; ///< times since the cut
+    std::optional<block::ForecastRecord> widened{}; ///< why that is more than the readings alone have it
     [[nodiscard]] bool disagrees() const { return after && std::abs(*after - predicted) > allowed; }
 };
 
@@ -44,6 +46,7 @@ struct StrokeForecast {
     double stock_left = 0; ///< mm, the largest of what was read since
     double strokes_left = 0;
     double at_once = 0; ///< strokes after which nothing can be over its aim yet, as sure as the readings are
+    std::optional<block::ForecastRecord> widened{}; ///< why they are fewer than the readings alone have it
 };
 
 enum class TunnelStep {

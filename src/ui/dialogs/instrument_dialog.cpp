@@ -3,8 +3,13 @@
 #include "block/reading_text.h"
 
 #include "block/shorthand.h"
+#include "block/state/readings_state.h"
 #include "metrology/uncertainty.h"
+#include "session/study_results.h"
+#include "session/wall_time.h"
+#include "ui/dialogs/instrument_history.h"
 #include "ui/frame/plain_label.h"
+#include "wording/readings/care_words.h"
 #include "wording/readings/readings.h"
 
 #include <QComboBox>
@@ -14,7 +19,9 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QRegularExpression>
+#include <QTabWidget>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace pallix::ui {
 
@@ -37,9 +44,10 @@ QPushButton* button(const QString& text, QWidget* parent) {
 } // namespace
 
 InstrumentDialog::InstrumentDialog(Context context, const QString& marked, QWidget* parent)
-    : QDialog(parent), context_(context), list_(new QListWidget(this)), echo_(new PlainLabel(this)) {
+    : QDialog(parent), context_(context), list_(new QListWidget(this)), pages_(new QTabWidget(this)),
+      echo_(new PlainLabel(this)) {
     setWindowTitle(tr("Instruments"));
-    resize(880, 600);
+    resize(980, 680);
     list_->setObjectName(QStringLiteral("instruments"));
     list_->setAccessibleName(tr("instruments of the shop"));
     list_->setFixedWidth(230);
@@ -52,8 +60,11 @@ InstrumentDialog::InstrumentDialog(Context context, const QString& marked, QWidg
     below->addWidget(gone);
     left->addLayout(below);
     auto* right = new QVBoxLayout;
-    right->addLayout(build_form());
-    right->addStretch();
+    auto* what_it_is = new QWidget(this);
+    what_it_is->setLayout(build_form());
+    pages_->addTab(what_it_is, tr("What it is"));
+    pages_->addTab(build_history(), tr("History"));
+    right->addWidget(pages_, 1);
     echo_->setWordWrap(true);
     echo_->setObjectName(QStringLiteral("instrument-echo"));
     right->addWidget(echo_);
@@ -106,6 +117,7 @@ QFormLayout* InstrumentDialog::build_form() {
                        tr("of one reading, from its last check; empty: no verdicts"));
     turn_ = add(tr("One &turn of the dial"), "instrument-turn", tr("empty without a dial"));
     last_check_ = add(tr("&Last check"), "instrument-check", tr("2026-03-01"));
+    check_days_ = add(tr("&Days from check to check"), "instrument-check-days", tr("empty: as you see fit"));
     zero_ = add(tr("&Zero is at"), "instrument-zero", tr("the size it reads 0 at"));
     zero_on_ = add(tr("Zero set &on"), "instrument-zero-on", tr("ring, micrometer, master"));
     clockwise_ = new QComboBox(this);
@@ -113,12 +125,32 @@ QFormLayout* InstrumentDialog::build_form() {
     clockwise_->addItems({tr("not stated"), tr("is smaller"), tr("is larger")});
     form->addRow(tr("Cl&ockwise on its dial"), clockwise_);
     angle_ = add(tr("Lever's an&gle, degrees"), "instrument-angle", tr("against the surface it follows"));
+    auto* zeroed = button(tr("It was zeroed &just now"), this);
+    zeroed->setObjectName(QStringLiteral("instrument-zero-now"));
+    connect(zeroed, &QPushButton::clicked, this, &InstrumentDialog::zero_now);
+    form->addRow(QString(), zeroed);
+    return form;
+}
+
+QWidget* InstrumentDialog::build_history() {
+    auto* page = new QWidget(this);
+    drawing_ = new InstrumentHistoryDrawing(context_, this);
+    events_ = new QListWidget(this);
+    events_->setObjectName(QStringLiteral("instrument-events"));
+    events_->setAccessibleName(tr("what happened to it, the newest first"));
+    events_->setWordWrap(true);
+    record_ = new PlainLabel(this);
+    record_->setObjectName(QStringLiteral("instrument-record"));
+    record_->setWordWrap(true);
     ring_size_ = field("ring-size", tr("size of the ring"), &InstrumentDialog::check_on_ring);
     ring_reading_ = field("ring-reading", tr("what it made of it"), &InstrumentDialog::check_on_ring);
     repeats_ = field("repeats", tr("five or more readings of one place, spaces between"),
                      &InstrumentDialog::test_repeatability);
+    repair_ = field("repair", tr("what was done to it"), &InstrumentDialog::log_repair);
     auto* log_check = button(tr("Log the &check"), this);
     auto* log_repeats = button(tr("Log the te&st"), this);
+    auto* log_repair = button(tr("Log the re&pair"), this);
+    auto* form = new QFormLayout;
     const auto side_by_side = [&](const QString& label, std::initializer_list<QWidget*> widgets) {
         auto* row = new QHBoxLayout;
         for (QWidget* w : widgets)
@@ -127,15 +159,49 @@ QFormLayout* InstrumentDialog::build_form() {
     };
     side_by_side(tr("Check on a known size"), {ring_size_, ring_reading_, log_check});
     side_by_side(tr("Repeatability"), {repeats_, log_repeats});
+    side_by_side(tr("Repair"), {repair_, log_repair});
     connect(log_check, &QPushButton::clicked, this, &InstrumentDialog::check_on_ring);
     connect(log_repeats, &QPushButton::clicked, this, &InstrumentDialog::test_repeatability);
-    return form;
+    connect(log_repair, &QPushButton::clicked, this, &InstrumentDialog::log_repair);
+    auto* column = new QVBoxLayout(page);
+    column->addWidget(record_);
+    column->addWidget(drawing_, 3);
+    column->addWidget(events_, 2);
+    column->addLayout(form);
+    return page;
+}
+
+void InstrumentDialog::show_history_page() {
+    pages_->setCurrentIndex(1);
+}
+
+void InstrumentDialog::show_history(const Instrument& i) {
+    context_.instruments.forget_histories(); // ledgers may have changed since
+    const planning::InstrumentRecord record = context_.instruments.record(i);
+    const block::InstrumentHistory& history = context_.instruments.history(i.name);
+    record_->setText(qt(wording::record_sentence(record, context_.lengths())));
+    drawing_->show_history(i, history, record);
+    events_->clear();
+    for (auto event = history.rbegin(); event != history.rend(); ++event) {
+        QString said =
+            tr("%1  %2").arg(session::wall_time(event->time), qt(wording::event_words(*event, context_.lengths())));
+        if (const auto study = session::study_result(context_.session.book(), *event))
+            said += QStringLiteral(". ") + qt(wording::study_sentence(*study, context_.lengths()));
+        if (!event->person.empty())
+            said += QStringLiteral(" · ") + qt(event->person);
+        events_->addItem(said);
+    }
 }
 
 void InstrumentDialog::fill_list(const QString& marked) {
     list_->clear();
-    for (const Instrument& i : context_.instruments.instruments())
-        list_->addItem(qt(i.name));
+    for (const Instrument& i : context_.instruments.instruments()) {
+        auto* item = new QListWidgetItem(qt(i.name), list_);
+        const planning::InstrumentRecord record = context_.instruments.record(i);
+        item->setToolTip(plain_tip(qt(wording::due_words(record))));
+        if (record.overdue)
+            item->setForeground(context_.palette().fails);
+    }
     const auto found = list_->findItems(marked, Qt::MatchExactly);
     list_->setCurrentItem(found.isEmpty() ? list_->item(0) : found.front());
 }
@@ -164,12 +230,14 @@ void InstrumentDialog::show_marked() {
     zero_on_->setText(qt(i->zero_set_on));
     clockwise_->setCurrentIndex(static_cast<int>(i->clockwise));
     angle_->setText(i->contact_angle == 0 ? QString() : QString::number(i->contact_angle / block::radians_per_degree));
+    check_days_->setText(i->check_days == 0 ? QString() : QString::number(i->check_days));
+    show_history(*i);
     say(qt(wording::instrument_words(*i, context_.lengths())), false);
 }
 
 void InstrumentDialog::make_new() {
     list_->setCurrentRow(-1);
-    for (QLineEdit* edit : {name_, resolution_, uncertainty_, turn_, last_check_, zero_, zero_on_, angle_})
+    for (QLineEdit* edit : {name_, resolution_, uncertainty_, turn_, last_check_, check_days_, zero_, zero_on_, angle_})
         edit->clear();
     clockwise_->setCurrentIndex(0);
     name_->setFocus();
@@ -223,6 +291,15 @@ void InstrumentDialog::save() {
         angle_->setFocus();
         return say(tr("The lever's angle: %1; expected degrees, such as 12.5.").arg(qt(degrees.error())), true);
     }
+    if (const QString typed = check_days_->text().trimmed(); typed.isEmpty()) {
+        i.check_days = 0;
+    } else if (const auto days = block::read_number(typed.toStdString(), {"days", "day", "d"});
+               days && *days >= 1 && *days <= 3660) {
+        i.check_days = static_cast<int>(std::lround(*days));
+    } else {
+        check_days_->setFocus();
+        return say(tr("Days from check to check are 1 to 3660, or nothing."), true);
+    }
     const auto saved = context_.instruments.save(i);
     if (saved)
         fill_list(qt(i.name));
@@ -239,26 +316,49 @@ void InstrumentDialog::remove() {
     say(removed, tr("Removed from the register; readings taken with it keep their copy."));
 }
 
+const Instrument* InstrumentDialog::marked() const {
+    return context_.instruments.find(name_->text().trimmed().toStdString());
+}
+
+/// In the open job's ledger, where its readings may lean on it; with none open in the instrument's own history.
 void InstrumentDialog::check_on_ring() {
     std::optional<double> size, reading;
+    const Instrument* i = marked();
+    if (!i)
+        return say(tr("Save the instrument first."), true);
     if (!read(ring_size_, InstrumentKind::bore_gauge, size) || !size)
         return say(tr("The size of the ring is wanted first."), true);
     const block::Expected expected{*size, 0.5, context_.preferences.unit()};
     const auto understood = block::read_shorthand(ring_reading_->text().toStdString(), expected);
     if (!understood)
         return say(qt(understood.error()), true);
-    const auto logged =
-        context_.session.take(block::RingCheck{name_->text().trimmed().toStdString(), *size, understood->value});
+    block::InstrumentEvent event;
+    event.instrument = i->name;
+    event.what = block::InstrumentHappening::checked;
+    event.size = *size;
+    event.reading = understood->value;
+    const bool in_job = context_.session.has_job();
+    const auto logged = in_job ? context_.session.take(block::RingCheck{i->name, *size, understood->value})
+                               : context_.instruments.note(event);
     if (logged) {
         ring_size_->clear();
         ring_reading_->clear();
+        Instrument checked = *i;
+        checked.last_check = context_.session.now().substr(0, 10);
+        if (const auto saved = context_.instruments.save(checked); !saved)
+            return say(saved, {});
+        show_history(checked);
+        last_check_->setText(qt(checked.last_check));
     }
-    say(logged, tr("Logged: it reads %1. The drift since its last check is spread over the readings between.")
-                    .arg(qt(context_.lengths().side_with_unit(understood->deviation, "too much", "too little"))));
+    const QString reads = qt(context_.lengths().side_with_unit(understood->deviation, "too much", "too little"));
+    say(logged,
+        in_job
+            ? tr("Logged: it reads %1. The drift since its last check is spread over the readings between.").arg(reads)
+            : tr("Logged: it reads %1.").arg(reads));
 }
 
 void InstrumentDialog::test_repeatability() {
-    const Instrument* i = context_.instruments.find(name_->text().trimmed().toStdString());
+    const Instrument* i = marked();
     if (!i)
         return say(tr("Save the instrument first."), true);
     std::vector<double> readings;
@@ -269,18 +369,69 @@ void InstrumentDialog::test_repeatability() {
             return say(qt(mm.error()), true);
         readings.push_back(*mm);
     }
-    auto logged = context_.session.take(block::RepeatabilityTest{i->name, "one place", readings});
+    if (readings.size() < 2)
+        return say(tr("At least two readings of one place are wanted, better five or more."), true);
+    const auto found = metrology::repeatability(readings);
+    block::InstrumentEvent event;
+    event.instrument = i->name;
+    event.what = block::InstrumentHappening::repeated;
+    event.spread = found.standard_deviation;
+    event.count = static_cast<std::int64_t>(found.count);
+    const auto logged = context_.session.has_job()
+                            ? context_.session.take(block::RepeatabilityTest{i->name, "one place", readings})
+                            : context_.instruments.note(event);
     if (!logged)
         return say(logged, {});
-    const auto found = metrology::repeatability(readings);
     Instrument tested = *i;
     tested.repeatability = found.standard_deviation;
     tested.repeatability_readings = found.count;
     const auto saved = context_.instruments.save(tested);
     repeats_->clear();
+    show_history(tested);
     say(saved, tr("Logged: one reading scatters by %1 (s of %2).")
                    .arg(qt(context_.lengths().fine(found.standard_deviation)))
                    .arg(found.count));
+}
+
+/// What was known of it before holds no longer.
+void InstrumentDialog::log_repair() {
+    const Instrument* i = marked();
+    if (!i)
+        return say(tr("Save the instrument first."), true);
+    block::InstrumentEvent event;
+    event.instrument = i->name;
+    event.what = block::InstrumentHappening::repaired;
+    event.words = repair_->text().trimmed().toStdString();
+    if (event.words.empty())
+        return say(tr("What was done to it is wanted first."), true);
+    if (const auto noted = context_.instruments.note(event); !noted)
+        return say(noted, {});
+    Instrument repaired = *i;
+    repaired.repeatability.reset();
+    repaired.repeatability_readings = 0;
+    const auto saved = context_.instruments.save(repaired);
+    repair_->clear();
+    show_history(repaired);
+    say(saved, tr("Logged. Zero it anew and check it before it measures again; its last test no longer counts."));
+}
+
+void InstrumentDialog::zero_now() {
+    const Instrument* i = marked();
+    std::optional<double> at;
+    if (!i)
+        return say(tr("Save the instrument first."), true);
+    if (!block::reads_from_zero(i->kind))
+        return say(tr("It reads no deviations from a zero."), true);
+    if (!read(zero_, InstrumentKind::bore_gauge, at) || !at)
+        return say(tr("The size it reads 0 at is wanted first."), true);
+    std::optional<double> celsius;
+    if (context_.session.has_job())
+        celsius = readings_of(context_.session.state()).conditions.gauge_c;
+    const std::string name = i->name;
+    const auto saved = context_.instruments.zero(*i, *at, zero_on_->text().trimmed().toStdString(), celsius);
+    if (saved)
+        fill_list(qt(name));
+    say(saved, tr("It stands zeroed at %1 from now on.").arg(qt(context_.lengths().with_unit(*at))));
 }
 
 void InstrumentDialog::say(const QString& text, bool fault) {

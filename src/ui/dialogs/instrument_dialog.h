@@ -10,19 +10,28 @@ class QFormLayout;
 class QLabel;
 class QLineEdit;
 class QListWidget;
+class QTabWidget;
 
 namespace pallix::ui {
 
-/// The shop's instruments: what they are, how sure, what their zero was set on; checks and repeatability tests of the
-/// one that is marked.
+class InstrumentHistoryDrawing;
+
+/// The shop's instruments: what they are, how sure, what their zero was set on; and what happened to the one that is
+/// marked, across jobs: checks, zeros, repeatability tests, repairs, when it is to be checked again.
 class InstrumentDialog : public QDialog {
     Q_OBJECT
   public:
     /// @param marked name of the instrument to start with
     InstrumentDialog(Context context, const QString& marked, QWidget* parent = nullptr);
+    void show_history_page();
 
   private:
     QFormLayout* build_form();
+    QWidget* build_history();
+    void show_history(const block::Instrument& instrument);
+    void log_repair();
+    void zero_now();
+    [[nodiscard]] const block::Instrument* marked() const;
     QLineEdit* field(const char* name, const QString& hint, void (InstrumentDialog::*entered)());
     void fill_list(const QString& marked);
     void show_marked();
@@ -44,7 +53,12 @@ class InstrumentDialog : public QDialog {
     QComboBox* clockwise_ = nullptr;
     QLineEdit *name_ = nullptr, *resolution_ = nullptr, *uncertainty_ = nullptr, *turn_ = nullptr,
               *last_check_ = nullptr, *zero_ = nullptr, *zero_on_ = nullptr, *angle_ = nullptr;
-    QLineEdit *ring_size_ = nullptr, *ring_reading_ = nullptr, *repeats_ = nullptr;
+    QLineEdit *check_days_ = nullptr, *ring_size_ = nullptr, *ring_reading_ = nullptr, *repeats_ = nullptr,
+              *repair_ = nullptr;
+    QTabWidget* pages_;
+    InstrumentHistoryDrawing* drawing_ = nullptr;
+    QListWidget* events_ = nullptr;
+    QLabel* record_ = nullptr;
     QLabel* echo_;
 };
 

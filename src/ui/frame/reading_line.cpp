@@ -56,6 +56,7 @@ ReadingLine::ReadingLine(Context context, QWidget* parent)
         context_.instruments.take_in_hand(wish_.what, tool_->itemData(row).toString().toStdString());
     });
     connect(&context_.instruments, &session::InstrumentRegister::changed, this, &ReadingLine::refresh);
+    connect(&context_.preferences, &session::Preferences::person_changed, this, &ReadingLine::refresh);
     connect(&context_.gauge, &session::GaugeLink::reading, this, [this](const block::GaugeReading& reading) {
         sent_.push_back(reading);
         take_soon();
@@ -193,7 +194,13 @@ block::Instrument ReadingLine::instrument() const {
 }
 
 block::Expected ReadingLine::expected() const {
-    return planning::expectation(context_.session.state(), *asked_, instrument(), context_.preferences.unit());
+    block::Expected e =
+        planning::expectation(context_.session.state(), *asked_, instrument(), context_.preferences.unit());
+    if (study_) { // nobody is told what was read before
+        e.repeat.reset();
+        e.neighbours.reset();
+    }
+    return e;
 }
 
 void ReadingLine::fill_choices() {
@@ -218,21 +225,23 @@ void ReadingLine::ask_next() {
     asked_ = planning::next_called(state, context_.session.assessment().steps, wish_);
     if (!asked_)
         asked_ = planning::next_reading(state, wish_);
+    ask_for_study();
 }
 
 void ReadingLine::refresh() {
     asked_.reset();
+    study_.reset();
     wish_.every_place_twice = context_.session.has_job() && card_of(context_.session.state()).learner_at_bench();
     const bool reads =
         !scope_.measurings.empty() && context_.session.has_job() && intake_of(context_.session.state()).blueprint;
     if (reads) {
         ask_next();
-        if (!asked_ && !wish_.skipped.empty()) { // what was skipped comes round again
+        if (!asked_ && !study_ && !wish_.skipped.empty()) { // what was skipped comes round again
             wish_.skipped.clear();
             ask_next();
         }
         const planning::Step* now = context_.session.assessment().steps.now();
-        if (const auto what = asked_ || !now ? std::nullopt : measuring_for(*now)) {
+        if (const auto what = asked_ || study_ || !now ? std::nullopt : measuring_for(*now)) {
             wish_.what = *what; // all of one kind is read: the line goes on with what is called for
             ask_next();
         }
@@ -250,6 +259,8 @@ void ReadingLine::refresh() {
         field_->setFocus();
     if (asked_)
         show_asked();
+    else if (reads && show_whose_turn())
+        ;
     else if (reads) {
         place_->setText(tr("%1: all read").arg(qt(wording::measuring_name(wish_.what))));
         detail_->setText(tr("Ctrl+M: something else · Ctrl+Shift+R: once more"));
@@ -298,12 +309,7 @@ void ReadingLine::tell_asked() {
 void ReadingLine::show_asked() {
     const auto& blueprint = *intake_of(context_.session.state()).blueprint;
     place_->setText(qt(wording::place_of_reading(blueprint, asked_->at)));
-    QString detail = tr("%1 of %2").arg(asked_->number).arg(asked_->of);
-    if (asked_->reading > 1)
-        detail += tr(" · reading %1").arg(asked_->reading);
-    if (block::is_length(asked_->at.quantity) && asked_->expected != 0)
-        detail += tr(" · expected %1").arg(qt(context_.lengths().with_unit(asked_->expected)));
-    detail_->setText(detail);
+    detail_->setText(detail_of_asked());
     field_->setPlaceholderText(block::is_bracket(asked_->at.quantity)                ? tr("e.g. 6 7")
                                : asked_->at.quantity == block::Quantity::volume      ? tr("e.g. 66.2")
                                : asked_->at.quantity == block::Quantity::temperature ? tr("e.g. 19.5")
@@ -338,10 +344,8 @@ void ReadingLine::echo() {
     const block::Instrument tool = instrument();
     if (field_->text().trimmed() != questioned_)
         questioned_.clear(); // typed anew: the question is answered
-    if (field_->text().trimmed().isEmpty()) {
-        say(qt(wording::what_to_type(asked_->at.quantity, tool, context_.lengths())), p.quiet);
-        return;
-    }
+    if (field_->text().trimmed().isEmpty())
+        return say_what_to_type();
     const auto understood = block::read_reading(field_->text().toStdString(), asked_->at.quantity, expected());
     if (understood)
         say(qt(wording::understood_words(*understood, asked_->at.quantity, expected(), tool.zero_set_on,
@@ -369,6 +373,8 @@ void ReadingLine::take() {
         say(qt(wording::for_learner(context_.session.state(), question)), context_.palette().cannot_tell);
         return;
     }
+    if (!asked_before && asks_about_zero(typed))
+        return;
     const std::string words = wording::place_of_reading(*intake_of(context_.session.state()).blueprint, asked.at);
     wish_.once_more.reset();
     // The question about the other unit is answered by saying yes to it.
@@ -401,22 +407,6 @@ const block::Entry* ReadingLine::last_reading() const {
         return std::holds_alternative<block::Reading>(entries[i].payload) ? &entries[i] : nullptr;
     }
     return nullptr;
-}
-
-/// Whoever sets a gauge to what is wanted has set its zero.
-void ReadingLine::zero_at_target() {
-    if (!asked_)
-        return;
-    block::Instrument tool = instrument();
-    if (!block::reads_from_zero(tool.kind))
-        return say(tr("The %1 reads no deviations from a zero.").arg(qt(tool.name)), context_.palette().fails);
-    tool.zero = asked_->expected;
-    tool.zero_set_on = tr("its target").toStdString();
-    if (const auto saved = context_.instruments.save(tool); !saved)
-        return say(qt(saved.error().front().text()), context_.palette().fails);
-    refresh();
-    say(tr("%1 stands zeroed at %2.").arg(qt(tool.name), qt(context_.lengths().with_unit(asked_->expected))),
-        context_.palette().quiet);
 }
 
 void ReadingLine::skip() {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/reading_text.h"
+#include "planning/readings/gauge_study_plan.h"
 #include "planning/readings/reading_plan.h"
 #include "ui/context.h"
 
@@ -9,6 +10,7 @@
 #include <deque>
 #include <map>
 #include <optional>
+#include <string>
 #include <vector>
 
 class QComboBox;
@@ -53,6 +55,8 @@ class ReadingLine : public QWidget {
     void skip();               ///< leaves the place for later
     void once_more();          ///< asks for the last place again: a repeat
     void strike_with_reason(); ///< strikes the last reading and says why
+    /// Entry that began the gauge study that is laid out here.
+    [[nodiscard]] std::optional<std::int64_t> running_study() const;
 
   Q_SIGNALS:
     void asks_for(const std::optional<planning::AskedReading>& asked);
@@ -77,6 +81,12 @@ class ReadingLine : public QWidget {
     void take_what_waits();
     void note_what_was_sent();
     void tell_asked();
+    [[nodiscard]] QString doubt_of_zero() const;
+    void say_what_to_type();
+    [[nodiscard]] bool asks_about_zero(const QString& typed);
+    void ask_for_study();
+    [[nodiscard]] bool show_whose_turn();
+    [[nodiscard]] QString detail_of_asked() const;
     [[nodiscard]] block::Expected expected() const;
     [[nodiscard]] const block::Entry* last_reading() const;
 
@@ -84,7 +94,9 @@ class ReadingLine : public QWidget {
     ReadingScope scope_;
     planning::ReadingWish wish_;
     std::optional<planning::AskedReading> asked_;
-    bool was_reading_ = false; ///< the caret was here when there was nothing more to read
+    std::optional<planning::StudyStanding> study_; ///< that is being read here
+    std::string zero_heard_;                       ///< name and time of a zero whose doubt was told
+    bool was_reading_ = false;                     ///< the caret was here when there was nothing more to read
     QString said_;
     QString questioned_; ///< the text that was asked about: entered once more, it counts
     using Sent = std::deque<block::GaugeReading>;

@@ -8,6 +8,7 @@
 #include "ui/frame/line_drawing.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
+#include "ui/shop/forecasts_sheet.h"
 #include "ui/shop/job_delegate.h"
 #include "ui/shop/machines_sheet.h"
 
@@ -19,6 +20,7 @@
 #include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <array>
 
 namespace pallix::ui {
 
@@ -31,7 +33,12 @@ ShopView::ShopView(Context context, QWidget* parent)
       machines_(new LineDrawing(context, QStringLiteral("machines"), tr("machines of the shop"), this)),
       machines_page_(new DrawnPage(
           context, machines_, std::nullopt, [this] { return machines_->table(tr("which|job|promised")); }, this)),
-      buttons_(new PageButtons({tr("jobs"), tr("machines")}, tr("Jobs or machines: Ctrl+Shift+J"), this)),
+      forecasts_(new LineDrawing(context, QStringLiteral("forecasts"), tr("how often forecasts held"), this)),
+      forecasts_page_(new DrawnPage(
+          context, forecasts_, std::nullopt, [this] { return forecasts_->table(tr("whose|how often it held|")); },
+          this)),
+      buttons_(new PageButtons({tr("jobs"), tr("machines"), tr("forecasts")},
+                               tr("Jobs, machines, forecasts: Ctrl+Shift+J"), this)),
       pages_(new QStackedWidget(this)) {
     build();
     const auto stale = [this] { fresh_ = false; };
@@ -90,12 +97,12 @@ QWidget* ShopView::build_top() {
     lines->setContentsMargins(0, 0, 0, 0);
     auto *top = new QHBoxLayout, *below = new QHBoxLayout;
     top->addWidget(heading_);
-    top->addSpacing(12);
-    top->addWidget(buttons_);
     top->addStretch(1);
     for (QWidget* w : std::initializer_list<QWidget*>{engines, fresh})
         top->addWidget(w);
+    below->addWidget(buttons_);
     below->addWidget(search_, 1);
+    below->addStretch();
     for (QWidget* w : std::initializer_list<QWidget*>{delivered_, all_, copy_, aside_})
         below->addWidget(w);
     lines->addLayout(top);
@@ -115,6 +122,7 @@ void ShopView::build() {
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     machines_->set_empty(tr("No job waits for a machine."));
+    forecasts_->set_empty(tr("Nothing that was foretold has come yet."));
     auto* jobs = new QWidget(this);
     auto* list = new QVBoxLayout(jobs);
     list->setContentsMargins(0, 0, 0, 0);
@@ -122,6 +130,7 @@ void ShopView::build() {
     list->addWidget(list_, 1);
     pages_->addWidget(jobs);
     pages_->addWidget(machines_page_);
+    pages_->addWidget(forecasts_page_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 20, 24, 16);
     column->setSpacing(12);
@@ -163,10 +172,13 @@ void ShopView::refill() {
     delivered_->setVisible(model_.delivered() > 0);
     if (shown() == Page::machines)
         machines_->show_lines(machines_sheet(model_, context_.preferences.unit()));
+    if (shown() == Page::forecasts)
+        forecasts_->show_lines(forecasts_sheet(model_));
     const int open = context_.session.has_job() ? model_.index_of(*context_.session.job()) : -1;
     if (jobs > 0 && (open >= 0 || !list_->currentIndex().isValid()))
         list_->setCurrentIndex(model_.index(qMax(open, 0)));
-    setFocusProxy(shown() == Page::machines ? static_cast<QWidget*>(machines_page_) : list_);
+    const std::array<QWidget*, 3> of_pages{list_, machines_page_, forecasts_page_};
+    setFocusProxy(of_pages.at(static_cast<std::size_t>(shown())));
     show_ways_out();
 }
 
@@ -175,6 +187,10 @@ void ShopView::show_page(Page page) {
     pages_->setCurrentIndex(static_cast<int>(page));
     refill();
     focusProxy()->setFocus();
+}
+
+void ShopView::show_next_page() {
+    show_page(static_cast<Page>((pages_->currentIndex() + 1) % pages_->count()));
 }
 
 ShopView::Page ShopView::shown() const {

@@ -19,15 +19,16 @@ class DrawnPage;
 class LineDrawing;
 class PageButtons;
 
-/// The board: all jobs of the shop by what they wait for, and its machines with what is on them.
+/// The board: all jobs of the shop by what they wait for; its machines with what is on them; how often forecasts held.
 class ShopView : public View {
     Q_OBJECT
   public:
-    enum class Page { jobs, machines };
+    enum class Page { jobs, machines, forecasts };
 
     explicit ShopView(Context context, QWidget* parent = nullptr);
     void refresh() override;
     void show_page(Page page);
+    void show_next_page();
     [[nodiscard]] Page shown() const;
     [[nodiscard]] std::vector<reporting::DayLine> day() const; ///< for the sheet of the day
     [[nodiscard]] const std::vector<planning::JobHours>& hours() const { return model_.shop_hours(); }
@@ -61,6 +62,8 @@ class ShopView : public View {
     QListView* list_;
     LineDrawing* machines_;
     DrawnPage* machines_page_;
+    LineDrawing* forecasts_;
+    DrawnPage* forecasts_page_;
     PageButtons* buttons_;
     QStackedWidget* pages_;
 };

@@ -152,7 +152,8 @@ void say_limits(Sentence& s, const JobState& state) {
           std::string(planning::limits_of(state).main_shape ? "" : " (half of their window)") +
           "; cylinders in place within {limits/position_across_mm|place of the cylinders, across} across, "
           "{limits/position_along_mm|place of the cylinders, along} along; guard band {limits/coverage|guard factor} × "
-          "the standard uncertainty");
+          "the standard uncertainty; a gauge's zero holds {limits/zero_hours|hours a zero holds} h, and "
+          "{limits/zero_step_c|degrees a zero bears} °C more or less");
     s.say(" · " + std::string(planning::limits_of(state).reason.empty() ? "usual in the trade; others because " : "") +
           "{limits/reason|why these limits}");
 }

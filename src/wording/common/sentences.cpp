@@ -239,6 +239,8 @@ std::string words(const block::LimitsChosen& p, const LengthText& l) {
     if (p.position_across || p.position_along)
         out += ", cylinders' place " + (p.position_across ? l.plain(*p.position_across) : "any") + " across, " +
                (p.position_along ? l.plain(*p.position_along) : "any") + " along";
+    if (p.zero_hours != block::LimitsChosen::usual_zero_hours || p.zero_step != block::LimitsChosen::usual_zero_step)
+        out += ", a zero holds " + fixed(p.zero_hours, 0) + " h and " + fixed(p.zero_step, 1) + " °C";
     return out + ", guard band " + fixed(p.coverage, 2) + " × u (" + p.reason + ")";
 }
 

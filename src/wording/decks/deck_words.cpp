@@ -6,6 +6,7 @@
 #include "planning/decks/balance.h"
 #include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
+#include "wording/shop/memory_words.h"
 
 #include <algorithm>
 #include <array>
@@ -81,16 +82,19 @@ std::string unseen_words(const planning::DeckBelief& b, const LengthText& l) {
 } // namespace
 
 std::string forecast_sentence(const planning::DeckBelief& b, const LengthText& l) {
-    const std::string who = place_words(b.where) + " decides (" + whole_percent(b.where_share) + ").";
+    std::string who = place_words(b.where) + " decides (" + whole_percent(b.where_share) + ").";
+    if (b.usual)
+        who += " Decks of this kind are usually flat within " + l.with_unit(b.usual->mean) + " (" +
+               std::to_string(b.usual->blocks) + " blocks): that counted.";
+    const std::string sure = "as sure as 95 %" + widened_words(b.widened) + unseen_words(b, l) + "; " + who;
     if (b.taken == 0)
         return l.plain(b.surface.removal.low) + " to " + l.with_unit(b.surface.removal.high) +
-               " from first touch until it is clean, as sure as 95 %" + unseen_words(b, l) + "; " + who;
+               " from first touch until it is clean, " + sure;
     const metrology::Interval left = b.still_to_cut();
     if (left.high < 5e-4)
         return "Clean by what was painted: the lowest place lies at " + l.plain(b.surface.lowest.low) + " to " +
                l.with_unit(b.surface.lowest.high) + ".";
-    return l.plain(left.low) + " to " + l.with_unit(left.high) + " more until it is clean, as sure as 95 %" +
-           unseen_words(b, l) + "; " + who;
+    return l.plain(left.low) + " to " + l.with_unit(left.high) + " more until it is clean, " + sure;
 }
 
 std::string outcome_sentence(const planning::ForecastOutcome& o, const LengthText& l) {

@@ -413,6 +413,14 @@ std::string words(const block::ReadingPlanChosen& p, const LengthText&) {
     return "reading plan " + p.plan + ": " + count_words(p.places.size(), "place", "places");
 }
 
+std::string words(const block::GaugeStudyBegun& p, const LengthText&) {
+    std::string people;
+    for (const std::string& person : p.people)
+        people += (people.empty() ? "" : ", ") + person;
+    return "gauge study of " + p.instrument + " on " + count_words(p.places.size(), "place", "places") + ", " +
+           std::to_string(p.trials) + " times each by " + people;
+}
+
 } // namespace
 
 std::string entry_words(block::ReadingKinds kinds, const block::Payload& entry, const LengthText& l) {

@@ -25,7 +25,7 @@ TraitWords words_of(Trait trait) {
     case Trait::bank_turn:
         return {"turned about the tunnel", "", ""};
     case Trait::saddle_crown:
-        return {"inner mains", "up", "down"};
+        return {"inner mains", "back of the line", "proud of the line"};
     case Trait::deck_slope:
         return {"slope to the rear", "high at the rear", "high at the front"};
     case Trait::deck_shape:
@@ -94,6 +94,42 @@ std::string memory_sentence(const block::JobState& state, const planning::TraitM
         words.append(", by ").append(all).append(" blocks");
     words.append(here);
     return m.unusual ? words.append(", further out than 19 of 20 such blocks") : words;
+}
+
+std::string usual_words(const block::JobState& state, const block::UsualTrait& usual, const LengthText& l) {
+    return "usually " + trait_length(state, {usual.trait, usual.about}, usual.mean, l) + ", by " +
+           std::to_string(usual.blocks) + " blocks of this kind";
+}
+
+std::string forecast_name(block::ForecastKind kind) {
+    switch (kind) {
+    case block::ForecastKind::removal:
+        return "what comes off a deck";
+    case block::ForecastKind::cap_size:
+        return "sizes after caps were cut";
+    case block::ForecastKind::rise:
+        return "rise of the line under the hone";
+    case block::ForecastKind::strokes:
+        return "what a stroke takes at the most";
+    }
+    return {};
+}
+
+std::string widened_words(const std::optional<block::ForecastRecord>& record) {
+    if (!record || record->widen <= 1)
+        return {};
+    const std::string whose = !record->gauge.empty()    ? " with " + record->gauge
+                              : !record->person.empty() ? " by " + record->person + "'s readings"
+                                                        : "";
+    return ", " + fixed(record->widen, 1) + " times as wide as the readings have it: of " +
+           std::to_string(record->made) + " such forecasts here" + whose + " " + std::to_string(record->held) + " held";
+}
+
+std::string record_words(const block::ForecastRecord& record) {
+    const std::string held = std::to_string(record.held) + " of " + std::to_string(record.made) + " held";
+    return record.widen > 1
+               ? held + ", fewer than 19 of 20: new jobs have them " + fixed(record.widen, 1) + " times as wide"
+               : held;
 }
 
 } // namespace pallix::wording

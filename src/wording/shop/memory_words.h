@@ -5,6 +5,7 @@
 #include "planning/shop/kind_memory.h"
 #include "wording/common/lengths.h"
 
+#include <optional>
 #include <string>
 
 namespace pallix::wording {
@@ -18,5 +19,17 @@ namespace pallix::wording {
 /// 0.005 mm proud". Of too few blocks what each has.
 [[nodiscard]] std::string memory_sentence(const block::JobState& state, const planning::TraitMemory& memory,
                                           const LengthText& l);
+
+/// "usually 0.031 mm over, by 9 blocks of this kind": what the shop's experience makes one expect.
+[[nodiscard]] std::string usual_words(const block::JobState& state, const block::UsualTrait& usual,
+                                      const LengthText& l);
+
+/// "what comes off a deck"
+[[nodiscard]] std::string forecast_name(block::ForecastKind kind);
+/// Why an interval is wider than its readings alone make it: ", 1.6 times as wide as the readings have it: of 14 such
+/// forecasts here 9 held"; empty where it is not.
+[[nodiscard]] std::string widened_words(const std::optional<block::ForecastRecord>& record);
+/// "9 of 14 held, told as 95 of 100: from now on 1.6 times as wide".
+[[nodiscard]] std::string record_words(const block::ForecastRecord& record);
 
 } // namespace pallix::wording

@@ -87,7 +87,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::finish_tunnel, "Every main is in size: say that the tunnel is done"},
     {Task::decide_main, "A main is too large"},
     {Task::decide_bored, "In size, and not cut all round: decide"},
-    {Task::decide_doubt, "Probed again and again, and too near to tell: decide"},
+    {Task::decide_doubt, "Measured again and again, and too near to tell: decide"},
     {Task::accept, "Go on without the tunnel, with a reason"},
     {Task::give_target, "Give the number to cut the decks to"},
     {Task::give_volumes, "Give the volumes"},

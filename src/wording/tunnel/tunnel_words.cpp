@@ -5,6 +5,7 @@
 #include "block/state/tunnel_state.h"
 #include "wording/common/lengths.h"
 #include "wording/readings/readings.h"
+#include "wording/shop/memory_words.h"
 
 #include <algorithm>
 #include <array>
@@ -145,7 +146,8 @@ CallText work_text(const block::JobState& state, const planning::TunnelWork& wor
         t.reasons.push_back("The last " + std::to_string(work.forecast->strokes) + " strokes took " +
                             l.with_unit(work.forecast->per_stroke * work.forecast->strokes) +
                             " where they cut; about " + fixed(work.forecast->strokes_left, 0) + " strokes more, " +
-                            fixed(work.forecast->at_once, 0) + " before it is measured again.");
+                            fixed(work.forecast->at_once, 0) + " before it is measured again" +
+                            widened_words(work.forecast->widened) + ".");
     if (hone)
         t.reasons.emplace_back("Short goes: it warms. Between them one way of each main is enough.");
     if (!hone && work.establishing_due)
@@ -248,8 +250,9 @@ CallText tunnel_call(const block::JobState& state, const planning::TunnelWork& w
     case cannot_settle:
         return {"The tunnel: too near a limit to tell",
                 "",
-                {"It was probed three times as it is now; once more tells nothing.",
-                 "A surer probe or a gauge settles it; or somebody goes on with it as it is, with a reason."},
+                {work.by_probe ? "It was probed three times as it is now; once more tells nothing."
+                               : "What it hangs on was read four times with this gauge; once more tells nothing.",
+                 "A surer probe or gauge settles it; or somebody goes on with it as it is, with a reason."},
                 ""};
     case decide:
         return decide_text(work, l);
@@ -323,7 +326,8 @@ std::string forecast_sentence(const planning::TunnelStudy& study, const LengthTe
         saddle += f.saddle / static_cast<double>(study.forecast.size());
     }
     return "A hone follows the middles of the housings: the line is forecast to move at " + moves(front) + ", at " +
-           moves(rear) + (front.uncertainty ? ", ± " + l.with_unit(2 * *front.uncertainty) : "") +
+           moves(rear) +
+           (front.uncertainty ? ", ± " + l.with_unit(2 * *front.uncertainty) + widened_words(study.widened) : "") +
            "; off the caps about " + l.with_unit(cap) + ", off the saddles " + l.with_unit(saddle) + ".";
 }
 
@@ -412,9 +416,10 @@ std::vector<std::string> prediction_sentences(const block::Blueprint& b,
     std::vector<std::string> out;
     for (const planning::CapPrediction& p : predictions)
         if (p.disagrees())
-            out.push_back("Not as cut: " + place_of_reading(b, p.at) + " was " + l.plain(p.before) + ", cut by " +
-                          l.plain(p.cut) + ", should be " + l.plain(p.predicted) + ", is " + l.with_unit(*p.after) +
-                          ".");
+            out.push_back(
+                "Not as cut: " + place_of_reading(b, p.at) + " was " + l.plain(p.before) + ", cut by " +
+                l.plain(p.cut) + ", should be " + l.plain(p.predicted) + ", is " + l.with_unit(*p.after) +
+                (p.widened ? "; as such sizes come here it might be " + l.with_unit(p.allowed) + " off" : "") + ".");
     return out;
 }
 
@@ -460,6 +465,12 @@ std::string words(const block::IndicatorSag& p, const LengthText& l) {
 
 std::string words(const block::StepDone& p, const LengthText&) {
     return "done: " + p.step;
+}
+
+std::string words(const block::TunnelForecastKept& p, const LengthText& l) {
+    const auto highest = std::ranges::max_element(p.rises, {}, &block::TunnelForecastKept::Rise::rise);
+    return "the hone is expected to bring the line up by " + l.with_unit(highest->rise) + " at main " +
+           std::to_string(highest->main.number) + ", the most of " + std::to_string(p.rises.size());
 }
 
 std::string words(const block::TunnelCut& p, const LengthText&) {
