@@ -8,6 +8,7 @@
 #include "session/demo_shop.h"
 #include "session/preferences.h"
 #include "session/session.h"
+#include "session/shop_experience.h"
 #include "session/shop_model.h"
 #include "storage/shop_book.h"
 #include "ui/bench_window.h"
@@ -308,6 +309,56 @@ void ReadTheShopList(benchmark::State& state) {
     }
 }
 BENCHMARK(ReadTheShopList)->Arg(4)->Arg(5000)->Unit(benchmark::kMillisecond);
+
+/// A book that scripts/shop-of-jobs has left, named by PALLIX_SHOP_BOOK: every job of it was worked from end to end.
+class PlayedShop {
+  public:
+    explicit PlayedShop(benchmark::State& state) {
+        if (auto opened = storage::ShopBook::open(qEnvironmentVariable("PALLIX_SHOP_BOOK", "/nowhere"), true)) {
+            book = std::move(*opened);
+            session::ShopModel(*book, preferences).reload(); // remembered from here on
+        } else {
+            state.SkipWithError("PALLIX_SHOP_BOOK names no shop book");
+        }
+    }
+    QTemporaryDir folder;
+    session::Preferences preferences{folder.filePath(QStringLiteral("p.ini"))};
+    std::unique_ptr<storage::ShopBook> book;
+};
+
+void ReadTheBoardOfPlayedJobs(benchmark::State& state) {
+    PlayedShop shop(state);
+    for (auto _ : state) {
+        session::ShopModel model(*shop.book, shop.preferences);
+        model.reload();
+        benchmark::DoNotOptimize(model.rowCount());
+    }
+}
+BENCHMARK(ReadTheBoardOfPlayedJobs)->Unit(benchmark::kMillisecond);
+
+void FindAPlayedJob(benchmark::State& state) {
+    PlayedShop shop(state);
+    if (!shop.book)
+        return;
+    session::ShopModel model(*shop.book, shop.preferences);
+    model.reload();
+    for (auto _ : state) {
+        model.search(QStringLiteral("SB-1042"));
+        benchmark::DoNotOptimize(model.rowCount());
+        model.search({});
+    }
+}
+BENCHMARK(FindAPlayedJob)->Unit(benchmark::kMillisecond);
+
+/// What a new job of an engine begins with: the board read, its kind and all forecasts counted.
+void LearnFromPlayedJobs(benchmark::State& state) {
+    PlayedShop shop(state);
+    const std::string engine = workshop::workboat_v6().name;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(
+            session::experience_of_shop(*shop.book, shop.preferences, session::Session::system_clock(), engine));
+}
+BENCHMARK(LearnFromPlayedJobs)->Unit(benchmark::kMillisecond);
 
 /// Ctrl+U with the shop list on screen, painted.
 void ChangeTheUnitOverManyJobs(benchmark::State& state) {

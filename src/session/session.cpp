@@ -421,8 +421,9 @@ void Session::keep_forecasts(std::vector<Payload>& payloads) {
             if (const auto* belief = question ? worked_->beliefs.insist(*question) : nullptr)
                 kept = planning::kept_forecast(*belief);
         } else if (const auto* pass = std::get_if<block::TunnelPass>(&payloads[i])) {
-            if (auto rise = planning::rise_to_keep(now, *pass))
-                kept = std::move(*rise);
+            if (const auto study = planning::keeps_rise_forecast(now, *pass) ? tunnel_study() : nullptr)
+                if (auto rise = planning::kept_forecast(*study))
+                    kept = std::move(*rise);
         }
         if (kept)
             payloads.insert(payloads.begin() + static_cast<std::ptrdiff_t>(i++), std::move(*kept));

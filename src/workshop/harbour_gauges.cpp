@@ -49,7 +49,7 @@ InstrumentHistory harbour_gauge_events(int days) {
                               event(InstrumentHappening::repeated, "2025-11-06", "ring 58"),
                               check("2025-11-10", -0.0003),
                               check("2026-01-12", 0.0006),
-                              zero("2026-03-05", 18.5)};
+                              zero("2026-03-06", 18.5)};
     history[7].spread = 0.0009;
     history[7].count = 8;
     for (InstrumentEvent& e : history)

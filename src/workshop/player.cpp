@@ -347,7 +347,11 @@ class Player {
                 if (const auto& belief = believed(*question))
                     add(planning::kept_forecast(*belief));
         } else if (const auto* pass = std::get_if<block::TunnelPass>(&p)) {
-            if (auto rise = planning::rise_to_keep(state, *pass))
+            auto study = planning::keeps_rise_forecast(state, *pass) ? planning::study_tunnel(state) : std::nullopt;
+            if (!study)
+                return;
+            planning::explain(*study, planning::draw_housings(state, *study));
+            if (auto rise = planning::kept_forecast(*study))
                 add(std::move(*rise));
         }
     }

@@ -286,12 +286,17 @@ TEST(Experience, IsTakenFromFiveBlocksOn) {
 TEST(Experience, AForecastIsKeptBeforeTheFirstPassAndTheFirstGo) {
     test::Story s;
     s.probed(29.99, 0.01);
-    const auto rise = rise_to_keep(s.state(), {TunnelPassKind::strokes, 10, {}, false});
+    const TunnelPass go{TunnelPassKind::strokes, 10, {}, false};
+    EXPECT_TRUE(keeps_rise_forecast(s.state(), go));
+    EXPECT_FALSE(keeps_rise_forecast(s.state(), {TunnelPassKind::final_pass, 0, 1.2, false})) << "a bar is told its line";
+    TunnelStudy study = *study_tunnel(s.state());
+    EXPECT_FALSE(kept_forecast(study)) << "not explained: no line is forecast";
+    explain(study);
+    const auto rise = kept_forecast(study);
     ASSERT_TRUE(rise);
     EXPECT_EQ(rise->rises.size(), 5u);
     EXPECT_TRUE(keeps_deck_forecast(s.state(), {"C", PassKind::pass, 0.02, false, {}}));
     EXPECT_FALSE(keeps_deck_forecast(s.state(), {"C", PassKind::spring, 0, false, {}}));
     s.add(*rise).strokes(10);
-    EXPECT_FALSE(rise_to_keep(s.state(), {TunnelPassKind::strokes, 10, {}, false})) << "the second go";
-    EXPECT_FALSE(rise_to_keep(test::Story().state(), {TunnelPassKind::strokes, 10, {}, false})) << "nothing measured";
+    EXPECT_FALSE(keeps_rise_forecast(s.state(), go)) << "the second go";
 }

@@ -53,6 +53,9 @@ TEST(Zero, IsGoodForAShiftAndThenAskedFor) {
     Instrument before = bore_gauge();
     before.zero_time.clear();
     EXPECT_FALSE(doubt(before, "2026-03-09T08:00:00Z")) << "set before anybody wrote down when";
+    EXPECT_EQ(doubt(before, "2026-03-02T19:00:00Z", {event(InstrumentHappening::zeroed, "2026-03-02T09:00:00Z")}),
+              (ZeroDoubt{ZeroDoubted::old, 10}))
+        << "its history knows";
     Instrument micrometer = bore_gauge();
     micrometer.kind = InstrumentKind::inside_micrometer;
     EXPECT_FALSE(doubt(micrometer, "2026-03-09T08:00:00Z")) << "reads whole sizes";

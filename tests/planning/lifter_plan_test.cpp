@@ -257,6 +257,9 @@ TEST(LifterBoard, LeadsFromTheOldBoreToTheProvenBush) {
     EXPECT_NEAR(b.after->spread(), std::asin(0.02 / 23.5) - std::asin(0.01 / 23.5), 1e-12);
     tunnel_of(s).latest = tunnel_of(probed(job, 0.2, 0.02, 0, 22.011, 99)).latest;
     EXPECT_EQ(board(s).step, LifterStep::off_place);
+    bores_of(s).bores.at(lifter_id(1)).lifter_decided = {98, {lifter_id(1), LifterChoice::leave, "the owner knows"}};
+    EXPECT_EQ(board(s).each[0].state, LifterState::answered) << "left so since it was cut";
+    bores_of(s).bores.at(lifter_id(1)).lifter_decided.reset();
     // 0.099 of 0.1 allowed, four touches of 0.002: 0.0014 on the centre, and twice that is too near.
     tunnel_of(s).latest = tunnel_of(probed(job, 0.099, 0.02, 0, 22.011, 99)).latest;
     EXPECT_EQ(board(s).step, LifterStep::prove) << "can't tell yet";

@@ -3,6 +3,7 @@
 #include "block/state/bore_state.h"
 #include "block/state/fold.h"
 #include "block/state/tunnel_state.h"
+#include "planning/common/assessment.h"
 #include "planning/lifters/lifter_plan.h"
 
 #include "row_block.h"
@@ -149,4 +150,28 @@ TEST_F(LifterRowTest, WithoutAProbeTheirSizeIsTheProof) {
         EXPECT_FALSE(p.position) << "nobody claims to know where it lies";
         EXPECT_NEAR(*p.size, 22.01, 1e-9) << "21.975 and 0.035, the middle of its clearances";
     }
+}
+
+// A seat that came out too large is decided on once: left so, it is called for no more, and is not called good either.
+TEST_F(LifterRowTest, WhatIsTooLargeIsDecidedOnOnce) {
+    work_until(LifterStep::press);
+    const FeatureId third = lifter_id(3);
+    add(BoreCut{third, BoreOperation::hone, set_[3], {}, false, 0, "", {}, ""});
+    add(test::size_reading("lifter.C.3", "top", "across", 24.2));
+    ASSERT_EQ(now().step, LifterStep::too_large);
+    EXPECT_EQ(now().lifter, third);
+    const Folded before = fold(entries_);
+    const Assessment a = assess(before);
+    const Step* step = a.steps.find("lifter.C.3/decide");
+    ASSERT_NE(step, nullptr);
+    EXPECT_THAT(step->asks.front().choices, testing::ElementsAre("leave", "bush"))
+        << "metal that is off is not honed back";
+    add(LifterDecided{third, LifterChoice::leave, "a larger bush is on its way"});
+    const LifterBoard after = now();
+    EXPECT_NE(after.step, LifterStep::too_large);
+    EXPECT_EQ(after.each[2].state, LifterState::answered);
+    // Cut again, it is looked at again.
+    add(BoreCut{third, BoreOperation::hone, 24.3, {}, false, 0, "", {}, ""});
+    add(test::size_reading("lifter.C.3", "top", "across", 24.3));
+    EXPECT_EQ(now().step, LifterStep::too_large);
 }

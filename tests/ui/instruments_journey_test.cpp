@@ -93,7 +93,7 @@ TEST_F(InstrumentsJourney, AHistoryGrowsWithAndWithoutAJob) {
         in<QLineEdit>(d, "ring-reading")->setText(QStringLiteral("60.004"));
         QTest::keyClick(in<QLineEdit>(d, "ring-reading"), Qt::Key_Return);
         const QString record = in<QLabel>(d, "instrument-record")->text();
-        EXPECT_TRUE(record.contains(QStringLiteral("Last checked 2026-03-02: it read 0.004 mm too much")))
+        EXPECT_TRUE(record.contains(QStringLiteral("Last checked 2026-03-02: it read 0.0040 mm too much")))
             << record.toStdString();
         EXPECT_TRUE(record.contains(QStringLiteral("Check due 2026-05-31"))) << record.toStdString();
         auto* repair = in<QLineEdit>(d, "repair");

@@ -22,9 +22,9 @@ TEST(CareWords, AZeroIsDoubtedInWords) {
     EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::warmed, -3.5}, in_mm),
               "The gauge is 3.5 °C colder than when its zero was set");
     EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::drifted, 0.0046}, in_mm),
-              "The last check found it reading 0.005 mm too much");
+              "The last check found it reading 0.0046 mm too much");
     EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::drifted, -0.00254}, in_inch),
-              "The last check found it reading 0.0001 in too little");
+              "The last check found it reading 0.00010 in too little");
     EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::repaired, 0}, in_mm), "It was repaired since its zero was set");
 }
 
@@ -39,9 +39,9 @@ TEST(CareWords, ALineOfAHistory) {
     e.what = InstrumentHappening::checked;
     e.size = 58;
     e.reading = 57.998;
-    EXPECT_EQ(wording::event_words(e, in_mm), "checked on 58.000 mm: 0.002 mm too little");
+    EXPECT_EQ(wording::event_words(e, in_mm), "checked on 58.000 mm: reads 0.0020 mm too little");
     e.struck = true;
-    EXPECT_EQ(wording::event_words(e, in_mm), "checked on 58.000 mm: 0.002 mm too little (struck)");
+    EXPECT_EQ(wording::event_words(e, in_mm), "checked on 58.000 mm: reads 0.0020 mm too little (struck)");
     e = {};
     e.what = InstrumentHappening::repeated;
     e.spread = 0.0009;
@@ -60,8 +60,8 @@ TEST(CareWords, WhatAHistoryComesTo) {
     r.repaired = "2025-11-05";
     r.due = "2026-04-12";
     EXPECT_EQ(wording::record_sentence(r, in_mm),
-              "Last checked 2026-01-12: it read 0.001 mm too much. Of 3 checks since it was repaired the mean is 0.002 "
-              "mm too much, more or less by 0.0010 mm. Check due 2026-04-12.");
+              "Last checked 2026-01-12: it read 0.0010 mm too much. Of 3 checks since it was repaired it usually reads "
+              "0.0020 mm too much, more or less by 0.0010 mm. Check due 2026-04-12.");
     r.overdue = true;
     EXPECT_EQ(wording::due_words(r), "check overdue since 2026-04-12");
     r.due.clear();
@@ -77,7 +77,7 @@ TEST(CareWords, HowForecastsHeld) {
               ", 2.0 times as wide as the readings have it: of 6 such forecasts here by Mira's readings 3 held");
     EXPECT_EQ(wording::record_words({ForecastKind::removal, "", "", 40, 39, 1}), "39 of 40 held");
     EXPECT_EQ(wording::record_words({ForecastKind::removal, "", "", 14, 9, 1.6}),
-              "9 of 14 held, fewer than 19 of 20: new jobs have them 1.6 times as wide");
+              "9 of 14 held; by the readings alone too few would: new jobs have them 1.6 times as wide");
 }
 
 TEST(CareWords, WhatIsUsualOfAKind) {

@@ -166,6 +166,7 @@ Face face_of_lifter(const Assessment& a, const FeatureId& id) {
         break;
     case LifterState::too_large:
     case LifterState::off_place:
+    case LifterState::answered:
         face.mark = StageMark::fails;
         break;
     }

@@ -99,7 +99,10 @@ StageMark lifters_mark(const JobState& state, const Assessment& a) {
     }
     switch (a.lifters->board.step) {
     case LifterStep::done:
-        return StageMark::meets;
+        return std::ranges::any_of(a.lifters->board.each,
+                                   [](const LifterProgress& p) { return p.state == LifterState::answered; })
+                   ? StageMark::fails
+                   : StageMark::meets;
     case LifterStep::too_large:
     case LifterStep::off_place:
         return StageMark::fails;

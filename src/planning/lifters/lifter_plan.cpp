@@ -151,11 +151,20 @@ std::optional<double> finished_size(const block::LifterPlanChosen& plan) {
     return *plan.lifter + (*plan.clearance_least + *plan.clearance_most) / 2;
 }
 
+/// Entry that last changed its metal.
+std::int64_t last_change(const block::BoreWork& work) {
+    return std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0);
+}
+
+bool proven_enough(const JobState& state, const FeatureId& id) {
+    return tunnel_of(state).times_probed(block::FeatureKind::lifter, id.bank, last_change(bores_of(state).bore(id))) >=
+           enough_logs;
+}
+
 /// Probed after the last cut and the bush, so that its position can be proven.
 const block::HoleResult* proof_of(const JobState& state, const FeatureId& id) {
     const block::BoreWork& work = bores_of(state).bore(id);
-    const std::int64_t done = std::max(work.last_cut(), work.fitted ? work.fitted->sequence : 0);
-    const bool after = tunnel_of(state).latest && tunnel_of(state).latest->sequence > done;
+    const bool after = tunnel_of(state).latest && tunnel_of(state).latest->sequence > last_change(work);
     return after ? hole_of(&tunnel_of(state).latest->evaluation, id) : nullptr;
 }
 
@@ -172,7 +181,7 @@ std::optional<double> chance_to_cover(const block::EvaluationState& probed, cons
     return metrology::chance_of_all(rooms, std::hypot(*placed, *probed.standard_uncertainty));
 }
 
-LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
+LifterProgress progress_as_it_stands(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
     LifterProgress p;
     p.id = n.id;
     const block::BoreWork& work = bores_of(state).bore(n.id);
@@ -253,6 +262,18 @@ LifterProgress progress_of(const JobState& state, const LifterNeed& n, const blo
             break;
         }
     }
+    return p;
+}
+
+/// What is wrong with it and was left so since its last cut is called for no more.
+LifterProgress progress_of(const JobState& state, const LifterNeed& n, const block::LifterPlanChosen& plan) {
+    LifterProgress p = progress_as_it_stands(state, n, plan);
+    const block::BoreWork& work = bores_of(state).bore(n.id);
+    const auto& decided = work.lifter_decided;
+    const bool wrong = p.state == LifterState::too_large || p.state == LifterState::off_place ||
+                       (p.state == LifterState::to_prove && proven_enough(state, n.id));
+    if (wrong && decided && decided->payload.choice == LifterChoice::leave && decided->sequence > last_change(work))
+        p.state = LifterState::answered;
     return p;
 }
 
@@ -424,6 +445,8 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
     const auto* near = find(LifterState::near_limit);
     const bool probed_enough =
         near && tunnel_of(state).times_probed(block::FeatureKind::lifter, near->id.bank, 0) >= enough_logs;
+    const auto* unproven = find(LifterState::to_prove);
+    const bool told_enough = unproven && proven_enough(state, unproven->id);
     const std::array order{std::pair{near, probed_enough ? LifterStep::cannot_be_told : LifterStep::prove},
                            std::pair{find(LifterState::too_large), LifterStep::too_large},
                            std::pair{find(LifterState::to_measure), LifterStep::measure_cut},
@@ -431,7 +454,7 @@ LifterBoard lifter_board(const JobState& state, const LifterStudy& study) {
                            std::pair{find(LifterState::to_press), LifterStep::press},
                            std::pair{next_cut(true), LifterStep::cut},
                            std::pair{find(LifterState::off_place), LifterStep::off_place},
-                           std::pair{find(LifterState::to_prove), LifterStep::prove}};
+                           std::pair{unproven, told_enough ? LifterStep::cannot_be_told : LifterStep::prove}};
     const auto first = std::ranges::find_if(order, [](const auto& o) { return o.first != nullptr; });
     if (first == order.end())
         board.step = LifterStep::done;

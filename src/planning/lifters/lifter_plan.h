@@ -93,7 +93,18 @@ struct LifterCutStep {
 /// For a bush: roughed to 10 thou, single-point to 5 and to 1, the last thou honed (common practice, no source).
 [[nodiscard]] std::vector<LifterCutStep> seat_steps(double seat);
 
-enum class LifterState { left_alone, near_limit, to_cut, to_measure, to_press, too_large, to_prove, proven, off_place };
+enum class LifterState {
+    left_alone,
+    near_limit,
+    to_cut,
+    to_measure,
+    to_press,
+    too_large,
+    to_prove,
+    proven,
+    off_place,
+    answered, ///< too large, off its place or not to be told, and somebody left it so since
+};
 struct LifterProgress {
     block::FeatureId id;
     LifterState state = LifterState::left_alone;

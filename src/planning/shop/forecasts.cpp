@@ -5,7 +5,6 @@
 #include "block/state/tunnel_state.h"
 #include "planning/tunnel/cap_sizes.h"
 #include "planning/tunnel/stroke_forecast.h"
-#include "planning/tunnel/tunnel_study.h"
 
 #include <algorithm>
 #include <boost/math/distributions/binomial.hpp>
@@ -87,10 +86,9 @@ void add_rise(std::vector<ForecastCame>& all, const JobState& state) {
 
 void add_strokes(std::vector<ForecastCame>& all, const JobState& state) {
     for (const StrokesCame& came : strokes_that_came(state)) {
-        // Slower than thought spoils nothing: only what is faster is held against it.
-        const double off = std::max(0.0, came.rate - came.per_stroke);
-        const double told = (came.fastest - came.per_stroke) * stretched(state, ForecastKind::strokes, came.by);
-        all.push_back(held_against(state, ForecastKind::strokes, came.by, off, told));
+        // Slower than thought spoils nothing: only the most that it may take is claimed.
+        const double told = came.fastest * stretched(state, ForecastKind::strokes, came.by);
+        all.push_back(held_against(state, ForecastKind::strokes, came.by, came.rate, told));
     }
 }
 
@@ -172,19 +170,17 @@ DeckForecastKept kept_forecast(const DeckBelief& belief) {
     return {belief.bank, removal.low, removal.high, lowest.low, lowest.high, belief.decides};
 }
 
-std::optional<TunnelForecastKept> rise_to_keep(const JobState& state, const TunnelPass& pass) {
+bool keeps_rise_forecast(const JobState& state, const TunnelPass& pass) {
     const TunnelState& tunnel = tunnel_of(state);
     const std::int64_t begun =
         std::max(tunnel.tunnel_done, tunnel.caps_cut.empty() ? 0 : tunnel.caps_cut.back().sequence);
-    const bool first = tunnel.tunnel_passes.empty() || tunnel.tunnel_passes.back().sequence < begun;
-    if (pass.kind != TunnelPassKind::strokes || !first)
-        return std::nullopt;
-    auto study = study_tunnel(state);
-    if (!study)
-        return std::nullopt;
-    explain(*study, draw_housings(state, *study));
+    return pass.kind == TunnelPassKind::strokes &&
+           (tunnel.tunnel_passes.empty() || tunnel.tunnel_passes.back().sequence < begun);
+}
+
+std::optional<TunnelForecastKept> kept_forecast(const TunnelStudy& study) {
     TunnelForecastKept kept;
-    for (const HoneForecast& f : study->forecast)
+    for (const HoneForecast& f : study.forecast)
         kept.rises.push_back({f.main, f.rise, f.uncertainty});
     return kept.rises.empty() ? std::nullopt : std::optional(std::move(kept));
 }

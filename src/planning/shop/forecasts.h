@@ -8,6 +8,7 @@
 #include "planning/common/experience.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/shop/kind_memory.h"
+#include "planning/tunnel/tunnel_study.h"
 
 #include <optional>
 #include <string>
@@ -45,8 +46,10 @@ struct ForecastCame {
 /// Whether a cut is the first since a deck was measured, and nobody has said yet what it is expected to take.
 [[nodiscard]] bool keeps_deck_forecast(const block::JobState& state, const block::DeckCut& cut);
 [[nodiscard]] block::DeckForecastKept kept_forecast(const DeckBelief& belief);
-/// What is to be kept before a go with the hone: the first after the mains were measured.
-[[nodiscard]] std::optional<block::TunnelForecastKept> rise_to_keep(const block::JobState& state,
-                                                                    const block::TunnelPass& pass);
+/// Whether a go with the hone is the first since caps were cut, or of its campaign.
+[[nodiscard]] bool keeps_rise_forecast(const block::JobState& state, const block::TunnelPass& pass);
+/// @param study explained
+/// @return nothing where it forecasts no line
+[[nodiscard]] std::optional<block::TunnelForecastKept> kept_forecast(const TunnelStudy& study);
 
 } // namespace pallix::planning

@@ -37,7 +37,9 @@ std::optional<ZeroDoubt> doubt_zero(const block::Instrument& i, const block::Con
                                     const InstrumentHistory& history) {
     if (!reads_from_zero(i.kind) || !i.zero)
         return std::nullopt;
-    const auto since = [&](const InstrumentEvent* event) { return event && event->time > i.zero_time; };
+    const InstrumentEvent* zeroed = last_of(history, InstrumentHappening::zeroed);
+    const std::string set = std::max(i.zero_time, zeroed ? zeroed->time : std::string());
+    const auto since = [&](const InstrumentEvent* event) { return event && event->time > set; };
     if (const auto* repair = last_of(history, InstrumentHappening::repaired); since(repair))
         return ZeroDoubt{ZeroDoubted::repaired, 0};
     if (const auto* check = last_of(history, InstrumentHappening::checked); since(check)) {
@@ -47,9 +49,9 @@ std::optional<ZeroDoubt> doubt_zero(const block::Instrument& i, const block::Con
     }
     if (i.zero_c && conditions.gauge_c && std::abs(*conditions.gauge_c - *i.zero_c) > limits.zero_step)
         return ZeroDoubt{ZeroDoubted::warmed, *conditions.gauge_c - *i.zero_c};
-    if (i.zero_time.empty())
+    if (set.empty())
         return std::nullopt; // from before it was asked
-    if (const double hours = hours_between(i.zero_time, now); hours > limits.zero_hours)
+    if (const double hours = hours_between(set, now); hours > limits.zero_hours)
         return ZeroDoubt{ZeroDoubted::old, hours};
     return std::nullopt;
 }

@@ -98,7 +98,7 @@ class LifterPart {
             const bool bush = w_->board.step == bush_too_small;
             Step& step = r_.add(bush ? Task::decide_bush : Task::decide_lifter,
                                 id_of(*lifter, bush ? "bush" : "decide"), Stage::lifters, *lifter);
-            step.asks = {{"choice", AskKind::choice, {}, {}, {}, {"leave", "hone", "bush"}},
+            step.asks = {{"choice", AskKind::choice, {}, {}, {}, choices_for(*lifter)},
                          {"note", AskKind::text, {}, {}, {}}};
             return lead(step);
         }
@@ -107,6 +107,16 @@ class LifterPart {
         default:
             return;
         }
+    }
+
+    /// What would change something: metal that is off is not honed back, and a bush that is in stays there.
+    [[nodiscard]] std::vector<std::string> choices_for(const block::FeatureId& lifter) const {
+        const auto p = std::ranges::find(w_->board.each, lifter, &LifterProgress::id);
+        if (p != w_->board.each.end() && p->inside)
+            return {"leave"};
+        if (w_->board.step == LifterStep::too_large || w_->board.step == LifterStep::off_place)
+            return {"leave", "bush"};
+        return {"leave", "hone", "bush"};
     }
 
     void add_each() {

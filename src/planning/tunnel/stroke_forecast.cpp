@@ -169,7 +169,7 @@ std::optional<StrokeForecast> forecast_strokes(const JobState& state, const bloc
     f.strokes = pass.pass.strokes;
     f.per_stroke = rate->per_stroke;
     f.widened = widened_by(state, block::ForecastKind::strokes, mains_measured_by(state));
-    const double fastest = rate->per_stroke + widening(f.widened) * (rate->fastest - rate->per_stroke);
+    const double fastest = widening(f.widened) * rate->fastest;
     for (const StockLeft& s : read_last(board))
         f.stock_left = std::max(f.stock_left, s.left);
     f.strokes_left = f.stock_left / f.per_stroke;
@@ -197,7 +197,7 @@ std::vector<StrokesCame> strokes_that_came(const JobState& state) {
         if (!told || !came || came->from < passes[k - 1].sequence)
             continue;
         // Only this go's strokes lie between what was read before it and after it.
-        StrokesCame one{told->per_stroke, told->fastest, std::max(0.0, (came->by - came->unsure) / came->strokes), {}};
+        StrokesCame one{told->fastest, std::max(0.0, (came->by - came->unsure) / came->strokes), {}};
         one.by = mains_measured_by(state);
         all.push_back(std::move(one));
     }

@@ -25,8 +25,8 @@ namespace pallix::planning {
 
 /// What a stroke of a go was foretold to take by the goes before it, and what it took where the bore opened fastest.
 struct StrokesCame {
-    double per_stroke = 0, fastest = 0; ///< mm on diameter, foretold: as it is, and at the most
-    double rate = 0;                    ///< mm, as it came, as far as readings tell
+    double fastest = 0; ///< mm on diameter, the most that was foretold
+    double rate = 0;    ///< mm, as it came, as far as readings tell
     MeasuredBy by;
 };
 /// Go by go of all campaigns, those with a go and sizes before and sizes after them.

@@ -45,7 +45,7 @@ void InstrumentHistoryDrawing::show_history(const block::Instrument& instrument,
 }
 
 QRectF InstrumentHistoryDrawing::field() const {
-    return QRectF(rect()).adjusted(scaled(96), scaled(34), -scaled(28), -scaled(40));
+    return QRectF(rect()).adjusted(scaled(96), scaled(34), -scaled(28), -scaled(46));
 }
 
 double InstrumentHistoryDrawing::x_of(const std::string& time) const {
@@ -143,6 +143,9 @@ void InstrumentHistoryDrawing::paintEvent(QPaintEvent*) {
         paint_day(painter, record_.due, tr("due %1").arg(qt(record_.due)), record_.overdue ? p.fails : p.accent);
     if (!history_.empty()) {
         painter.setPen(p.quiet);
+        write(painter, QRectF(field().left(), field().bottom() + scaled(20), field().width(), scaled(18)),
+              Qt::AlignHCenter | Qt::AlignVCenter,
+              tr("● checked · ❘ zeroed · □ tested, studied · line across: repaired"), Type::small);
         write(painter, QRectF(field().left(), field().bottom() + 2, 130_px, scaled(20)),
               Qt::AlignLeft | Qt::AlignVCenter, qt(from_.substr(0, length_of_day)), Type::small);
     }

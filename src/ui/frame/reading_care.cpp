@@ -10,6 +10,13 @@
 #include "wording/shop/memory_words.h"
 
 namespace pallix::ui {
+namespace {
+
+std::string heard(const block::Instrument& tool, const planning::ZeroDoubt& doubt) {
+    return tool.name + tool.zero_time + std::to_string(static_cast<int>(doubt.why));
+}
+
+} // namespace
 
 /// Whoever sets a gauge to what is wanted has set its zero.
 void ReadingLine::zero_at_target() {
@@ -28,13 +35,14 @@ void ReadingLine::zero_at_target() {
         context_.palette().quiet);
 }
 
-/// Asked once for each zero that is doubtful, then it is the person's own affair.
+/// What is doubtful of the zero of the gauge in hand. Asked once, then it is the person's own affair, until something
+/// else makes it doubtful.
 QString ReadingLine::doubt_of_zero() const {
     const block::Instrument tool = instrument();
-    if (!context_.session.has_job() || zero_heard_ == tool.name + tool.zero_time)
-        return {};
-    const auto doubt = context_.instruments.doubt(tool, context_.session.state());
-    return doubt ? qt(wording::zero_doubt_words(*doubt, context_.lengths())) : QString();
+    const auto doubt = context_.session.has_job() ? context_.instruments.doubt(tool, context_.session.state())
+                                                  : std::optional<planning::ZeroDoubt>();
+    return doubt && zero_heard_ != heard(tool, *doubt) ? qt(wording::zero_doubt_words(*doubt, context_.lengths()))
+                                                       : QString();
 }
 
 /// What stands under the field while nothing is typed.
@@ -53,7 +61,7 @@ bool ReadingLine::asks_about_zero(const QString& typed) {
     if (doubt.isEmpty())
         return false;
     const block::Instrument tool = instrument();
-    zero_heard_ = tool.name + tool.zero_time;
+    zero_heard_ = heard(tool, *context_.instruments.doubt(tool, context_.session.state()));
     questioned_ = typed;
     say(tr("%1: set it anew (Ctrl+H when it stands at its target), or Enter once more to take the reading.").arg(doubt),
         context_.palette().cannot_tell);

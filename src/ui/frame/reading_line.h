@@ -95,7 +95,7 @@ class ReadingLine : public QWidget {
     planning::ReadingWish wish_;
     std::optional<planning::AskedReading> asked_;
     std::optional<planning::StudyStanding> study_; ///< that is being read here
-    std::string zero_heard_;                       ///< name and time of a zero whose doubt was told
+    std::string zero_heard_;                       ///< gauge, zero and doubt that were asked about
     bool was_reading_ = false;                     ///< the caret was here when there was nothing more to read
     QString said_;
     QString questioned_; ///< the text that was asked about: entered once more, it counts

@@ -45,6 +45,8 @@ QString state_word(LifterState state) {
         return SectionRow::tr("proven");
     case LifterState::off_place:
         return SectionRow::tr("off its place");
+    case LifterState::answered:
+        return SectionRow::tr("left so");
     }
     return {};
 }
@@ -129,7 +131,8 @@ void LifterRow::paint_section(QPainter& painter, const block::FeatureId& id, con
          Type::number, marked() == id, p.ink, 23);
     line(p_of && p_of->next ? tr("→ %1").arg(qt(l.plain(p_of->next->to))) : QString(), Type::number, false, p.accent,
          23);
-    const bool bad = p_of && (p_of->state == LifterState::too_large || p_of->state == LifterState::off_place);
+    const bool bad = p_of && (p_of->state == LifterState::too_large || p_of->state == LifterState::off_place ||
+                              p_of->state == LifterState::answered);
     const bool good = p_of && p_of->state == LifterState::proven;
     line(p_of ? state_word(p_of->state) : QString(), Type::small, true, bad ? p.fails : good ? p.meets : p.ink, 20);
     line(need->clearance ? tr("has %1").arg(qt(l.plain(*need->clearance))) : QString(), Type::small, false, p.quiet,

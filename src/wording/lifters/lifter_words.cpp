@@ -161,7 +161,7 @@ CallText lifter_call(const JobState& state, const planning::LifterWork* w, const
     case LifterStep::cannot_be_told:
         call = {lifter + ": nobody can tell whether it is off its place",
                 "",
-                {"Probed so often, once more with the same probe tells nothing: leave it, hone it, or bush it."},
+                {"Probed so often, once more with the same probe tells nothing: decide on it."},
                 ""};
         if (p->position)
             call.reasons.push_back("It stands " + l.with_unit(*p->position) + " off its place; " +

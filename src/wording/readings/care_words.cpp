@@ -6,6 +6,17 @@
 #include <cmath>
 
 namespace pallix::wording {
+namespace {
+
+/// How far a gauge is off, finer than lengths are told otherwise: "0.0006 mm too much"; "as it should" within a tenth
+/// of a micrometre.
+std::string off_words(double error, const LengthText& l) {
+    constexpr double needle = 0.0001; // mm
+    return std::abs(error) < needle ? "as it should"
+                                    : l.fine(std::abs(error)) + (error > 0 ? " too much" : " too little");
+}
+
+} // namespace
 
 using block::InstrumentHappening;
 using planning::ZeroDoubted;
@@ -18,7 +29,7 @@ std::string zero_doubt_words(const planning::ZeroDoubt& doubt, const LengthText&
         return "The gauge is " + fixed(std::abs(doubt.by), 1) + " °C " + (doubt.by > 0 ? "warmer" : "colder") +
                " than when its zero was set";
     case ZeroDoubted::drifted:
-        return "The last check found it reading " + l.side_with_unit(doubt.by, "too much", "too little");
+        return "The last check found it reading " + off_words(doubt.by, l);
     case ZeroDoubted::repaired:
         return "It was repaired since its zero was set";
     }
@@ -34,8 +45,7 @@ std::string event_words(const block::InstrumentEvent& e, const LengthText& l) {
                (e.celsius ? ", the gauge at " + fixed(*e.celsius, 1) + " °C" : std::string());
         break;
     case InstrumentHappening::checked:
-        said = "checked on " + l.with_unit(e.size.value_or(0)) + ": " +
-               l.side_with_unit(e.error().value_or(0), "too much", "too little");
+        said = "checked on " + l.with_unit(e.size.value_or(0)) + ": reads " + off_words(e.error().value_or(0), l);
         break;
     case InstrumentHappening::repeated:
         said = "one reading scatters by " + l.fine(e.spread.value_or(0)) + " (s of " + std::to_string(e.count) + ")" +
@@ -61,13 +71,13 @@ std::string record_sentence(const planning::InstrumentRecord& r, const LengthTex
     std::string said = r.last_check.empty() ? "Nobody has checked it." : "Last checked " + r.last_check;
     if (!r.last_check.empty()) {
         if (r.error)
-            said += ": it read " + l.side_with_unit(*r.error, "too much", "too little");
+            said += ": it read " + off_words(*r.error, l);
         said += ".";
     }
     if (r.usual_error && r.error_spread)
         said += " Of " + std::to_string(r.checks) + " checks" + (r.repaired.empty() ? "" : " since it was repaired") +
-                " the mean is " + l.side_with_unit(*r.usual_error, "too much", "too little") + ", more or less by " +
-                l.fine(*r.error_spread) + ".";
+                " it usually reads " + off_words(*r.usual_error, l) + ", more or less by " + l.fine(*r.error_spread) +
+                ".";
     if (r.spread)
         said += " One reading scatters by " + l.fine(*r.spread) + " (s of " + std::to_string(r.spread_of) + ").";
     if (const std::string due = due_words(r); !due.empty())

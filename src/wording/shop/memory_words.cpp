@@ -127,9 +127,9 @@ std::string widened_words(const std::optional<block::ForecastRecord>& record) {
 
 std::string record_words(const block::ForecastRecord& record) {
     const std::string held = std::to_string(record.held) + " of " + std::to_string(record.made) + " held";
-    return record.widen > 1
-               ? held + ", fewer than 19 of 20: new jobs have them " + fixed(record.widen, 1) + " times as wide"
-               : held;
+    return record.widen > 1 ? held + "; by the readings alone too few would: new jobs have them " +
+                                  fixed(record.widen, 1) + " times as wide"
+                            : held;
 }
 
 } // namespace pallix::wording
