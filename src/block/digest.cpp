@@ -2,6 +2,7 @@
 #include "block/digest.h"
 
 #include <array>
+#include <cctype>
 #include <openssl/sha.h>
 
 namespace pallix::block {
@@ -42,14 +43,36 @@ std::string digest_after(std::string_view before, const EntryText& entry) {
     return sha256_hex(text);
 }
 
+namespace {
+
+std::string sealed(const std::string& before, const Entry& entry) {
+    const std::string kind = kind_of(entry.payload), payload = payload_json(entry.payload);
+    return digest_after(before,
+                        {entry.sequence, entry.time, entry.person, kind, version_of(entry.payload), payload});
+}
+
+} // namespace
+
 std::string digest_of(const std::vector<Entry>& entries) {
     std::string digest;
-    for (const Entry& entry : entries) {
-        const std::string kind = kind_of(entry.payload), payload = payload_json(entry.payload);
-        digest =
-            digest_after(digest, {entry.sequence, entry.time, entry.person, kind, version_of(entry.payload), payload});
-    }
+    for (const Entry& entry : entries)
+        digest = sealed(digest, entry);
     return digest;
+}
+
+std::optional<std::int64_t> entry_of_digest(const std::vector<Entry>& entries, std::string_view typed) {
+    constexpr std::size_t least = 12;
+    std::string wanted;
+    for (const char c : typed)
+        if (std::isspace(static_cast<unsigned char>(c)) == 0)
+            wanted += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    if (wanted.size() < least)
+        return std::nullopt;
+    std::string digest;
+    for (const Entry& entry : entries)
+        if (digest = sealed(digest, entry); digest.starts_with(wanted))
+            return entry.sequence;
+    return std::nullopt;
 }
 
 } // namespace pallix::block

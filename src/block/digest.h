@@ -4,6 +4,7 @@
 #include "block/ledger.h"
 
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -28,5 +29,10 @@ struct EntryText {
 
 /// @return the digest of the last entry: it stands for the whole ledger; empty for an empty one
 [[nodiscard]] std::string digest_of(const std::vector<Entry>& entries);
+
+/// Which entry a digest is of: a paper that carries it tells of an unaltered ledger up to there.
+/// @param typed as it stands on paper: spaces and capitals do not matter, twelve digits from its beginning are enough
+/// @return its sequence; nothing where it is no digest of this ledger, or too short to tell
+[[nodiscard]] std::optional<std::int64_t> entry_of_digest(const std::vector<Entry>& entries, std::string_view typed);
 
 } // namespace pallix::block

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/blueprint_command.h"
+#include "cli/check_command.h"
 #include "cli/convert_command.h"
 #include "cli/evaluate_command.h"
 #include "cli/next_command.h"
 #include "cli/plan_command.h"
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
+#include <cctype>
 #include <charconv>
 #include <cmath>
 #include <iostream>
@@ -75,6 +78,21 @@ int main(int argc, char** argv) {
         });
     next->add_flag("--all", next_request.all, "also what is done, skipped and stale");
     next->add_option("--format", next_format, "json, or lines to read")->check(CLI::IsMember({"json", "text"}));
+
+    cli::CheckRequest check_request;
+    CLI::App* check_paper =
+        app.add_subcommand("check", "tell whether a paper belongs to an unaltered ledger, or print a ledger's digest");
+    check_paper->add_option("--job", check_request.job, "the job, .pallix.json")->required();
+    check_paper
+        ->add_option("--digest", check_request.digest,
+                     "the paper's digest; twelve digits from its beginning are enough")
+        ->check([](const std::string& text) {
+            const auto digits = std::ranges::count_if(text, [](unsigned char c) { return std::isxdigit(c) != 0; });
+            const auto blanks = std::ranges::count(text, ' ');
+            return digits >= 12 && digits <= 64 && digits + blanks == static_cast<std::ptrdiff_t>(text.size())
+                       ? ""
+                       : "12 to 64 hexadecimal digits";
+        });
 
     cli::ConvertRequest convert_request;
     CLI::App* convert = app.add_subcommand("convert", "print a shop's own probe log as one that Pallix reads");
@@ -172,6 +190,8 @@ int main(int argc, char** argv) {
         next_request.as_text = next_format == "text";
         return cli::next(next_request);
     }
+    if (check_paper->parsed())
+        return cli::check(check_request);
     if (plan->parsed()) {
         plan_request.as_text = plan_format == "text";
         return cli::plan(plan_request);

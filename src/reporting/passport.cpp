@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reporting/passport.h"
 
+#include "block/digest.h"
 #include "block/ledger.h"
 #include "block/state/bore_state.h"
 #include "block/state/card_state.h"
@@ -50,6 +51,7 @@ th, td { padding-right: 14px; padding-bottom: 2px; }
 .number { text-align: right; }
 .quiet { color: #5B646C; }
 .verdict { font-weight: bold; }
+.digest { letter-spacing: 1px; }
 )";
 
 /// Writes the sheet section by section.
@@ -85,6 +87,13 @@ class Sheet {
     void add(const QString& html) { body_ += html + QLatin1Char('\n'); }
     void paragraph(const QString& html) { add(QStringLiteral("<p>%1</p>").arg(html)); }
 
+    /// Its heads stand over every page that it goes on to.
+    void table(const QStringList& heads, const QString& rows) {
+        add(QStringLiteral("<table width=\"100%\" cellspacing=\"0\">%1<tbody>%2</tbody></table>")
+                .arg(heads.isEmpty() ? QString() : QStringLiteral("<thead>%1</thead>").arg(row(heads, "th")), rows));
+    }
+    void heading(const QString& words) { add(QStringLiteral("<h2>%1</h2>").arg(words)); }
+
     static QString row(const QStringList& cells, const char* tag = "td") {
         QString html = QStringLiteral("<tr>");
         for (qsizetype i = 0; i < cells.size(); ++i)
@@ -118,7 +127,7 @@ class Sheet {
         if (!tunnel_of(s_.state).latest || !s_.assessment.tunnel)
             return;
         const block::Evaluation& e = tunnel_of(s_.state).latest->evaluation;
-        add(QStringLiteral("<h2>Main tunnel</h2>"));
+        heading(QStringLiteral("Main tunnel"));
         paragraph(
             QStringLiteral(
                 "Straightness %1 over all (least squares); seen from the side %2, from above %3 (minimum zones).")
@@ -150,12 +159,11 @@ class Sheet {
             }
         if (rows.isEmpty())
             return;
-        add(QStringLiteral("<h2>Sizes by gauge</h2><table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("smallest"), QStringLiteral("largest"),
-                          QStringLiteral("out of round"), QStringLiteral("taper"), QStringLiteral("std. uncertainty"),
-                          QStringLiteral("gauge"), QStringLiteral("verdict")},
-                         "th"),
-                     rows));
+        heading(QStringLiteral("Sizes by gauge"));
+        table({QString(), QStringLiteral("smallest"), QStringLiteral("largest"), QStringLiteral("out of round"),
+               QStringLiteral("taper"), QStringLiteral("std. uncertainty"), QStringLiteral("gauge"),
+               QStringLiteral("verdict")},
+              rows);
         paragraph(QStringLiteral("<span class=\"quiet\">%1</span>")
                       .arg(q(wording::conditions_words(readings_of(s_.state).conditions))));
     }
@@ -173,8 +181,10 @@ class Sheet {
             if (work && !struck[i])
                 rows += row({q(wording::entry_sentence(entry, s_.state, l_)), who_and_when(entry)});
         }
-        if (!rows.isEmpty())
-            add(QStringLiteral("<h2>Work on the tunnel</h2><table cellspacing=\"0\">%1</table>").arg(rows));
+        if (!rows.isEmpty()) {
+            heading(QStringLiteral("Work on the tunnel"));
+            table({}, rows);
+        }
     }
 
     /// Flaws with what was decided, what passes were expected to take, the set-up and the finish.
@@ -235,11 +245,10 @@ class Sheet {
                          : QString()});
         }
         if (!rows.isEmpty())
-            add(QStringLiteral("<h2>Mock-up</h2><table cellspacing=\"0\">%1%2</table>")
-                    .arg(row({QString(), QStringLiteral("piston to deck, + below"), QStringLiteral("known"),
-                              QStringLiteral("compression"), QStringLiteral("quench")},
-                             "th"),
-                         rows));
+            heading(QStringLiteral("Mock-up"));
+        table({QString(), QStringLiteral("piston to deck, + below"), QStringLiteral("known"),
+               QStringLiteral("compression"), QStringLiteral("quench")},
+              rows);
     }
 
     void balance() {
@@ -292,12 +301,11 @@ class Sheet {
                     lines << q(name + "wall " + wall.level + ", " + wall.direction + " " + l_.plain(wall.before) +
                                " before, " + l_.with_unit(*wall.after) + " after");
         }
-        add(QStringLiteral("<h2>Cylinders</h2><table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("found, top"), QStringLiteral("found, worn"),
-                          QStringLiteral("done"), QStringLiteral("finish"), QStringLiteral("measured"),
-                          QStringLiteral("largest − smallest"), QStringLiteral("verdict")},
-                         "th"),
-                     rows));
+        heading(QStringLiteral("Cylinders"));
+        table({QString(), QStringLiteral("found, top"), QStringLiteral("found, worn"), QStringLiteral("done"),
+               QStringLiteral("finish"), QStringLiteral("measured"), QStringLiteral("largest − smallest"),
+               QStringLiteral("verdict")},
+              rows);
         if (bores_of(s_.state).cylinder_plan)
             paragraph(q(wording::entry_words(bores_of(s_.state).cylinder_plan->payload, l_)));
         if (bores_of(s_.state).pistons)
@@ -345,12 +353,11 @@ class Sheet {
                      n.timing ? crank(*n.timing) : QString(), timed != after.end() ? crank(timed->second) : QString(),
                      known && p->size ? q(l_.plain(*p->size)) : QString()});
         }
-        add(QStringLiteral("<h2>Lifters</h2><table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("plan"), QStringLiteral("off place, found"),
-                          QStringLiteral("off place, proven"), QStringLiteral("timing found, ° crank"),
-                          QStringLiteral("timing proven"), QStringLiteral("size")},
-                         "th"),
-                     rows));
+        heading(QStringLiteral("Lifters"));
+        table({QString(), QStringLiteral("plan"), QStringLiteral("off place, found"),
+               QStringLiteral("off place, proven"), QStringLiteral("timing found, ° crank"),
+               QStringLiteral("timing proven"), QStringLiteral("size")},
+              rows);
         paragraph(q(wording::entry_words(bores_of(s_.state).lifter_plan->payload, l_)));
         if (const std::string spread = wording::spread_sentence(*work); !spread.empty())
             paragraph(q(spread));
@@ -375,11 +382,9 @@ class Sheet {
         if (rows.isEmpty())
             return;
         add(QStringLiteral("<h2>Decks, %1</h2>").arg(title.toLower()));
-        add(QStringLiteral("<table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("lowest"), QStringLiteral("highest"), QStringLiteral("mean"),
-                          QStringLiteral("flatness"), QStringLiteral("heights"), QStringLiteral("std. uncertainty")},
-                         "th"),
-                     rows));
+        table({QString(), QStringLiteral("lowest"), QStringLiteral("highest"), QStringLiteral("mean"),
+               QStringLiteral("flatness"), QStringLiteral("heights"), QStringLiteral("std. uncertainty")},
+              rows);
         add(QStringLiteral("<table><tr>%1</tr></table>").arg(pictures));
     }
 
@@ -405,11 +410,10 @@ class Sheet {
         }
         if (rows.isEmpty())
             return;
-        add(QStringLiteral("<h2>Cuts</h2><table cellspacing=\"0\">%1%2</table>")
-                .arg(row({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"),
-                          QStringLiteral("passes"), QStringLiteral("spring"), QStringLiteral("who, when")},
-                         "th"),
-                     rows));
+        heading(QStringLiteral("Cuts"));
+        table({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"),
+               QStringLiteral("passes"), QStringLiteral("spring"), QStringLiteral("who, when")},
+              rows);
     }
 
     void verdicts() {
@@ -418,7 +422,7 @@ class Sheet {
         });
         if (!any)
             return;
-        add(QStringLiteral("<h2>Verdict</h2>"));
+        heading(QStringLiteral("Verdict"));
         for (const BankProgress& b : s_.assessment.banks) {
             if (!b.verdict)
                 continue;
@@ -448,8 +452,10 @@ class Sheet {
             if (told && !struck[i])
                 rows += row({q(wording::entry_sentence(entry, s_.state, l_)), who_and_when(entry)});
         }
-        if (!rows.isEmpty())
-            add(QStringLiteral("<h2>Answered for</h2><table cellspacing=\"0\">%1</table>").arg(rows));
+        if (!rows.isEmpty()) {
+            heading(QStringLiteral("Answered for"));
+            table({}, rows);
+        }
     }
 
     static QString who_and_when(const block::Entry& entry) {
@@ -469,6 +475,13 @@ class Sheet {
         for (std::size_t i = 0; i < s_.entries.size(); ++i)
             if (const auto* log = std::get_if<block::ProbeLogTaken>(&s_.entries[i].payload); log && !struck[i])
                 text += QStringLiteral(" %1 sha256 %2….").arg(q(log->file), q(log->sha256.substr(0, 12)));
+        QString digest;
+        const std::string whole = block::digest_of(s_.entries);
+        for (std::size_t at = 0; at < whole.size(); at += 8)
+            digest += q(whole.substr(at, 8)) + QLatin1Char(' ');
+        paragraph(QStringLiteral("<span class=\"quiet\">Digest of the ledger up to entry %1: </span><span class=\"quiet digest\">%2</span>")
+                      .arg(s_.entries.back().sequence)
+                      .arg(digest.trimmed()));
         paragraph(QStringLiteral(
                       "<br><span class=\"quiet\">%1 Printed %2. Limits come from the engine maker and local codes; "
                       "whoever signs decides. Signed:</span> ______________________")

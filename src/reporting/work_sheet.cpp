@@ -9,11 +9,6 @@
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
 
-#include <QAbstractTextDocumentLayout>
-#include <QPagedPaintDevice>
-#include <QPainter>
-#include <QTextDocument>
-
 namespace pallix::reporting {
 namespace {
 
@@ -124,24 +119,6 @@ QString day_sheet_html(const std::vector<DayLine>& jobs, const QString& printed)
     }
     body += group.isEmpty() ? QStringLiteral("<p>No job is in the shop.</p>") : QStringLiteral("</table>");
     return page(QStringLiteral("The day's work"), body);
-}
-
-void print_sheet(const QString& html, QPagedPaintDevice& device) {
-    QTextDocument document;
-    document.documentLayout()->setPaintDevice(&device);
-    document.setHtml(html);
-    document.setDocumentMargin(0);
-    const QSizeF sheet(device.width(), device.height());
-    document.setPageSize(sheet);
-    QPainter painter(&device);
-    for (int i = 0; i < document.pageCount(); ++i) {
-        if (i > 0)
-            device.newPage();
-        painter.save();
-        painter.translate(0, -i * sheet.height());
-        document.drawContents(&painter, QRectF(0, i * sheet.height(), sheet.width(), sheet.height()));
-        painter.restore();
-    }
 }
 
 } // namespace pallix::reporting

@@ -7,8 +7,6 @@
 #include <QString>
 #include <vector>
 
-class QPagedPaintDevice;
-
 namespace pallix::planning {
 struct Assessment;
 }
@@ -29,8 +27,5 @@ struct DayLine {
     bool late = false;
 };
 [[nodiscard]] QString day_sheet_html(const std::vector<DayLine>& jobs, const QString& printed);
-
-/// Lays a sheet out on as many pages as it needs.
-void print_sheet(const QString& html, QPagedPaintDevice& device);
 
 } // namespace pallix::reporting

@@ -105,6 +105,11 @@ void BenchWindow::build_job_menu() {
         go_to(Place::passport);
         passport_->preview_print();
     }));
+    job_actions_.push_back(
+        add_action(menu, tr("&Hold a paper against the ledger…"), QKeySequence(tr("Ctrl+Alt+H")), [this] {
+            go_to(Place::passport);
+            passport_->hold_against_ledger();
+        }));
     build_sheet_actions(menu);
     menu->addSeparator();
     add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });

@@ -290,6 +290,26 @@ TEST_F(Cli, ALedgerThatCannotBeFoldedIsAnErrorWithItsPlace) {
     EXPECT_EQ(run("next --job nowhere.pallix.json").status, 1);
 }
 
+TEST_F(Cli, TellsWhetherAPaperBelongsToALedger) {
+    const std::string job = std::string(PALLIX_TEST_DATA) + "/jobs/tender.pallix.json";
+    const Outcome whole = run("check --job " + job);
+    EXPECT_EQ(whole.status, 0) << whole.err;
+    ASSERT_EQ(whole.out.size(), 65u) << "64 digits and a line's end";
+    const std::string digest = whole.out.substr(0, 64);
+    const Outcome same = run("check --job " + job + " --digest " + digest.substr(0, 16));
+    EXPECT_EQ(same.status, 0) << same.err;
+    EXPECT_THAT(same.out, HasSubstr("unaltered up to entry"));
+    auto altered = nlohmann::json::parse(pallix::test::read_file(job));
+    altered["entries"][1]["person"] = "somebody else";
+    const Outcome other = run("check --job " + write("altered.pallix.json", altered.dump(1)) + " --digest " + digest);
+    EXPECT_EQ(other.status, 1);
+    EXPECT_THAT(other.err, HasSubstr("no entry of this ledger"));
+    EXPECT_TRUE(other.out.empty());
+    EXPECT_EQ(run("check --job " + job + " --digest 12").status, 2);
+    EXPECT_EQ(run("check --job " + job + " --digest no-digest-at-all").status, 2);
+    EXPECT_EQ(run("check --job nowhere.pallix.json").status, 1);
+}
+
 TEST_F(Cli, DrawsABlueprintFromARecipeThatIsEvaluatedLikeAnyOther) {
     const std::string recipe = write("four.pallix-recipe.json", R"({ "format": "pallix-recipe", "version": 1,
  "figures": { "name": "a four", "layout": "inline", "clocking": "decks", "cylinders": 4, "bore": "82 H8", "pitch": 94,

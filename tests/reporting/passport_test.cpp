@@ -5,6 +5,7 @@
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
+#include "reporting/paper.h"
 #include "reporting/passport.h"
 
 #include "reference_data.h"
@@ -122,28 +123,16 @@ TEST(Passport, NamesAreEscaped) {
     EXPECT_TRUE(job.html().contains(QStringLiteral("&lt;b&gt;A &amp; B&lt;/b&gt;")));
 }
 
-TEST(Passport, PdfIsOnePage) {
-    const QTemporaryDir folder;
-    const QString file = folder.filePath(QStringLiteral("p.pdf"));
-    ASSERT_TRUE(save_passport_pdf(Job(tender).html(), QStringLiteral("t"), file));
-    const std::string pdf = test::read_file(file.toStdString());
-    EXPECT_TRUE(pdf.starts_with("%PDF-"));
-    std::size_t pages = 0;
-    for (std::size_t at = pdf.find("/Type /Page\n"); at != std::string::npos; at = pdf.find("/Type /Page\n", at + 1))
-        ++pages;
-    EXPECT_EQ(pages, 1U);
-}
-
 TEST(Passport, SavesHtmlAndSaysWhatCannotBeWritten) {
     const QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("p.html"));
     const QString html = Job(tender).html();
-    ASSERT_TRUE(save_passport_html(html, file));
+    ASSERT_TRUE(save_paper_html(html, file));
     EXPECT_EQ(test::read_file(file.toStdString()), html.toStdString());
-    const auto nowhere = save_passport_html(html, folder.filePath(QStringLiteral("no/such/p.html")));
+    const auto nowhere = save_paper_html(html, folder.filePath(QStringLiteral("no/such/p.html")));
     ASSERT_FALSE(nowhere);
     EXPECT_TRUE(nowhere.error().contains(QStringLiteral("cannot be written")));
-    EXPECT_FALSE(save_passport_pdf(html, QStringLiteral("t"), folder.filePath(QStringLiteral("no/such/p.pdf"))));
+    EXPECT_FALSE(save_paper_pdf(html, {}, QPageSize(QPageSize::A4), folder.filePath(QStringLiteral("no/such/p.pdf"))));
 }
 
 TEST(DeckPicture, IsNotMirroredAndGoesThereAndBack) {

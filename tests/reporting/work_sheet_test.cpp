@@ -4,6 +4,7 @@
 #include "block/state/fold.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/work_sheet.h"
+#include "reporting/paper.h"
 #include "workshop/harbour.h"
 
 #include <QBuffer>
@@ -47,7 +48,7 @@ TEST(WorkSheetPaper, TakesAsManyPagesAsItNeeds) {
         EXPECT_TRUE(file.open(QIODevice::WriteOnly));
         {
             QPdfWriter writer(&file);
-            print_sheet(day_sheet_html(lines, QStringLiteral("today")), writer);
+            print_paper(day_sheet_html(lines, QStringLiteral("today")), {}, writer);
         }
         return file.data().count("/Type /Page\n");
     };

@@ -249,7 +249,7 @@ LifterProgress progress_as_it_stands(const JobState& state, const LifterNeed& n,
     }
     p.position = norm(proof->error);
     p.state = LifterState::proven;
-    if (plan.position && n.choice == LifterChoice::bush) {
+    if (plan.position && (p.inside || n.choice == LifterChoice::bush)) { // whatever was decided on it since
         p.position_uncertainty = position_uncertainty(*tunnel_of(state).latest, *proof);
         switch (metrology::decide(*p.position, p.position_uncertainty, {{}, *plan.position}, rule_of(state))) {
         case Verdict::meets:

@@ -3,7 +3,7 @@
 
 #include "planning/common/assessment.h"
 #include "planning/steps/work_sheet.h"
-#include "reporting/work_sheet.h"
+#include "reporting/paper.h"
 #include "ui/frame/plain_label.h"
 #include "wording/steps/step_words.h"
 
@@ -61,12 +61,13 @@ void TickDialog::take() {
     line_->clear();
 }
 
-void preview_sheet(const QString& html, QWidget* parent) {
+void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent) {
     QPrinter printer(QPrinter::HighResolution);
-    printer.setPageMargins(QMarginsF(16, 14, 16, 14), QPageLayout::Millimeter);
+    printer.setPageSize(reporting::paper_of_locale());
+    printer.setPageMargins(QMarginsF(16, 14, 16, 12), QPageLayout::Millimeter);
     QPrintPreviewDialog preview(&printer, parent);
     QObject::connect(&preview, &QPrintPreviewDialog::paintRequested, &preview,
-                     [&html](QPrinter* device) { reporting::print_sheet(html, *device); });
+                     [&](QPrinter* device) { reporting::print_paper(html, foot, *device); });
     preview.exec();
 }
 

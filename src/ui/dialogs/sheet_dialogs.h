@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "reporting/paper.h"
 #include "ui/context.h"
 
 #include <QDialog>
@@ -27,6 +28,6 @@ class TickDialog : public QDialog {
 };
 
 /// Print preview of a sheet, on as many pages as it needs.
-void preview_sheet(const QString& html, QWidget* parent);
+void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent);
 
 } // namespace pallix::ui

@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/passport/passport_view.h"
 
+#include "block/digest.h"
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
+#include "reporting/paper.h"
 #include "reporting/passport.h"
+#include "ui/dialogs/ask.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
+#include "wording/common/sentences.h"
 
 #include <QDate>
 #include <QFileDialog>
@@ -36,11 +40,13 @@ PassportView::PassportView(Context context, QWidget* parent)
     auto* heading = new PlainLabel(tr("Passport"), this);
     set_type(heading, Type::title, true);
     auto* save_button = new QPushButton(tr("Save as PDF or HTML…"), this);
-    save_button->setToolTip(tr("One sheet to go with the block (Ctrl+S)"));
+    save_button->setToolTip(tr("The paper that goes with the block (Ctrl+S)"));
     auto* print_button = new QPushButton(tr("Print preview…"), this);
     print_button->setToolTip(tr("See the printed sheet first (Ctrl+P)"));
     auto* top = new QHBoxLayout;
     top->addWidget(heading);
+    echo_->setObjectName(QStringLiteral("passport-echo"));
+    echo_->setWordWrap(true);
     top->addWidget(echo_, 1);
     top->addWidget(save_button);
     top->addWidget(print_button);
@@ -83,10 +89,10 @@ void PassportView::save() {
                                                       tr("PDF (*.pdf);;HTML (*.html)"));
     if (file.isEmpty())
         return;
-    const auto saved =
-        file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
-            ? reporting::save_passport_html(html(on_paper), file)
-            : reporting::save_passport_pdf(html(on_paper), qt(intake_of(context_.session.state()).title), file);
+    const auto saved = file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
+                           ? reporting::save_paper_html(html(on_paper), file)
+                           : reporting::save_paper_pdf(html(on_paper), reporting::foot_of(context_.session.state()),
+                                                       reporting::paper_of_locale(), file);
     echo_->setText(saved ? tr("saved: %1").arg(file) : saved.error());
 }
 
@@ -94,11 +100,22 @@ void PassportView::preview_print() {
     if (!context_.session.has_job())
         return;
     QPrinter printer(QPrinter::HighResolution);
-    printer.setPageSize(QPageSize(QPageSize::A4));
+    printer.setPageSize(reporting::paper_of_locale());
     QPrintPreviewDialog preview(&printer, this);
-    connect(&preview, &QPrintPreviewDialog::paintRequested, this,
-            [this](QPrinter* device) { reporting::print_passport(html(on_paper), *device); });
+    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [this](QPrinter* device) {
+        reporting::print_paper(html(on_paper), reporting::foot_of(context_.session.state()), *device);
+    });
     preview.exec();
+}
+
+/// Whether the digest that stands on a paper is of this ledger.
+void PassportView::hold_against_ledger() {
+    const auto typed = ask_for_text(this, tr("Hold a paper against the ledger"),
+                                    tr("The digest at the end of the paper; its first twelve digits are enough:"));
+    if (!typed)
+        return;
+    const auto of = block::entry_of_digest(context_.session.entries(), typed->toStdString());
+    echo_->setText(of ? qt(wording::digest_sentence(context_.session.entries(), *of)) : qt(wording::no_such_digest));
 }
 
 } // namespace pallix::ui

@@ -18,6 +18,7 @@ class PassportView : public View {
 
     void save(); ///< asks for a name: .pdf or .html
     void preview_print();
+    void hold_against_ledger();
 
   private:
     [[nodiscard]] QString html(int picture_scale) const;

@@ -282,4 +282,12 @@ std::string entry_sentence(const block::Entry& entry, const JobState& state, con
     return subject_of(entry.payload, state) + entry_words(entry.payload, l);
 }
 
+std::string digest_sentence(const std::vector<block::Entry>& entries, std::int64_t of) {
+    const auto entry = std::ranges::find(entries, of, &block::Entry::sequence);
+    constexpr std::size_t length_of_day = 10; // "2026-03-02"
+    return "The paper belongs to this ledger, unaltered up to entry " + std::to_string(of) + " of " +
+           std::to_string(entries.size()) +
+           (entry == entries.end() ? "" : " (" + entry->time.substr(0, length_of_day) + ")") + ".";
+}
+
 } // namespace pallix::wording

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/ledger.h"
 #include "block/shorthand.h"
 #include "planning/common/assessment.h"
 #include "wording/common/lengths.h"
 
+#include <cstdint>
 #include <string>
 #include <vector>
 
@@ -52,5 +54,10 @@ struct CallText {
 /// An entry of the ledger in one line.
 [[nodiscard]] std::string entry_sentence(const block::Entry& entry, const block::JobState& state,
                                          const LengthText& lengths);
+
+/// "The paper belongs to this ledger, unaltered up to entry 57 of 60 (2026-03-02).": what a digest tells.
+[[nodiscard]] std::string digest_sentence(const std::vector<block::Entry>& entries, std::int64_t of);
+inline constexpr const char* no_such_digest = "that is the digest of no entry of this ledger: the paper is of another "
+                                              "ledger, or one of the two was altered";
 
 } // namespace pallix::wording

@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "reporting/paper.h"
+
+#include "block/state/card_state.h"
+#include "block/state/intake_state.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QCoreApplication>
+#include <QLocale>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QSaveFile>
+#include <QTextBlock>
+#include <QTextCursor>
+#include <QTextDocument>
+#include <cmath>
+
+namespace pallix::reporting {
+namespace {
+
+constexpr double foot_size = 9, foot_room = 22; // pt
+
+double points(const QPagedPaintDevice& device, double pt) {
+    return pt / 72 * device.logicalDpiY();
+}
+
+int page_of(const QTextDocument& document, const QTextBlock& block) {
+    const double top = document.documentLayout()->blockBoundingRect(block).top();
+    return static_cast<int>(std::floor(top / document.pageSize().height()));
+}
+
+/// A heading goes to the page on which what it heads begins.
+void keep_headings_together(QTextDocument& document) {
+    for (QTextBlock block = document.begin(); block.isValid(); block = block.next()) {
+        const QTextBlock after = block.next();
+        if (block.blockFormat().headingLevel() == 0 || !after.isValid() ||
+            page_of(document, block) == page_of(document, after))
+            continue;
+        QTextBlockFormat format = block.blockFormat();
+        format.setPageBreakPolicy(QTextFormat::PageBreak_AlwaysBefore);
+        QTextCursor(block).setBlockFormat(format);
+    }
+}
+
+void paint_foot(QPainter& painter, const PaperFoot& foot, const QRectF& box, int page, int pages) {
+    QFont font(QStringLiteral("Lato"));
+    font.setPointSizeF(foot_size);
+    painter.setFont(font);
+    painter.setPen(QColor(0x5B, 0x64, 0x6C));
+    const QString number = QCoreApplication::translate("paper", "page %1 of %2").arg(page + 1).arg(pages);
+    const double room = painter.fontMetrics().horizontalAdvance(number) + box.height();
+    const QString whose = foot.serial.isEmpty() ? foot.title : foot.serial + QStringLiteral(" · ") + foot.title;
+    painter.drawText(box, Qt::AlignRight | Qt::AlignBottom, number);
+    painter.drawText(box.adjusted(0, 0, -room, 0), Qt::AlignLeft | Qt::AlignBottom,
+                     painter.fontMetrics().elidedText(whose, Qt::ElideRight, static_cast<int>(box.width() - room)));
+}
+
+} // namespace
+
+PaperFoot foot_of(const block::JobState& state) {
+    return {QString::fromStdString(intake_of(state).title), QString::fromStdString(card_of(state).card.identity)};
+}
+
+QPageSize paper_of_locale() {
+    return QPageSize(QLocale().measurementSystem() == QLocale::ImperialUSSystem ? QPageSize::Letter : QPageSize::A4);
+}
+
+void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& device) {
+    QTextDocument document;
+    document.documentLayout()->setPaintDevice(&device);
+    document.setHtml(html);
+    document.setDocumentMargin(0);
+    const double room = points(device, foot_room);
+    const QRectF body(0, 0, device.width(), device.height() - room);
+    document.setPageSize(body.size());
+    keep_headings_together(document);
+    QPainter painter(&device);
+    const int pages = document.pageCount();
+    for (int page = 0; page < pages; ++page) {
+        if (page > 0)
+            device.newPage();
+        painter.save();
+        painter.translate(0, -page * body.height());
+        const QRectF part = body.translated(0, page * body.height());
+        painter.setClipRect(part);
+        document.drawContents(&painter, part);
+        painter.restore();
+        paint_foot(painter, foot, {0, body.height(), body.width(), room}, page, pages);
+    }
+}
+
+tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot& foot, const QPageSize& paper,
+                                           const QString& file) {
+    QSaveFile out(file);
+    if (!out.open(QIODevice::WriteOnly))
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    {
+        QPdfWriter writer(&out);
+        writer.setTitle(foot.title);
+        writer.setCreator(QStringLiteral("Pallix"));
+        writer.setPageSize(paper);
+        writer.setPageMargins(QMarginsF(16, 14, 16, 12), QPageLayout::Millimeter);
+        writer.setResolution(300);
+        print_paper(html, foot, writer);
+    }
+    if (!out.commit())
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    return {};
+}
+
+tl::expected<void, QString> save_paper_html(const QString& html, const QString& file) {
+    QSaveFile out(file);
+    const QByteArray bytes = html.toUtf8();
+    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    return {};
+}
+
+} // namespace pallix::reporting

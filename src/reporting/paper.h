@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "block/forward.h"
+
+#include <QPageSize>
+#include <QString>
+#include <tl/expected.hpp>
+
+class QPagedPaintDevice;
+
+namespace pallix::reporting {
+
+/// What stands at the foot of every page: whose it is.
+struct PaperFoot {
+    QString title, serial;
+};
+[[nodiscard]] PaperFoot foot_of(const block::JobState& state);
+/// Letter where inches are at home, else A4.
+[[nodiscard]] QPageSize paper_of_locale();
+
+/// Lays a paper out on as many pages of a paged device (PDF, printer, print preview) as it needs: no heading stands
+/// alone at the foot of a page, heads of tables are repeated, every page says whose it is and which of how many.
+void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& device);
+
+/// @return the reason in words where the file cannot be written
+[[nodiscard]] tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot& foot,
+                                                         const QPageSize& paper, const QString& file);
+[[nodiscard]] tl::expected<void, QString> save_paper_html(const QString& html, const QString& file);
+
+} // namespace pallix::reporting

@@ -1,0 +1,173 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Papers as somebody else's program reads them back: what stands where on which page (pdftotext, poppler).
+#include "reporting/paper.h"
+
+#include "block/digest.h"
+#include "block/state/fold.h"
+#include "planning/common/assessment.h"
+#include "reporting/passport.h"
+#include "workshop/harbour.h"
+
+#include <QFile>
+#include <QProcess>
+#include <QRegularExpression>
+#include <QTemporaryDir>
+#include <algorithm>
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::reporting;
+
+namespace {
+
+/// A word of a page, in points from its top left corner.
+struct Word {
+    QString text;
+    double left = 0, top = 0, right = 0, bottom = 0;
+};
+struct Page {
+    double width = 0, height = 0;
+    std::vector<Word> words;
+    [[nodiscard]] bool has(const QString& text) const {
+        return std::ranges::find(words, text, &Word::text) != words.end();
+    }
+    [[nodiscard]] QString all() const {
+        QStringList text;
+        for (const Word& word : words)
+            text << word.text;
+        return text.join(QLatin1Char(' '));
+    }
+};
+
+std::vector<Page> read_back(const QString& html, const PaperFoot& foot, QPageSize::PageSizeId paper) {
+    const QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("p.pdf"));
+    EXPECT_TRUE(save_paper_pdf(html, foot, QPageSize(paper), file));
+    QProcess reader;
+    reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-bbox"), file, QStringLiteral("-")});
+    EXPECT_TRUE(reader.waitForFinished()) << "poppler-utils are missing";
+    const QString out = QString::fromUtf8(reader.readAllStandardOutput());
+    static const QRegularExpression what(
+        QStringLiteral("<page width=\"([0-9.]+)\" height=\"([0-9.]+)\"|<word xMin=\"([-0-9.]+)\" yMin=\"([-0-9.]+)\" "
+                       "xMax=\"([-0-9.]+)\" yMax=\"([-0-9.]+)\">([^<]*)<"));
+    std::vector<Page> pages;
+    for (auto it = what.globalMatch(out); it.hasNext();) {
+        const auto m = it.next();
+        if (!m.captured(1).isEmpty())
+            pages.push_back({m.captured(1).toDouble(), m.captured(2).toDouble(), {}});
+        else
+            pages.back().words.push_back({m.captured(7), m.captured(3).toDouble(), m.captured(4).toDouble(),
+                                          m.captured(5).toDouble(), m.captured(6).toDouble()});
+    }
+    return pages;
+}
+
+struct Told {
+    std::vector<block::Entry> entries;
+    block::Folded state;
+    planning::Assessment assessment;
+    explicit Told(std::vector<block::Entry> told)
+        : entries(std::move(told)), state(block::fold(entries)), assessment(planning::assess(state)) {}
+    [[nodiscard]] QString html(block::Unit unit) const {
+        return passport_html({state, assessment, entries, wording::LengthText(unit), 1, QStringLiteral("2026-03-05")});
+    }
+};
+
+/// Nothing is smaller than 9 points, leaves its page, or stands over anything else.
+void expect_legible(const std::vector<Page>& pages, const std::string& what) {
+    constexpr double least = 9, hair = 0.5; // pt; a word is as high as its type or higher
+    ASSERT_FALSE(pages.empty()) << what;
+    for (std::size_t p = 0; p < pages.size(); ++p) {
+        const Page& page = pages[p];
+        EXPECT_TRUE(page.all().contains(QStringLiteral("page %1 of %2").arg(p + 1).arg(pages.size()))) << what;
+        for (std::size_t i = 0; i < page.words.size(); ++i) {
+            const Word& w = page.words[i];
+            EXPECT_GE(w.bottom - w.top, least) << what << ", page " << p + 1 << ": " << w.text.toStdString();
+            EXPECT_TRUE(w.left >= -hair && w.top >= -hair && w.right <= page.width + hair &&
+                        w.bottom <= page.height + hair)
+                << what << ", page " << p + 1 << ": " << w.text.toStdString();
+            for (std::size_t k = i + 1; k < page.words.size(); ++k) {
+                const Word& v = page.words[k];
+                const double across = std::min(w.right, v.right) - std::max(w.left, v.left),
+                             down = std::min(w.bottom, v.bottom) - std::max(w.top, v.top);
+                EXPECT_FALSE(across > hair && down > 3) // boxes of lines touch, their letters do not
+                    << what << ", page " << p + 1 << ": " << w.text.toStdString() << " over " << v.text.toStdString();
+            }
+        }
+    }
+}
+
+} // namespace
+
+TEST(Paper, EveryPassportOfTheHarbourIsLegibleOnBothPapersInBothUnits) {
+    std::size_t number = 0;
+    for (const workshop::DemoJob& told : workshop::harbour_jobs()) {
+        const Told job(told.entries);
+        for (const auto& [paper, unit] :
+             {std::pair(QPageSize::A4, block::Unit::mm), std::pair(QPageSize::Letter, block::Unit::inch)})
+            expect_legible(read_back(job.html(unit), foot_of(job.state), paper),
+                           "job " + std::to_string(number) + (paper == QPageSize::A4 ? ", A4" : ", Letter"));
+        ++number;
+    }
+}
+
+TEST(Paper, ALongTableGoesOnWithItsHeadsAndNoHeadingStandsAlone) {
+    QString rows;
+    for (int i = 0; i < 500; ++i)
+        rows += QStringLiteral("<tr><td>pass%1</td><td>0.010</td></tr>").arg(i);
+    QString filler;
+    for (int i = 0; i < 47; ++i) // the next heading would be the last line of the page
+        filler += QStringLiteral("<p>line %1</p>").arg(i);
+    const auto pages =
+        read_back(filler + QStringLiteral("<h2>Passes</h2><table width=\"100%\"><thead><tr><th>which</th>"
+                                          "<th>depth</th></tr></thead><tbody>%1</tbody></table>")
+                               .arg(rows),
+                  {QStringLiteral("x").repeated(300), QStringLiteral("SB-1")}, QPageSize::A4);
+    expect_legible(pages, "long");
+    ASSERT_GT(pages.size(), 8u);
+    std::size_t with_heads = 0, with_rows = 0;
+    for (const Page& page : pages) {
+        const bool row =
+            std::ranges::any_of(page.words, [](const Word& w) { return w.text.startsWith(QStringLiteral("pass")); });
+        with_rows += row;
+        with_heads += page.has(QStringLiteral("which"));
+        if (page.has(QStringLiteral("Passes"))) {
+            EXPECT_TRUE(row) << "a heading with nothing under it";
+        }
+        EXPECT_TRUE(page.has(QStringLiteral("SB-1"))) << "whose it is";
+    }
+    EXPECT_EQ(with_heads, with_rows);
+}
+
+TEST(Paper, APassportCarriesTheDigestOfItsLedger) {
+    const Told job(workshop::harbour_jobs().at(2).entries);
+    const auto pages = read_back(job.html(block::Unit::mm), foot_of(job.state), QPageSize::A4);
+    const QString digest = QString::fromStdString(block::digest_of(job.entries));
+    QString written = pages.back().all().remove(QLatin1Char(' '));
+    EXPECT_TRUE(written.contains(digest)) << written.toStdString();
+    std::vector<block::Entry> later = job.entries;
+    later.push_back({later.back().sequence + 1, later.back().time, "Marit", block::Note{"after the paper"}});
+    EXPECT_EQ(block::entry_of_digest(later, digest.toStdString()), job.entries.back().sequence);
+    EXPECT_EQ(block::entry_of_digest(later, " " + digest.left(6).toUpper().toStdString() + " " +
+                                                digest.mid(6, 6).toStdString()),
+              job.entries.back().sequence)
+        << "as somebody types it";
+    EXPECT_FALSE(block::entry_of_digest(later, digest.left(11).toStdString())) << "too few digits tell nothing";
+    later[1].person = "somebody else";
+    EXPECT_FALSE(block::entry_of_digest(later, digest.toStdString())) << "altered";
+}
+
+TEST(Paper, WhatComesFromElsewhereIsInert) {
+    std::vector<block::Entry> told = workshop::harbour_jobs().at(2).entries;
+    const std::string evil = "<script>alert(1)</script><img src=\"http://nowhere/x.png\">&<h1>";
+    std::get<block::JobOpened>(told.front().payload).title = evil;
+    told.push_back(
+        {told.back().sequence + 1, told.back().time, evil, block::GatePassed{block::Rule::order, "deck.C", evil}});
+    const Told job(told);
+    const QString html = job.html(block::Unit::mm);
+    EXPECT_FALSE(html.contains(QStringLiteral("<script")));
+    EXPECT_FALSE(html.contains(QStringLiteral("<img src=\"http")));
+    const auto pages = read_back(html, foot_of(job.state), QPageSize::A4);
+    expect_legible(pages, "hostile");
+    EXPECT_TRUE(pages.front().all().contains(QStringLiteral("script")));
+}
