@@ -47,8 +47,7 @@ namespace {
 
 std::string sealed(const std::string& before, const Entry& entry) {
     const std::string kind = kind_of(entry.payload), payload = payload_json(entry.payload);
-    return digest_after(before,
-                        {entry.sequence, entry.time, entry.person, kind, version_of(entry.payload), payload});
+    return digest_after(before, {entry.sequence, entry.time, entry.person, kind, version_of(entry.payload), payload});
 }
 
 } // namespace

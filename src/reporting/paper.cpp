@@ -13,10 +13,25 @@
 #include <QTextBlock>
 #include <QTextCursor>
 #include <QTextDocument>
+#include <QTextTable>
+#include <algorithm>
 #include <cmath>
 
 namespace pallix::reporting {
 namespace {
+
+const char* const style = R"(
+body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10pt; }
+h1 { font-size: 19pt; margin-top: 0px; margin-bottom: 2px; }
+h2 { font-size: 12.5pt; margin-top: 14px; margin-bottom: 4px; color: #2B3F8C; }
+p { margin-top: 2px; margin-bottom: 2px; }
+th { text-align: left; font-weight: normal; color: #5B646C; }
+th, td { padding-right: 14px; padding-bottom: 2px; }
+.number { text-align: right; }
+.quiet { color: #5B646C; }
+.verdict { font-weight: bold; }
+.digest { letter-spacing: 1px; }
+)";
 
 constexpr double foot_size = 9, foot_room = 22; // pt
 
@@ -29,12 +44,23 @@ int page_of(const QTextDocument& document, const QTextBlock& block) {
     return static_cast<int>(std::floor(top / document.pageSize().height()));
 }
 
+/// The page of the first line after a heading: of a table the one where all of its first rows is, as a cell that does
+/// not fit goes to the next page by itself.
+int page_after(const QTextDocument& document, const QTextBlock& after) {
+    int page = page_of(document, after);
+    if (const QTextTable* table = QTextCursor(after).currentTable())
+        for (int row = 0; row < std::min(table->rows(), 2); ++row)
+            for (int column = 0; column < table->columns(); ++column)
+                page = std::max(page, page_of(document, table->cellAt(row, column).firstCursorPosition().block()));
+    return page;
+}
+
 /// A heading goes to the page on which what it heads begins.
 void keep_headings_together(QTextDocument& document) {
     for (QTextBlock block = document.begin(); block.isValid(); block = block.next()) {
         const QTextBlock after = block.next();
         if (block.blockFormat().headingLevel() == 0 || !after.isValid() ||
-            page_of(document, block) == page_of(document, after))
+            page_of(document, block) == page_after(document, after))
             continue;
         QTextBlockFormat format = block.blockFormat();
         format.setPageBreakPolicy(QTextFormat::PageBreak_AlwaysBefore);
@@ -56,6 +82,14 @@ void paint_foot(QPainter& painter, const PaperFoot& foot, const QRectF& box, int
 }
 
 } // namespace
+
+QString paper_html(const std::string& title, const QString& body, const char* more) {
+    return QStringLiteral(
+               "<!DOCTYPE html><html><head><meta charset=\"utf-8\"><title>%1</title><style>%2%3</style></head>"
+               "<body>%4</body></html>")
+        .arg(QString::fromStdString(title).toHtmlEscaped(), QString::fromLatin1(style), QString::fromLatin1(more),
+             body);
+}
 
 PaperFoot foot_of(const block::JobState& state) {
     return {QString::fromStdString(intake_of(state).title), QString::fromStdString(card_of(state).card.identity)};

@@ -5,11 +5,16 @@
 
 #include <QPageSize>
 #include <QString>
+#include <string>
 #include <tl/expected.hpp>
 
 class QPagedPaintDevice;
 
 namespace pallix::reporting {
+
+/// A self-contained page in the type of all papers.
+/// @param title as it was typed; @param body HTML; @param more rules of style besides
+[[nodiscard]] QString paper_html(const std::string& title, const QString& body, const char* more = "");
 
 /// What stands at the foot of every page: whose it is.
 struct PaperFoot {

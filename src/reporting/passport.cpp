@@ -13,6 +13,7 @@
 #include "planning/decks/balance.h"
 #include "planning/decks/deck_belief.h"
 #include "planning/tunnel/tunnel_work.h"
+#include "reporting/paper.h"
 #include "reporting/paper_picture.h"
 #include "wording/common/figure_sentences.h"
 #include "wording/common/sentences.h"
@@ -41,19 +42,6 @@ QString q(const std::string& text) {
     return QString::fromStdString(text).toHtmlEscaped();
 }
 
-const char* const style = R"(
-body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10pt; }
-h1 { font-size: 19pt; margin-top: 0px; margin-bottom: 2px; }
-h2 { font-size: 12.5pt; margin-top: 14px; margin-bottom: 4px; color: #2B3F8C; }
-p { margin-top: 2px; margin-bottom: 2px; }
-th { text-align: left; font-weight: normal; color: #5B646C; }
-th, td { padding-right: 14px; padding-bottom: 2px; }
-.number { text-align: right; }
-.quiet { color: #5B646C; }
-.verdict { font-weight: bold; }
-.digest { letter-spacing: 1px; }
-)";
-
 /// Writes the sheet section by section.
 class Sheet {
   public:
@@ -78,9 +66,7 @@ class Sheet {
         verdicts();
         answered_for();
         foot();
-        return QStringLiteral("<!DOCTYPE html><html><head><meta "
-                              "charset=\"utf-8\"><title>%1</title><style>%2</style></head><body>%3</body></html>")
-            .arg(q(intake_of(s_.state).title), QString::fromLatin1(style), body_);
+        return paper_html(intake_of(s_.state).title, body_);
     }
 
   private:
@@ -89,9 +75,18 @@ class Sheet {
 
     /// Its heads stand over every page that it goes on to.
     void table(const QStringList& heads, const QString& rows) {
-        add(QStringLiteral("<table width=\"100%\" cellspacing=\"0\">%1<tbody>%2</tbody></table>")
+        add(QStringLiteral("<table width=\"98%\" cellspacing=\"0\">%1<tbody>%2</tbody></table>")
                 .arg(heads.isEmpty() ? QString() : QStringLiteral("<thead>%1</thead>").arg(row(heads, "th")), rows));
     }
+    /// Nothing where it has no rows.
+    void section(const QString& title, const QStringList& heads, const QString& rows) {
+        if (rows.isEmpty())
+            return;
+        heading(title);
+        table(heads, rows);
+    }
+    /// The name of a row, on one line.
+    static QString named(const std::string& name) { return q(name).replace(QLatin1Char(' '), QChar::Nbsp); }
     void heading(const QString& words) { add(QStringLiteral("<h2>%1</h2>").arg(words)); }
 
     static QString row(const QStringList& cells, const char* tag = "td") {
@@ -152,18 +147,18 @@ class Sheet {
                 const auto value = [](const planning::SizeFinding& f) { return f.place.value; };
                 const auto [small, large] = std::ranges::minmax_element(bore.sizes, {}, value);
                 const auto u = small->place.standard_uncertainty();
-                rows += row({q(wording::feature_words(*intake_of(s_.state).blueprint, bore.id)),
+                rows += row({named(wording::feature_words(*intake_of(s_.state).blueprint, bore.id)),
                              q(l_.plain(value(*small))), q(l_.plain(value(*large))), q(l_.plain(bore.out_of_round)),
                              q(l_.plain(bore.taper)), u ? q(l_.fine(*u)) : QStringLiteral("not stated"),
                              q(small->place.instrument), q(wording::verdict_word(bore.verdict))});
             }
         if (rows.isEmpty())
             return;
-        heading(QStringLiteral("Sizes by gauge"));
-        table({QString(), QStringLiteral("smallest"), QStringLiteral("largest"), QStringLiteral("out of round"),
-               QStringLiteral("taper"), QStringLiteral("std. uncertainty"), QStringLiteral("gauge"),
-               QStringLiteral("verdict")},
-              rows);
+        section(QStringLiteral("Sizes by gauge"),
+                {QString(), QStringLiteral("smallest"), QStringLiteral("largest"), QStringLiteral("out of round"),
+                 QStringLiteral("taper"), QStringLiteral("std. uncertainty"), QStringLiteral("gauge"),
+                 QStringLiteral("verdict")},
+                rows);
         paragraph(QStringLiteral("<span class=\"quiet\">%1</span>")
                       .arg(q(wording::conditions_words(readings_of(s_.state).conditions))));
     }
@@ -181,10 +176,7 @@ class Sheet {
             if (work && !struck[i])
                 rows += row({q(wording::entry_sentence(entry, s_.state, l_)), who_and_when(entry)});
         }
-        if (!rows.isEmpty()) {
-            heading(QStringLiteral("Work on the tunnel"));
-            table({}, rows);
-        }
+        section(QStringLiteral("Work on the tunnel"), {}, rows);
     }
 
     /// Flaws with what was decided, what passes were expected to take, the set-up and the finish.
@@ -236,19 +228,18 @@ class Sheet {
                 continue;
             const double clearance = *height - crown.crown;
             const auto volumes = planning::volumes_of(s_.state, crown);
-            rows +=
-                row({q(wording::feature_words(*intake_of(s_.state).blueprint, crown.bore)), q(l_.with_sign(clearance)),
-                     crown.source == planning::CrownSource::read ? QStringLiteral("read") : QStringLiteral("reckoned"),
-                     volumes ? q(wording::ratio_text(volumes->ratio(clearance))) : QString(),
-                     decks_of(s_.state).figures.gasket_thickness
-                         ? q(l_.plain(*decks_of(s_.state).figures.gasket_thickness + clearance))
-                         : QString()});
+            rows += row(
+                {named(wording::feature_words(*intake_of(s_.state).blueprint, crown.bore)), q(l_.with_sign(clearance)),
+                 crown.source == planning::CrownSource::read ? QStringLiteral("read") : QStringLiteral("reckoned"),
+                 volumes ? q(wording::ratio_text(volumes->ratio(clearance))) : QString(),
+                 decks_of(s_.state).figures.gasket_thickness
+                     ? q(l_.plain(*decks_of(s_.state).figures.gasket_thickness + clearance))
+                     : QString()});
         }
-        if (!rows.isEmpty())
-            heading(QStringLiteral("Mock-up"));
-        table({QString(), QStringLiteral("piston to deck, + below"), QStringLiteral("known"),
-               QStringLiteral("compression"), QStringLiteral("quench")},
-              rows);
+        section(QStringLiteral("Mock-up"),
+                {QString(), QStringLiteral("piston to deck, + below"), QStringLiteral("known"),
+                 QStringLiteral("compression"), QStringLiteral("quench")},
+                rows);
     }
 
     void balance() {
@@ -277,11 +268,12 @@ class Sheet {
             const auto now = planning::size_now(s_.state, id);
             const auto b = std::ranges::find(work->hone.bores, id, &planning::HoneBore::id);
             const bool honed = b != work->hone.bores.end() && b->honed;
-            rows += row({q(wording::feature_words(*intake_of(s_.state).blueprint, id)), q(l_.plain(n.found.diameter)),
-                         q(l_.plain(n.found.worn)), n.sleeved ? QStringLiteral("sleeved") : QStringLiteral("bored"),
-                         sizes ? q(l_.plain(sizes->finish)) : QString(), now ? q(l_.plain(now->size)) : QString(),
-                         honed && b->measured ? q(l_.plain(b->most - b->least)) : QString(),
-                         honed && b->verdict ? q(wording::verdict_word(*b->verdict)) : QStringLiteral("not finished")});
+            rows +=
+                row({named(wording::feature_words(*intake_of(s_.state).blueprint, id)), q(l_.plain(n.found.diameter)),
+                     q(l_.plain(n.found.worn)), n.sleeved ? QStringLiteral("sleeved") : QStringLiteral("bored"),
+                     sizes ? q(l_.plain(sizes->finish)) : QString(), now ? q(l_.plain(now->size)) : QString(),
+                     honed && b->measured ? q(l_.plain(b->most - b->least)) : QString(),
+                     honed && b->verdict ? q(wording::verdict_word(*b->verdict)) : QStringLiteral("not finished")});
             const std::string name = wording::feature_words(*intake_of(s_.state).blueprint, id) + ": ";
             const block::BoreWork& w = bores_of(s_.state).bore(id);
             const auto tell = [&](const auto& taken) { lines << q(name + wording::entry_words(taken.payload, l_)); };
@@ -301,11 +293,11 @@ class Sheet {
                     lines << q(name + "wall " + wall.level + ", " + wall.direction + " " + l_.plain(wall.before) +
                                " before, " + l_.with_unit(*wall.after) + " after");
         }
-        heading(QStringLiteral("Cylinders"));
-        table({QString(), QStringLiteral("found, top"), QStringLiteral("found, worn"), QStringLiteral("done"),
-               QStringLiteral("finish"), QStringLiteral("measured"), QStringLiteral("largest − smallest"),
-               QStringLiteral("verdict")},
-              rows);
+        section(QStringLiteral("Cylinders"),
+                {QString(), QStringLiteral("found, top"), QStringLiteral("found, worn"), QStringLiteral("done"),
+                 QStringLiteral("finish"), QStringLiteral("measured"), QStringLiteral("largest − smallest"),
+                 QStringLiteral("verdict")},
+                rows);
         if (bores_of(s_.state).cylinder_plan)
             paragraph(q(wording::entry_words(bores_of(s_.state).cylinder_plan->payload, l_)));
         if (bores_of(s_.state).pistons)
@@ -340,24 +332,24 @@ class Sheet {
         if (!work || !bores_of(s_.state).lifter_plan)
             return;
         QString rows;
-        const auto crank = [](double cam) { return QString::number(2 * cam / block::radians_per_degree, 'f', 2); };
+        const auto crank = [](double cam) { return q(wording::fixed(2 * cam / block::radians_per_degree, 2)); };
         for (const planning::LifterNeed& n : work->study.each) {
             const auto p = std::ranges::find(work->board.each, n.id, &planning::LifterProgress::id);
             const auto& after = work->board.timings_after;
             const auto timed = std::ranges::find(after, n.id, [](const auto& t) { return t.first; });
             const bool known = p != work->board.each.end();
             rows +=
-                row({q(wording::feature_words(*intake_of(s_.state).blueprint, n.id)),
+                row({named(wording::feature_words(*intake_of(s_.state).blueprint, n.id)),
                      q(wording::lifter_choice_name(n.choice)), n.error ? q(l_.plain(norm(*n.error))) : QString(),
                      known && p->position ? q(l_.plain(*p->position)) : QString(),
                      n.timing ? crank(*n.timing) : QString(), timed != after.end() ? crank(timed->second) : QString(),
                      known && p->size ? q(l_.plain(*p->size)) : QString()});
         }
-        heading(QStringLiteral("Lifters"));
-        table({QString(), QStringLiteral("plan"), QStringLiteral("off place, found"),
-               QStringLiteral("off place, proven"), QStringLiteral("timing found, ° crank"),
-               QStringLiteral("timing proven"), QStringLiteral("size")},
-              rows);
+        section(QStringLiteral("Lifters"),
+                {QString(), QStringLiteral("plan"), QStringLiteral("off place, found"),
+                 QStringLiteral("off place, proven"), QStringLiteral("timing found, ° crank"),
+                 QStringLiteral("timing proven"), QStringLiteral("size")},
+                rows);
         paragraph(q(wording::entry_words(bores_of(s_.state).lifter_plan->payload, l_)));
         if (const std::string spread = wording::spread_sentence(*work); !spread.empty())
             paragraph(q(spread));
@@ -373,7 +365,7 @@ class Sheet {
             const auto& bank = *intake_of(s_.state).blueprint->bank(b.plan.bank);
             const block::DeckResult& d = m->result;
             rows +=
-                row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
+                row({named(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
                      q(l_.plain(d.height_mean)), q(l_.plain(d.flatness_mz)), QString::number(d.touches),
                      m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
             pictures += QStringLiteral("<td><img width=\"330\" src=\"%1\"><br><span class=\"quiet\">%2</span></td>")
@@ -403,17 +395,17 @@ class Sheet {
             const auto springs = std::ranges::count_if(
                 deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
             const block::TakenCut& last = deck.cuts.empty() ? deck.flushes.back() : deck.cuts.back();
-            rows += row({q(wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank))),
+            rows += row({named(wording::bank_name(*intake_of(s_.state).blueprint->bank(b.plan.bank))),
                          q(l_.plain(b.plan.target)), q(l_.plain(b.plan.cut)), q(l_.plain(b.taken)),
                          passes.join(QStringLiteral(" + ")), QString::number(springs),
                          q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
         }
         if (rows.isEmpty())
             return;
-        heading(QStringLiteral("Cuts"));
-        table({QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"),
-               QStringLiteral("passes"), QStringLiteral("spring"), QStringLiteral("who, when")},
-              rows);
+        section(QStringLiteral("Cuts"),
+                {QString(), QStringLiteral("cut to"), QStringLiteral("planned"), QStringLiteral("taken"),
+                 QStringLiteral("passes"), QStringLiteral("spring"), QStringLiteral("who, when")},
+                rows);
     }
 
     void verdicts() {
@@ -452,10 +444,7 @@ class Sheet {
             if (told && !struck[i])
                 rows += row({q(wording::entry_sentence(entry, s_.state, l_)), who_and_when(entry)});
         }
-        if (!rows.isEmpty()) {
-            heading(QStringLiteral("Answered for"));
-            table({}, rows);
-        }
+        section(QStringLiteral("Answered for"), {}, rows);
     }
 
     static QString who_and_when(const block::Entry& entry) {
@@ -479,7 +468,8 @@ class Sheet {
         const std::string whole = block::digest_of(s_.entries);
         for (std::size_t at = 0; at < whole.size(); at += 8)
             digest += q(whole.substr(at, 8)) + QLatin1Char(' ');
-        paragraph(QStringLiteral("<span class=\"quiet\">Digest of the ledger up to entry %1: </span><span class=\"quiet digest\">%2</span>")
+        paragraph(QStringLiteral("<span class=\"quiet\">Digest of the ledger up to entry %1: </span><span "
+                                 "class=\"quiet digest\">%2</span>")
                       .arg(s_.entries.back().sequence)
                       .arg(digest.trimmed()));
         paragraph(QStringLiteral(

@@ -5,6 +5,7 @@
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/steps/work_sheet.h"
+#include "reporting/paper.h"
 #include "wording/steps/ask_words.h"
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
@@ -20,20 +21,10 @@ QString plain(const std::string& text) {
     return QString::fromStdString(text).toHtmlEscaped();
 }
 
-const char* const sheet_style = R"(
-body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10.5pt; }
-h1 { font-size: 18pt; margin-top: 0px; margin-bottom: 2px; }
-h2 { font-size: 12.5pt; margin-top: 14px; margin-bottom: 4px; }
-td { padding-right: 12px; padding-bottom: 7px; }
+const char* const with_room = R"(
+td { padding-bottom: 7px; }
 .code { font-family: monospace; font-weight: bold; }
-.quiet { color: #5B646C; }
 )";
-
-QString page(const QString& title, const QString& body) {
-    return QStringLiteral("<!DOCTYPE html><html><head><meta charset=\"utf-8\"><title>%1</title><style>%2</style></head>"
-                          "<body>%3</body></html>")
-        .arg(title, QString::fromLatin1(sheet_style), body);
-}
 
 /// What is filled in by hand: the name of each ask, and room.
 QString blanks(const Step& step, const wording::LengthText& l) {
@@ -98,7 +89,7 @@ QString work_sheet_html(const block::JobState& state, const planning::Assessment
     body +=
         QStringLiteral("<p class=\"quiet\">Typed in later: the four letters, then what was read or set, one line for "
                        "each; as proposed where nothing is written.</p>");
-    return page(plain(intake_of(state).title), body);
+    return paper_html(intake_of(state).title, body, with_room);
 }
 
 QString day_sheet_html(const std::vector<DayLine>& jobs, const QString& printed) {
@@ -118,7 +109,7 @@ QString day_sheet_html(const std::vector<DayLine>& jobs, const QString& printed)
                                   : job.promised.toHtmlEscaped());
     }
     body += group.isEmpty() ? QStringLiteral("<p>No job is in the shop.</p>") : QStringLiteral("</table>");
-    return page(QStringLiteral("The day's work"), body);
+    return paper_html("The day's work", body, with_room);
 }
 
 } // namespace pallix::reporting

@@ -212,4 +212,21 @@ BookResult<void> bring_forward(QSqlDatabase& db, const QString& file) {
     return {};
 }
 
+BookResult<void> look_at_tables(QSqlDatabase& db, const QString& doing) {
+    for (const char* columns :
+         {"id, uuid, title, opened FROM job", "job, sequence, time, person, kind, version, payload, digest FROM entry",
+          "job, entries, reader, standing, digest FROM standing", "job FROM set_aside",
+          "name, payload, digest FROM instrument", "job, number, line, digest FROM stream",
+          "name, revision, time, person, payload, digest FROM engine", "name FROM engine_retired",
+          "name, payload, digest FROM log_mapping", "number, time, person, payload, digest FROM shop_limits",
+          "name, role, code FROM person", "sha256, bytes FROM picture", "engine, payload FROM usual_route",
+          "work, minutes FROM usual_minutes",
+          "number, instrument, time, person, payload, digest FROM instrument_event"}) {
+        QSqlQuery query(db);
+        if (!query.exec(QStringLiteral("SELECT %1 LIMIT 0").arg(QLatin1String(columns))))
+            return failed(doing, query);
+    }
+    return {};
+}
+
 } // namespace pallix::storage

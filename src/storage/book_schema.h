@@ -18,4 +18,8 @@ inline constexpr qint64 application_id = 0x506c6c78;
 /// What seals a line that waits for its log.
 [[nodiscard]] std::string digest_of_line(qint64 number, const QString& line);
 
+/// Every table has the columns that are read: a bit that is wrong in the description of one would show as an empty
+/// shop.
+[[nodiscard]] BookResult<void> look_at_tables(QSqlDatabase& db, const QString& doing);
+
 } // namespace pallix::storage

@@ -113,6 +113,8 @@ BookResult<void> ShopBook::find_damage() {
     QSqlQuery id(db);
     if (!id.exec(QStringLiteral("SELECT id FROM book")) || !id.next())
         return failed(doing, id);
+    if (auto tables = look_at_tables(db, doing); !tables)
+        return tables;
     if (known_.broken_line > 0)
         damage_.push_back({{},
                            QStringLiteral("Line %1 of %2 is damaged: whether the newest entries of every job are all "

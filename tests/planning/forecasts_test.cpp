@@ -288,7 +288,8 @@ TEST(Experience, AForecastIsKeptBeforeTheFirstPassAndTheFirstGo) {
     s.probed(29.99, 0.01);
     const TunnelPass go{TunnelPassKind::strokes, 10, {}, false};
     EXPECT_TRUE(keeps_rise_forecast(s.state(), go));
-    EXPECT_FALSE(keeps_rise_forecast(s.state(), {TunnelPassKind::final_pass, 0, 1.2, false})) << "a bar is told its line";
+    EXPECT_FALSE(keeps_rise_forecast(s.state(), {TunnelPassKind::final_pass, 0, 1.2, false}))
+        << "a bar is told its line";
     TunnelStudy study = *study_tunnel(s.state());
     EXPECT_FALSE(kept_forecast(study)) << "not explained: no line is forecast";
     explain(study);

@@ -200,8 +200,8 @@ TEST(SecondLook, ADecisionOnBothBanksAsksForItsReason) {
     EXPECT_EQ(std::get<GatePassed>(signed_for->front()).about, "decks");
 }
 
-// A saddle a hair inside the limit of straightness, with a gauge that cannot tell: the saddles are read in turn, the one
-// that was read seldomest first, and when every one was read four times somebody decides. Nobody reads for ever.
+// A saddle a hair inside the limit of straightness, with a gauge that cannot tell: the saddles are read in turn, the
+// one that was read seldomest first, and when every one was read four times somebody decides. Nobody reads for ever.
 TEST(SecondLook, ADoubtThatReadingDoesNotSettleIsDecided) {
     Story s;
     s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks, threads, caps and registers"});

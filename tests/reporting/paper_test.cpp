@@ -43,6 +43,10 @@ std::vector<Page> read_back(const QString& html, const PaperFoot& foot, QPageSiz
     const QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("p.pdf"));
     EXPECT_TRUE(save_paper_pdf(html, foot, QPageSize(paper), file));
+    if (const QString kept = qEnvironmentVariable("PALLIX_KEEP_PAPERS"); !kept.isEmpty()) { // to be looked at
+        static int number = 0;
+        QFile::copy(file, QStringLiteral("%1/paper-%2.pdf").arg(kept).arg(++number));
+    }
     QProcess reader;
     reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-bbox"), file, QStringLiteral("-")});
     EXPECT_TRUE(reader.waitForFinished()) << "poppler-utils are missing";
@@ -137,6 +141,33 @@ TEST(Paper, ALongTableGoesOnWithItsHeadsAndNoHeadingStandsAlone) {
         EXPECT_TRUE(page.has(QStringLiteral("SB-1"))) << "whose it is";
     }
     EXPECT_EQ(with_heads, with_rows);
+}
+
+// The harbour's own: under every heading of a page stands something of what it heads.
+TEST(Paper, NoSectionOfAPassportBeginsAtTheVeryFoot) {
+    for (const workshop::DemoJob& told : workshop::harbour_jobs())
+        for (const auto paper : {QPageSize::A4, QPageSize::Letter, QPageSize::A5}) {
+            const Told job(told.entries);
+            for (const Page& page : read_back(job.html(block::Unit::mm), {}, paper)) {
+                double lowest = 0;
+                for (const Word& w : page.words)
+                    if (w.text != QStringLiteral("page") && w.bottom < page.height - 45)
+                        lowest = std::max(lowest, w.top);
+                for (const char* title : {"Cylinders", "Lifters", "Cuts", "Verdict", "Balance"})
+                    for (const Word& w : page.words)
+                        if (w.text == QLatin1String(title) && w.bottom - w.top > 13 && page.words.size() > 12) {
+                            EXPECT_LT(w.top, lowest) << title;
+                        }
+            }
+        }
+}
+
+TEST(Paper, AnEmptySectionHasNoHeads) {
+    for (const workshop::DemoJob& told : workshop::harbour_jobs()) {
+        const QString html = Told(told.entries).html(block::Unit::mm);
+        EXPECT_FALSE(html.contains(QStringLiteral("<tbody></tbody>")));
+        EXPECT_EQ(html.contains(QStringLiteral("quench")), html.contains(QStringLiteral("<h2>Mock-up</h2>")));
+    }
 }
 
 TEST(Paper, APassportCarriesTheDigestOfItsLedger) {

@@ -30,8 +30,8 @@ class ExperienceTest : public test::SessionFixture {
         open_small_job();
         Reading r = test::size_reading("bore.C.1", "top", "across", 60 + wear);
         ASSERT_TRUE(session_.take(r));
-        for (const MeasuredAt& at : planning::usual_places(test::read_small_blueprint(),
-                                                           planning::Measuring::deck_heights, "C")) {
+        for (const MeasuredAt& at :
+             planning::usual_places(test::read_small_blueprint(), planning::Measuring::deck_heights, "C")) {
             Reading height;
             height.at = at;
             height.value = 200.03;

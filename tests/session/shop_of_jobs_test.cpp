@@ -80,13 +80,6 @@ class ShopOfJobs : public test::SessionFixture {
             ended_ += job.ended ? 1 : 0;
             if (!job.ended)
                 std::cout << "not ended: " << job.stuck << " after " << job.entries.size() << " entries\n";
-            if (!job.ended && std::getenv("PALLIX_DEBUG")) {
-                std::map<std::string, int> kinds;
-                for (const auto& e : job.entries) ++kinds[block::kind_of(e.payload)];
-                for (auto& [k, n] : kinds) std::cout << k << " " << n << "\n";
-                for (std::size_t i = job.told.size() - 15; i < job.told.size(); ++i) std::cout << job.told[i] << "\n";
-                for (std::size_t i = job.entries.size() - 6; i < job.entries.size(); ++i) std::cout << block::payload_json(job.entries[i].payload).substr(0, 300) << "\n";
-            }
         }
     }
     static void print(const char* when, const std::vector<planning::ForecastCame>& came) {

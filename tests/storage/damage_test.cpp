@@ -80,7 +80,7 @@ TEST_F(DamageTest, NoFlippedBitChangesANumberInSilence) {
             ASSERT_EQ(e.person, "Marit");
             ASSERT_EQ(e.time, "2026-03-02T09:41:00Z");
         }
-        ASSERT_TRUE(jobs);
+        ASSERT_TRUE(jobs) << "byte " << at << ": " << qPrintable(jobs.error().what);
         EXPECT_EQ(jobs->front().title, QStringLiteral("the job")) << "byte " << at;
         if (const auto instruments = (*book)->instruments(); instruments && !instruments->empty()) {
             ASSERT_EQ(instruments->front().zero, 73.99) << "byte " << at;

@@ -7,8 +7,8 @@
 #include "block/state/tunnel_state.h"
 #include "planning/decks/deck_targets.h"
 #include "planning/readings/second_look.h"
-#include "planning/tunnel/doubtful.h"
 #include "planning/steps/steps.h"
+#include "planning/tunnel/doubtful.h"
 
 #include <algorithm>
 #include <cmath>

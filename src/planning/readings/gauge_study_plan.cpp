@@ -51,7 +51,8 @@ std::optional<StudyStanding> study_standing(const block::JobState& state, const 
     StudyStanding s;
     s.study = begun->payload;
     s.begun = begun->sequence;
-    const auto& [study, people] = std::pair(s.study, s.study.people);
+    const block::GaugeStudyBegun& study = s.study;
+    const std::vector<std::string>& people = study.people;
     const std::size_t parts = study.places.size(), trials = static_cast<std::size_t>(study.trials);
     std::vector<MeasuredAt> places;
     for (const MeasuredAt& at : places_named(*intake_of(state).blueprint, study.plan))

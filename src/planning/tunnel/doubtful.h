@@ -13,8 +13,8 @@ namespace pallix::planning {
 /// source).
 inline constexpr std::size_t enough_readings = 4;
 
-/// Of the places that a doubt about the tunnel hangs on the one that was read seldomest: where probe and gauge disagree,
-/// else the sizes that cannot be told, else the saddles.
+/// Of the places that a doubt about the tunnel hangs on the one that was read seldomest: where probe and gauge
+/// disagree, else the sizes that cannot be told, else the saddles.
 /// @return null where none was read
 [[nodiscard]] const block::MeasuredPlace* seldomest_doubtful(const block::JobState& state, const GaugeFindings& gauge);
 

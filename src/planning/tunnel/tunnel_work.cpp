@@ -326,8 +326,8 @@ class Stand {
     /// A log or a reading more of what so many have not settled tells no more: a decision.
     bool read_enough() const {
         if (w_.by_probe)
-            return probe_counts_ && tunnel_of(state_).times_probed(FeatureKind::main, "",
-                                                                   tunnel_of(state_).mains_round) >= enough_logs;
+            return probe_counts_ &&
+                   tunnel_of(state_).times_probed(FeatureKind::main, "", tunnel_of(state_).mains_round) >= enough_logs;
         const block::MeasuredPlace* seldomest = seldomest_doubtful(state_, gauge_);
         return seldomest && seldomest->count >= enough_readings;
     }

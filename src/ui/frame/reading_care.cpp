@@ -35,12 +35,13 @@ void ReadingLine::zero_at_target() {
         context_.palette().quiet);
 }
 
-/// What is doubtful of the zero of the gauge in hand. Asked once, then it is the person's own affair, until something
+/// What is doubtful of the zero of the gauge in hand, where readings are made from it. Asked once, then it is the person's own affair, until something
 /// else makes it doubtful.
 QString ReadingLine::doubt_of_zero() const {
+    if (!asked_ || !(expected().zero || expected().plate))
+        return {};
     const block::Instrument tool = instrument();
-    const auto doubt = context_.session.has_job() ? context_.instruments.doubt(tool, context_.session.state())
-                                                  : std::optional<planning::ZeroDoubt>();
+    const auto doubt = context_.instruments.doubt(tool, context_.session.state());
     return doubt && zero_heard_ != heard(tool, *doubt) ? qt(wording::zero_doubt_words(*doubt, context_.lengths()))
                                                        : QString();
 }
