@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench_fixture.h"
+#include "block/digest.h"
 #include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
@@ -308,6 +309,23 @@ TEST_F(WindowTest, TheTourWritesAPictureOfEveryMainView) {
         EXPECT_EQ(image.size(), QSize(1280, 800)) << name;
     }
     EXPECT_FALSE(ui::write_screenshots(*window_, context_, QStringLiteral("/proc/no/such")));
+}
+
+TEST_F(WindowTest, APaperIsHeldAgainstTheLedger) {
+    open_demo();
+    open_demo_at("Samphire", ui::Place::passport);
+    const auto hold = [this](const QString& digest) {
+        in_dialog([digest](QDialog& d) {
+            auto* field = d.findChild<QLineEdit*>();
+            field->setText(digest);
+            QTest::keyClick(field, Qt::Key_Return);
+        });
+        key(Qt::Key_H, Qt::ControlModifier | Qt::AltModifier);
+        return text_of("passport-echo");
+    };
+    const QString digest = QString::fromStdString(block::digest_of(session_.entries()));
+    EXPECT_TRUE(hold(digest.left(16)).contains(QStringLiteral("unaltered up to entry")));
+    EXPECT_TRUE(hold(QStringLiteral("0123456789abcdef")).contains(QStringLiteral("no entry of this ledger")));
 }
 
 TEST_F(WindowTest, GeometryIsRemembered) {
