@@ -75,9 +75,9 @@ TEST(CareWords, HowForecastsHeld) {
               ", 1.6 times as wide as the readings have it: of 14 such forecasts here with deck bridge 9 held");
     EXPECT_EQ(wording::widened_words(ForecastRecord{ForecastKind::removal, "", "Mira", 6, 3, 2}),
               ", 2.0 times as wide as the readings have it: of 6 such forecasts here by Mira's readings 3 held");
-    EXPECT_EQ(wording::record_words({ForecastKind::removal, "", "", 40, 39, 1}), "39 of 40 held");
+    EXPECT_EQ(wording::record_words({ForecastKind::removal, "", "", 40, 39, 1}), "39 of 40 held, 38 should");
     EXPECT_EQ(wording::record_words({ForecastKind::removal, "", "", 14, 9, 1.6}),
-              "9 of 14 held; by the readings alone too few would: new jobs have them 1.6 times as wide");
+              "9 of 14 held, 14 should; new jobs have 1.6 times the readings' own width");
 }
 
 TEST(CareWords, WhatIsUsualOfAKind) {

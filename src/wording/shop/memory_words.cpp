@@ -2,6 +2,7 @@
 #include "wording/shop/memory_words.h"
 
 #include "block/state/intake_state.h"
+#include "planning/shop/forecasts.h"
 #include "wording/common/phrases.h"
 #include "wording/readings/readings.h"
 
@@ -126,9 +127,10 @@ std::string widened_words(const std::optional<block::ForecastRecord>& record) {
 }
 
 std::string record_words(const block::ForecastRecord& record) {
-    const std::string held = std::to_string(record.held) + " of " + std::to_string(record.made) + " held";
-    return record.widen > 1 ? held + "; by the readings alone too few would: new jobs have them " +
-                                  fixed(record.widen, 1) + " times as wide"
+    const double should = std::ceil(planning::forecast_claim * static_cast<double>(record.made) - 1e-9);
+    const std::string held =
+        std::to_string(record.held) + " of " + std::to_string(record.made) + " held, " + fixed(should, 0) + " should";
+    return record.widen > 1 ? held + "; new jobs have " + fixed(record.widen, 1) + " times the readings' own width"
                             : held;
 }
 

@@ -29,7 +29,7 @@ namespace pallix::wording {
 /// Why an interval is wider than its readings alone make it: ", 1.6 times as wide as the readings have it: of 14 such
 /// forecasts here 9 held"; empty where it is not.
 [[nodiscard]] std::string widened_words(const std::optional<block::ForecastRecord>& record);
-/// "9 of 14 held, told as 95 of 100: from now on 1.6 times as wide".
+/// "9 of 14 held, 14 should; new jobs have 1.6 times the readings' own width".
 [[nodiscard]] std::string record_words(const block::ForecastRecord& record);
 
 } // namespace pallix::wording
