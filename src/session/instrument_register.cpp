@@ -39,10 +39,13 @@ Instrument InstrumentRegister::in_hand(planning::Measuring what) const {
     return *std::ranges::find(all, kind, &Instrument::kind);
 }
 
-Outcome InstrumentRegister::save(const Instrument& instrument) {
-    const Instrument* known = find(instrument.name);
-    return keep(instrument, instrument.zero && (!known || known->zero != instrument.zero ||
-                                                known->zero_set_on != instrument.zero_set_on));
+Outcome InstrumentRegister::save(const Instrument& given) {
+    const Instrument* known = find(given.name);
+    const bool zeroed = given.zero && (!known || known->zero != given.zero || known->zero_set_on != given.zero_set_on);
+    Instrument instrument = given;
+    if (zeroed)
+        instrument.zero_c.reset(); // that was of the zero before
+    return keep(std::move(instrument), zeroed);
 }
 
 Outcome InstrumentRegister::zero(Instrument instrument, double at, const std::string& on,

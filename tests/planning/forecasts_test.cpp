@@ -298,6 +298,10 @@ TEST(Experience, AForecastIsKeptBeforeTheFirstPassAndTheFirstGo) {
     EXPECT_EQ(rise->rises.size(), 5u);
     EXPECT_TRUE(keeps_deck_forecast(s.state(), {"C", PassKind::pass, 0.02, false, {}}));
     EXPECT_FALSE(keeps_deck_forecast(s.state(), {"C", PassKind::spring, 0, false, {}}));
+    EXPECT_FALSE(keeps_deck_forecast(s.state(), {"C", PassKind::flush, 0.02, false, {}})) << "of a sleeve";
+    DeckCut head{"C", PassKind::pass, 0.02, false, {}};
+    head.head = true;
+    EXPECT_FALSE(keeps_deck_forecast(s.state(), head)) << "of the head";
     s.add(*rise).strokes(10);
     EXPECT_FALSE(keeps_rise_forecast(s.state(), go)) << "the second go";
 }

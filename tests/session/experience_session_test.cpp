@@ -122,14 +122,20 @@ TEST_F(ExperienceTest, AZeroHasItsHour) {
     ASSERT_TRUE(shop.zero(*shop.find(gauge.name), 73.99, "ring", 20));
     EXPECT_EQ(shop.history(gauge.name).size(), 2u);
     EXPECT_FALSE(shop.doubt(*shop.find(gauge.name), session_.state()));
+    gauge = *shop.find(gauge.name);
+    EXPECT_EQ(gauge.zero_c, 20);
+    gauge.zero = 74;
+    ASSERT_TRUE(shop.save(gauge));
+    EXPECT_EQ(shop.history(gauge.name).size(), 3u) << "a zero of another size was set now";
+    EXPECT_FALSE(shop.find(gauge.name)->zero_c) << "and nobody said how warm the gauge was";
     // What a job's ledger says of it belongs to its history as well.
     ASSERT_TRUE(session_.take(RingCheck{gauge.name, 73.99, 74.01}));
     shop.forget_histories();
     at_ = "2026-03-02T18:30:00Z";
-    EXPECT_EQ(shop.history(gauge.name).size(), 3u);
+    EXPECT_EQ(shop.history(gauge.name).size(), 4u);
     EXPECT_NEAR(*shop.record(*shop.find(gauge.name)).error, 0.02, 1e-9);
     ASSERT_TRUE(shop.remove(gauge.name));
-    EXPECT_EQ(shop.history(gauge.name).size(), 3u) << "it goes, what happened to it stays";
+    EXPECT_EQ(shop.history(gauge.name).size(), 4u) << "it goes, what happened to it stays";
 }
 
 TEST_F(ExperienceTest, AGaugeStudyIsFoundAgainInItsJob) {

@@ -162,7 +162,8 @@ bool keeps_deck_forecast(const JobState& state, const DeckCut& cut) {
     const bool kept = std::ranges::any_of(decks_of(state).forecasts, [&](const auto& f) {
         return f.payload.bank == cut.bank && deck.latest && f.sequence > deck.latest->sequence;
     });
-    return cut.depth > 0 && deck.latest && !kept && deck.depth_since(deck.latest->sequence) <= 0;
+    const bool of_the_deck = !cut.head && cut.kind != PassKind::flush;
+    return of_the_deck && cut.depth > 0 && deck.latest && !kept && deck.depth_since(deck.latest->sequence) <= 0;
 }
 
 DeckForecastKept kept_forecast(const DeckBelief& belief) {
