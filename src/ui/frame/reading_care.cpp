@@ -35,8 +35,8 @@ void ReadingLine::zero_at_target() {
         context_.palette().quiet);
 }
 
-/// What is doubtful of the zero of the gauge in hand, where readings are made from it. Asked once, then it is the person's own affair, until something
-/// else makes it doubtful.
+/// What is doubtful of the zero of the gauge in hand, where readings are made from it. Asked once, then it is the
+/// person's own affair, until something else makes it doubtful.
 QString ReadingLine::doubt_of_zero() const {
     if (!asked_ || !(expected().zero || expected().plate))
         return {};
