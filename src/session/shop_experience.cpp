@@ -5,10 +5,10 @@
 
 namespace pallix::session {
 
-std::vector<planning::ForecastCame> forecasts_of_shop(const ShopModel& shop, std::optional<storage::JobId> except) {
+std::vector<planning::ForecastCame> forecasts_of_shop(const ShopModel& shop) {
     std::vector<planning::ForecastCame> all;
     for (const ShopModel::Row& row : shop.all())
-        if (row.readable && row.id != except)
+        if (row.readable)
             for (planning::ForecastCame& came : forecasts_in(row.forecasts))
                 all.push_back(std::move(came));
     return all;

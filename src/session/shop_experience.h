@@ -11,9 +11,7 @@
 namespace pallix::session {
 
 /// What every job of the shop foretold, held against what came.
-/// @param except a job that is left out: the one at hand
-[[nodiscard]] std::vector<planning::ForecastCame> forecasts_of_shop(const ShopModel& shop,
-                                                                    std::optional<storage::JobId> except = {});
+[[nodiscard]] std::vector<planning::ForecastCame> forecasts_of_shop(const ShopModel& shop);
 
 /// What the shop's jobs teach one that is about to begin: how blocks of the kind come, how often forecasts held.
 [[nodiscard]] block::Experience experience_of_shop(storage::ShopBook& book, const Preferences& preferences,

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "storage/each_entry.h"
 #include "storage/shop_book.h"
 #include "storage/sql.h"
 
@@ -16,22 +17,14 @@ BookResult<std::vector<ShopBook::Clock>> ShopBook::clocks(const std::string& aft
     if (!query.exec())
         return failed(QStringLiteral("The clocks cannot be read"), query);
     std::vector<Clock> out;
-    while (query.next()) {
-        const JobId job = query.value(0).toLongLong();
-        const auto all = entries(job);
-        if (!all)
-            continue; // the shop list says so
-        const auto out_of_it = block::struck(*all);
-        for (std::size_t i = 0; i < all->size(); ++i) {
-            if (out_of_it[i])
-                continue;
-            const block::Payload& payload = (*all)[i].payload;
-            if (const auto* clock = std::get_if<block::ClockSet>(&payload); clock && clock->until > after)
-                out.push_back({job, query.value(1).toString(), clock->what, clock->until});
-            else if (const auto* rest = std::get_if<block::RestBegun>(&payload); rest && rest->until > after)
-                out.push_back({job, query.value(1).toString(), "rest", rest->until});
-        }
-    }
+    for_each_entry(*this, query, [&](JobId job, const block::Entry& entry, bool struck) {
+        if (struck)
+            return;
+        if (const auto* clock = std::get_if<block::ClockSet>(&entry.payload); clock && clock->until > after)
+            out.push_back({job, query.value(1).toString(), clock->what, clock->until});
+        else if (const auto* rest = std::get_if<block::RestBegun>(&entry.payload); rest && rest->until > after)
+            out.push_back({job, query.value(1).toString(), "rest", rest->until});
+    });
     return out;
 }
 

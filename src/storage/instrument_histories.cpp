@@ -3,12 +3,12 @@
 
 #include "block/digest.h"
 #include "metrology/uncertainty.h"
+#include "storage/each_entry.h"
 #include "storage/shop_book.h"
 #include "storage/sql.h"
 
 #include <QVariant>
 #include <algorithm>
-#include <map>
 
 namespace pallix::storage {
 namespace {
@@ -108,22 +108,17 @@ BookResult<block::InstrumentHistory> ShopBook::instrument_history(const std::str
     query.addBindValue(text(instrument));
     if (!query.exec())
         return failed(QStringLiteral("The instrument's history cannot be read"), query);
-    while (query.next()) {
-        const JobId job = query.value(0).toLongLong();
-        const auto all = entries(job);
-        if (!all)
-            continue; // the shop list says so
-        const auto out_of_it = block::struck(*all);
-        for (std::size_t i = 0; i < all->size(); ++i)
-            if (auto event = event_in((*all)[i].payload); event && event->instrument == instrument) {
-                event->time = (*all)[i].time;
-                event->person = (*all)[i].person;
-                event->job = job;
-                event->sequence = (*all)[i].sequence;
-                event->struck = out_of_it[i];
-                history.push_back(std::move(*event));
-            }
-    }
+    for_each_entry(*this, query, [&](JobId job, const block::Entry& entry, bool struck) {
+        auto event = event_in(entry.payload);
+        if (!event || event->instrument != instrument)
+            return;
+        event->time = entry.time;
+        event->person = entry.person;
+        event->job = job;
+        event->sequence = entry.sequence;
+        event->struck = struck;
+        history.push_back(std::move(*event));
+    });
     std::ranges::stable_sort(history, {}, &block::InstrumentEvent::time);
     return history;
 }

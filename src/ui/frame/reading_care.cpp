@@ -91,15 +91,12 @@ void ReadingLine::ask_for_study() {
     asked_->of = standing->next->of;
 }
 
-/// @return whether the line waits for somebody else
-bool ReadingLine::show_whose_turn() {
-    if (!study_ || asked_)
-        return false;
+/// The study goes on when somebody else is at the bench.
+void ReadingLine::show_whose_turn() {
     place_->setText(tr("Gauge study: %1 reads next").arg(qt(study_->next->person)));
     detail_->setText(tr("Ctrl+1 … 9, Ctrl+Shift+W: who is at the bench"));
     said_.clear();
     echo_->clear();
-    return true;
 }
 
 std::optional<std::int64_t> ReadingLine::running_study() const {

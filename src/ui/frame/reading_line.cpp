@@ -259,8 +259,8 @@ void ReadingLine::refresh() {
         field_->setFocus();
     if (asked_)
         show_asked();
-    else if (reads && show_whose_turn())
-        ;
+    else if (reads && study_)
+        show_whose_turn();
     else if (reads) {
         place_->setText(tr("%1: all read").arg(qt(wording::measuring_name(wish_.what))));
         detail_->setText(tr("Ctrl+M: something else · Ctrl+Shift+R: once more"));

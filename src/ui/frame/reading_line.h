@@ -85,7 +85,7 @@ class ReadingLine : public QWidget {
     void say_what_to_type();
     [[nodiscard]] bool asks_about_zero(const QString& typed);
     void ask_for_study();
-    [[nodiscard]] bool show_whose_turn();
+    void show_whose_turn();
     [[nodiscard]] QString detail_of_asked() const;
     [[nodiscard]] block::Expected expected() const;
     [[nodiscard]] const block::Entry* last_reading() const;
