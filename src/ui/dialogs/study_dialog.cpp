@@ -58,8 +58,10 @@ StudyDialog::StudyDialog(Context context, planning::Measuring what, const std::s
     column->addWidget(fault_);
     column->addWidget(buttons);
     connect(people_, &QLineEdit::textChanged, this, &StudyDialog::tell);
-    for (QSpinBox* box : {parts_, trials_})
+    for (QSpinBox* box : {parts_, trials_}) {
+        box->setButtonSymbols(QAbstractSpinBox::NoButtons); // typed, or by the arrow keys
         connect(box, &QSpinBox::valueChanged, this, &StudyDialog::tell);
+    }
     tell();
 }
 
