@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/blueprint_command.h"
+#include "cli/book_commands.h"
 #include "cli/check_command.h"
 #include "cli/convert_command.h"
 #include "cli/evaluate_command.h"
 #include "cli/next_command.h"
 #include "cli/plan_command.h"
+#include "cli/report_command.h"
+#include "reporting/report.h"
 
 #include <CLI/CLI.hpp>
+#include <QGuiApplication>
 #include <algorithm>
 #include <cctype>
 #include <charconv>
@@ -82,7 +86,10 @@ int main(int argc, char** argv) {
     cli::CheckRequest check_request;
     CLI::App* check_paper =
         app.add_subcommand("check", "tell whether a paper belongs to an unaltered ledger, or print a ledger's digest");
-    check_paper->add_option("--job", check_request.job, "the job, .pallix.json")->required();
+    cli::BookRequest book_request;
+    auto* checked_book =
+        check_paper->add_option("--book", book_request.book, "a shop book: whether it is as it was written");
+    check_paper->add_option("--job", check_request.job, "the job, .pallix.json")->excludes(checked_book);
     check_paper
         ->add_option("--digest", check_request.digest,
                      "the paper's digest; twelve digits from its beginning are enough")
@@ -93,6 +100,50 @@ int main(int argc, char** argv) {
                        ? ""
                        : "12 to 64 hexadecimal digits";
         });
+
+    cli::ReportRequest report_request;
+    std::string report_unit = "mm";
+    CLI::App* report = app.add_subcommand("report", "write papers of one job or of many");
+    report
+        ->add_option("--job", report_request.jobs,
+                     "a job, .pallix.json; with --book a title, serial or number; may be given several times")
+        ->expected(1)
+        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+    auto* report_book = report->add_option("--book", report_request.book, "the shop book that the jobs stand in");
+    report->add_flag("--all", report_request.all, "every job of the book")->needs(report_book);
+    report->add_option("--kind", report_request.kind, "which paper")
+        ->required()
+        ->check(CLI::IsMember(std::vector<std::string>(reporting::paper_keys.begin(), reporting::paper_keys.end())));
+    report
+        ->add_option("--out", report_request.out,
+                     "the file; its suffix says the form; {job} in it stands for each job's serial or title")
+        ->required();
+    report->add_option("--paper", report_request.paper, "a4 or letter; as is usual here without it")
+        ->check(CLI::IsMember({"a4", "letter"}));
+    report->add_option("--unit", report_unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
+    report->add_option("--shop", report_request.shop, "how the shop's papers are, .pallix-shop.json");
+    report->add_option("--machine", report_request.machine, "whose axes coordinates go by");
+    report->add_option("--label", report_request.label, "size of a label, such as \"62 x 29\"");
+    report->add_option("--at", report_request.at, "the time of printing, UTC; now without it")
+        ->check([](const std::string& text) {
+            return cli::is_utc(text) ? "" : "a time in UTC such as 2026-03-05T14:30:00Z";
+        });
+    report->footer("example: pallix-cli report --book shop.pallix --all --kind passport --out papers/{job}.pdf\n"
+                   "         pallix-cli report --job ferry.pallix.json --kind coordinates --out ferry.dxf");
+
+    std::string jobs_format = "text";
+    CLI::App* jobs = app.add_subcommand("jobs", "list the jobs of a shop book");
+    jobs->add_option("--book", book_request.book, "the shop book")->required();
+    jobs->add_option("--format", jobs_format, "lines to read, or json")->check(CLI::IsMember({"json", "text"}));
+    CLI::App* export_all = app.add_subcommand("export", "write jobs of a shop book as .pallix.json");
+    export_all->add_option("--book", book_request.book, "the shop book")->required();
+    export_all->add_option("--job", book_request.jobs, "a title, serial or number; all without it")
+        ->expected(1)
+        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+    export_all->add_option("--out", book_request.out, "the folder")->required();
+    CLI::App* backup = app.add_subcommand("backup", "copy a shop book, and read the copy again");
+    backup->add_option("--book", book_request.book, "the shop book")->required();
+    backup->add_option("--out", book_request.out, "the copy")->required();
 
     cli::ConvertRequest convert_request;
     CLI::App* convert = app.add_subcommand("convert", "print a shop's own probe log as one that Pallix reads");
@@ -190,8 +241,32 @@ int main(int argc, char** argv) {
         next_request.as_text = next_format == "text";
         return cli::next(next_request);
     }
-    if (check_paper->parsed())
-        return cli::check(check_request);
+    if (check_paper->parsed()) {
+        if (check_request.job.empty() && book_request.book.empty()) {
+            std::cerr << "--job or --book is required\n";
+            return wrong_usage;
+        }
+        return book_request.book.empty() ? cli::check(check_request) : cli::check_book(book_request);
+    }
+    if (jobs->parsed()) {
+        book_request.as_json = jobs_format == "json";
+        return cli::list_jobs(book_request);
+    }
+    if (export_all->parsed())
+        return cli::export_jobs(book_request);
+    if (backup->parsed())
+        return cli::back_up(book_request);
+    if (report->parsed()) {
+        if (report_request.jobs.empty() && !report_request.all) {
+            std::cerr << "--job, or --all with --book, is required\n";
+            return wrong_usage;
+        }
+        qputenv("QT_QPA_PLATFORM", "offscreen"); // papers need type, and no display
+        const QGuiApplication application(argc, argv);
+        reporting::load_paper_fonts();
+        report_request.unit = *block::unit_from_name(report_unit);
+        return cli::report(report_request);
+    }
     if (plan->parsed()) {
         plan_request.as_text = plan_format == "text";
         return cli::plan(plan_request);

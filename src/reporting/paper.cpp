@@ -13,6 +13,7 @@
 #include <QTextBlock>
 #include <QTextCursor>
 #include <QTextDocument>
+#include <QTextLayout>
 #include <QTextTable>
 #include <algorithm>
 #include <cmath>
@@ -23,10 +24,11 @@ namespace {
 const char* const style = R"(
 body { font-family: 'Lato', sans-serif; color: #1E252B; font-size: 10pt; }
 h1 { font-size: 19pt; margin-top: 0px; margin-bottom: 2px; }
+.first { page-break-before: always; }
 h2 { font-size: 12.5pt; margin-top: 14px; margin-bottom: 4px; color: #2B3F8C; }
 p { margin-top: 2px; margin-bottom: 2px; }
 th { text-align: left; font-weight: normal; color: #5B646C; }
-th, td { padding-right: 14px; padding-bottom: 2px; }
+th, td { padding-right: 9px; padding-bottom: 2px; }
 .number { text-align: right; }
 .quiet { color: #5B646C; }
 .verdict { font-weight: bold; }
@@ -55,16 +57,33 @@ int page_after(const QTextDocument& document, const QTextBlock& after) {
     return page;
 }
 
-/// A heading goes to the page on which what it heads begins.
-void keep_headings_together(QTextDocument& document) {
+/// A line that the end of a page would cut through: after a table that goes over pages the layout puts one there.
+bool is_cut_through(const QTextDocument& document, const QTextBlock& block) {
+    if (block.text().isEmpty() || QTextCursor(block).currentTable())
+        return false; // rows go to the next page by themselves
+    const double top = document.documentLayout()->blockBoundingRect(block).top(), page = document.pageSize().height();
+    for (int i = 0; i < block.layout()->lineCount(); ++i) {
+        const QTextLine line = block.layout()->lineAt(i);
+        const double from = top + line.y(), to = from + line.height();
+        if (line.height() < page && std::floor(from / page) != std::floor((to - 0.5) / page))
+            return true;
+    }
+    return false;
+}
+
+/// A heading goes to the page on which what it heads begins, a paragraph that would be cut through to the next.
+void keep_together(QTextDocument& document) {
     for (QTextBlock block = document.begin(); block.isValid(); block = block.next()) {
         const QTextBlock after = block.next();
-        if (block.blockFormat().headingLevel() == 0 || !after.isValid() ||
-            page_of(document, block) == page_after(document, after))
+        const bool alone = block.blockFormat().headingLevel() > 0 && after.isValid() &&
+                           page_of(document, block) != page_after(document, after);
+        if (!alone && !is_cut_through(document, block))
             continue;
         QTextBlockFormat format = block.blockFormat();
         format.setPageBreakPolicy(QTextFormat::PageBreak_AlwaysBefore);
         QTextCursor(block).setBlockFormat(format);
+        // All of it anew: after a change in its middle the layout loses what it has put down further on.
+        document.markContentsDirty(0, document.characterCount());
     }
 }
 
@@ -92,7 +111,9 @@ QString paper_html(const std::string& title, const QString& body, const char* mo
 }
 
 PaperFoot foot_of(const block::JobState& state) {
-    return {QString::fromStdString(intake_of(state).title), QString::fromStdString(card_of(state).card.identity)};
+    const auto& serial = card_of(state).serial;
+    return {QString::fromStdString(intake_of(state).title),
+            QString::fromStdString(serial ? serial->payload.serial : card_of(state).card.identity)};
 }
 
 QPageSize paper_of_locale() {
@@ -102,12 +123,12 @@ QPageSize paper_of_locale() {
 void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& device) {
     QTextDocument document;
     document.documentLayout()->setPaintDevice(&device);
-    document.setHtml(html);
-    document.setDocumentMargin(0);
     const double room = points(device, foot_room);
-    const QRectF body(0, 0, device.width(), device.height() - room);
+    const QRectF body(0, 0, device.width(), std::floor(device.height() - room)); // the layout rounds: whole pixels
+    document.setDocumentMargin(0); // what comes after the text would lay it out once more
     document.setPageSize(body.size());
-    keep_headings_together(document);
+    document.setHtml(html);
+    keep_together(document);
     QPainter painter(&device);
     const int pages = document.pageCount();
     for (int page = 0; page < pages; ++page) {
@@ -117,7 +138,7 @@ void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& 
         painter.translate(0, -page * body.height());
         const QRectF part = body.translated(0, page * body.height());
         painter.setClipRect(part);
-        document.drawContents(&painter, part);
+        document.drawContents(&painter, part.adjusted(0, 0, 0, -1)); // what begins the next page touches this one
         painter.restore();
         paint_foot(painter, foot, {0, body.height(), body.width(), room}, page, pages);
     }

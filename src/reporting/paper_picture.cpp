@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reporting/paper_picture.h"
 
+#include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
+#include "reporting/code_picture.h"
 #include "reporting/deck_picture.h"
+#include "wording/common/sentences.h"
 
-#include <QBuffer>
 #include <QImage>
 #include <QPainter>
 
@@ -27,7 +29,7 @@ DeckColours paper_colours() {
 
 } // namespace
 
-QString paper_picture(const PassportSource& s, const block::BankBlueprint& bank, const block::DeckResult& deck,
+QString paper_picture(const PaperSource& s, const block::BankBlueprint& bank, const block::DeckResult& deck,
                       bool machined) {
     const planning::DeckExtent e = planning::deck_extent(bank);
     const int width = 330 * s.picture_scale;
@@ -43,11 +45,34 @@ QString paper_picture(const PassportSource& s, const block::BankBlueprint& bank,
                    .show_points = false,
                    .machined = machined});
     painter.end();
-    QByteArray png;
-    QBuffer buffer(&png);
-    buffer.open(QIODevice::WriteOnly);
-    image.save(&buffer, "PNG");
-    return QStringLiteral("data:image/png;base64,") + QString::fromLatin1(png.toBase64());
+    return picture_address(image);
+}
+
+void decks_before_and_after(Sheet& sheet, const PaperSource& s) {
+    constexpr int wide = 330;
+    QStringList images, words;
+    const auto row = [&] { // two beside one another
+        if (images.size() == 2) {
+            sheet.pictures(images, words);
+            images.clear();
+            words.clear();
+        }
+    };
+    for (const block::BankBlueprint& bank : intake_of(s.state).blueprint->banks) {
+        const block::DeckState& deck = decks_of(s.state).deck(bank.id);
+        if (!deck.as_found)
+            continue;
+        const QString name = q(wording::bank_name(bank));
+        images << Sheet::picture(paper_picture(s, bank, deck.as_found->result, false), wide);
+        words << QStringLiteral("%1 as it came: each line is a step in height").arg(name);
+        row();
+        if (deck.latest && !deck.cuts.empty() && !deck.stale()) {
+            images << Sheet::picture(paper_picture(s, bank, deck.latest->result, true), wide);
+            words << QStringLiteral("%1 as it leaves").arg(name);
+            row();
+        }
+    }
+    sheet.pictures(images, words);
 }
 
 } // namespace pallix::reporting

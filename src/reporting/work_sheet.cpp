@@ -10,6 +10,8 @@
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
 
+#include <QStringList>
+
 namespace pallix::reporting {
 namespace {
 

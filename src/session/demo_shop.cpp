@@ -71,6 +71,8 @@ storage::BookResult<void> fill_with_demo(storage::ShopBook& book, const std::str
     for (const block::InstrumentEvent& event : workshop::harbour_gauge_events(days_since_demo(today)))
         if (auto kept = book.instrument_histories().add(event); !kept)
             return kept;
+    if (auto kept = book.usual().keep_papers(workshop::harbour_papers()); !kept)
+        return kept;
     return fill_shelf(book, jobs);
 }
 

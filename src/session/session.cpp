@@ -257,6 +257,9 @@ Outcome Session::create_job(block::JobOpened opened, const std::string& name, st
     if (block::Experience taught = teacher_ ? teacher_(name) : block::Experience();
         !taught.traits.empty() || !taught.forecasts.empty())
         more.emplace_back(std::move(taught));
+    if (book_.usual().papers())
+        if (auto serial = next_serial())
+            more.emplace_back(block::SerialGiven{std::move(*serial), ""});
     for (Payload& payload : more) {
         if (const auto faults = block::faults_in(payload); !faults.empty())
             return tl::unexpected(

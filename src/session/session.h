@@ -79,6 +79,14 @@ class Session : public QObject {
     [[nodiscard]] bool limits_are_the_shops() const;
     /// What the shop's limits are to a job that begins with them; nothing where it has set none.
     [[nodiscard]] std::optional<block::LimitsChosen> limits_of_shop() const;
+    /// How the shop's papers and marks are; the usual where nobody has said so.
+    [[nodiscard]] block::ShopPapers papers_of_shop() const;
+    /// What the next block of the shop is called by its pattern.
+    [[nodiscard]] block::Result<std::string> next_serial() const;
+    /// Calls the open job's block so. @param serial one that no other job has; empty: the next by the shop's pattern
+    [[nodiscard]] Outcome give_serial(const std::string& serial = {});
+    /// Its line stands on the block now: in letters that the shop's engraver can do.
+    [[nodiscard]] Outcome mark_serial(const std::string& line);
     /// A new job of an engine: its block, and what its jobs begin with.
     /// @param revision of the shelf; 0 where it is not on it
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::Engine& engine,

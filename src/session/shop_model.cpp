@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shop_model.h"
 
+#include "block/shop_papers.h"
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
 #include "block/times.h"
@@ -29,7 +30,7 @@ namespace {
 
 /// Who remembers standings: another version works them out anew.
 const QString reader_name =
-    QStringLiteral("board %1, both units, by steps, with forecasts").arg(QStringLiteral(PALLIX_VERSION));
+    QStringLiteral("board %1, both units, by steps, with forecasts and serials").arg(QStringLiteral(PALLIX_VERSION));
 
 constexpr std::array units{block::Unit::mm, block::Unit::inch};
 constexpr std::size_t length_of_day = 10; // "2026-03-02"
@@ -197,8 +198,21 @@ void ShopModel::show_delivered(bool shown) {
 void ShopModel::search(const QString& words) {
     if (words == search_)
         return;
-    search_ = words;
+    // Of a scanned paper only its serial is looked for.
+    const bool scanned =
+        words.trimmed().startsWith(QLatin1String(block::serial_mark.data(), block::serial_mark.size()));
+    search_ = scanned ? QString::fromStdString(block::serial_in(words.toStdString())) : words;
     list_anew();
+}
+
+std::optional<storage::JobId> ShopModel::job_of_serial(const QString& typed) const {
+    const std::string serial = block::serial_in(typed.toStdString());
+    const auto given = book_.serials();
+    if (serial.empty() || !given)
+        return std::nullopt;
+    const auto last =
+        std::find_if(given->rbegin(), given->rend(), [&](const auto& one) { return one.serial == serial; });
+    return last == given->rend() ? std::nullopt : std::optional(last->job);
 }
 
 void ShopModel::change_unit() {

@@ -62,6 +62,8 @@ class ShopModel : public QAbstractListModel {
     [[nodiscard]] int delivered() const { return delivered_; } ///< how many have
     /// Only jobs of which every word was written somewhere: title, customer, serial, engine, notes. Delivered ones too.
     void search(const QString& words);
+    /// The job that was given a serial last, listed or not. @param typed the serial, or what a scanner types of a paper
+    [[nodiscard]] std::optional<storage::JobId> job_of_serial(const QString& typed) const;
     void reload_job(storage::JobId job); ///< one job has changed
 
     const Row& row(int index) const { return rows_[shown_[static_cast<std::size_t>(index)]]; }

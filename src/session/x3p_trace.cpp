@@ -5,14 +5,13 @@
 #include "block/number_text.h"
 #include "block/profile_trace.h"
 
-#include <QBuffer>
 #include <QCryptographicHash>
 #include <QHash>
 #include <QXmlStreamReader>
 #include <QtEndian>
 #include <cmath>
-#include <quazip/quazip.h>
-#include <quazip/quazipfile.h>
+#include <memory>
+#include <zip.h>
 
 namespace pallix::session {
 namespace {
@@ -58,12 +57,12 @@ class X3pReader {
     explicit X3pReader(const block::NamedText& file) : file_(file) {}
 
     block::Result<block::NamedText> read() {
-        QByteArray bytes = QByteArray::fromRawData(file_.text.data(), static_cast<qsizetype>(file_.text.size()));
-        QBuffer buffer(&bytes);
-        QuaZip zip(&buffer);
-        if (!zip.open(QuaZip::mdUnzip))
+        zip_source_t* bytes = zip_source_buffer_create(file_.text.data(), file_.text.size(), 0, nullptr);
+        zip_.reset(bytes ? zip_open_from_source(bytes, ZIP_RDONLY, nullptr) : nullptr);
+        if (!zip_) {
+            zip_source_free(bytes);
             return fault("this is no X3P file, or a part of it is missing", "a zip with main.xml");
-        zip_ = &zip;
+        }
         const QByteArray xml = part(QStringLiteral("main.xml"));
         if (fault_)
             return tl::unexpected(block::Faults{*fault_});
@@ -84,21 +83,22 @@ class X3pReader {
 
     /// @return the part's bytes; an empty text and a fault where it is missing, damaged or too large
     QByteArray part(const QString& name) {
-        QuaZipFileInfo64 info;
-        if (!zip_->setCurrentFile(name) || !zip_->getCurrentFileInfo(&info)) {
+        const QByteArray called = name.toUtf8();
+        zip_stat_t info;
+        if (zip_stat(zip_.get(), called.constData(), 0, &info) != 0 || (info.valid & ZIP_STAT_SIZE) == 0) {
             fault(name.toStdString() + " is missing in it", "an X3P file as it was written");
             return {};
         }
-        if (static_cast<qint64>(info.uncompressedSize) > largest_part) {
+        if (info.size > static_cast<zip_uint64_t>(largest_part)) {
             fault(name.toStdString() + " is too large", "at most 256 MB unpacked");
             return {};
         }
-        QuaZipFile inside(zip_);
-        QByteArray bytes;
-        if (inside.open(QIODevice::ReadOnly))
-            bytes = inside.read(largest_part);
-        inside.close();
-        if (inside.getZipError() != UNZ_OK || bytes.size() != static_cast<qint64>(info.uncompressedSize)) {
+        const std::unique_ptr<zip_file_t, decltype(&zip_fclose)> inside(zip_fopen(zip_.get(), called.constData(), 0),
+                                                                        &zip_fclose);
+        QByteArray bytes(static_cast<qsizetype>(info.size), Qt::Uninitialized);
+        char beyond = 0; // its checksum is looked at once the end was read
+        if (!inside || zip_fread(inside.get(), bytes.data(), info.size) != static_cast<zip_int64_t>(info.size) ||
+            zip_fread(inside.get(), &beyond, 1) != 0) {
             fault(name.toStdString() + " is damaged", "an X3P file as it was written");
             return {};
         }
@@ -112,7 +112,7 @@ class X3pReader {
     /// Record 4's file holds the checksum of main.xml and its name, as md5sum writes them.
     bool agrees_with_checksum(const QByteArray& xml) {
         const QString name = QStringLiteral("md5checksum.hex");
-        if (!zip_->getFileNameList().contains(name))
+        if (zip_name_locate(zip_.get(), name.toUtf8().constData(), 0) < 0)
             return true;
         const QByteArray stated = part(name).simplified().toLower();
         return (!fault_ && stated.startsWith(md5(xml))) ||
@@ -310,7 +310,7 @@ class X3pReader {
     }
 
     const block::NamedText& file_;
-    QuaZip* zip_ = nullptr;
+    std::unique_ptr<zip_t, decltype(&zip_discard)> zip_{nullptr, &zip_discard};
     Document x3p_;
     QString root_;
     std::optional<block::Fault> fault_;

@@ -28,4 +28,15 @@ BookResult<std::vector<ShopBook::Clock>> ShopBook::clocks(const std::string& aft
     return out;
 }
 
+BookResult<std::vector<ShopBook::Serial>> ShopBook::serials() const {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    if (!query.exec(QStringLiteral("SELECT job, json_extract(payload, '$.serial') FROM entry WHERE kind = 'serial' AND "
+                                   "json_valid(payload) ORDER BY job, sequence")))
+        return failed(QStringLiteral("The serials cannot be read"), query);
+    std::vector<Serial> out;
+    while (query.next())
+        out.push_back({query.value(0).toLongLong(), query.value(1).toString().toStdString()});
+    return out;
+}
+
 } // namespace pallix::storage

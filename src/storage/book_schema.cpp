@@ -108,8 +108,8 @@ const QString entry_stays = QStringLiteral(
 
 /// Each step brings the schema from its index to the next; the book's user_version says how far it is.
 /// Plain SQL, so that another database can carry it one day.
-const std::array<Migration, 8>& migrations() {
-    static const std::array<Migration, 8> all{{
+const std::array<Migration, 9>& migrations() {
+    static const std::array<Migration, 9> all{{
         {{QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, "
                          "opened TEXT NOT NULL)"),
           QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time "
@@ -173,6 +173,9 @@ const std::array<Migration, 8>& migrations() {
                          "RAISE(ABORT, 'what happened to an instrument is never deleted'); END"),
           QStringLiteral("CREATE INDEX entry_instrument ON entry (job) WHERE kind IN ('ring_check', "
                          "'repeatability_test', 'gauge_study')")}},
+        // What the shop's papers are like, and the serials that were given.
+        {{QStringLiteral("CREATE TABLE usual_papers (id INTEGER PRIMARY KEY CHECK (id = 1), payload TEXT NOT NULL)"),
+          QStringLiteral("CREATE INDEX entry_serial ON entry (job) WHERE kind = 'serial'")}},
     }};
     return all;
 }
@@ -220,7 +223,7 @@ BookResult<void> look_at_tables(QSqlDatabase& db, const QString& doing) {
           "name, revision, time, person, payload, digest FROM engine", "name FROM engine_retired",
           "name, payload, digest FROM log_mapping", "number, time, person, payload, digest FROM shop_limits",
           "name, role, code FROM person", "sha256, bytes FROM picture", "engine, payload FROM usual_route",
-          "work, minutes FROM usual_minutes",
+          "work, minutes FROM usual_minutes", "id, payload FROM usual_papers",
           "number, instrument, time, person, payload, digest FROM instrument_event"}) {
         QSqlQuery query(db);
         if (!query.exec(QStringLiteral("SELECT %1 LIMIT 0").arg(QLatin1String(columns))))

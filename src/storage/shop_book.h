@@ -94,6 +94,15 @@ class ShopBook {
     /// @param after UTC, ISO 8601
     [[nodiscard]] BookResult<std::vector<Clock>> clocks(const std::string& after) const;
 
+    /// A serial that was given to a job.
+    struct Serial {
+        JobId job = 0;
+        std::string serial;
+    };
+    /// Of all jobs, those that were set aside too, in the order they were given; struck ones as well: no number is
+    /// given twice.
+    [[nodiscard]] BookResult<std::vector<Serial>> serials() const;
+
     /// Takes a job out of the list, or back into it; nothing of it changes.
     [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
 

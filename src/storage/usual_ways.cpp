@@ -64,6 +64,23 @@ BookResult<void> UsualWays::keep_minutes(const std::string& work, std::optional<
                         minutes ? std::optional(QVariant(*minutes)) : std::nullopt);
 }
 
+std::optional<block::ShopPapers> UsualWays::papers() const {
+    QSqlQuery query = usual_query(connection_);
+    if (!query.exec(QStringLiteral("SELECT payload FROM usual_papers")) || !query.next())
+        return std::nullopt;
+    auto read = block::read_shop_papers(query.value(0).toString().toStdString(), "shop book");
+    return read ? std::optional(std::move(*read)) : std::nullopt;
+}
+
+BookResult<void> UsualWays::keep_papers(const block::ShopPapers& papers) {
+    if (const auto fault = block::fault_of(papers))
+        return refused(
+            QStringLiteral("The shop's papers cannot be like that: %1: %2.").arg(text(fault->file), text(fault->what)),
+            QStringLiteral("Expected: %1.").arg(text(fault->expected)));
+    return keep_or_drop(connection_, "INSERT OR REPLACE INTO usual_papers (id, payload) VALUES (?, ?)", "", 1,
+                        QVariant(text(block::shop_papers_text(papers))));
+}
+
 BookResult<void> UsualWays::take_over(const UsualWays& other) {
     QSqlQuery from = usual_query(other.connection_);
     if (from.exec(QStringLiteral("SELECT engine FROM usual_route")))
@@ -73,6 +90,8 @@ BookResult<void> UsualWays::take_over(const UsualWays& other) {
     for (const auto& [work, minutes] : other.minutes())
         if (auto done = keep_minutes(work, minutes); !done)
             return done;
+    if (const auto papers = other.papers())
+        return keep_papers(*papers);
     return {};
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/entries/route_entries.h"
+#include "block/shop_papers.h"
 #include "storage/book_fault.h"
 
 #include <QString>
@@ -13,7 +14,8 @@ namespace pallix::storage {
 
 inline constexpr double longest_usual = 7 * 24 * 60; ///< minutes, of one piece of work
 
-/// How a shop usually goes about things: the route its jobs begin with, how long work takes there. Speaks through the
+/// How a shop usually goes about things: the route its jobs begin with, how long work takes there, what
+/// its papers are like. Speaks through the
 /// book's connection.
 class UsualWays {
   public:
@@ -27,6 +29,11 @@ class UsualWays {
     /// Minutes by the key of a kind of work, as somebody typed them.
     [[nodiscard]] std::map<std::string, double> minutes() const;
     [[nodiscard]] BookResult<void> keep_minutes(const std::string& work, std::optional<double> minutes);
+
+    /// What the shop's papers and marks are like; nothing where nobody has said so.
+    [[nodiscard]] std::optional<block::ShopPapers> papers() const;
+    /// @return refused where something of them cannot be used
+    [[nodiscard]] BookResult<void> keep_papers(const block::ShopPapers& papers);
 
     [[nodiscard]] BookResult<void> take_over(const UsualWays& other);
 

@@ -94,14 +94,14 @@ void BenchWindow::build_job_menu() {
     job_actions_.push_back(
         add_action(menu, tr("E&xport the whole job…"), QKeySequence(tr("Ctrl+E")), [this] { export_job(); }));
     menu->addSeparator();
-    add_action(menu, tr("&Save the passport; keep the engine"), QKeySequence(tr("Ctrl+S")), [this] {
+    add_action(menu, tr("&Save the paper; keep the engine"), QKeySequence(tr("Ctrl+S")), [this] {
         if (place_ == Place::engines)
             return engines_->keep();
         go_to(Place::passport);
         if (place_ == Place::passport)
             passport_->save();
     });
-    job_actions_.push_back(add_action(menu, tr("&Print preview of the passport…"), QKeySequence(tr("Ctrl+P")), [this] {
+    job_actions_.push_back(add_action(menu, tr("&Print preview of the paper…"), QKeySequence(tr("Ctrl+P")), [this] {
         go_to(Place::passport);
         passport_->preview_print();
     }));
@@ -110,7 +110,17 @@ void BenchWindow::build_job_menu() {
             go_to(Place::passport);
             passport_->hold_against_ledger();
         }));
+    job_actions_.push_back(add_action(menu, tr("&Give the block a serial"), QKeySequence(tr("Ctrl+Alt+S")), [this] {
+        go_to(Place::passport);
+        passport_->give_serial();
+    }));
+    job_actions_.push_back(add_action(menu, tr("Its serial is &marked on it…"), QKeySequence(tr("Ctrl+Alt+M")), [this] {
+        go_to(Place::passport);
+        passport_->mark_serial();
+    }));
     build_sheet_actions(menu);
+    add_action(menu, tr("Save what is &drawn here as SVG…"), QKeySequence(tr("Ctrl+Alt+E")),
+               [this] { save_drawing(); });
     menu->addSeparator();
     add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });
     add_action(menu, tr("&Quit"), QKeySequence(tr("Ctrl+Q")), [this] { close(); });

@@ -1,15 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Files on their way into the bench: by menu, drop or command line.
 #include "block/state/intake_state.h"
+#include "reporting/cell_table.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
+#include "ui/dialogs/ask.h"
 #include "ui/dialogs/import_log_dialog.h"
 #include "ui/dialogs/new_job_dialog.h"
 #include "ui/engines/engines_view.h"
 #include "ui/files.h"
+#include "ui/frame/drawing.h"
 
+#include <QBuffer>
 #include <QDragEnterEvent>
+#include <QFileDialog>
 #include <QMimeData>
+#include <QPainter>
+#include <QSvgGenerator>
 
 namespace pallix::ui {
 
@@ -101,6 +108,34 @@ void BenchWindow::dropEvent(QDropEvent* event) {
             files << url.toLocalFile();
     event->acceptProposedAction();
     take_files(files);
+}
+
+/// The largest drawing of the page: the others are beside it.
+void BenchWindow::save_drawing() {
+    Drawing* drawing = nullptr;
+    for (Drawing* one : findChildren<Drawing*>())
+        if (one->isVisible() && (!drawing || one->width() * one->height() > drawing->width() * drawing->height()))
+            drawing = one;
+    if (!drawing)
+        return tell(this, tr("Nothing is drawn here"), tr("Go to a page that draws: the block, its tunnel, a deck."));
+    const QString file = QFileDialog::getSaveFileName(this, tr("Save the drawing"),
+                                                      file_name_of(drawing->accessibleName()) + QStringLiteral(".svg"),
+                                                      tr("SVG (*.svg)"));
+    if (file.isEmpty())
+        return;
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    QSvgGenerator svg;
+    svg.setOutputDevice(&buffer);
+    svg.setSize(drawing->size());
+    svg.setViewBox(drawing->rect());
+    svg.setTitle(drawing->accessibleName());
+    svg.setResolution(drawing->logicalDpiX());
+    QPainter painter(&svg);
+    drawing->render(&painter, {}, {}, QWidget::DrawChildren);
+    painter.end();
+    if (const auto saved = reporting::save_bytes(bytes, file); !saved)
+        tell(this, tr("The drawing was not saved"), saved.error());
 }
 
 } // namespace pallix::ui

@@ -8,6 +8,7 @@
 #include "ui/dialogs/hours_dialog.h"
 #include "ui/dialogs/people_dialog.h"
 #include "ui/dialogs/sheet_dialogs.h"
+#include "ui/dialogs/shop_papers_dialog.h"
 #include "ui/dialogs/study_dialog.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/line_drawing.h"
@@ -60,6 +61,10 @@ void BenchWindow::build_sheet_actions(QMenu* menu) {
     add_action(menu, tr("Print the &day's work…"), QKeySequence(tr("Ctrl+Alt+D")), [this, today] {
         go_to(Place::shop);
         preview_sheet(reporting::day_sheet_html(shop_->day(), today()), {tr("The day's work"), today()}, this);
+    });
+    add_action(menu, tr("The shop's papers, serials and machines…"), {}, [this] {
+        ShopPapersDialog(context_, this).exec();
+        refresh();
     });
     add_action(menu, tr("How long work takes &here…"), {}, [this] {
         HoursDialog(context_, shop().hours(), this).exec();

@@ -216,12 +216,21 @@ View* BenchWindow::view_of(Place place) {
         }
         return block_;
     case Place::passport:
-        return built(passport_);
+        if (!passport_)
+            built(passport_)->set_hours([this] { return shop().hours_left(*context_.session.job()); });
+        return passport_;
     case Place::shop:
         break;
     }
     if (!shop_) {
         connect(built(shop_), &ShopView::job_chosen, this, &BenchWindow::open_job);
+        connect(shop_, &ShopView::paper_scanned, this, [this](storage::JobId job, const QString& digest) {
+            open_job(job);
+            if (context_.session.job() != job)
+                return;
+            go_to(Place::passport);
+            passport_->hold(digest);
+        });
         connect(shop_, &ShopView::new_job_wanted, this, [this] { new_job(); });
         connect(shop_, &ShopView::engines_wanted, this, [this] { go_to(Place::engines); });
     }

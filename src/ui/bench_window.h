@@ -96,6 +96,7 @@ class BenchWindow : public QMainWindow {
     void import_job_file(const QString& file);
     void export_job();
     void back_up_book();
+    void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
     void build_people_actions(QMenu* menu);
     void build_sheet_actions(QMenu* menu);

@@ -2,11 +2,11 @@
 #include "ui/files.h"
 
 #include "block/job_file.h"
+#include "reporting/cell_table.h"
 #include "ui/dialogs/fault_list.h"
 
 #include <QFile>
 #include <QFileDialog>
-#include <QSaveFile>
 
 namespace pallix::ui {
 
@@ -15,26 +15,16 @@ QString shipped_text(const QString& file) {
     return resource.open(QIODevice::ReadOnly) ? QString::fromUtf8(resource.readAll()) : QString();
 }
 
-QString file_name_of(const QString& title) {
-    constexpr qsizetype longest_name = 80;
-    QString name;
-    for (const QChar c : title.simplified().left(longest_name))
-        name += c.isLetterOrNumber() || QStringLiteral(" ,()+-_").contains(c) ? c : QLatin1Char('-');
-    return name.isEmpty() ? QStringLiteral("job") : name;
-}
-
 void save_job(const std::vector<block::Entry>& entries, const QString& title, Context context, QWidget* parent) {
     const QString file = QFileDialog::getSaveFileName(parent, QObject::tr("Export the job"),
                                                       file_name_of(title) + QStringLiteral(".pallix.json"),
                                                       QObject::tr("Pallix jobs (*.pallix.json)"));
     if (file.isEmpty())
         return;
-    QSaveFile out(file);
     const QByteArray bytes = QByteArray::fromStdString(block::write_job(entries));
-    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
-        show_faults({{file.toStdString(), 0, "the file cannot be written (" + out.errorString().toStdString() + ")",
-                      "a folder that may be written"}},
-                    context, parent);
+    if (const auto saved = reporting::save_bytes(bytes, file); !saved)
+        show_faults({{file.toStdString(), 0, saved.error().toStdString(), "a folder that may be written"}}, context,
+                    parent);
 }
 
 FileKind kind_of_file(const QString& file) {

@@ -4,6 +4,7 @@
 #include "block/fault.h"
 #include "block/ledger.h"
 #include "block/named_text.h"
+#include "reporting/report.h"
 #include "ui/context.h"
 
 #include <QString>
@@ -15,8 +16,7 @@ using session::read_text_file;
 /// A text that came with the program. @param file as the resources name it: "help/decks.html"
 [[nodiscard]] QString shipped_text(const QString& file);
 
-/// A title as the name of a file: no folder, no hidden file, nothing a shell or another system stumbles over.
-[[nodiscard]] QString file_name_of(const QString& title);
+using reporting::file_name_of;
 
 /// Asks for a name and writes a job file; says so where it cannot.
 void save_job(const std::vector<block::Entry>& entries, const QString& title, Context context, QWidget* parent);

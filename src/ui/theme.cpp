@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/theme.h"
 
+#include "reporting/report.h"
 #include "ui/files.h"
 
 #include <QApplication>
@@ -176,8 +177,7 @@ void rescale(QWidget* window) {
 
 void load_fonts() {
     init_pallix_resources();
-    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Lato-Regular.ttf"));
-    QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Lato-Bold.ttf"));
+    reporting::load_paper_fonts(); // the bench is set in the type of its papers
 }
 
 void apply_theme(QApplication& app, session::Theme theme, double scale, bool touch) {

@@ -3,6 +3,7 @@
 
 #include "block/instrument_event.h"
 #include "block/ledger.h"
+#include "block/shop_papers.h"
 #include "workshop/practice_block.h"
 
 #include <string>
@@ -39,6 +40,8 @@ struct DemoJob {
 
 /// Their job cards, parts and holds, as the shop wrote them on the last day of them all.
 void add_cards(std::vector<DemoJob>& jobs);
+/// How its papers, serials and machines are.
+[[nodiscard]] block::ShopPapers harbour_papers();
 /// The day on which the demo is looked at: the one after its last entry.
 inline constexpr const char* harbour_today = "2026-03-06";
 /// The same so many days later.

@@ -118,6 +118,7 @@ std::vector<Card> cards() {
 
 void add_cards(std::vector<DemoJob>& jobs) {
     constexpr std::string_view written = "2026-03-05T15:00:00Z"; // after all of them
+    std::vector<std::string> given;
     for (const Card& card : cards()) {
         const auto job = std::ranges::find_if(jobs, [&card](const DemoJob& one) {
             return std::get<JobOpened>(one.entries.front().payload).title.starts_with(card.title);
@@ -133,7 +134,17 @@ void add_cards(std::vector<DemoJob>& jobs) {
             add(part);
         for (const HoldPlaced& hold : card.holds)
             add(hold);
+        given.push_back(next_serial(harbour_papers().serial_pattern, std::string(written), given));
+        add(SerialGiven{given.back(), ""});
     }
+}
+
+ShopPapers harbour_papers() {
+    ShopPapers papers;
+    papers.shop = "Harbour workshop, Skarvoy";
+    papers.serial_pattern = "S{yy}-{nnn}";
+    papers.machines = {*read_axes("boring mill", "X Y Z"), *read_axes("surfacer", "Y -X Z")};
+    return papers;
 }
 
 std::vector<DemoJob> harbour_past() {

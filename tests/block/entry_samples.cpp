@@ -295,6 +295,10 @@ Delivered sample() {
     return {"Tern", "on a pallet"};
 }
 template <>
+SerialGiven sample() {
+    return {"S26-004", "S26-004 B84.52"};
+}
+template <>
 UnknownPayload sample() {
     return {"bore_honed", 3, R"({"grit":220})", {}};
 }

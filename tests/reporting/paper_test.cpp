@@ -3,105 +3,20 @@
 #include "reporting/paper.h"
 
 #include "block/digest.h"
-#include "block/state/fold.h"
-#include "planning/common/assessment.h"
-#include "reporting/passport.h"
+#include "read_back.h"
 #include "workshop/harbour.h"
 
-#include <QFile>
-#include <QProcess>
-#include <QRegularExpression>
-#include <QTemporaryDir>
 #include <algorithm>
 #include <gmock/gmock.h>
 
 using namespace pallix;
 using namespace pallix::reporting;
 
-namespace {
-
-/// A word of a page, in points from its top left corner.
-struct Word {
-    QString text;
-    double left = 0, top = 0, right = 0, bottom = 0;
-};
-struct Page {
-    double width = 0, height = 0;
-    std::vector<Word> words;
-    [[nodiscard]] bool has(const QString& text) const {
-        return std::ranges::find(words, text, &Word::text) != words.end();
-    }
-    [[nodiscard]] QString all() const {
-        QStringList text;
-        for (const Word& word : words)
-            text << word.text;
-        return text.join(QLatin1Char(' '));
-    }
-};
-
-std::vector<Page> read_back(const QString& html, const PaperFoot& foot, QPageSize::PageSizeId paper) {
-    const QTemporaryDir folder;
-    const QString file = folder.filePath(QStringLiteral("p.pdf"));
-    EXPECT_TRUE(save_paper_pdf(html, foot, QPageSize(paper), file));
-    if (const QString kept = qEnvironmentVariable("PALLIX_KEEP_PAPERS"); !kept.isEmpty()) { // to be looked at
-        static int number = 0;
-        QFile::copy(file, QStringLiteral("%1/paper-%2.pdf").arg(kept).arg(++number));
-    }
-    QProcess reader;
-    reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-bbox"), file, QStringLiteral("-")});
-    EXPECT_TRUE(reader.waitForFinished()) << "poppler-utils are missing";
-    const QString out = QString::fromUtf8(reader.readAllStandardOutput());
-    static const QRegularExpression what(
-        QStringLiteral("<page width=\"([0-9.]+)\" height=\"([0-9.]+)\"|<word xMin=\"([-0-9.]+)\" yMin=\"([-0-9.]+)\" "
-                       "xMax=\"([-0-9.]+)\" yMax=\"([-0-9.]+)\">([^<]*)<"));
-    std::vector<Page> pages;
-    for (auto it = what.globalMatch(out); it.hasNext();) {
-        const auto m = it.next();
-        if (!m.captured(1).isEmpty())
-            pages.push_back({m.captured(1).toDouble(), m.captured(2).toDouble(), {}});
-        else
-            pages.back().words.push_back({m.captured(7), m.captured(3).toDouble(), m.captured(4).toDouble(),
-                                          m.captured(5).toDouble(), m.captured(6).toDouble()});
-    }
-    return pages;
-}
-
-struct Told {
-    std::vector<block::Entry> entries;
-    block::Folded state;
-    planning::Assessment assessment;
-    explicit Told(std::vector<block::Entry> told)
-        : entries(std::move(told)), state(block::fold(entries)), assessment(planning::assess(state)) {}
-    [[nodiscard]] QString html(block::Unit unit) const {
-        return passport_html({state, assessment, entries, wording::LengthText(unit), 1, QStringLiteral("2026-03-05")});
-    }
-};
-
-/// Nothing is smaller than 9 points, leaves its page, or stands over anything else.
-void expect_legible(const std::vector<Page>& pages, const std::string& what) {
-    constexpr double least = 9, hair = 0.5; // pt; a word is as high as its type or higher
-    ASSERT_FALSE(pages.empty()) << what;
-    for (std::size_t p = 0; p < pages.size(); ++p) {
-        const Page& page = pages[p];
-        EXPECT_TRUE(page.all().contains(QStringLiteral("page %1 of %2").arg(p + 1).arg(pages.size()))) << what;
-        for (std::size_t i = 0; i < page.words.size(); ++i) {
-            const Word& w = page.words[i];
-            EXPECT_GE(w.bottom - w.top, least) << what << ", page " << p + 1 << ": " << w.text.toStdString();
-            EXPECT_TRUE(w.left >= -hair && w.top >= -hair && w.right <= page.width + hair &&
-                        w.bottom <= page.height + hair)
-                << what << ", page " << p + 1 << ": " << w.text.toStdString();
-            for (std::size_t k = i + 1; k < page.words.size(); ++k) {
-                const Word& v = page.words[k];
-                const double across = std::min(w.right, v.right) - std::max(w.left, v.left),
-                             down = std::min(w.bottom, v.bottom) - std::max(w.top, v.top);
-                EXPECT_FALSE(across > hair && down > 3) // boxes of lines touch, their letters do not
-                    << what << ", page " << p + 1 << ": " << w.text.toStdString() << " over " << v.text.toStdString();
-            }
-        }
-    }
-}
-
-} // namespace
+using test::expect_legible;
+using test::Page;
+using test::read_back;
+using test::Told;
+using test::Word;
 
 TEST(Paper, EveryPassportOfTheHarbourIsLegibleOnBothPapersInBothUnits) {
     std::size_t number = 0;

@@ -112,9 +112,9 @@ TEST_F(ShopBookTest, ABookOfTheFirstSchemaIsBroughtForward) {
         auto book = open();
         ASSERT_TRUE(book->create_job({opened("old"), entry(2, Note{"a"})}));
     }
-    for (const char* later :
-         {"standing", "instrument", "stream", "book", "set_aside", "engine", "engine_retired", "log_mapping",
-          "shop_limits", "person", "picture", "usual_route", "usual_minutes", "instrument_event"}) // as schema 1 was
+    for (const char* later : {"standing", "instrument", "stream", "book", "set_aside", "engine", "engine_retired",
+                              "log_mapping", "shop_limits", "person", "picture", "usual_route", "usual_minutes",
+                              "usual_papers", "instrument_event"}) // as schema 1 was
         ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE %1").arg(QLatin1String(later))));
     ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_clock")));
     ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_instrument")));

@@ -82,6 +82,7 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"inspected", {"cracks", "dye", "none at the bolt holes"}},
     {"picture", {"deck.png", "deck.C", "as it came", "2 kB"}},
     {"at_bench", {"Mira", "learner"}},
+    {"serial", {"S26-004", "S26-004 B84.52"}},
     {"signed_off", {"Marit", "owner", "cutting a deck", "by code"}},
     {"delivered", {"Tern", "on a pallet"}},
     {"bore_honed", {"\"bore_honed\"", "does not know"}},

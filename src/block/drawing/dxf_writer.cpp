@@ -5,87 +5,111 @@
 #include "block/number_text.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <dxflib/dl_dxf.h>
 #include <memory>
+#include <vector>
 
 namespace pallix::block {
 namespace {
 
 using metrology::Vec2;
 
-constexpr std::array layers{"OUTLINE", "CYLINDERS", "DOWELS", "MAINS", "AXES", "DIMENSIONS"};
-
-class Sheet {
+/// A drawing file on its way: its head, then lines, circles and words in its unit.
+class Page {
   public:
-    Sheet(const Blueprint& b, DL_Dxf& dxf, DL_WriterA& out) : b_(b), dxf_(dxf), out_(out), mm_(mm_per(b.unit)) {}
+    Page(const std::string& file, Unit unit, std::vector<std::string> layers)
+        : unit_(unit), layers_(std::move(layers)), out_(dxf_.out(file.c_str(), DL_Codes::AC1015)) {
+        if (opened())
+            head();
+    }
+    [[nodiscard]] bool opened() const { return out_ && !out_->openFailed(); }
 
-    void write() {
-        head();
-        double below = 0; // mm, how far down the next view begins
-        for (const BankBlueprint& bank : b_.banks)
-            below += deck(bank, below);
-        side(below);
-        out_.sectionEnd();
-        dxf_.writeObjects(out_);
-        dxf_.writeObjectsEnd(out_);
-        out_.dxfEOF();
+    void line(Vec2 a, Vec2 z, const std::string& layer) {
+        dxf_.writeLine(*out_, DL_LineData(u(a.x), u(a.y), 0, u(z.x), u(z.y), 0), on(layer));
+    }
+    void circle(Vec2 middle, double diameter, const std::string& layer) {
+        dxf_.writeCircle(*out_, DL_CircleData(u(middle.x), u(middle.y), 0, u(diameter / 2)), on(layer));
+    }
+    void text(Vec2 at, const std::string& words, const std::string& layer) {
+        constexpr double high = 5; // mm
+        dxf_.writeText(*out_,
+                       DL_TextData(u(at.x), u(at.y), 0, u(at.x), u(at.y), 0, u(high), 1, 0, 0, 0, words, "standard", 0),
+                       on(layer));
+    }
+    [[nodiscard]] double u(double mm) const { return mm / mm_per(unit_); }
+    void end() {
+        out_->sectionEnd();
+        dxf_.writeObjects(*out_);
+        dxf_.writeObjectsEnd(*out_);
+        out_->dxfEOF();
+        out_->close();
     }
 
   private:
     void head() {
-        dxf_.writeHeader(out_);
-        out_.dxfString(9, "$INSUNITS");
-        out_.dxfInt(70, b_.unit == Unit::mm ? 4 : 1);
-        out_.sectionEnd();
-        out_.sectionTables();
-        dxf_.writeVPort(out_);
-        out_.tableLinetypes(3);
+        DL_WriterA& out = *out_;
+        dxf_.writeHeader(out);
+        out.dxfString(9, "$INSUNITS");
+        out.dxfInt(70, unit_ == Unit::mm ? 4 : 1);
+        out.sectionEnd();
+        out.sectionTables();
+        dxf_.writeVPort(out);
+        out.tableLinetypes(3);
         for (const char* type : {"BYBLOCK", "BYLAYER", "CONTINUOUS"})
-            dxf_.writeLinetype(out_, DL_LinetypeData(type, "", 0, 0, 0.0));
-        out_.tableEnd();
-        out_.tableLayers(static_cast<int>(layers.size()) + 1);
-        dxf_.writeLayer(out_, DL_LayerData("0", 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
-        for (const char* layer : layers)
-            dxf_.writeLayer(out_, DL_LayerData(layer, 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
-        out_.tableEnd();
-        out_.tableStyle(1);
-        dxf_.writeStyle(out_, DL_StyleData("standard", 0, 0.0, 1.0, 0.0, 0, 2.5, "txt", ""));
-        out_.tableEnd();
-        dxf_.writeView(out_);
-        dxf_.writeUcs(out_);
-        out_.tableAppid(1);
-        dxf_.writeAppid(out_, "ACAD");
-        out_.tableEnd();
-        dxf_.writeDimStyle(out_, 2.5, 1, 0.6, 0.6, 2.5);
-        dxf_.writeBlockRecord(out_);
-        out_.tableEnd();
-        out_.sectionEnd();
-        out_.sectionBlocks();
+            dxf_.writeLinetype(out, DL_LinetypeData(type, "", 0, 0, 0.0));
+        out.tableEnd();
+        out.tableLayers(static_cast<int>(layers_.size()) + 1);
+        dxf_.writeLayer(out, DL_LayerData("0", 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
+        for (const std::string& layer : layers_)
+            dxf_.writeLayer(out, DL_LayerData(layer, 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
+        out.tableEnd();
+        out.tableStyle(1);
+        dxf_.writeStyle(out, DL_StyleData("standard", 0, 0.0, 1.0, 0.0, 0, 2.5, "txt", ""));
+        out.tableEnd();
+        dxf_.writeView(out);
+        dxf_.writeUcs(out);
+        out.tableAppid(1);
+        dxf_.writeAppid(out, "ACAD");
+        out.tableEnd();
+        dxf_.writeDimStyle(out, 2.5, 1, 0.6, 0.6, 2.5);
+        dxf_.writeBlockRecord(out);
+        out.tableEnd();
+        out.sectionEnd();
+        out.sectionBlocks();
         for (const char* block : {"*Model_Space", "*Paper_Space", "*Paper_Space0"}) {
-            dxf_.writeBlock(out_, DL_BlockData(block, 0, 0.0, 0.0, 0.0));
-            dxf_.writeEndBlock(out_, block);
+            dxf_.writeBlock(out, DL_BlockData(block, 0, 0.0, 0.0, 0.0));
+            dxf_.writeEndBlock(out, block);
         }
-        out_.sectionEnd();
-        out_.sectionEntities();
+        out.sectionEnd();
+        out.sectionEntities();
+    }
+    static DL_Attributes on(const std::string& layer) { return {layer, 256, -1, "BYLAYER", 1.0}; }
+
+    Unit unit_;
+    std::vector<std::string> layers_;
+    DL_Dxf dxf_;
+    std::unique_ptr<DL_WriterA> out_;
+};
+
+const std::vector<std::string> layers{"OUTLINE", "CYLINDERS", "DOWELS", "MAINS", "AXES", "DIMENSIONS"};
+
+class Sheet {
+  public:
+    Sheet(const Blueprint& b, Page& page) : b_(b), page_(page) {}
+
+    void write() {
+        double below = 0; // mm, how far down the next view begins
+        for (const BankBlueprint& bank : b_.banks)
+            below += deck(bank, below);
+        side(below);
     }
 
-    static DL_Attributes on(const char* layer) { return {layer, 256, -1, "BYLAYER", 1.0}; }
-    [[nodiscard]] double u(double mm) const { return mm / mm_; }
-    [[nodiscard]] std::string number(double mm) const { return short_number(std::round(u(mm) * 1e4) / 1e4); }
-    void line(Vec2 a, Vec2 z, const char* layer) {
-        dxf_.writeLine(out_, DL_LineData(u(a.x), u(a.y), 0, u(z.x), u(z.y), 0), on(layer));
-    }
-    void circle(Vec2 middle, double diameter, const char* layer) {
-        dxf_.writeCircle(out_, DL_CircleData(u(middle.x), u(middle.y), 0, u(diameter / 2)), on(layer));
-    }
-    void text(Vec2 at, const std::string& words) {
-        constexpr double high = 5; // mm
-        dxf_.writeText(out_,
-                       DL_TextData(u(at.x), u(at.y), 0, u(at.x), u(at.y), 0, u(high), 1, 0, 0, 0, words, "standard", 0),
-                       on("DIMENSIONS"));
-    }
+  private:
+    [[nodiscard]] std::string number(double mm) const { return short_number(std::round(page_.u(mm) * 1e4) / 1e4); }
+    void line(Vec2 a, Vec2 z, const char* layer) { page_.line(a, z, layer); }
+    void circle(Vec2 middle, double diameter, const char* layer) { page_.circle(middle, diameter, layer); }
+    void text(Vec2 at, const std::string& words) { page_.text(at, words, "DIMENSIONS"); }
     /// A line along with ticks, and its number over it.
     void dimension(double from, double to, double y) {
         constexpr double tick = 2; // mm
@@ -138,20 +162,42 @@ class Sheet {
     }
 
     const Blueprint& b_;
-    DL_Dxf& dxf_;
-    DL_WriterA& out_;
-    double mm_;
+    Page& page_;
 };
+
+tl::unexpected<Faults> cannot_write(const std::string& file) {
+    return tl::unexpected(Faults{{file, 0, "it cannot be written", "a folder that may be written"}});
+}
 
 } // namespace
 
 tl::expected<void, Faults> write_dxf(const Blueprint& blueprint, const std::string& file) {
-    DL_Dxf dxf;
-    const std::unique_ptr<DL_WriterA> out(dxf.out(file.c_str(), DL_Codes::AC1015));
-    if (!out || out->openFailed())
-        return tl::unexpected(Faults{{file, 0, "it cannot be written", "a folder that may be written"}});
-    Sheet(blueprint, dxf, *out).write();
-    out->close();
+    Page page(file, blueprint.unit, layers);
+    if (!page.opened())
+        return cannot_write(file);
+    Sheet(blueprint, page).write();
+    page.end();
+    return {};
+}
+
+tl::expected<void, Faults> write_dxf(const DrawnHoles& drawn, Unit unit, const std::string& file) {
+    std::vector<std::string> names;
+    const auto add = [&names](const std::string& layer) {
+        if (std::ranges::find(names, layer) == names.end())
+            names.push_back(layer);
+    };
+    for (const auto& circle : drawn.circles)
+        add(circle.layer);
+    for (const auto& words : drawn.words)
+        add(words.layer);
+    Page page(file, unit, names);
+    if (!page.opened())
+        return cannot_write(file);
+    for (const auto& circle : drawn.circles)
+        page.circle(circle.at, circle.diameter, circle.layer);
+    for (const auto& words : drawn.words)
+        page.text(words.at, words.text, words.layer);
+    page.end();
     return {};
 }
 

@@ -11,4 +11,22 @@ namespace pallix::block {
 /// @return the fault where the file cannot be written
 [[nodiscard]] tl::expected<void, Faults> write_dxf(const Blueprint& blueprint, const std::string& file);
 
+/// Holes with their names, mm.
+struct DrawnHoles {
+    struct Circle {
+        metrology::Vec2 at;
+        double diameter = 0;
+        std::string layer; ///< letters, digits and underscores
+    };
+    struct Words {
+        metrology::Vec2 at;
+        std::string text;
+        std::string layer;
+    };
+    std::vector<Circle> circles;
+    std::vector<Words> words;
+};
+/// Writes holes as a drawing, in that unit ($INSUNITS says which). @return the fault where the file cannot be written
+[[nodiscard]] tl::expected<void, Faults> write_dxf(const DrawnHoles& drawn, Unit unit, const std::string& file);
+
 } // namespace pallix::block

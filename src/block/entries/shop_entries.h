@@ -225,7 +225,20 @@ inline void fields(Fields& f, Delivered& p) {
     f.text_if("note", p.note);
 }
 
+/// What the shop calls the block by, so that it is found years later, and what of it stands on the metal.
+struct SerialGiven {
+    std::string serial;
+    std::string engraved; ///< the line as it was marked on the block; empty: not marked yet
+    bool operator==(const SerialGiven&) const = default;
+};
+template <>
+inline constexpr std::string_view entry_kind<SerialGiven> = "serial";
+inline void fields(Fields& f, SerialGiven& p) {
+    name_field(f, "serial", p.serial);
+    f.text_if("engraved", p.engraved);
+}
+
 using ShopKinds = Kinds<JobCard, PartNoted, HoldPlaced, HoldLifted, ClockSet, Inspected, PictureKept, AtBench,
-                        SignedOff, Delivered, Experience>;
+                        SignedOff, Delivered, Experience, SerialGiven>;
 
 } // namespace pallix::block

@@ -61,6 +61,9 @@ void apply(Folding& f, const Delivered& delivered) {
     f.state.delivered = {f.entry->sequence, delivered};
     f.state.delivered_at = f.entry->time;
 }
+void apply(Folding& f, const SerialGiven& given) {
+    f.state.serial = {f.entry->sequence, given};
+}
 void apply(Folding& f, const Experience& experience) {
     f.state.experience = {f.entry->sequence, experience};
 }

@@ -24,6 +24,7 @@ struct CardState {
     std::optional<AtBench> bench;                     ///< who works on it, where that was said
     std::map<std::string, Role> people;               ///< whose role was said
     std::vector<Taken<SignedOff>> signed_off;         ///< in order
+    std::optional<Taken<SerialGiven>> serial;         ///< as given last
     std::optional<Taken<Delivered>> delivered;
     std::string delivered_at;                    ///< UTC
     std::optional<Taken<Experience>> experience; ///< what the shop's earlier jobs say, as last copied here

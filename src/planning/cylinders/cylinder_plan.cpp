@@ -279,16 +279,11 @@ void find_sure(CommonSize& c, const std::vector<CylinderNeed>& each, const block
     std::vector<double> sizes = plan.oversizes;
     std::ranges::sort(sizes);
     for (const double oversize : sizes) {
-        double all = 1;
-        for (const CylinderNeed& n : each)
-            if (!n.sleeved && !n.left_out) {
-                const auto chance = chance_to_clean(n, c.school, plan, oversize);
-                if (!chance)
-                    return;
-                all *= *chance;
-            }
+        const auto all = chance_all_clean(each, c.school, plan, oversize);
+        if (!all)
+            return;
         c.sure_known = true;
-        if (all >= metrology::sure_enough) {
+        if (*all >= metrology::sure_enough) {
             c.sure = oversize;
             return;
         }
@@ -332,6 +327,19 @@ block::CylinderPlanChosen cylinder_plan_of(const JobState& state) {
 
 std::vector<UsualWalls> usual_walls() {
     return {{"road", 3.8, 2.5}, {"race", 5.1, 2.5}};
+}
+
+std::optional<double> chance_all_clean(const std::vector<CylinderNeed>& each, CentreSchool school,
+                                       const block::CylinderPlanChosen& plan, double oversize) {
+    double all = 1;
+    for (const CylinderNeed& n : each)
+        if (!n.sleeved && !n.left_out) {
+            const auto chance = chance_to_clean(n, school, plan, oversize);
+            if (!chance)
+                return std::nullopt;
+            all *= *chance;
+        }
+    return all;
 }
 
 std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLine& line) {

@@ -100,6 +100,10 @@ struct CylinderStudy {
     [[nodiscard]] const CylinderNeed* bore(const block::FeatureId& id) const;
     [[nodiscard]] const CommonSize* by(CentreSchool school) const;
 };
+/// How likely all of them together clean up at a size, as sure as their touches and sizes are; nothing where nobody
+/// stated that.
+[[nodiscard]] std::optional<double> chance_all_clean(const std::vector<CylinderNeed>& each, CentreSchool school,
+                                                     const block::CylinderPlanChosen& plan, double oversize);
 /// @return nothing where no cylinder was measured
 [[nodiscard]] std::optional<CylinderStudy> study_cylinders(const block::JobState& state, const CentreLine& line);
 

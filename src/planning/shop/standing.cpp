@@ -76,6 +76,8 @@ std::string words_of(const JobState& state, const std::vector<Entry>& entries) {
     for (const std::string& line : {intake_of(state).title, intake_of(state).customer, card.identity, card.reach,
                                     card.complaint, card.history, card.fuel, card.gasket, card.wanted})
         add_words(all, line);
+    if (const auto& serial = card_of(state).serial)
+        add_words(all, serial->payload.serial);
     if (const auto& blueprint = intake_of(state).blueprint)
         add_words(all, blueprint->name);
     for (const auto& part : card_of(state).parts)

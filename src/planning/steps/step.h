@@ -235,6 +235,12 @@ struct Step {
 };
 
 /// All steps of a job, in the order of its route.
+/// It asks for something yet, and not only where somebody wants it.
+[[nodiscard]] inline bool is_open(const Step& step) {
+    return !step.aside &&
+           (step.state == StepState::now || step.state == StepState::ready || step.state == StepState::waits);
+}
+
 struct StepList {
     std::vector<Step> steps;
 

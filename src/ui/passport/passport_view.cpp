@@ -2,28 +2,34 @@
 #include "ui/passport/passport_view.h"
 
 #include "block/digest.h"
+#include "block/state/card_state.h"
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "reporting/paper.h"
-#include "reporting/passport.h"
+#include "session/book_papers.h"
 #include "ui/dialogs/ask.h"
+#include "ui/dialogs/shop_papers_dialog.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
 #include "wording/common/sentences.h"
+#include "wording/report/outcome_words.h"
 
+#include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QListWidget>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QPushButton>
 #include <QRegularExpression>
+#include <QSignalBlocker>
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
 namespace pallix::ui {
 namespace {
-constexpr int on_screen = 1, on_paper = 3; // pixels of a picture
+constexpr int on_screen = 1, on_paper = 2; // pixels of a picture
 
 /// The sheet's type at the size everything is shown at: 10 points of paper are the text of the screen.
 QString in_pixels(QString html) {
@@ -33,89 +39,203 @@ QString in_pixels(QString html) {
                      QStringLiteral("font-size: %1px").arg(scaled(found.captured(1).toDouble() * 1.5)));
     return html;
 }
+
+QString all_faults(const block::Faults& faults) {
+    QStringList lines;
+    for (const block::Fault& fault : faults)
+        lines << qt(fault.text());
+    return lines.join(QLatin1Char('\n'));
+}
 } // namespace
 
 PassportView::PassportView(Context context, QWidget* parent)
-    : View(parent), context_(context), sheet_(new QTextBrowser(this)), echo_(new PlainLabel(this)) {
-    auto* heading = new PlainLabel(tr("Passport"), this);
-    set_type(heading, Type::title, true);
-    auto* save_button = new QPushButton(tr("Save as PDF or HTML…"), this);
-    save_button->setToolTip(tr("The paper that goes with the block (Ctrl+S)"));
-    auto* print_button = new QPushButton(tr("Print preview…"), this);
-    print_button->setToolTip(tr("See the printed sheet first (Ctrl+P)"));
-    auto* top = new QHBoxLayout;
-    top->addWidget(heading);
-    echo_->setObjectName(QStringLiteral("passport-echo"));
-    echo_->setWordWrap(true);
-    top->addWidget(echo_, 1);
-    top->addWidget(save_button);
-    top->addWidget(print_button);
+    : View(parent), context_(context), kinds_(new QListWidget(this)), machine_(new QComboBox(this)),
+      save_(new QPushButton(tr("Save as…"), this)), print_(new QPushButton(tr("Print preview…"), this)),
+      serial_(new QPushButton(this)), sheet_(new QTextBrowser(this)), echo_(new PlainLabel(this)) {
+    kinds_->setObjectName(QStringLiteral("papers"));
+    kinds_->setAccessibleName(tr("papers of the job"));
+    kinds_->addItems({tr("Passport"), tr("For the owner"), tr("Estimate"), tr("Work sheet"), tr("Cutting caps"),
+                      tr("Boring"), tr("Readings"), tr("Coordinates"), tr("Label"), tr("Tables of all")});
+    kinds_->setCurrentRow(0);
+    kinds_->setFixedWidth(150);
     sheet_->setObjectName(QStringLiteral("passport"));
-    sheet_->setAccessibleName(tr("passport of the block"));
+    sheet_->setAccessibleName(tr("the paper"));
     // Paper is white by night too.
     QPalette paper = sheet_->palette();
     paper.setColor(QPalette::Base, Qt::white);
     paper.setColor(QPalette::Text, QColor(0x1E, 0x25, 0x2B));
     sheet_->setPalette(paper);
     sheet_->setStyleSheet(QStringLiteral("QTextBrowser { background: white; color: #1E252B; padding: 12px 20px; }"));
+    auto* below = new QHBoxLayout;
+    below->addWidget(kinds_);
+    below->addWidget(sheet_, 1);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 14, 20, 12);
-    column->addLayout(top);
-    column->addWidget(sheet_, 1);
-    connect(save_button, &QPushButton::clicked, this, &PassportView::save);
-    connect(print_button, &QPushButton::clicked, this, &PassportView::preview_print);
+    column->addWidget(build_top());
+    column->addLayout(below, 1);
+    connect(kinds_, &QListWidget::currentRowChanged, this, &PassportView::refresh);
+    connect(machine_, &QComboBox::currentIndexChanged, this, &PassportView::refresh);
     setFocusProxy(sheet_);
 }
 
-QString PassportView::html(int picture_scale) const {
-    return reporting::passport_html({context_.session.state(), context_.session.assessment(),
-                                     context_.session.entries(), context_.lengths(), picture_scale,
-                                     QDate::currentDate().toString(Qt::ISODate)});
+QWidget* PassportView::build_top() {
+    auto* top = new QWidget(this);
+    auto* row = new QHBoxLayout(top);
+    row->setContentsMargins(0, 0, 0, 0);
+    echo_->setObjectName(QStringLiteral("passport-echo"));
+    echo_->setWordWrap(true);
+    machine_->setObjectName(QStringLiteral("machine"));
+    machine_->setAccessibleName(tr("machine whose axes the coordinates go by"));
+    save_->setToolTip(tr("The paper as a file: its ending says the form (Ctrl+S)"));
+    print_->setToolTip(tr("See the printed sheet first (Ctrl+P)"));
+    serial_->setObjectName(QStringLiteral("serial"));
+    row->addWidget(echo_, 1);
+    for (QWidget* widget : std::initializer_list<QWidget*>{machine_, serial_, save_, print_})
+        row->addWidget(widget);
+    connect(save_, &QPushButton::clicked, this, &PassportView::save);
+    connect(print_, &QPushButton::clicked, this, &PassportView::preview_print);
+    connect(serial_, &QPushButton::clicked, this, [this] {
+        if (card_of(context_.session.state()).serial)
+            mark_serial();
+        else
+            give_serial();
+    });
+    return top;
+}
+
+reporting::PaperKind PassportView::kind() const {
+    return static_cast<reporting::PaperKind>(std::max(0, kinds_->currentRow()));
+}
+
+reporting::PaperWish PassportView::wish() const {
+    return {kind(), reporting::paper_of_locale(), machine_->currentData().toString().toStdString()};
+}
+
+reporting::PaperSource PassportView::source(int picture_scale) const {
+    reporting::PaperSource s{context_.session.state(),
+                             context_.session.assessment(),
+                             context_.session.entries(),
+                             context_.lengths(),
+                             picture_scale,
+                             QDate::currentDate().toString(Qt::ISODate)};
+    s.of_book = session::of_book(context_.session.book(), context_.session.state());
+    if (hours_)
+        s.of_book.hours = hours_();
+    return s;
 }
 
 void PassportView::refresh() {
-    if (context_.session.has_job())
-        sheet_->setHtml(in_pixels(html(on_screen)));
-    else
-        sheet_->setPlainText(tr("Open a job first (F2)."));
+    const bool job = context_.session.has_job();
+    for (QWidget* widget : std::initializer_list<QWidget*>{kinds_, save_, print_, serial_})
+        widget->setEnabled(job);
+    print_->setEnabled(job && kind() != reporting::PaperKind::data);
+    if (!job) {
+        machine_->hide();
+        serial_->hide();
+        return sheet_->setPlainText(tr("Open a job first (F2)."));
+    }
+    fill_machines();
+    show_serial();
+    sheet_->setHtml(in_pixels(reporting::html_of(source(on_screen), wish())));
+}
+
+void PassportView::fill_machines() {
+    const auto machines = context_.session.papers_of_shop().machines;
+    const QString chosen = machine_->currentData().toString();
+    const QSignalBlocker quiet(machine_);
+    machine_->clear();
+    machine_->addItem(tr("along and across"), QString());
+    for (const block::MachineAxes& axes : machines)
+        machine_->addItem(qt(axes.machine), qt(axes.machine));
+    machine_->setCurrentIndex(std::max(0, machine_->findData(chosen)));
+    machine_->setVisible(kind() == reporting::PaperKind::coordinates && !machines.empty());
+}
+
+/// What is to be done about the block's serial.
+void PassportView::show_serial() {
+    const auto& serial = card_of(context_.session.state()).serial;
+    const bool open = !serial || serial->payload.engraved.empty();
+    serial_->setVisible(open && (kind() == reporting::PaperKind::passport || kind() == reporting::PaperKind::label));
+    serial_->setText(serial ? tr("%1 is on the block…").arg(qt(serial->payload.serial)) : tr("Give it a serial"));
+    serial_->setToolTip(serial ? tr("The line that was marked on the block (Ctrl+Alt+M)")
+                               : tr("The next by the shop's pattern (Ctrl+Alt+S)"));
+}
+
+void PassportView::show_paper(reporting::PaperKind kind) {
+    kinds_->setCurrentRow(static_cast<int>(kind));
 }
 
 void PassportView::save() {
     if (!context_.session.has_job())
         return;
-    const QString file = QFileDialog::getSaveFileName(this, tr("Save the passport"),
-                                                      file_name_of(qt(intake_of(context_.session.state()).title)) +
-                                                          QStringLiteral(".pdf"),
-                                                      tr("PDF (*.pdf);;HTML (*.html)"));
+    QStringList filters;
+    for (const QString& format : reporting::formats_of(kind()))
+        filters << QStringLiteral("%1 (*.%2)").arg(format.toUpper(), format);
+    const QString title = qt(intake_of(context_.session.state()).title);
+    const QString name =
+        kind() == reporting::PaperKind::passport ? title : title + QLatin1Char(' ') + kinds_->currentItem()->text();
+    const QString file = QFileDialog::getSaveFileName(
+        this, tr("Save the paper"), file_name_of(name) + QLatin1Char('.') + reporting::formats_of(kind()).front(),
+        filters.join(QStringLiteral(";;")));
     if (file.isEmpty())
         return;
-    const auto saved = file.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive)
-                           ? reporting::save_paper_html(html(on_paper), file)
-                           : reporting::save_paper_pdf(html(on_paper), reporting::foot_of(context_.session.state()),
-                                                       reporting::paper_of_locale(), file);
-    echo_->setText(saved ? tr("saved: %1").arg(file) : saved.error());
+    const auto saved = reporting::write_paper(source(on_paper), wish(), file);
+    echo_->setText(saved ? tr("saved: %1").arg(saved->join(QStringLiteral(", "))) : saved.error());
 }
 
 void PassportView::preview_print() {
-    if (!context_.session.has_job())
+    if (!context_.session.has_job() || kind() == reporting::PaperKind::data)
         return;
     QPrinter printer(QPrinter::HighResolution);
-    printer.setPageSize(reporting::paper_of_locale());
+    if (kind() != reporting::PaperKind::label)
+        printer.setPageSize(reporting::paper_of_locale());
     QPrintPreviewDialog preview(&printer, this);
-    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [this](QPrinter* device) {
-        reporting::print_paper(html(on_paper), reporting::foot_of(context_.session.state()), *device);
-    });
+    connect(&preview, &QPrintPreviewDialog::paintRequested, this,
+            [this](QPrinter* device) { reporting::print(source(on_paper), wish(), *device); });
     preview.exec();
 }
 
 /// Whether the digest that stands on a paper is of this ledger.
 void PassportView::hold_against_ledger() {
-    const auto typed = ask_for_text(this, tr("Hold a paper against the ledger"),
-                                    tr("The digest at the end of the paper; its first twelve digits are enough:"));
+    if (const auto typed = ask_for_text(this, tr("Hold a paper against the ledger"),
+                                        tr("The digest at the end of the paper; its first twelve digits are enough:")))
+        hold(*typed);
+}
+
+void PassportView::hold(const QString& digest) {
+    const auto of = block::entry_of_digest(context_.session.entries(), digest.toStdString());
+    echo_->setText(of ? qt(wording::digest_sentence(context_.session.entries(), *of)) : qt(wording::no_such_digest));
+}
+
+void PassportView::give_serial() {
+    if (!context_.session.has_job())
+        return;
+    if (const auto& known = card_of(context_.session.state()).serial)
+        return echo_->setText(tr("It has one: %1.").arg(qt(known->payload.serial)));
+    const auto given = context_.session.give_serial();
+    echo_->setText(given ? tr("Serial %1.").arg(qt(card_of(context_.session.state()).serial->payload.serial))
+                         : all_faults(given.error()));
+}
+
+void PassportView::mark_serial() {
+    if (!context_.session.has_job())
+        return;
+    const block::ShopPapers papers = context_.session.papers_of_shop();
+    const std::string line = wording::engraving_line(papers.engraving, context_.session.state(),
+                                                     context_.session.assessment(), context_.lengths());
+    const auto typed =
+        ask_for_text(this, tr("Marked on the block"),
+                     tr("The line as it stands on the block now, at most %1 letters:").arg(papers.engraver.most),
+                     qt(block::engraved(papers.engraver, line).value_or(line)));
     if (!typed)
         return;
-    const auto of = block::entry_of_digest(context_.session.entries(), typed->toStdString());
-    echo_->setText(of ? qt(wording::digest_sentence(context_.session.entries(), *of)) : qt(wording::no_such_digest));
+    const auto marked = context_.session.mark_serial(typed->toStdString());
+    echo_->setText(marked ? QString() : all_faults(marked.error()));
+}
+
+void PassportView::set_up_papers() {
+    ShopPapersDialog(context_, this).exec();
+    refresh();
 }
 
 } // namespace pallix::ui

@@ -17,6 +17,7 @@
 #include <QLineEdit>
 #include <QListView>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -58,10 +59,7 @@ ShopView::ShopView(Context context, QWidget* parent)
         refill();
     });
     connect(search_, &QLineEdit::editingFinished, this, [this] { QTimer::singleShot(0, this, &ShopView::refill); });
-    connect(search_, &QLineEdit::returnPressed, this, [this] {
-        if (model_.rowCount() > 0)
-            Q_EMIT job_chosen(model_.row(0).id);
-    });
+    connect(search_, &QLineEdit::returnPressed, this, &ShopView::look_up);
     connect(all_, &QCheckBox::toggled, this, [this](bool shown) {
         model_.show_set_aside(shown);
         refill();
@@ -90,7 +88,7 @@ QWidget* ShopView::build_top() {
     delivered_->setObjectName(QStringLiteral("shop-delivered"));
     search_->setObjectName(QStringLiteral("shop-search"));
     search_->setAccessibleName(tr("find a job"));
-    search_->setPlaceholderText(tr("find: serial, customer, engine, a word of a note"));
+    search_->setPlaceholderText(tr("find: serial, customer, engine, a word of a note; or scan a paper"));
     search_->setToolTip(tr("Delivered jobs too (Ctrl+F)"));
     search_->setClearButtonEnabled(true);
     auto* lines = new QVBoxLayout(bar);
@@ -216,6 +214,25 @@ std::vector<reporting::DayLine> ShopView::day() const {
                          index.data(session::ShopModel::late_role).toBool()});
     }
     return lines;
+}
+
+/// The job of a serial, typed or scanned off a paper; else the first that was found.
+void ShopView::look_up() {
+    const QString typed = search_->text();
+    if (const auto job = model_.job_of_serial(typed)) {
+        search_->clear();
+        static const QRegularExpression digest(QStringLiteral("digest ([0-9a-f]{12,64})"));
+        if (const auto found = digest.match(typed); found.hasMatch())
+            Q_EMIT paper_scanned(*job, found.captured(1));
+        else
+            Q_EMIT job_chosen(*job);
+    } else if (model_.rowCount() > 0)
+        Q_EMIT job_chosen(model_.row(0).id);
+}
+
+std::optional<planning::HoursLeft> ShopView::hours_left(storage::JobId job) const {
+    const auto row = std::ranges::find(model_.all(), job, &session::ShopModel::Row::id);
+    return row == model_.all().end() ? std::nullopt : std::optional(model_.hours_left(*row));
 }
 
 void ShopView::search() {

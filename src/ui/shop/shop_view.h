@@ -32,11 +32,14 @@ class ShopView : public View {
     [[nodiscard]] Page shown() const;
     [[nodiscard]] std::vector<reporting::DayLine> day() const; ///< for the sheet of the day
     [[nodiscard]] const std::vector<planning::JobHours>& hours() const { return model_.shop_hours(); }
+    /// What is left of a job; nothing where it is not in the book.
+    [[nodiscard]] std::optional<planning::HoursLeft> hours_left(storage::JobId job) const;
     void reread() { fresh_ = false; } ///< when it is next shown
     void search();                    ///< puts the caret into the field
 
   Q_SIGNALS:
     void job_chosen(storage::JobId job);
+    void paper_scanned(storage::JobId job, const QString& digest); ///< of that job, with its digest's beginning
     void new_job_wanted();
     void engines_wanted();
 
@@ -44,6 +47,7 @@ class ShopView : public View {
     void build();
     [[nodiscard]] QWidget* build_top();
     void refill();
+    void look_up();
     void show_ways_out();
     void set_aside();
     void copy_out();

@@ -89,6 +89,9 @@ std::string words(const block::SignedOff& p, const LengthText&) {
 std::string words(const block::Delivered& p, const LengthText&) {
     return "delivered" + (p.to.empty() ? "" : " to " + p.to) + (p.note.empty() ? "" : ": " + p.note);
 }
+std::string words(const block::SerialGiven& p, const LengthText&) {
+    return "serial " + p.serial + (p.engraved.empty() ? "" : ", marked on the block as \"" + p.engraved + "\"");
+}
 std::string words(const block::Experience& p, const LengthText&) {
     return "the shop's other jobs: " + count_words(p.traits.size(), "trait", "traits") + " of this kind of block, " +
            count_words(p.forecasts.size(), "record", "records") + " of forecasts";

@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "reporting/label.h"
+
+#include "block/digest.h"
+#include "block/state/card_state.h"
+#include "block/state/intake_state.h"
+#include "reporting/code_picture.h"
+#include "wording/report/outcome_words.h"
+
+#include <QPainter>
+#include <QPdfWriter>
+#include <QSaveFile>
+#include <algorithm>
+
+namespace pallix::reporting {
+namespace {
+
+constexpr double point = 25.4 / 72; // mm
+constexpr double margin = 1.5;      // mm, that no printer prints on
+
+/// In millimetres from the label's top left corner.
+void draw(QPainter& painter, const PaperSource& s) {
+    const block::LabelSize& label = s.shop().label;
+    const QRectF room(margin, margin, label.width - 2 * margin, label.height - 2 * margin);
+    QRectF text = room;
+    const QImage code = code_picture(code_text(s.state, s.assessment, s.entries, s.lengths), 1);
+    if (!code.isNull()) {
+        // Beside the words where the label is wide, else over them.
+        const double side =
+            label.width >= 1.5 * label.height ? room.height() : std::min(room.width(), room.height() * 0.7);
+        painter.drawImage(QRectF(room.left(), room.top(), side, side), code);
+        if (label.width >= 1.5 * label.height)
+            text.setLeft(room.left() + side + 1);
+        else
+            text.setTop(room.top() + side);
+    }
+    const auto& serial = card_of(s.state).serial;
+    double y = text.top();
+    const auto line = [&](const std::string& words, double size, bool bold) {
+        const double height = 1.25 * size * point;
+        if (words.empty() || y + height > text.bottom() + 0.01)
+            return;
+        QFont font(QStringLiteral("Lato"));
+        font.setPixelSize(100); // a type has whole pixels: drawn large, then made smaller
+        font.setBold(bold);
+        const QFontMetricsF metrics(font);
+        const double scale = size * point / 100;
+        painter.save();
+        painter.translate(text.left(), y);
+        painter.scale(scale, scale);
+        painter.setFont(font);
+        painter.drawText(QPointF(0, metrics.ascent()),
+                         metrics.elidedText(QString::fromStdString(words), Qt::ElideRight, text.width() / scale));
+        painter.restore();
+        y += height;
+    };
+    line(serial ? serial->payload.serial : "no serial", 13, true);
+    line(intake_of(s.state).blueprint ? intake_of(s.state).blueprint->name : "", 9, false);
+    line(intake_of(s.state).title, 9, false);
+    for (const std::string& size : wording::key_sizes(s.state, s.assessment, s.lengths))
+        line(size + " " + s.lengths.unit_name(), 9, false);
+    line(block::digest_of(s.entries).substr(0, 16), 9, false);
+    line(s.shop().shop, 9, false);
+}
+
+QPageSize page_of(const block::LabelSize& label) {
+    return QPageSize(QSizeF(label.width, label.height), QPageSize::Millimeter, QStringLiteral("label"),
+                     QPageSize::ExactMatch);
+}
+
+} // namespace
+
+void print_label(const PaperSource& s, QPagedPaintDevice& device) {
+    device.setPageSize(page_of(s.shop().label));
+    device.setPageMargins(QMarginsF(0, 0, 0, 0));
+    QPainter painter(&device);
+    painter.scale(device.width() / s.shop().label.width, device.height() / s.shop().label.height);
+    draw(painter, s);
+}
+
+QImage label_picture(const PaperSource& s) {
+    constexpr double per_mm = 300 / 25.4;
+    QImage image(static_cast<int>(s.shop().label.width * per_mm), static_cast<int>(s.shop().label.height * per_mm),
+                 QImage::Format_RGB32);
+    image.fill(Qt::white);
+    QPainter painter(&image);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.scale(per_mm, per_mm);
+    draw(painter, s);
+    return image;
+}
+
+tl::expected<void, QString> save_label_pdf(const PaperSource& s, const QString& file) {
+    QSaveFile out(file);
+    if (!out.open(QIODevice::WriteOnly))
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    {
+        QPdfWriter writer(&out);
+        writer.setCreator(QStringLiteral("Pallix"));
+        writer.setResolution(300);
+        print_label(s, writer);
+    }
+    if (!out.commit())
+        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
+    return {};
+}
+
+} // namespace pallix::reporting

@@ -1,0 +1,133 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "reporting/sheet.h"
+
+#include <QFontMetricsF>
+#include <QRegularExpression>
+#include <algorithm>
+#include <numeric>
+#include <vector>
+
+namespace pallix::reporting {
+namespace {
+
+/// What the cells of a column hold, in points.
+struct Room {
+    double word = 1; ///< the longest that is not broken
+    double line = 1; ///< the longest cell
+};
+
+/// Of a text in the type of papers, points.
+double width_of(const QString& words) {
+    constexpr int fine = 100; // pixels for the ten points of a table's text
+    QFont font(QStringLiteral("Lato"));
+    font.setPixelSize(fine);
+    return QFontMetricsF(font).horizontalAdvance(words) * 10 / fine;
+}
+
+/// A row as `Sheet::row` made it, cell by cell.
+using Cells = QStringList;
+
+std::vector<Cells> cells_in(const QString& rows) {
+    static const QRegularExpression row(QStringLiteral("<tr>(.*?)</tr>"),
+                                        QRegularExpression::DotMatchesEverythingOption),
+        cell(QStringLiteral("<t[dh][ >].*?</t[dh]>"), QRegularExpression::DotMatchesEverythingOption);
+    std::vector<Cells> all;
+    for (auto r = row.globalMatch(rows); r.hasNext();) {
+        const QString inside = r.next().captured(1);
+        Cells cells;
+        for (auto c = cell.globalMatch(inside); c.hasNext();)
+            cells << c.next().captured();
+        all.push_back(std::move(cells));
+    }
+    return all;
+}
+
+QString words_in(const QString& cell) {
+    static const QRegularExpression markup(QStringLiteral("<[^>]*>"));
+    return QString(cell)
+        .replace(markup, QStringLiteral(" "))
+        .replace(QStringLiteral("&nbsp;"), QStringLiteral(" "))
+        .trimmed();
+}
+
+/// Columns that say nothing in any row, but the first.
+std::vector<bool> silent(const std::vector<Cells>& rows, qsizetype columns) {
+    std::vector<bool> none(static_cast<std::size_t>(columns), true);
+    for (const Cells& cells : rows)
+        for (qsizetype i = 0; i < std::min(columns, cells.size()); ++i)
+            if (i == 0 || !words_in(cells[i]).isEmpty() || cells[i].contains(QStringLiteral("<img")))
+                none[static_cast<std::size_t>(i)] = false;
+    return none;
+}
+
+void leave_out(std::vector<Cells>& rows, const std::vector<bool>& which) {
+    for (Cells& cells : rows)
+        for (std::size_t i = which.size(); i-- > 0;)
+            if (which[i] && static_cast<qsizetype>(i) < cells.size())
+                cells.removeAt(static_cast<qsizetype>(i));
+}
+
+std::vector<Room> rooms_in(const std::vector<Cells>& rows) {
+    std::vector<Room> rooms;
+    for (const Cells& cells : rows)
+        for (qsizetype i = 0; i < cells.size(); ++i) {
+            if (static_cast<std::size_t>(i) == rooms.size())
+                rooms.push_back({});
+            Room& room = rooms[static_cast<std::size_t>(i)];
+            const QString words = words_in(cells[i]);
+            room.line = std::max(room.line, width_of(words));
+            for (const QString& word : words.split(QLatin1Char(' ')))
+                room.word = std::max(room.word, width_of(word));
+        }
+    return rooms;
+}
+
+/// @param type points; rooms are measured at 10
+/// Shares of the width, in hundredths: where all lines fit each has its own, else what is left beyond the longest words
+/// goes to those that are longer.
+std::vector<double> widths(const std::vector<Room>& rooms, double type) {
+    const double paper = 490 * 10 / type, between = 8; // points: of the narrower paper's width, of a cell's padding and a hair
+    const double words = std::accumulate(rooms.begin(), rooms.end(), 0.0,
+                                         [](double a, const Room&r) { return a + r.word; }),
+                 lines = std::accumulate(rooms.begin(), rooms.end(), 0.0,
+                                         [](double a, const Room&r) { return a + r.line; }),
+                 room = paper - between * static_cast<double>(rooms.size());
+    const double extra = lines > words ? std::clamp((room - words) / (lines - words), 0.0, 1.0) : 0;
+    std::vector<double> all;
+    for (const Room& r : rooms)
+        all.push_back(r.word + extra * (r.line - r.word) + between);
+    const double sum = std::accumulate(all.begin(), all.end(), 0.0);
+    for (double& w : all)
+        w *= 100 / sum;
+    return all;
+}
+
+} // namespace
+
+void Sheet::table(const QStringList& heads, const QString& rows) {
+    if (rows.isEmpty())
+        return;
+    std::vector<Cells> body = cells_in(rows),
+                       head = heads.isEmpty() ? std::vector<Cells>() : cells_in(row(heads, "th"));
+    if (!head.empty()) {
+        const auto none = silent(body, head.front().size());
+        leave_out(head, none);
+        leave_out(body, none);
+    }
+    std::vector<Cells> all = head;
+    all.insert(all.end(), body.begin(), body.end());
+    const auto shares = widths(rooms_in(all), type_);
+    Cells& first = head.empty() ? body.front() : head.front(); // the layout goes by the first row
+    for (qsizetype i = 0; i < first.size(); ++i)
+        first[i].insert(3, QStringLiteral(" width=\"%1%\"").arg(shares[static_cast<std::size_t>(i)], 0, 'f', 1));
+    const auto html = [](const std::vector<Cells>& lines) {
+        QString text;
+        for (const Cells& cells : lines)
+            text += QStringLiteral("<tr>") + cells.join(QString()) + QStringLiteral("</tr>");
+        return text;
+    };
+    add(QStringLiteral("<table width=\"98%\" cellspacing=\"0\">%1<tbody>%2</tbody></table>")
+            .arg(head.empty() ? QString() : QStringLiteral("<thead>%1</thead>").arg(html(head)), html(body)));
+}
+
+} // namespace pallix::reporting

@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QString>
+#include <QStringList>
+#include <string>
+
+namespace pallix::reporting {
+
+/// Words as they stand on a page: whatever they hold, they are no markup.
+[[nodiscard]] inline QString q(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped();
+}
+
+/// A paper on its way to be HTML, part by part. What is put in is markup already: words go through `q`.
+class Sheet {
+  public:
+    /// @param type points that its tables are set in
+    explicit Sheet(double type = 10) : type_(type) {}
+    [[nodiscard]] const QString& body() const { return body_; }
+
+    void add(const QString& html) { body_ += html + QLatin1Char('\n'); }
+    void heading(const QString& words) { add(QStringLiteral("<h2>%1</h2>").arg(words)); }
+    /// Begins a page.
+    void first_heading(const QString& words) { add(QStringLiteral("<h2 class=\"first\">%1</h2>").arg(words)); }
+    void paragraph(const QString& html) { add(QStringLiteral("<p>%1</p>").arg(html)); }
+    void quiet(const QString& html) { paragraph(QStringLiteral("<span class=\"quiet\">%1</span>").arg(html)); }
+    /// Nothing where there are none.
+    void list(const QStringList& lines) {
+        if (!lines.isEmpty())
+            add(QStringLiteral("<ul><li>%1</li></ul>").arg(lines.join(QStringLiteral("</li><li>"))));
+    }
+    /// Its heads stand over every page that it goes on to; each column gets the room that its words need,
+    /// one that says nothing in any row is left out.
+    void table(const QStringList& heads, const QString& rows);
+    /// Nothing where it has no rows.
+    void section(const QString& title, const QStringList& heads, const QString& rows) {
+        if (rows.isEmpty())
+            return;
+        heading(title);
+        table(heads, rows);
+    }
+
+    /// @param words how many cells from the left are words, not numbers
+    [[nodiscard]] static QString row(const QStringList& cells, const char* tag = "td", qsizetype words = 1) {
+        QString html = QStringLiteral("<tr>");
+        for (qsizetype i = 0; i < cells.size(); ++i)
+            html += QStringLiteral("<%1%2>%3</%1>")
+                        .arg(QString::fromLatin1(tag),
+                             i < words ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), cells[i]);
+        return html + QStringLiteral("</tr>");
+    }
+    /// The name of a row, on one line.
+    [[nodiscard]] static QString named(const std::string& name) {
+        return q(name).replace(QLatin1Char(' '), QChar::Nbsp);
+    }
+    /// @param width in pixels of the layout
+    [[nodiscard]] static QString picture(const QString& address, int width) {
+        return QStringLiteral("<img width=\"%1\" src=\"%2\">").arg(width).arg(address);
+    }
+    /// Pictures beside one another, each over its words.
+    void pictures(const QStringList& images, const QStringList& words) {
+        QString cells;
+        for (qsizetype i = 0; i < images.size(); ++i)
+            cells += QStringLiteral("<td>%1<br><span class=\"quiet\">%2</span></td>").arg(images[i], words[i]);
+        if (!cells.isEmpty())
+            add(QStringLiteral("<table><tr>%1</tr></table>").arg(cells));
+    }
+
+  private:
+    double type_;
+    QString body_;
+};
+
+} // namespace pallix::reporting
