@@ -261,7 +261,9 @@ int main(int argc, char** argv) {
             std::cerr << "--job, or --all with --book, is required\n";
             return wrong_usage;
         }
-        qputenv("QT_QPA_PLATFORM", "offscreen"); // papers need type, and no display
+        qputenv("QT_QPA_PLATFORM", "offscreen");            // papers need type, and no display
+        if (qEnvironmentVariableIsEmpty("QT_LOGGING_RULES")) // nor a session, which Qt would remark on
+            qputenv("QT_LOGGING_RULES", "default.warning=false");
         const QGuiApplication application(argc, argv);
         reporting::load_paper_fonts();
         report_request.unit = *block::unit_from_name(report_unit);

@@ -39,8 +39,10 @@ class Reporter {
             return input_is_wrong;
         if (!shop())
             return input_is_wrong;
-        if (r_.kind == "estimate" && book_) // what the shop's other jobs took
+        if (r_.kind == "estimate" && book_) { // what the shop's other jobs took
             hours_ = std::make_unique<session::ShopModel>(*book_, preferences_);
+            hours_->reload();
+        }
         if (book_ && r_.all)
             for (const storage::JobRow& job : book_->jobs().value_or(std::vector<storage::JobRow>()))
                 of_book(job);

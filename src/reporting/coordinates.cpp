@@ -145,7 +145,7 @@ std::vector<CellTable> coordinate_tables(const PaperSource& s, const block::Mach
 }
 
 QString coordinates_html(const PaperSource& s, const block::MachineAxes* machine) {
-    Sheet page(9); // many columns
+    Sheet page(Sheet::lying);
     page.add(QStringLiteral("<h1>%1</h1>").arg(q(intake_of(s.state).title)));
     page.quiet(QStringLiteral("Coordinates · lengths in %1 · printed %2")
                    .arg(q(s.lengths.unit_name()), s.printed.toHtmlEscaped()));
@@ -174,7 +174,7 @@ QString coordinates_html(const PaperSource& s, const block::MachineAxes* machine
             (machine ? " " + machine->machine + ": along, across and up lie along " + block::axes_text(*machine) + "."
                      : std::string())));
     }
-    return paper_html(intake_of(s.state).title, page.body(), "body { font-size: 9pt; } th, td { padding-right: 6px; }");
+    return paper_html(intake_of(s.state).title, page.body());
 }
 
 tl::expected<void, QString> save_coordinates(const PaperSource& s, const block::MachineAxes* machine,

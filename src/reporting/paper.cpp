@@ -145,7 +145,7 @@ void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& 
 }
 
 tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot& foot, const QPageSize& paper,
-                                           const QString& file) {
+                                           const QString& file, bool wide) {
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly))
         return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
@@ -154,6 +154,8 @@ tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot&
         writer.setTitle(foot.title);
         writer.setCreator(QStringLiteral("Pallix"));
         writer.setPageSize(paper);
+        if (wide)
+            writer.setPageOrientation(QPageLayout::Landscape);
         writer.setPageMargins(QMarginsF(16, 14, 16, 12), QPageLayout::Millimeter);
         writer.setResolution(300);
         print_paper(html, foot, writer);

@@ -29,8 +29,10 @@ struct PaperFoot {
 void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& device);
 
 /// @return the reason in words where the file cannot be written
+/// @param wide the longer side across
 [[nodiscard]] tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot& foot,
-                                                         const QPageSize& paper, const QString& file);
+                                                         const QPageSize& paper, const QString& file,
+                                                         bool wide = false);
 [[nodiscard]] tl::expected<void, QString> save_paper_html(const QString& html, const QString& file);
 
 } // namespace pallix::reporting

@@ -125,7 +125,7 @@ tl::expected<QStringList, QString> write_paper(const PaperSource& s, const Paper
     else if (suffix == QStringLiteral("html"))
         saved = save_paper_html(html_of(s, wish), file);
     else
-        saved = save_paper_pdf(html_of(s, wish), foot_of(s.state), wish.paper, file);
+        saved = save_paper_pdf(html_of(s, wish), foot_of(s.state), wish.paper, file, is_wide(wish.kind));
     return saved.map([&file] { return QStringList{file}; });
 }
 

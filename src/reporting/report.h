@@ -27,6 +27,11 @@ struct PaperWish {
 /// Suffixes of files that a kind can be written to, the usual one first: "pdf", "html".
 [[nodiscard]] QStringList formats_of(PaperKind kind);
 
+/// Whether it is printed with the longer side of the paper across: it has many columns.
+[[nodiscard]] inline bool is_wide(PaperKind kind) {
+    return kind == PaperKind::coordinates;
+}
+
 /// The paper as a page; of a label its picture, of data what it holds.
 [[nodiscard]] QString html_of(const PaperSource& source, const PaperWish& wish);
 

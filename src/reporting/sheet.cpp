@@ -82,11 +82,11 @@ std::vector<Room> rooms_in(const std::vector<Cells>& rows) {
     return rooms;
 }
 
-/// @param type points; rooms are measured at 10
 /// Shares of the width, in hundredths: where all lines fit each has its own, else what is left beyond the longest words
 /// goes to those that are longer.
-std::vector<double> widths(const std::vector<Room>& rooms, double type) {
-    const double paper = 490 * 10 / type, between = 8; // points: of the narrower paper's width, of a cell's padding and a hair
+/// @param paper points across it
+std::vector<double> widths(const std::vector<Room>& rooms, double paper) {
+    constexpr double between = 8; // points, of a cell's padding and a hair
     const double words = std::accumulate(rooms.begin(), rooms.end(), 0.0,
                                          [](double a, const Room&r) { return a + r.word; }),
                  lines = std::accumulate(rooms.begin(), rooms.end(), 0.0,
@@ -116,7 +116,7 @@ void Sheet::table(const QStringList& heads, const QString& rows) {
     }
     std::vector<Cells> all = head;
     all.insert(all.end(), body.begin(), body.end());
-    const auto shares = widths(rooms_in(all), type_);
+    const auto shares = widths(rooms_in(all), room_);
     Cells& first = head.empty() ? body.front() : head.front(); // the layout goes by the first row
     for (qsizetype i = 0; i < first.size(); ++i)
         first[i].insert(3, QStringLiteral(" width=\"%1%\"").arg(shares[static_cast<std::size_t>(i)], 0, 'f', 1));

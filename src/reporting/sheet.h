@@ -15,8 +15,9 @@ namespace pallix::reporting {
 /// A paper on its way to be HTML, part by part. What is put in is markup already: words go through `q`.
 class Sheet {
   public:
-    /// @param type points that its tables are set in
-    explicit Sheet(double type = 10) : type_(type) {}
+    /// @param room points across the page, of the narrower paper
+    explicit Sheet(double room = upright) : room_(room) {}
+    static constexpr double upright = 490, lying = 700; ///< points across a page on either side
     [[nodiscard]] const QString& body() const { return body_; }
 
     void add(const QString& html) { body_ += html + QLatin1Char('\n'); }
@@ -68,7 +69,7 @@ class Sheet {
     }
 
   private:
-    double type_;
+    double room_;
     QString body_;
 };
 

@@ -310,6 +310,92 @@ TEST_F(Cli, TellsWhetherAPaperBelongsToALedger) {
     EXPECT_EQ(run("check --job nowhere.pallix.json").status, 1);
 }
 
+TEST_F(Cli, WritesPapersWithoutADisplay) {
+    const std::string jobs = std::string(PALLIX_TEST_DATA) + "/jobs/";
+    const auto out = [this](const char* name) { return (folder_ / name).string(); };
+    const auto begins = [](const std::string& file, const std::string& with) {
+        return pallix::test::read_file(file).starts_with(with);
+    };
+    for (const char* kind :
+         {"passport", "customer", "estimate", "work-sheet", "caps", "boring", "readings", "coordinates", "label"}) {
+        const Outcome o = run("report --job " + jobs + "ferry.pallix.json --kind " + kind +
+                              " --paper letter --unit in --out " + out("paper.pdf"));
+        EXPECT_EQ(o.status, 0) << kind << o.err;
+        EXPECT_EQ(o.out, out("paper.pdf") + "\n") << kind;
+        EXPECT_EQ(o.err, "") << kind;
+        EXPECT_TRUE(begins(out("paper.pdf"), "%PDF-")) << kind;
+    }
+    EXPECT_EQ(run("report --job " + jobs + "ferry.pallix.json --kind data --out " + out("all.xlsx")).status, 0);
+    EXPECT_TRUE(begins(out("all.xlsx"), "PK"));
+    EXPECT_EQ(run("report --job " + jobs + "ferry.pallix.json --kind coordinates --out " + out("c.csv")).status, 0);
+    EXPECT_TRUE(begins(out("c.csv"), "\"set-up\",\"hole\","));
+    EXPECT_EQ(run("report --job " + jobs + "ferry.pallix.json --kind passport --at 2026-03-06T09:00:00Z --out " +
+                  out("p.html"))
+                  .status,
+              0);
+    EXPECT_THAT(pallix::test::read_file(out("p.html")), HasSubstr("Printed 2026-03-06"));
+}
+
+TEST_F(Cli, WritesPapersOfManyJobsInOneCall) {
+    const std::string jobs = std::string(PALLIX_TEST_DATA) + "/jobs/";
+    const std::string many =
+        "--job " + jobs + "ketch.pallix.json --job " + jobs + "tender.pallix.json --job " + jobs + "ketch.pallix.json";
+    const Outcome o = run("report " + many + " --kind passport --out '" + (folder_ / "{job}.html").string() + "'");
+    EXPECT_EQ(o.status, 0) << o.err;
+    EXPECT_EQ(std::count(o.out.begin(), o.out.end(), '\n'), 3);
+    EXPECT_TRUE(std::filesystem::exists(folder_ / "Samphire, tender.html"));
+    EXPECT_TRUE(std::filesystem::exists(folder_ / "Lantern Ketch, auxiliary.html"));
+    EXPECT_TRUE(std::filesystem::exists(folder_ / "Lantern Ketch, auxiliary 2.html")) << "none is written over another";
+    const Outcome one = run("report " + many + " --kind passport --out " + (folder_ / "one.html").string());
+    EXPECT_EQ(one.status, 1);
+    EXPECT_THAT(one.err, HasSubstr("it is one file for many jobs"));
+}
+
+TEST_F(Cli, WhatIsWrongWithOnePaperStopsNoOther) {
+    const std::string jobs = std::string(PALLIX_TEST_DATA) + "/jobs/";
+    const Outcome o =
+        run("report --job nowhere.pallix.json --job " + write("bad.pallix.json", "{]") + " --job " + jobs +
+            "tender.pallix.json --kind passport --out '" + (folder_ / "{job}.html").string() + "'");
+    EXPECT_EQ(o.status, 1);
+    EXPECT_THAT(o.err, HasSubstr("nowhere.pallix.json"));
+    EXPECT_THAT(o.err, HasSubstr("bad.pallix.json"));
+    EXPECT_TRUE(std::filesystem::exists(folder_ / "Samphire, tender.html"));
+}
+
+TEST_F(Cli, RefusesWhatNoPaperIsMadeOf) {
+    const std::string job = "report --job " + std::string(PALLIX_TEST_DATA) + "/jobs/tender.pallix.json ";
+    const auto refused = [&](const std::string& arguments, int status, const char* why) {
+        const Outcome o = run(job + arguments);
+        EXPECT_EQ(o.status, status) << arguments;
+        EXPECT_THAT(o.err, HasSubstr(why)) << arguments;
+    };
+    refused("--kind passport", 2, "--out is required");
+    refused("--kind poem --out x.pdf", 2, "poem");
+    refused("--kind passport --out x.pdf --paper a0", 2, "a0");
+    refused("--kind passport --out x.pdf --unit furlong", 2, "furlong");
+    refused("--kind passport --out x.pdf --at yesterday", 2, "a time in UTC");
+    refused("--kind passport --out " + (folder_ / "x.docx").string(), 1, "a passport is written as .pdf, .html");
+    refused("--kind passport --out /nowhere/x.pdf", 1, "cannot be written");
+    refused("--kind label --label 1x1 --out x.pdf", 1, "is no size of a label");
+    refused("--kind coordinates --machine lathe --out x.csv", 1, "no machine of that name");
+    refused("--kind coordinates --shop " + write("s.json", "{}") + " --out x.csv", 1, "serial_pattern");
+    EXPECT_EQ(run("report --kind passport --out x.pdf").status, 2);
+    EXPECT_EQ(run("report --all --kind passport --out x.pdf").status, 2) << "of no book";
+}
+
+TEST_F(Cli, ABookThatIsNotThereIsNotMade) {
+    const std::string book = (folder_ / "none.shopbook").string();
+    for (const std::string& command :
+         {"jobs --book " + book, "export --book " + book + " --out x", "backup --book " + book + " --out y",
+          "check --book " + book, "report --book " + book + " --all --kind passport --out {job}.pdf"}) {
+        const Outcome o = run(command);
+        EXPECT_EQ(o.status, 1) << command;
+        EXPECT_THAT(o.err, HasSubstr("there is no such file")) << command;
+    }
+    EXPECT_FALSE(std::filesystem::exists(book));
+    EXPECT_EQ(run("check").status, 2);
+}
+
 TEST_F(Cli, DrawsABlueprintFromARecipeThatIsEvaluatedLikeAnyOther) {
     const std::string recipe = write("four.pallix-recipe.json", R"({ "format": "pallix-recipe", "version": 1,
  "figures": { "name": "a four", "layout": "inline", "clocking": "decks", "cylinders": 4, "bore": "82 H8", "pitch": 94,

@@ -38,10 +38,11 @@ struct Page {
 /// The words of a PDF page by page, as poppler finds them.
 inline std::vector<Page> words_of_pdf(const QString& file);
 
-inline std::vector<Page> read_back(const QString& html, const reporting::PaperFoot& foot, QPageSize::PageSizeId paper) {
+inline std::vector<Page> read_back(const QString& html, const reporting::PaperFoot& foot, QPageSize::PageSizeId paper,
+                                   bool wide = false) {
     const QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("p.pdf"));
-    EXPECT_TRUE(reporting::save_paper_pdf(html, foot, QPageSize(paper), file));
+    EXPECT_TRUE(reporting::save_paper_pdf(html, foot, QPageSize(paper), file, wide));
     if (const QString kept = qEnvironmentVariable("PALLIX_KEEP_PAPERS"); !kept.isEmpty()) { // to be looked at
         static int number = 0;
         QFile::copy(file, QStringLiteral("%1/paper-%2.pdf").arg(kept).arg(++number));

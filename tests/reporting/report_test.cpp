@@ -157,7 +157,7 @@ TEST(Report, EveryPaperOfTheHarbourIsLegibleAndWholeOnBothPapersInBothUnits) {
             for (const auto& [paper, l] : {std::pair(QPageSize::A4, mm), std::pair(QPageSize::Letter, inches)}) {
                 const std::string what = intake_of(job.state).title + ", " + name_of(kind);
                 const QString html = html_of(source_of(job, l), {kind, QPageSize(paper), "boring mill"});
-                const auto pages = test::read_back(html, foot_of(job.state), paper);
+                const auto pages = test::read_back(html, foot_of(job.state), paper, is_wide(kind));
                 expect_legible(pages, what);
                 QTextDocument meant;
                 meant.setHtml(html);
@@ -177,7 +177,7 @@ TEST(Report, ALargeJobIsLegible) {
     ASSERT_TRUE(intake_of(job.state).troubles.empty()) << intake_of(job.state).troubles.front().words;
     for (const PaperKind kind : printed) {
         const auto pages = test::read_back(html_of(source_of(job), {kind, QPageSize(QPageSize::A4), ""}),
-                                           foot_of(job.state), QPageSize::A4);
+                                           foot_of(job.state), QPageSize::A4, is_wide(kind));
         expect_legible(pages, name_of(kind));
         EXPECT_TRUE(pages.back().has(QStringLiteral("S26-100"))) << "whose page it is";
     }

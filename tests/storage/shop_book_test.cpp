@@ -118,6 +118,7 @@ TEST_F(ShopBookTest, ABookOfTheFirstSchemaIsBroughtForward) {
         ASSERT_TRUE(run_sql(QStringLiteral("DROP TABLE %1").arg(QLatin1String(later))));
     ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_clock")));
     ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_instrument")));
+    ASSERT_TRUE(run_sql(QStringLiteral("DROP INDEX entry_serial")));
     ASSERT_TRUE(run_sql(QStringLiteral("ALTER TABLE entry DROP COLUMN digest")));
     ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA application_id = 0")));
     ASSERT_TRUE(run_sql(QStringLiteral("PRAGMA user_version = 1")));

@@ -199,7 +199,7 @@ TEST(EstimateWords, SayWhatIsLikelyAndOnWhatItRests) {
                 ElementsAre("About 10 hours; between 8.0 hours and 15 hours in 8 of 10 such jobs here (nine "
                             "jobs of this engine)."));
     EXPECT_THAT(words.sizes,
-                ElementsAre("Cylinders as large as new: certain as far as it was measured, by what was measured."));
+                ElementsAre("Cylinders as large as new: as good as certain, by what was measured."));
 }
 
 TEST(CoordinateWords, SayWhatPlacesCountFrom) {

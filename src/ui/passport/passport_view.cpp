@@ -18,7 +18,6 @@
 #include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QListWidget>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QPushButton>
@@ -31,8 +30,16 @@ namespace pallix::ui {
 namespace {
 constexpr int on_screen = 1, on_paper = 2; // pixels of a picture
 
-/// The sheet's type at the size everything is shown at: 10 points of paper are the text of the screen.
-QString in_pixels(QString html) {
+/// The sheet as the screen shows it: 10 points of paper are the text of the screen at the size everything is shown at,
+/// and no picture is wider than there is room.
+/// @param room pixels across
+QString in_pixels(QString html, int room) {
+    static const QRegularExpression width(QStringLiteral("<img width=\"([0-9]+)\""));
+    constexpr double widest = 720; // of the layout, two beside one another with what is between
+    const double smaller = std::min(1.0, room / widest);
+    for (auto found = width.match(html); found.hasMatch(); found = width.match(html, found.capturedStart() + 1))
+        html.replace(found.capturedStart(1), found.capturedLength(1),
+                     QString::number(static_cast<int>(found.captured(1).toDouble() * smaller)));
     static const QRegularExpression points(QStringLiteral("font-size: ([0-9.]+)pt"));
     for (auto found = points.match(html); found.hasMatch(); found = points.match(html, found.capturedStart() + 1))
         html.replace(found.capturedStart(), found.capturedLength(),
@@ -49,15 +56,17 @@ QString all_faults(const block::Faults& faults) {
 } // namespace
 
 PassportView::PassportView(Context context, QWidget* parent)
-    : View(parent), context_(context), kinds_(new QListWidget(this)), machine_(new QComboBox(this)),
-      save_(new QPushButton(tr("Save as…"), this)), print_(new QPushButton(tr("Print preview…"), this)),
+    : View(parent), context_(context), kinds_(new QComboBox(this)), machine_(new QComboBox(this)),
+      save_(new QPushButton(tr("Save as…"), this)), print_(new QPushButton(tr("Print…"), this)),
       serial_(new QPushButton(this)), sheet_(new QTextBrowser(this)), echo_(new PlainLabel(this)) {
     kinds_->setObjectName(QStringLiteral("papers"));
     kinds_->setAccessibleName(tr("papers of the job"));
     kinds_->addItems({tr("Passport"), tr("For the owner"), tr("Estimate"), tr("Work sheet"), tr("Cutting caps"),
                       tr("Boring"), tr("Readings"), tr("Coordinates"), tr("Label"), tr("Tables of all")});
-    kinds_->setCurrentRow(0);
-    kinds_->setFixedWidth(150);
+    for (QComboBox* box : {kinds_, machine_}) { // the buttons beside them keep their words
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(12);
+    }
     sheet_->setObjectName(QStringLiteral("passport"));
     sheet_->setAccessibleName(tr("the paper"));
     // Paper is white by night too.
@@ -66,14 +75,12 @@ PassportView::PassportView(Context context, QWidget* parent)
     paper.setColor(QPalette::Text, QColor(0x1E, 0x25, 0x2B));
     sheet_->setPalette(paper);
     sheet_->setStyleSheet(QStringLiteral("QTextBrowser { background: white; color: #1E252B; padding: 12px 20px; }"));
-    auto* below = new QHBoxLayout;
-    below->addWidget(kinds_);
-    below->addWidget(sheet_, 1);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 14, 20, 12);
     column->addWidget(build_top());
-    column->addLayout(below, 1);
-    connect(kinds_, &QListWidget::currentRowChanged, this, &PassportView::refresh);
+    column->addWidget(echo_);
+    column->addWidget(sheet_, 1);
+    connect(kinds_, &QComboBox::currentIndexChanged, this, &PassportView::refresh);
     connect(machine_, &QComboBox::currentIndexChanged, this, &PassportView::refresh);
     setFocusProxy(sheet_);
 }
@@ -89,8 +96,10 @@ QWidget* PassportView::build_top() {
     save_->setToolTip(tr("The paper as a file: its ending says the form (Ctrl+S)"));
     print_->setToolTip(tr("See the printed sheet first (Ctrl+P)"));
     serial_->setObjectName(QStringLiteral("serial"));
-    row->addWidget(echo_, 1);
-    for (QWidget* widget : std::initializer_list<QWidget*>{machine_, serial_, save_, print_})
+    row->addWidget(kinds_);
+    row->addWidget(machine_);
+    row->addStretch(1);
+    for (QWidget* widget : {serial_, save_, print_})
         row->addWidget(widget);
     connect(save_, &QPushButton::clicked, this, &PassportView::save);
     connect(print_, &QPushButton::clicked, this, &PassportView::preview_print);
@@ -104,7 +113,7 @@ QWidget* PassportView::build_top() {
 }
 
 reporting::PaperKind PassportView::kind() const {
-    return static_cast<reporting::PaperKind>(std::max(0, kinds_->currentRow()));
+    return static_cast<reporting::PaperKind>(std::max(0, kinds_->currentIndex()));
 }
 
 reporting::PaperWish PassportView::wish() const {
@@ -136,7 +145,7 @@ void PassportView::refresh() {
     }
     fill_machines();
     show_serial();
-    sheet_->setHtml(in_pixels(reporting::html_of(source(on_screen), wish())));
+    sheet_->setHtml(in_pixels(reporting::html_of(source(on_screen), wish()), sheet_->viewport()->width()));
 }
 
 void PassportView::fill_machines() {
@@ -156,13 +165,14 @@ void PassportView::show_serial() {
     const auto& serial = card_of(context_.session.state()).serial;
     const bool open = !serial || serial->payload.engraved.empty();
     serial_->setVisible(open && (kind() == reporting::PaperKind::passport || kind() == reporting::PaperKind::label));
-    serial_->setText(serial ? tr("%1 is on the block…").arg(qt(serial->payload.serial)) : tr("Give it a serial"));
+    serial_->setText(serial ? tr("Marked…") : tr("Give a serial"));
     serial_->setToolTip(serial ? tr("The line that was marked on the block (Ctrl+Alt+M)")
                                : tr("The next by the shop's pattern (Ctrl+Alt+S)"));
+    serial_->parentWidget()->layout()->activate(); // at once: it may have been hidden until now
 }
 
 void PassportView::show_paper(reporting::PaperKind kind) {
-    kinds_->setCurrentRow(static_cast<int>(kind));
+    kinds_->setCurrentIndex(static_cast<int>(kind));
 }
 
 void PassportView::save() {
@@ -173,7 +183,7 @@ void PassportView::save() {
         filters << QStringLiteral("%1 (*.%2)").arg(format.toUpper(), format);
     const QString title = qt(intake_of(context_.session.state()).title);
     const QString name =
-        kind() == reporting::PaperKind::passport ? title : title + QLatin1Char(' ') + kinds_->currentItem()->text();
+        kind() == reporting::PaperKind::passport ? title : title + QLatin1Char(' ') + kinds_->currentText();
     const QString file = QFileDialog::getSaveFileName(
         this, tr("Save the paper"), file_name_of(name) + QLatin1Char('.') + reporting::formats_of(kind()).front(),
         filters.join(QStringLiteral(";;")));
@@ -189,6 +199,8 @@ void PassportView::preview_print() {
     QPrinter printer(QPrinter::HighResolution);
     if (kind() != reporting::PaperKind::label)
         printer.setPageSize(reporting::paper_of_locale());
+    if (reporting::is_wide(kind()))
+        printer.setPageOrientation(QPageLayout::Landscape);
     QPrintPreviewDialog preview(&printer, this);
     connect(&preview, &QPrintPreviewDialog::paintRequested, this,
             [this](QPrinter* device) { reporting::print(source(on_paper), wish(), *device); });

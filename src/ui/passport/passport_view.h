@@ -10,7 +10,6 @@
 
 class QComboBox;
 class QLabel;
-class QListWidget;
 class QPushButton;
 class QTextBrowser;
 
@@ -46,7 +45,7 @@ class PassportView : public View {
 
     Context context_;
     Hours hours_;
-    QListWidget* kinds_;
+    QComboBox* kinds_;
     QComboBox* machine_;
     QPushButton* save_;
     QPushButton* print_;

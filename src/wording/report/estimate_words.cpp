@@ -40,7 +40,7 @@ std::string hours_text(double minutes) {
 
 std::string percent(double chance) {
     const double in_hundred = std::round(100 * chance);
-    return in_hundred >= 100 ? "certain as far as it was measured"
+    return in_hundred >= 100 ? "as good as certain"
            : in_hundred < 1  ? "less than 1 in 100"
                              : fixed(in_hundred, 0) + " in 100";
 }
