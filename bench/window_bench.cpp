@@ -4,6 +4,7 @@
 #include "block/state/deck_state.h"
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
+#include "reporting/report.h"
 #include "session/background.h"
 #include "session/demo_shop.h"
 #include "session/preferences.h"
@@ -293,6 +294,24 @@ void DragAFoot(benchmark::State& state) {
     }
 }
 BENCHMARK(DragAFoot)->Unit(benchmark::kMillisecond);
+
+/// From the ledger to the PDF, as `pallix-cli report` does it: the ferry's, the harbour's longest.
+void PrintAPassport(benchmark::State& state) {
+    std::vector<workshop::DemoJob> jobs = workshop::harbour_jobs();
+    workshop::add_cards(jobs);
+    const auto ferry = std::ranges::max_element(jobs, {}, [](const auto& job) { return job.entries.size(); });
+    const QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("passport.pdf"));
+    for (auto _ : state) {
+        const block::Folded folded = block::fold(ferry->entries);
+        const planning::Assessment assessment = planning::assess(folded);
+        const auto written = reporting::write_paper(
+            {folded, assessment, ferry->entries, wording::LengthText(block::Unit::mm), 2, QStringLiteral("2026-03-06")},
+            {reporting::PaperKind::passport, QPageSize(QPageSize::A4), ""}, file);
+        benchmark::DoNotOptimize(written);
+    }
+}
+BENCHMARK(PrintAPassport)->Unit(benchmark::kMillisecond);
 
 /// The shop list of so many jobs, as at every start but the first.
 void ReadTheShopList(benchmark::State& state) {

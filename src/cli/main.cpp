@@ -10,15 +10,20 @@
 #include "reporting/report.h"
 
 #include <CLI/CLI.hpp>
-#include <QGuiApplication>
 #include <algorithm>
 #include <cctype>
 #include <charconv>
 #include <cmath>
+#include <functional>
 #include <iostream>
 #include <optional>
+#include <string>
+#include <utility>
+#include <vector>
 
 namespace {
+
+using namespace pallix;
 
 constexpr int wrong_usage = 2;
 
@@ -31,7 +36,7 @@ std::optional<double> length_of(const std::string& text) {
                : std::nullopt;
 }
 
-void add_block_files(CLI::App& command, pallix::cli::BlockFiles& files) {
+void add_block_files(CLI::App& command, cli::BlockFiles& files) {
     command.add_option("--blueprint", files.blueprint, "the blueprint, .pallix-blueprint.json")->required();
     command.add_option("--probe", files.probes, "a probe log, .csv; may be given several times")
         ->required()
@@ -39,181 +44,262 @@ void add_block_files(CLI::App& command, pallix::cli::BlockFiles& files) {
         ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
 }
 
+void add_unit(CLI::App& command, std::string& unit, const char* words = "unit of the lengths printed") {
+    command.add_option("--unit", unit, words)->check(CLI::IsMember({"mm", "in"}));
+}
+
+void add_format(CLI::App& command, std::string& format, const char* words) {
+    command.add_option("--format", format, words)->check(CLI::IsMember({"json", "text"}));
+}
+
+void add_time(CLI::App& command, std::string& at, const char* words) {
+    command.add_option("--at", at, words)->check([](const std::string& text) {
+        return cli::is_utc(text) ? "" : "a time in UTC such as 2026-03-05T14:30:00Z";
+    });
+}
+
+CLI::Option* add_many(CLI::App& command, const char* name, std::vector<std::string>& values, const char* words) {
+    return command.add_option(name, values, words)->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+}
+
+/// Every command with its options; parsing leaves what is to be run.
+class Commands {
+  public:
+    explicit Commands(CLI::App& app) : app_(app) {
+        evaluate();
+        plan();
+        next();
+        check();
+        report();
+        books();
+        convert();
+        blueprints();
+        blueprints_from_elsewhere();
+        drawings();
+    }
+    [[nodiscard]] int run() const { return run_(); }
+
+  private:
+    CLI::App* command(CLI::App& parent, const char* name, const char* words, std::function<int()> run) {
+        CLI::App* made = parent.add_subcommand(name, words);
+        made->callback([this, run = std::move(run)] { run_ = run; });
+        return made;
+    }
+    CLI::App* command(const char* name, const char* words, std::function<int()> run) {
+        return command(app_, name, words, std::move(run));
+    }
+
+    void evaluate() {
+        CLI::App* c = command("evaluate", "print what the probe logs say of the block", [this] {
+            evaluate_.unit = *block::unit_from_name(unit_);
+            evaluate_.with_uncertainty = uncertainty_ != "off";
+            if (const auto length = length_of(uncertainty_))
+                evaluate_.touch_uncertainty = *length * block::mm_per(evaluate_.unit);
+            evaluate_.as_text = format_ == "text";
+            return cli::evaluate(evaluate_);
+        });
+        add_block_files(*c, evaluate_.files);
+        add_unit(*c, unit_);
+        add_format(*c, format_, "json, or a table to read");
+        c->add_option("--uncertainty", uncertainty_,
+                      "auto: standard uncertainties from what the logs state of a touch, or from the scatter about the "
+                      "circles; off: none; or a touch's standard uncertainty in the unit of --unit")
+            ->check([](const std::string& text) {
+                return text == "auto" || text == "off" || length_of(text) ? "" : "auto, off or a length greater than 0";
+            });
+        c->add_option("--trials", evaluate_.trials, "draws behind the uncertainty of zones and extremes")
+            ->check(CLI::Range(10, 1'000'000));
+    }
+
+    void plan() {
+        CLI::App* c = command("plan", "print what to cut: tunnel, decks, cylinders", [this] {
+            plan_.as_text = format_ == "text";
+            return cli::plan(plan_);
+        });
+        add_block_files(*c, plan_.files);
+        c->add_option("--policy", plan_.policy, "what to plan by, .json; the usual policy without it");
+        add_format(*c, format_, "json, or tables to read");
+    }
+
+    void next() {
+        CLI::App* c = command("next", "print what comes next in a job: its steps, and the one that is called", [this] {
+            next_.as_text = format_ == "text";
+            return cli::next(next_);
+        });
+        c->add_option("--job", next_.job, "the job, .pallix.json")->required();
+        add_time(*c, next_.at, "the time of asking, UTC (2026-03-05T14:30:00Z); now without it");
+        c->add_flag("--all", next_.all, "also what is done, skipped and stale");
+        add_format(*c, format_, "json, or lines to read");
+    }
+
+    void check() {
+        CLI::App* c = command("check",
+                              "tell whether a paper belongs to an unaltered ledger, print a ledger's digest, or look a "
+                              "whole shop book over",
+                              [this] { return book_.book.empty() ? cli::check(check_) : cli::check_book(book_); });
+        auto* of = c->add_option_group("what")->require_option(1);
+        of->add_option("--job", check_.job, "the job, .pallix.json");
+        of->add_option("--book", book_.book, "a shop book: whether it is as it was written");
+        c->add_option("--digest", check_.digest, "the paper's digest; twelve digits from its beginning are enough")
+            ->check([](const std::string& text) {
+                const auto digits = std::ranges::count_if(text, [](unsigned char d) { return std::isxdigit(d) != 0; });
+                const auto blanks = std::ranges::count(text, ' ');
+                return digits >= 12 && digits <= 64 && digits + blanks == static_cast<std::ptrdiff_t>(text.size())
+                           ? ""
+                           : "12 to 64 hexadecimal digits";
+            });
+    }
+
+    void report() {
+        CLI::App* c = command("report", "write papers of one job or of many", [this] {
+            report_.unit = *block::unit_from_name(unit_);
+            return cli::report(report_);
+        });
+        auto* whose = c->add_option_group("whose")->require_option(1);
+        add_many(*whose, "--job", report_.jobs,
+                 "a job, .pallix.json; with --book a title, serial or number; may be given several times");
+        auto* all = whose->add_flag("--all", report_.all, "every job of the book");
+        all->needs(c->add_option("--book", report_.book, "the shop book that the jobs stand in"));
+        c->add_option("--kind", report_.kind, "which paper")
+            ->required()
+            ->check(
+                CLI::IsMember(std::vector<std::string>(reporting::paper_keys.begin(), reporting::paper_keys.end())));
+        c->add_option("--out", report_.out,
+                      "the file; its suffix says the form; {job} in it stands for each job's serial or title")
+            ->required();
+        c->add_option("--paper", report_.paper, "a4 or letter; as is usual here without it")
+            ->check(CLI::IsMember({"a4", "letter"}));
+        add_unit(*c, unit_);
+        c->add_option("--shop", report_.shop, "how the shop's papers are, .pallix-shop.json");
+        c->add_option("--machine", report_.machine, "whose axes coordinates go by");
+        c->add_option("--label", report_.label, "size of a label, such as \"62 x 29\"");
+        add_time(*c, report_.at, "the time of printing, UTC; now without it");
+        c->footer("example: pallix-cli report --book shop.shopbook --all --kind passport --out papers/{job}.pdf\n"
+                  "         pallix-cli report --job ferry.pallix.json --kind coordinates --out ferry.dxf");
+    }
+
+    void books() {
+        CLI::App* jobs = command("jobs", "list the jobs of a shop book", [this] {
+            book_.as_json = format_ == "json";
+            return cli::list_jobs(book_);
+        });
+        jobs->preparse_callback([this](std::size_t) { format_ = "text"; });
+        add_format(*jobs, format_, "lines to read, or json");
+        CLI::App* all =
+            command("export", "write jobs of a shop book as .pallix.json", [this] { return cli::export_jobs(book_); });
+        add_many(*all, "--job", book_.jobs, "a title, serial or number; all without it");
+        all->add_option("--out", book_.out, "the folder")->required();
+        CLI::App* backup =
+            command("backup", "copy a shop book, and read the copy again", [this] { return cli::back_up(book_); });
+        backup->add_option("--out", book_.out, "the copy")->required();
+        for (CLI::App* c : {jobs, all, backup})
+            c->add_option("--book", book_.book, "the shop book")->required();
+    }
+
+    static void add_log_reading(CLI::App& command, cli::LogReading& reading) {
+        command.add_option("--mapping", reading.mapping, "how the log is to be read, .pallix-mapping.json");
+        command.add_flag("--by-shape", reading.by_shape,
+                         "name touches that have no names by the shape of blocks in general");
+    }
+
+    void convert() {
+        CLI::App* c = command("convert", "print a shop's own probe log as one that Pallix reads",
+                              [this] { return cli::convert(convert_); });
+        c->add_option("log", convert_.log, "the log; - for standard input")->required();
+        add_log_reading(*c, convert_.reading);
+        c->add_option("--blueprint", convert_.reading.blueprint,
+                      "name touches that have no names by where this block's places lie");
+        c->add_flag("--suggest", convert_.suggest,
+                    "print the mapping by which it is read, to be looked over and kept, not the log");
+        c->footer("example: pallix-cli convert --mapping ours.pallix-mapping.json deck.txt > deck.csv\n"
+                  "         pallix-cli convert --blueprint four.pallix-blueprint.json --suggest run.txt > "
+                  "ours.pallix-mapping.json");
+    }
+
+    void blueprints() {
+        blueprint_command_ = app_.add_subcommand("blueprint", "draw a blueprint from a recipe, or look one over");
+        blueprint_command_->require_subcommand(1);
+        CLI::App* draw = command(*blueprint_command_, "new", "print the blueprint that a recipe makes",
+                                 [this] { return cli::draw_blueprint(blueprint_); });
+        draw->add_option("--recipe", blueprint_.file, "the recipe, .pallix-recipe.json; - for standard input")
+            ->required();
+        draw->footer("example: pallix-cli blueprint new --recipe four.pallix-recipe.json > four.pallix-blueprint.json");
+        CLI::App* check =
+            command(*blueprint_command_, "check", "say what a blueprint has, leaves out, and what looks wrong", [this] {
+                blueprint_.unit = *block::unit_from_name(unit_);
+                return cli::check_blueprint(blueprint_);
+            });
+        check->add_option("--blueprint", blueprint_.file, "a blueprint or a recipe; - for standard input")->required();
+        add_unit(*check, unit_);
+        check->footer("example: pallix-cli blueprint check --blueprint four.pallix-blueprint.json --unit in");
+    }
+
+    void blueprints_from_elsewhere() {
+        const char* base_words = "an engine, recipe or blueprint whose figures stand already";
+        CLI::App* table =
+            command(*blueprint_command_, "from-table", "print the recipe that a table of figures or holes makes",
+                    [this] { return cli::recipe_from_sheet(table_, base_, *block::unit_from_name(unit_)); });
+        table->add_option("table", table_, "XLSX, ODS, CSV or TSV; - for standard input")->required();
+        table->add_option("--onto", base_, base_words);
+        add_unit(*table, unit_, "unit of numbers that name none");
+        table->footer("example: pallix-cli blueprint from-table sheet.xlsx --unit in > four.pallix-recipe.json");
+        CLI::App* probe =
+            command(*blueprint_command_, "from-probe", "print the recipe that probe logs of good blocks teach", [this] {
+                return cli::recipe_from_blocks(good_blocks_, good_reading_, base_, *block::unit_from_name(unit_));
+            });
+        probe->add_option("logs", good_blocks_, "a probe log or a job, .pallix.json, for each block")->required();
+        add_log_reading(*probe, good_reading_);
+        probe->add_option("--onto", base_, base_words);
+        add_unit(*probe, unit_, "unit of the figures printed");
+        probe->footer("example: pallix-cli blueprint from-probe first.csv second.csv > four.pallix-recipe.json");
+    }
+
+    void drawings() {
+        CLI::App* to = command(*blueprint_command_, "to-dxf", "write a blueprint as a drawing with its dimensions",
+                               [this] { return cli::write_drawing(blueprint_, dxf_file_); });
+        to->add_option("--blueprint", blueprint_.file, "a blueprint or a recipe; - for standard input")->required();
+        to->add_option("--out", dxf_file_, "the drawing, .dxf")->required();
+        to->footer("example: pallix-cli blueprint to-dxf --blueprint four.pallix-recipe.json --out four.dxf");
+        CLI::App* from =
+            command(*blueprint_command_, "from-dxf", "print the recipe that a drawing of a deck or gasket makes",
+                    [this] { return cli::recipe_from_drawing(dxf_); });
+        from->add_option("drawing", dxf_.drawing, "the drawing, ASCII .dxf; - for standard input")->required();
+        from->add_option("--onto", dxf_.base, "an engine, recipe or blueprint whose figures stand already");
+        from->add_option("--unit", dxf_.unit, "the drawing's unit, where it does not say it")
+            ->check(CLI::IsMember({"mm", "in"}));
+        from->add_option("--pitch", dxf_.distance, "from one cylinder to the next: the scale is held against it");
+        from->add_flag("--other-end", dxf_.other_end, "the front cylinder is at the drawing's right end");
+        from->add_flag("--mirrored", dxf_.mirrored, "it is drawn from below");
+        from->add_option("--without-layer", dxf_.without, "a layer that is passed over; may be repeated");
+        from->add_flag("--gasket", dxf_.gasket, "its holes are the gasket's, not the bores");
+        from->footer("example: pallix-cli blueprint from-dxf deck.dxf --pitch \"108 mm\" > deck.pallix-recipe.json");
+    }
+
+    CLI::App& app_;
+    CLI::App* blueprint_command_ = nullptr;
+    std::function<int()> run_;
+    std::string unit_ = "mm", format_ = "json", uncertainty_ = "auto";
+    cli::EvaluateRequest evaluate_;
+    cli::PlanRequest plan_;
+    cli::NextRequest next_;
+    cli::CheckRequest check_;
+    cli::BookRequest book_;
+    cli::ReportRequest report_;
+    cli::ConvertRequest convert_;
+    cli::BlueprintRequest blueprint_;
+    std::string table_, base_, dxf_file_;
+    std::vector<std::string> good_blocks_;
+    cli::LogReading good_reading_;
+    cli::DxfRequest dxf_;
+};
+
 } // namespace
 
 int main(int argc, char** argv) {
-    using namespace pallix;
-    CLI::App app{"pallix-cli: what probe logs say of an engine block, and what to cut"};
+    CLI::App app{"pallix-cli: what probe logs say of an engine block, what to cut, and the papers of a job"};
     app.set_version_flag("--version", "pallix-cli " PALLIX_VERSION);
     app.require_subcommand(1);
-
-    cli::EvaluateRequest request;
-    std::string unit = "mm", format = "json";
-    CLI::App* evaluate = app.add_subcommand("evaluate", "print what the probe logs say of the block");
-    add_block_files(*evaluate, request.files);
-    evaluate->add_option("--unit", unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
-    evaluate->add_option("--format", format, "json, or a table to read")->check(CLI::IsMember({"json", "text"}));
-    std::string uncertainty = "auto";
-    evaluate
-        ->add_option("--uncertainty", uncertainty,
-                     "auto: standard uncertainties from what the logs state of a touch, or from the scatter about the "
-                     "circles; off: none; or a touch's standard uncertainty in the unit of --unit")
-        ->check([](const std::string& text) {
-            return text == "auto" || text == "off" || length_of(text) ? "" : "auto, off or a length greater than 0";
-        });
-    evaluate->add_option("--trials", request.trials, "draws behind the uncertainty of zones and extremes")
-        ->check(CLI::Range(10, 1'000'000));
-
-    cli::PlanRequest plan_request;
-    std::string plan_format = "json";
-    CLI::App* plan = app.add_subcommand("plan", "print what to cut: tunnel, decks, cylinders");
-    add_block_files(*plan, plan_request.files);
-    plan->add_option("--policy", plan_request.policy, "what to plan by, .json; the usual policy without it");
-    plan->add_option("--format", plan_format, "json, or tables to read")->check(CLI::IsMember({"json", "text"}));
-
-    cli::NextRequest next_request;
-    std::string next_format = "json";
-    CLI::App* next =
-        app.add_subcommand("next", "print what comes next in a job: its steps, and the one that is called");
-    next->add_option("--job", next_request.job, "the job, .pallix.json")->required();
-    next->add_option("--at", next_request.at, "the time of asking, UTC (2026-03-05T14:30:00Z); now without it")
-        ->check([](const std::string& text) {
-            return cli::is_utc(text) ? "" : "a time in UTC such as 2026-03-05T14:30:00Z";
-        });
-    next->add_flag("--all", next_request.all, "also what is done, skipped and stale");
-    next->add_option("--format", next_format, "json, or lines to read")->check(CLI::IsMember({"json", "text"}));
-
-    cli::CheckRequest check_request;
-    CLI::App* check_paper =
-        app.add_subcommand("check", "tell whether a paper belongs to an unaltered ledger, or print a ledger's digest");
-    cli::BookRequest book_request;
-    auto* checked_book =
-        check_paper->add_option("--book", book_request.book, "a shop book: whether it is as it was written");
-    check_paper->add_option("--job", check_request.job, "the job, .pallix.json")->excludes(checked_book);
-    check_paper
-        ->add_option("--digest", check_request.digest,
-                     "the paper's digest; twelve digits from its beginning are enough")
-        ->check([](const std::string& text) {
-            const auto digits = std::ranges::count_if(text, [](unsigned char c) { return std::isxdigit(c) != 0; });
-            const auto blanks = std::ranges::count(text, ' ');
-            return digits >= 12 && digits <= 64 && digits + blanks == static_cast<std::ptrdiff_t>(text.size())
-                       ? ""
-                       : "12 to 64 hexadecimal digits";
-        });
-
-    cli::ReportRequest report_request;
-    std::string report_unit = "mm";
-    CLI::App* report = app.add_subcommand("report", "write papers of one job or of many");
-    report
-        ->add_option("--job", report_request.jobs,
-                     "a job, .pallix.json; with --book a title, serial or number; may be given several times")
-        ->expected(1)
-        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-    auto* report_book = report->add_option("--book", report_request.book, "the shop book that the jobs stand in");
-    report->add_flag("--all", report_request.all, "every job of the book")->needs(report_book);
-    report->add_option("--kind", report_request.kind, "which paper")
-        ->required()
-        ->check(CLI::IsMember(std::vector<std::string>(reporting::paper_keys.begin(), reporting::paper_keys.end())));
-    report
-        ->add_option("--out", report_request.out,
-                     "the file; its suffix says the form; {job} in it stands for each job's serial or title")
-        ->required();
-    report->add_option("--paper", report_request.paper, "a4 or letter; as is usual here without it")
-        ->check(CLI::IsMember({"a4", "letter"}));
-    report->add_option("--unit", report_unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
-    report->add_option("--shop", report_request.shop, "how the shop's papers are, .pallix-shop.json");
-    report->add_option("--machine", report_request.machine, "whose axes coordinates go by");
-    report->add_option("--label", report_request.label, "size of a label, such as \"62 x 29\"");
-    report->add_option("--at", report_request.at, "the time of printing, UTC; now without it")
-        ->check([](const std::string& text) {
-            return cli::is_utc(text) ? "" : "a time in UTC such as 2026-03-05T14:30:00Z";
-        });
-    report->footer("example: pallix-cli report --book shop.pallix --all --kind passport --out papers/{job}.pdf\n"
-                   "         pallix-cli report --job ferry.pallix.json --kind coordinates --out ferry.dxf");
-
-    std::string jobs_format = "text";
-    CLI::App* jobs = app.add_subcommand("jobs", "list the jobs of a shop book");
-    jobs->add_option("--book", book_request.book, "the shop book")->required();
-    jobs->add_option("--format", jobs_format, "lines to read, or json")->check(CLI::IsMember({"json", "text"}));
-    CLI::App* export_all = app.add_subcommand("export", "write jobs of a shop book as .pallix.json");
-    export_all->add_option("--book", book_request.book, "the shop book")->required();
-    export_all->add_option("--job", book_request.jobs, "a title, serial or number; all without it")
-        ->expected(1)
-        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-    export_all->add_option("--out", book_request.out, "the folder")->required();
-    CLI::App* backup = app.add_subcommand("backup", "copy a shop book, and read the copy again");
-    backup->add_option("--book", book_request.book, "the shop book")->required();
-    backup->add_option("--out", book_request.out, "the copy")->required();
-
-    cli::ConvertRequest convert_request;
-    CLI::App* convert = app.add_subcommand("convert", "print a shop's own probe log as one that Pallix reads");
-    convert->add_option("log", convert_request.log, "the log; - for standard input")->required();
-    const auto add_log_reading = [](CLI::App* command, cli::LogReading& reading) {
-        command->add_option("--mapping", reading.mapping, "how the log is to be read, .pallix-mapping.json");
-        command->add_flag("--by-shape", reading.by_shape,
-                          "name touches that have no names by the shape of blocks in general");
-    };
-    add_log_reading(convert, convert_request.reading);
-    convert->add_option("--blueprint", convert_request.reading.blueprint,
-                        "name touches that have no names by where this block's places lie");
-    convert->add_flag("--suggest", convert_request.suggest,
-                      "print the mapping by which it is read, to be looked over and kept, not the log");
-    convert->footer("example: pallix-cli convert --mapping ours.pallix-mapping.json deck.txt > deck.csv\n"
-                    "         pallix-cli convert --blueprint four.pallix-blueprint.json --suggest run.txt > "
-                    "ours.pallix-mapping.json");
-
-    cli::BlueprintRequest blueprint_request;
-    std::string blueprint_unit = "mm";
-    CLI::App* blueprint = app.add_subcommand("blueprint", "draw a blueprint from a recipe, or look one over");
-    blueprint->require_subcommand(1);
-    CLI::App* draw = blueprint->add_subcommand("new", "print the blueprint that a recipe makes");
-    draw->add_option("--recipe", blueprint_request.file, "the recipe, .pallix-recipe.json; - for standard input")
-        ->required();
-    draw->footer("example: pallix-cli blueprint new --recipe four.pallix-recipe.json > four.pallix-blueprint.json");
-    CLI::App* check = blueprint->add_subcommand("check", "say what a blueprint has, leaves out, and what looks wrong");
-    check->add_option("--blueprint", blueprint_request.file, "a blueprint or a recipe; - for standard input")
-        ->required();
-    check->add_option("--unit", blueprint_unit, "unit of the lengths printed")->check(CLI::IsMember({"mm", "in"}));
-    check->footer("example: pallix-cli blueprint check --blueprint four.pallix-blueprint.json --unit in");
-
-    std::string table_file, table_base;
-    CLI::App* from_table =
-        blueprint->add_subcommand("from-table", "print the recipe that a table of figures or holes makes");
-    from_table->add_option("table", table_file, "XLSX, ODS, CSV or TSV; - for standard input")->required();
-    from_table->add_option("--onto", table_base, "an engine, recipe or blueprint whose figures stand already");
-    from_table->add_option("--unit", blueprint_unit, "unit of numbers that name none")
-        ->check(CLI::IsMember({"mm", "in"}));
-    from_table->footer("example: pallix-cli blueprint from-table sheet.xlsx --unit in > four.pallix-recipe.json");
-    std::vector<std::string> good_blocks;
-    CLI::App* from_probe =
-        blueprint->add_subcommand("from-probe", "print the recipe that probe logs of good blocks teach");
-    from_probe->add_option("logs", good_blocks, "a probe log or a job, .pallix.json, for each block")->required();
-    cli::LogReading good_reading;
-    add_log_reading(from_probe, good_reading);
-    from_probe->add_option("--onto", table_base, "an engine, recipe or blueprint whose figures stand already");
-    from_probe->add_option("--unit", blueprint_unit, "unit of the figures printed")->check(CLI::IsMember({"mm", "in"}));
-    from_probe->footer("example: pallix-cli blueprint from-probe first.csv second.csv > four.pallix-recipe.json");
-    std::string dxf_file;
-    CLI::App* to_dxf = blueprint->add_subcommand("to-dxf", "write a blueprint as a drawing with its dimensions");
-    to_dxf->add_option("--blueprint", blueprint_request.file, "a blueprint or a recipe; - for standard input")
-        ->required();
-    to_dxf->add_option("--out", dxf_file, "the drawing, .dxf")->required();
-    to_dxf->footer("example: pallix-cli blueprint to-dxf --blueprint four.pallix-recipe.json --out four.dxf");
-    cli::DxfRequest dxf_request;
-    CLI::App* from_dxf =
-        blueprint->add_subcommand("from-dxf", "print the recipe that a drawing of a deck or gasket makes");
-    from_dxf->add_option("drawing", dxf_request.drawing, "the drawing, ASCII .dxf; - for standard input")->required();
-    from_dxf->add_option("--onto", dxf_request.base, "an engine, recipe or blueprint whose figures stand already");
-    from_dxf->add_option("--unit", dxf_request.unit, "the drawing's unit, where it does not say it")
-        ->check(CLI::IsMember({"mm", "in"}));
-    from_dxf->add_option("--pitch", dxf_request.distance,
-                         "from one cylinder to the next: the scale is held against it");
-    from_dxf->add_flag("--other-end", dxf_request.other_end, "the front cylinder is at the drawing's right end");
-    from_dxf->add_flag("--mirrored", dxf_request.mirrored, "it is drawn from below");
-    from_dxf->add_option("--without-layer", dxf_request.without, "a layer that is passed over; may be repeated");
-    from_dxf->add_flag("--gasket", dxf_request.gasket, "its holes are the gasket's, not the bores");
-    from_dxf->footer("example: pallix-cli blueprint from-dxf deck.dxf --pitch \"108 mm\" > deck.pallix-recipe.json");
-
+    const Commands commands(app);
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
@@ -221,62 +307,5 @@ int main(int argc, char** argv) {
         app.exit(error, std::cout, std::cerr);
         return asked ? 0 : wrong_usage;
     }
-    if (convert->parsed())
-        return cli::convert(convert_request);
-    if (draw->parsed())
-        return cli::draw_blueprint(blueprint_request);
-    if (from_table->parsed())
-        return cli::recipe_from_sheet(table_file, table_base, *block::unit_from_name(blueprint_unit));
-    if (from_probe->parsed())
-        return cli::recipe_from_blocks(good_blocks, good_reading, table_base, *block::unit_from_name(blueprint_unit));
-    if (to_dxf->parsed())
-        return cli::write_drawing(blueprint_request, dxf_file);
-    if (from_dxf->parsed())
-        return cli::recipe_from_drawing(dxf_request);
-    if (check->parsed()) {
-        blueprint_request.unit = *block::unit_from_name(blueprint_unit);
-        return cli::check_blueprint(blueprint_request);
-    }
-    if (next->parsed()) {
-        next_request.as_text = next_format == "text";
-        return cli::next(next_request);
-    }
-    if (check_paper->parsed()) {
-        if (check_request.job.empty() && book_request.book.empty()) {
-            std::cerr << "--job or --book is required\n";
-            return wrong_usage;
-        }
-        return book_request.book.empty() ? cli::check(check_request) : cli::check_book(book_request);
-    }
-    if (jobs->parsed()) {
-        book_request.as_json = jobs_format == "json";
-        return cli::list_jobs(book_request);
-    }
-    if (export_all->parsed())
-        return cli::export_jobs(book_request);
-    if (backup->parsed())
-        return cli::back_up(book_request);
-    if (report->parsed()) {
-        if (report_request.jobs.empty() && !report_request.all) {
-            std::cerr << "--job, or --all with --book, is required\n";
-            return wrong_usage;
-        }
-        qputenv("QT_QPA_PLATFORM", "offscreen");            // papers need type, and no display
-        if (qEnvironmentVariableIsEmpty("QT_LOGGING_RULES")) // nor a session, which Qt would remark on
-            qputenv("QT_LOGGING_RULES", "default.warning=false");
-        const QGuiApplication application(argc, argv);
-        reporting::load_paper_fonts();
-        report_request.unit = *block::unit_from_name(report_unit);
-        return cli::report(report_request);
-    }
-    if (plan->parsed()) {
-        plan_request.as_text = plan_format == "text";
-        return cli::plan(plan_request);
-    }
-    request.unit = *block::unit_from_name(unit);
-    request.with_uncertainty = uncertainty != "off";
-    if (const auto length = length_of(uncertainty))
-        request.touch_uncertainty = *length * block::mm_per(request.unit);
-    request.as_text = format == "text";
-    return cli::evaluate(request);
+    return commands.run();
 }

@@ -18,6 +18,7 @@
 #include <QGuiApplication>
 #include <QTemporaryDir>
 #include <algorithm>
+#include <array>
 #include <iostream>
 
 namespace pallix::cli {
@@ -178,6 +179,14 @@ int report(const ReportRequest& request) {
         print({{request.out, 0, "it is one file for many jobs", "\"{job}\" in its name, such as papers/{job}.pdf"}});
         return input_is_wrong;
     }
+    qputenv("QT_QPA_PLATFORM", "offscreen");             // papers need type, and no display
+    if (qEnvironmentVariableIsEmpty("QT_LOGGING_RULES")) // nor a session, which Qt would remark on
+        qputenv("QT_LOGGING_RULES", "default.warning=false");
+    std::string name = "pallix-cli";
+    std::array arguments{name.data()};
+    int count = 1;
+    const QGuiApplication application(count, arguments.data());
+    reporting::load_paper_fonts();
     return Reporter(request).run();
 }
 

@@ -92,7 +92,7 @@ QString cap_sheet_html(const PaperSource& s) {
     }
     QString rows;
     for (const planning::CapCut& cut : study->plan.cuts)
-        rows += Sheet::row({Sheet::named(wording::feature_words(*intake_of(s.state).blueprint, cut.id)),
+        rows += Sheet::row({q(wording::feature_words(*intake_of(s.state).blueprint, cut.id)),
                             q(s.lengths.plain(cut.cut)), blank, blank, blank});
     sheet.table({QString(), QStringLiteral("off the cap's face"), QStringLiteral("thickness before"),
                  QStringLiteral("taken"), QStringLiteral("thickness after")},
@@ -149,12 +149,11 @@ QString boring_sheet_html(const PaperSource& s) {
         const planning::HoleCoordinates& place = place_of(hole.id);
         const planning::CylinderNeed* need = work->study.bore(hole.id);
         const bool next = work->boring.hole == hole.id;
-        rows += Sheet::row(
-            {Sheet::named(wording::feature_words(blueprint, hole.id) + (hole.seat ? ", seat of its sleeve" : "")),
-             at(place.found, &metrology::Vec2::x), at(place.found, &metrology::Vec2::y),
-             at(place.target, &metrology::Vec2::x), at(place.target, &metrology::Vec2::y),
-             hole.size ? q(s.lengths.plain(*hole.size)) : QString(), q(s.lengths.plain(hole.target)),
-             next && work->boring.set ? q(s.lengths.plain(*work->boring.set)) : blank, blank});
+        rows += Sheet::row({q(wording::feature_words(blueprint, hole.id) + (hole.seat ? ", seat of its sleeve" : "")),
+                            at(place.found, &metrology::Vec2::x), at(place.found, &metrology::Vec2::y),
+                            at(place.target, &metrology::Vec2::x), at(place.target, &metrology::Vec2::y),
+                            hole.size ? q(s.lengths.plain(*hole.size)) : QString(), q(s.lengths.plain(hole.target)),
+                            next && work->boring.set ? q(s.lengths.plain(*work->boring.set)) : blank, blank});
         if (need)
             if (const std::string words = wording::centre_sentence(s.state, *need, s.lengths); !words.empty())
                 moves << q(wording::feature_words(blueprint, hole.id) + ": " + words);
@@ -188,7 +187,7 @@ QString reading_sheet_html(const PaperSource& s) {
         const auto& blueprint = *intake_of(s.state).blueprint;
         const std::string bank = read.bank.empty() ? "" : ", " + wording::bank_name(*blueprint.bank(read.bank));
         sheet.heading(q(wording::measuring_name(read.what) + bank));
-        sheet.pictures({Sheet::picture(picture_address(reading_picture(blueprint, read.places, s.picture_scale)), 680)},
+        sheet.pictures({Sheet::picture(picture_address(reading_picture(blueprint, read.places, s.picture_scale)), 660)},
                        {QStringLiteral("gauge %1 &nbsp; zero %1 &nbsp; block at %1 °C").arg(blank)});
         // Two places beside one another: a page holds more, and a column is followed by eye.
         QString rows;

@@ -10,7 +10,7 @@ namespace pallix::reporting {
 namespace {
 
 const QColor ink(0x1E, 0x25, 0x2B), faint(0xA9, 0xAB, 0xA8), blue(0x2B, 0x3F, 0x8C), rust(0xA3, 0x30, 0x1F);
-constexpr int width = 680; // of the layout
+constexpr int width = 660; // of the layout
 
 QFont type(double size) {
     QFont font(QStringLiteral("Lato"));

@@ -51,12 +51,45 @@ QImage code_picture(const std::string& text, int module) {
     return small.scaled(side * module, side * module);
 }
 
+namespace {
+
+/// A drawing has few colours: with a table of them it is packed many times as fast, and smaller. A photograph, which
+/// has more of them than a table holds, stays as it is.
+QImage with_few_colours(const QImage& image) {
+    if (image.format() != QImage::Format_RGB32)
+        return image;
+    constexpr int bits = 5, dropped = 8 - bits, most = 256;
+    std::vector<int> index(std::size_t{1} << (3 * bits), -1);
+    QList<QRgb> table;
+    QImage small(image.size(), QImage::Format_Indexed8);
+    for (int y = 0; y < image.height(); ++y) {
+        const auto* from = reinterpret_cast<const QRgb*>(image.constScanLine(y));
+        uchar* to = small.scanLine(y);
+        for (int x = 0; x < image.width(); ++x) {
+            const QRgb c = from[x];
+            int& known = index[static_cast<std::size_t>((qRed(c) >> dropped) << (2 * bits) |
+                                                        (qGreen(c) >> dropped) << bits | (qBlue(c) >> dropped))];
+            if (known < 0) {
+                if (table.size() == most)
+                    return image;
+                known = static_cast<int>(table.size());
+                table.append(c); // as it is first met: white stays white
+            }
+            to[x] = static_cast<uchar>(known);
+        }
+    }
+    small.setColorTable(table);
+    return small;
+}
+
+} // namespace
+
 QString picture_address(const QImage& image) {
     QByteArray png;
     QBuffer buffer(&png);
     buffer.open(QIODevice::WriteOnly);
     constexpr int quickly = 85; // it is packed again with the page
-    image.save(&buffer, "PNG", quickly);
+    with_few_colours(image).save(&buffer, "PNG", quickly);
     return QStringLiteral("data:image/png;base64,") + QString::fromLatin1(png.toBase64());
 }
 

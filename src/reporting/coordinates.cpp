@@ -161,7 +161,7 @@ QString coordinates_html(const PaperSource& s, const block::MachineAxes* machine
             heads << q(column.head);
         QString rows;
         for (const HoleCoordinates& hole : sheet.holes) {
-            QStringList cells{Sheet::named(wording::short_feature_words(s.state, hole.id))};
+            QStringList cells{q(wording::short_feature_words(s.state, hole.id))};
             for (const Column& column : all) {
                 const auto value = column.value(hole);
                 cells << (value ? q(s.lengths.plain(*value)) : QString());

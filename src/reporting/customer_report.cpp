@@ -62,7 +62,7 @@ void tunnel_before_and_after(Sheet& sheet, const PaperSource& s) {
         return;
     const auto& found = t.as_found->evaluation;
     sheet.pictures(
-        {Sheet::picture(picture_address(tunnel_picture(&found, t.latest->evaluation, s.picture_scale)), 680)},
+        {Sheet::picture(picture_address(tunnel_picture(&found, t.latest->evaluation, s.picture_scale)), 660)},
         {QStringLiteral("The line of the crankshaft's bearings, much enlarged: dashed as it came, solid as "
                         "it leaves")});
 }
@@ -73,7 +73,7 @@ void places_before_and_after(Sheet& sheet, const PaperSource& s) {
             std::ranges::none_of(places.holes, [](const auto& hole) { return hole.as_left.has_value(); }))
             continue;
         const auto& blueprint = *intake_of(s.state).blueprint;
-        sheet.pictures({Sheet::picture(picture_address(places_picture(blueprint, places, s.picture_scale)), 680)},
+        sheet.pictures({Sheet::picture(picture_address(places_picture(blueprint, places, s.picture_scale)), 660)},
                        {QStringLiteral("Where the cylinders stand, %1, errors much enlarged: hollow as they came, full "
                                        "as they leave")
                             .arg(q(wording::bank_name(*blueprint.bank(places.bank))))});

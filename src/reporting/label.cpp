@@ -36,31 +36,43 @@ void draw(QPainter& painter, const PaperSource& s) {
     }
     const auto& serial = card_of(s.state).serial;
     double y = text.top();
-    const auto line = [&](const std::string& words, double size, bool bold) {
+    QFont font(QStringLiteral("Lato"));
+    font.setPixelSize(100); // a type has whole pixels: drawn large, then made smaller
+    const auto fits = [&](const QString& words) {
+        return QFontMetricsF(font).horizontalAdvance(words) * 9 * point / 100 <= text.width();
+    };
+    const auto line = [&](const QString& words, double size, bool bold) {
         const double height = 1.25 * size * point;
-        if (words.empty() || y + height > text.bottom() + 0.01)
+        if (words.isEmpty() || y + height > text.bottom() + 0.01)
             return;
-        QFont font(QStringLiteral("Lato"));
-        font.setPixelSize(100); // a type has whole pixels: drawn large, then made smaller
-        font.setBold(bold);
-        const QFontMetricsF metrics(font);
+        QFont own = font;
+        own.setBold(bold);
+        const QFontMetricsF metrics(own);
         const double scale = size * point / 100;
         painter.save();
         painter.translate(text.left(), y);
         painter.scale(scale, scale);
-        painter.setFont(font);
-        painter.drawText(QPointF(0, metrics.ascent()),
-                         metrics.elidedText(QString::fromStdString(words), Qt::ElideRight, text.width() / scale));
+        painter.setFont(own);
+        painter.drawText(QPointF(0, metrics.ascent()), metrics.elidedText(words, Qt::ElideRight, text.width() / scale));
         painter.restore();
         y += height;
     };
-    line(serial ? serial->payload.serial : "no serial", 13, true);
-    line(intake_of(s.state).blueprint ? intake_of(s.state).blueprint->name : "", 9, false);
-    line(intake_of(s.state).title, 9, false);
-    for (const std::string& size : wording::key_sizes(s.state, s.assessment, s.lengths))
-        line(size + " " + s.lengths.unit_name(), 9, false);
-    line(block::digest_of(s.entries).substr(0, 16), 9, false);
-    line(s.shop().shop, 9, false);
+    const auto words = [](const std::string& plain) { return QString::fromStdString(plain); };
+    line(words(serial ? serial->payload.serial : "no serial"), 13, true);
+    line(words(intake_of(s.state).blueprint ? intake_of(s.state).blueprint->name : ""), 9, false);
+    line(words(intake_of(s.state).title), 9, false);
+    for (const std::string& size : wording::key_sizes(s.state, s.assessment, s.lengths)) {
+        // A number that is cut short would be another one: shorter words, or none.
+        const QString whole = words(size + " " + s.lengths.unit_name());
+        QString shorter = words(size);
+        shorter.replace(QStringLiteral(" to "), QStringLiteral("–"));
+        if (fits(whole) || fits(shorter))
+            line(fits(whole) ? whole : shorter, 9, false);
+    }
+    const QString digest = words(block::digest_of(s.entries).substr(0, 16));
+    if (fits(digest))
+        line(digest, 9, false);
+    line(words(s.shop().shop), 9, false);
 }
 
 QPageSize page_of(const block::LabelSize& label) {

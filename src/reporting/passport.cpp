@@ -8,6 +8,7 @@
 #include "block/state/tunnel_state.h"
 #include "planning/common/outcomes.h"
 #include "planning/common/shop_limits.h"
+#include "planning/shop/forecasts.h"
 #include "planning/shop/instrument_care.h"
 #include "reporting/code_picture.h"
 #include "reporting/paper.h"
@@ -18,8 +19,10 @@
 #include "wording/readings/care_words.h"
 #include "wording/readings/readings.h"
 #include "wording/report/outcome_words.h"
+#include "wording/shop/memory_words.h"
 
 #include <algorithm>
+#include <map>
 
 namespace pallix::reporting {
 
@@ -72,7 +75,7 @@ void PassportSheet::front() {
         paragraph(q(open));
     QString rows;
     for (const planning::Outcome& o : all)
-        rows += row({named(wording::told_name(s_.state, o)), q(wording::span_text(o, o.found, l_)),
+        rows += row({q(wording::told_name(s_.state, o)), q(wording::span_text(o, o.found, l_)),
                      q(wording::span_text(o, o.left, l_)), q(wording::limits_text(o.limits, l_)),
                      o.uncertainty ? q(l_.fine(*o.uncertainty)) : QString(), q(wording::standing_words(o))});
     if (!rows.isEmpty())
@@ -117,6 +120,20 @@ void PassportSheet::answered_for() {
                     block::SerialGiven, block::Delivered>());
 }
 
+void PassportSheet::forecasts() {
+    std::map<block::ForecastKind, std::pair<int, int>> counted; // held, made
+    for (const planning::ForecastCame& came : planning::forecasts_that_came(s_.state)) {
+        auto& [held, made] = counted[came.kind];
+        held += came.held ? 1 : 0;
+        ++made;
+    }
+    QString rows;
+    for (const auto& [kind, count] : counted)
+        rows += row({q(wording::forecast_name(kind)), QStringLiteral("%1 of %2").arg(count.first).arg(count.second)});
+    section(QStringLiteral("Forecasts against what came"), {QString(), QStringLiteral("within what was foretold")},
+            rows);
+}
+
 /// Every gauge that a reading rests on, with how sure it is said to be and when it was held against something known.
 void PassportSheet::instruments() {
     std::vector<const block::Instrument*> used;
@@ -142,7 +159,7 @@ void PassportSheet::instruments() {
                           .arg(QString::number(last->sequence), q(l_.signed_with_unit(last->error)));
         if (checks.isEmpty())
             checks << QStringLiteral("no check is known");
-        rows += row({named(instrument->name), q(wording::instrument_kind_name(instrument->kind)),
+        rows += row({q(instrument->name), q(wording::instrument_kind_name(instrument->kind)),
                      checks.join(QStringLiteral("; ")),
                      instrument->standard_uncertainty ? q(wording::fixed(*instrument->standard_uncertainty, 4))
                                                       : QStringLiteral("not stated")},
@@ -219,6 +236,7 @@ QString passport_html(const PaperSource& source) {
     sheet.decks_left();
     sheet.verdicts();
     sheet.photographs();
+    sheet.forecasts();
     sheet.limits();
     sheet.instruments();
     sheet.answered_for();

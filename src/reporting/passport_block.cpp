@@ -54,7 +54,7 @@ void PassportSheet::tunnel() {
                 : std::nullopt;
         const auto verdict = std::ranges::find(s_.assessment.tunnel->mains, i, &planning::MainVerdict::index);
         rows += row(
-            {named(wording::feature_words(blueprint(), main.id) + (main.level.empty() ? "" : ", " + main.level)),
+            {q(wording::feature_words(blueprint(), main.id) + (main.level.empty() ? "" : ", " + main.level)),
              worked && before != mains_found.end() ? q(l_.plain(before->diameter)) : QString(),
              q(l_.plain(main.diameter)), u ? q(l_.fine(*u)) : QStringLiteral("not stated"),
              q(l_.plain(main.roundness_mz)), q(l_.with_sign(main.centre.z)), q(l_.with_sign(main.centre.y)),
@@ -65,7 +65,7 @@ void PassportSheet::tunnel() {
            QStringLiteral("sideways"), QStringLiteral("verdict")},
           rows);
     pictures({picture(picture_address(tunnel_picture(worked ? &t.as_found->evaluation : nullptr, e, s_.picture_scale)),
-                      680)},
+                      660)},
              {worked ? QStringLiteral("Centres of the mains from the side and from above: dashed as found, solid as "
                                       "left, much enlarged")
                      : QStringLiteral("Centres of the mains from the side and from above, much enlarged")});
@@ -82,7 +82,7 @@ void PassportSheet::by_gauge() {
             const auto value = [](const planning::SizeFinding& f) { return f.place.value; };
             const auto [small, large] = std::ranges::minmax_element(bore.sizes, {}, value);
             const auto u = small->place.standard_uncertainty();
-            rows += row({named(wording::feature_words(blueprint(), bore.id)), q(l_.plain(value(*small))),
+            rows += row({q(wording::feature_words(blueprint(), bore.id)), q(l_.plain(value(*small))),
                          q(l_.plain(value(*large))), q(l_.plain(bore.out_of_round)), q(l_.plain(bore.taper)),
                          u ? q(l_.fine(*u)) : QStringLiteral("not stated"), q(small->place.instrument),
                          q(wording::verdict_word(bore.verdict))});
@@ -162,7 +162,7 @@ void PassportSheet::positions() {
                     verdict = p->limited() ? wording::verdict_word(p->verdict()) : "no limit";
                     u = p->uncertainty;
                 }
-            rows += row({named(wording::short_feature_words(s_.state, hole.id)), off(hole.found, &metrology::Vec2::x),
+            rows += row({q(wording::short_feature_words(s_.state, hole.id)), off(hole.found, &metrology::Vec2::x),
                          off(hole.found, &metrology::Vec2::y), off(hole.as_left, &metrology::Vec2::x),
                          off(hole.as_left, &metrology::Vec2::y),
                          u ? q(l_.fine(std::max(u->x, u->y))) : QStringLiteral("not stated"), q(verdict)});
@@ -179,7 +179,7 @@ void PassportSheet::positions() {
         quiet(q("Off the blueprint's place, counted from " + wording::origin_words(s_.state, sheet) +
                 ": + to the rear, + " + wording::plus_across(bank) + "."));
         if (!sheet.lifters)
-            pictures({picture(picture_address(places_picture(blueprint(), sheet, s_.picture_scale)), 680)},
+            pictures({picture(picture_address(places_picture(blueprint(), sheet, s_.picture_scale)), 660)},
                      {QStringLiteral("Where the cylinders lie against the blueprint, errors much enlarged: hollow as "
                                      "found, full as left")});
     }

@@ -32,7 +32,7 @@ void PassportSheet::cylinders() {
         const auto now = planning::size_now(s_.state, id);
         const auto b = std::ranges::find(work->hone.bores, id, &planning::HoneBore::id);
         const bool honed = b != work->hone.bores.end() && b->honed;
-        rows += row({named(wording::feature_words(blueprint(), id)), q(l_.plain(n.found.diameter)),
+        rows += row({q(wording::feature_words(blueprint(), id)), q(l_.plain(n.found.diameter)),
                      q(l_.plain(n.found.worn)), n.sleeved ? QStringLiteral("sleeved") : QStringLiteral("bored"),
                      sizes ? q(l_.plain(sizes->finish)) : QString(), now ? q(l_.plain(now->size)) : QString(),
                      honed && b->measured ? q(l_.plain(b->most - b->least)) : QString(),
@@ -101,7 +101,7 @@ void PassportSheet::lifters() {
         const auto& after = work->board.timings_after;
         const auto timed = std::ranges::find(after, n.id, [](const auto& t) { return t.first; });
         const bool known = p != work->board.each.end();
-        rows += row({named(wording::feature_words(blueprint(), n.id)), q(wording::lifter_choice_name(n.choice)),
+        rows += row({q(wording::feature_words(blueprint(), n.id)), q(wording::lifter_choice_name(n.choice)),
                      n.error ? q(l_.plain(norm(*n.error))) : QString(),
                      known && p->position ? q(l_.plain(*p->position)) : QString(),
                      n.timing ? crank(*n.timing) : QString(), timed != after.end() ? crank(timed->second) : QString(),

@@ -28,7 +28,7 @@ void PassportSheet::decks(const QString& title, Choose choose) {
             continue;
         const auto& bank = *blueprint().bank(b.plan.bank);
         const block::DeckResult& d = m->result;
-        rows += row({named(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
+        rows += row({q(wording::bank_name(bank)), q(l_.plain(d.height_min)), q(l_.plain(d.height_max)),
                      q(l_.plain(d.height_mean)), q(l_.plain(d.flatness_mz)), QString::number(d.touches),
                      m->standard_uncertainty ? q(l_.fine(*m->standard_uncertainty)) : QStringLiteral("not stated")});
     }
@@ -55,7 +55,7 @@ void PassportSheet::cuts() {
         const auto springs = std::ranges::count_if(
             deck.cuts, [](const block::TakenCut& c) { return c.cut.kind == block::PassKind::spring; });
         const block::TakenCut& last = deck.cuts.empty() ? deck.flushes.back() : deck.cuts.back();
-        rows += row({named(wording::bank_name(*blueprint().bank(b.plan.bank))), q(l_.plain(b.plan.target)),
+        rows += row({q(wording::bank_name(*blueprint().bank(b.plan.bank))), q(l_.plain(b.plan.target)),
                      q(l_.plain(b.plan.cut)), q(l_.plain(b.taken)), passes.join(QStringLiteral(" + ")),
                      QString::number(springs), q(last.person) + QStringLiteral(", ") + q(last.time.substr(0, 10))});
     }
@@ -116,7 +116,7 @@ void PassportSheet::mock_up() {
             continue;
         const double clearance = *height - crown.crown;
         const auto volumes = planning::volumes_of(s_.state, crown);
-        rows += row({named(wording::feature_words(blueprint(), crown.bore)), q(l_.with_sign(clearance)),
+        rows += row({q(wording::feature_words(blueprint(), crown.bore)), q(l_.with_sign(clearance)),
                      crown.source == planning::CrownSource::read ? QStringLiteral("read") : QStringLiteral("reckoned"),
                      volumes ? q(wording::ratio_text(volumes->ratio(clearance))) : QString(),
                      decks_of(s_.state).figures.gasket_thickness

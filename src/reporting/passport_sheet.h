@@ -23,6 +23,7 @@ class PassportSheet : public Sheet {
     void limits(); ///< and who set them
     void
     answered_for();     ///< rules that were passed, what was not wanted or done elsewhere, who signed, who was learning
+    void forecasts();   ///< against what came
     void instruments(); ///< with their last check
     void photographs();
     void foot();

@@ -33,7 +33,7 @@ QString data_html(const PaperSource& s) {
     sheet.quiet(QStringLiteral("Everything of the job as tables for other programs; lengths in mm."));
     QString rows;
     for (const CellTable& table : data_tables(s))
-        rows += Sheet::row({Sheet::named(table.name), QString::number(table.rows.size())});
+        rows += Sheet::row({q(table.name), QString::number(table.rows.size())});
     sheet.table({QStringLiteral("table"), QStringLiteral("rows")}, rows);
     return paper_html(intake_of(s.state).title, sheet.body());
 }

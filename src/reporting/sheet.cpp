@@ -83,16 +83,27 @@ std::vector<Room> rooms_in(const std::vector<Cells>& rows) {
 }
 
 /// Shares of the width, in hundredths: where all lines fit each has its own, else what is left beyond the longest words
-/// goes to those that are longer.
+/// goes to those that are longer. The names of the rows stay on one line where that leaves the others their words.
 /// @param paper points across it
-std::vector<double> widths(const std::vector<Room>& rooms, double paper) {
+std::vector<double> widths(std::vector<Room> rooms, double paper) {
     constexpr double between = 8; // points, of a cell's padding and a hair
-    const double words = std::accumulate(rooms.begin(), rooms.end(), 0.0,
-                                         [](double a, const Room&r) { return a + r.word; }),
-                 lines = std::accumulate(rooms.begin(), rooms.end(), 0.0,
-                                         [](double a, const Room&r) { return a + r.line; }),
-                 room = paper - between * static_cast<double>(rooms.size());
-    const double extra = lines > words ? std::clamp((room - words) / (lines - words), 0.0, 1.0) : 0;
+    const auto sum_of = [&rooms](double Room::*part) {
+        return std::accumulate(rooms.begin(), rooms.end(), 0.0,
+                               [part](double a, const Room& r) { return a + r.*part; });
+    };
+    const double room = paper - between * static_cast<double>(rooms.size());
+    const auto extra_of = [&] { // that each gets of what its lines have beyond its words
+        const double words = sum_of(&Room::word), lines = sum_of(&Room::line);
+        return lines > words ? (room - words) / (lines - words) : 1;
+    };
+    if (!rooms.empty()) {
+        constexpr double enough = 0.6; // for the others
+        const Room before = rooms.front();
+        rooms.front().word = before.line;
+        if (extra_of() < enough)
+            rooms.front() = before;
+    }
+    const double extra = std::clamp(extra_of(), 0.0, 1.0);
     std::vector<double> all;
     for (const Room& r : rooms)
         all.push_back(r.word + extra * (r.line - r.word) + between);

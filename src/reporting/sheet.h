@@ -51,10 +51,6 @@ class Sheet {
                              i < words ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), cells[i]);
         return html + QStringLiteral("</tr>");
     }
-    /// The name of a row, on one line.
-    [[nodiscard]] static QString named(const std::string& name) {
-        return q(name).replace(QLatin1Char(' '), QChar::Nbsp);
-    }
     /// @param width in pixels of the layout
     [[nodiscard]] static QString picture(const QString& address, int width) {
         return QStringLiteral("<img width=\"%1\" src=\"%2\">").arg(width).arg(address);

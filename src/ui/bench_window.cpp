@@ -237,6 +237,11 @@ View* BenchWindow::view_of(Place place) {
     return shop_;
 }
 
+PassportView& BenchWindow::passport() {
+    view_of(Place::passport);
+    return *passport_;
+}
+
 DecksView& BenchWindow::decks() {
     view_of(Place::decks);
     return *decks_;

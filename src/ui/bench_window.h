@@ -51,6 +51,7 @@ class BenchWindow : public QMainWindow {
     [[nodiscard]] EnginesView& engines();
     [[nodiscard]] BlockView& block();
     [[nodiscard]] ShopView& shop();
+    [[nodiscard]] PassportView& passport();
     void read_next(); ///< puts the caret into the reading line
     [[nodiscard]] CallPanel& call() { return *call_; }
 

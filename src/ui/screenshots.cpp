@@ -11,13 +11,13 @@
 #include "ui/block/block_view.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
-#include "ui/decks/found_page.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
 #include "ui/frame/line_drawing.h"
 #include "ui/lifters/lifters_view.h"
+#include "ui/passport/passport_view.h"
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings/readings.h"
 
@@ -63,14 +63,6 @@ class Tour {
         window_.go_to(Place::tunnel);
         wait_for_certainty();
         shoot("tunnel");
-        window_.go_to(Place::decks);
-        window_.decks().show_page(DecksView::Page::found);
-        window_.decks().found().choose_line(3);
-        shoot("decks-found");
-        window_.decks().show_page(DecksView::Page::passes);
-        window_.go_to(Place::cylinders);
-        window_.cylinders().mark({block::FeatureKind::bore, "R", 2});
-        shoot("cylinders-found");
         window_.open_job(job(QStringLiteral("Puffling, starboard")));
         window_.go_to(Place::decks);
         wait_for_certainty();
@@ -91,7 +83,13 @@ class Tour {
         wait_for_certainty();
         window_.go_to(Place::passport);
         shoot("passport");
+        window_.passport().show_paper(reporting::PaperKind::customer);
+        shoot("paper-owner");
         window_.open_job(job(QStringLiteral("Gannet")));
+        window_.go_to(Place::passport);
+        window_.passport().show_paper(reporting::PaperKind::coordinates);
+        shoot("paper-coordinates");
+        window_.passport().show_paper(reporting::PaperKind::passport);
         shoot_instrument();
         shoot_engines();
         context_.preferences.set_unit(block::Unit::inch);

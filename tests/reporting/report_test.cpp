@@ -3,9 +3,9 @@
 #include "reporting/report.h"
 
 #include "block/digest.h"
-#include "block/small_block.h"
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
+#include "large_job.h"
 #include "planning/common/coordinates.h"
 #include "planning/common/outcomes.h"
 #include "read_back.h"
@@ -19,6 +19,7 @@
 #include "wording/report/outcome_words.h"
 #include "workshop/harbour.h"
 
+#include <QBuffer>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
@@ -112,40 +113,6 @@ std::vector<QStringList> drawn_by_ezdxf(const QString& file) {
     return lines;
 }
 
-/// A block with two rows of twelve cylinders, decked in five hundred passes, whose title is long.
-std::vector<block::Entry> large_job() {
-    std::string bores;
-    for (const char* bank : {"R", "L"})
-        for (int n = 1; n <= 12; ++n)
-            bores += (bores.empty() ? "" : ",") + std::string(R"({"id":"bore.)") + bank + "." + std::to_string(n) +
-                     R"(","bank":")" + bank + R"(","u":)" + std::to_string(60 * n - 30) +
-                     R"(,"v":0,"diameter":{"nominal":50}})";
-    const std::string deck = R"("deck_height":{"nominal":200,"lower":-0.05,"upper":0.05},"deck_flatness":0.05,)"
-                             R"("deck_outline":[[0,-50],[720,-50],[720,50],[0,50]]})";
-    const std::string blueprint =
-        R"({"format":"pallix-blueprint","version":1,"unit":"mm","name":"twenty-four","datum":{"origin_dowel":"dowel.R.1",)"
-        R"("clocking":"decks"},"banks":[{"id":"R","angle_deg":30,)" +
-        deck + R"(,{"id":"L","angle_deg":-30,)" + deck +
-        R"(],"mains":[{"id":"main.1","x":20,"diameter":{"nominal":60}},{"id":"main.2","x":700,"diameter":{"nominal":60}}],)"
-        R"("dowels":[{"id":"dowel.R.1","bank":"R","u":0,"v":0,"diameter":{"nominal":12}}],"bores":[)" +
-        bores + "]}";
-    std::vector<block::Entry> entries;
-    const auto add = [&entries](block::Payload payload) {
-        entries.push_back(
-            {static_cast<std::int64_t>(entries.size() + 1), "2026-03-02T09:00:00Z", "Marit", std::move(payload)});
-    };
-    add(block::JobOpened{std::string(300, 'W'), "a customer of " + std::string(60, 'i'), "b.json", blueprint});
-    add(block::SerialGiven{"S26-100", ""});
-    for (const char* bank : {"R", "L"}) {
-        for (const double u : {20.0, 360.0, 700.0})
-            for (const double v : {-40.0, 40.0})
-                add(test::height_reading({u, v}, 200.6, 0.001, bank));
-        for (int i = 0; i < 250; ++i)
-            add(block::DeckCut{bank, block::PassKind::pass, 0.001, false, {}});
-    }
-    return entries;
-}
-
 } // namespace
 
 TEST(Report, EveryPaperOfTheHarbourIsLegibleAndWholeOnBothPapersInBothUnits) {
@@ -173,7 +140,7 @@ TEST(Report, EveryPaperOfTheHarbourIsLegibleAndWholeOnBothPapersInBothUnits) {
 }
 
 TEST(Report, ALargeJobIsLegible) {
-    const test::Told job(large_job());
+    const test::Told job(test::large_job());
     ASSERT_TRUE(intake_of(job.state).troubles.empty()) << intake_of(job.state).troubles.front().words;
     for (const PaperKind kind : printed) {
         const auto pages = test::read_back(html_of(source_of(job), {kind, QPageSize(QPageSize::A4), ""}),
@@ -227,6 +194,38 @@ TEST(Report, ThePassportIsWhole) {
           "Places, left bank, lifters", "Limits", "Instruments", "Digest of the ledger", "Serial S26-"})
         EXPECT_TRUE(html.contains(QString::fromLatin1(part))) << part;
     EXPECT_TRUE(html.contains(QStringLiteral("the line to engrave: S26-")));
+}
+
+TEST(Report, PhotographsStandInThePassportWhereTheyAreAtHand) {
+    std::vector<block::Entry> entries = ledger_of("Gannet");
+    QImage photograph(400, 300, QImage::Format_RGB32);
+    photograph.fill(Qt::darkGray);
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    photograph.save(&buffer, "PNG");
+    const std::string digest = block::sha256_hex(bytes.toStdString());
+    for (const auto& [sha, words] : {std::pair(digest, "the left deck, <before>"), {std::string(64, '0'), "gone"}})
+        entries.push_back({entries.back().sequence + 1, entries.back().time, "Marit",
+                           block::PictureKept{"deck.png", sha, bytes.size(), "", words}});
+    const test::Told job(entries);
+    PaperSource source = source_of(job);
+    EXPECT_FALSE(passport_html(source).contains(QStringLiteral("Photographs"))) << "made from the job's file alone";
+    source.of_book.picture = [&](const std::string& sha) { return sha == digest ? bytes : QByteArray("no picture"); };
+    const QString html = passport_html(source);
+    EXPECT_TRUE(html.contains(QStringLiteral("Photographs")));
+    EXPECT_TRUE(html.contains(QStringLiteral("the left deck, &lt;before&gt;")));
+    EXPECT_FALSE(html.contains(QStringLiteral("gone")));
+}
+
+TEST(Report, ForecastsStandBesideWhatCame) {
+    const test::Told decked(workshop::harbour_past().front().entries); // both decks, until they were clean
+    const auto rows = rows_in(passport_html(source_of(decked)));
+    const QStringList* row = row_of(rows, "what comes off a deck");
+    ASSERT_TRUE(row);
+    EXPECT_TRUE(row->at(1).endsWith(QStringLiteral("of 2"))) << row->at(1).toStdString();
+    const test::Told untouched(ledger_of("Lantern"));
+    EXPECT_FALSE(passport_html(source_of(untouched)).contains(QStringLiteral("Forecasts against what came")));
 }
 
 TEST(Report, CoordinatesAreThePlansInEveryForm) {
@@ -364,6 +363,10 @@ TEST(Report, ALabelIsLegibleOnEveryCommonSize) {
                 << block::label_text(size) << ": " << word.text.toStdString();
         }
         EXPECT_TRUE(pages[0].all().contains(QStringLiteral("S26"))) << block::label_text(size);
+        static const QRegularExpression cut(QStringLiteral("[0-9.]…"));
+        EXPECT_FALSE(cut.match(pages[0].all().remove(QStringLiteral("S26-006"))).hasMatch())
+            << block::label_text(size)
+            << ": a number that is cut short is another one: " << pages[0].all().toStdString();
     }
 }
 

@@ -88,7 +88,7 @@ TEST(OwnerIsTold, WhatToWatch) {
     const test::Story s;
     EXPECT_THAT(watch_sentence(s.state(), flatness(0.08, {}, true, {})), StartsWith("Not measured since it was cut"));
     EXPECT_EQ(watch_sentence(s.state(), flatness(0.08, 0.07, true, Verdict::fails)),
-              "Outside its limit: deck, deck flatness.");
+              "Outside its limit: deck flatness.");
     EXPECT_THAT(watch_sentence(s.state(), flatness(0.08, 0.049, true, Verdict::cannot_tell)),
                 StartsWith("Too near its limit"));
     EXPECT_EQ(watch_sentence(s.state(), flatness(0.08, 0.01, true, Verdict::meets)), "");
@@ -139,10 +139,10 @@ TEST(OverallSentence, CountsWhatIsJudgedAndNamesWhatIsNot) {
     EXPECT_EQ(overall_sentence(s.state(), {good, good}), "All 2 lines that have a limit and were measured meet it.");
     EXPECT_EQ(
         overall_sentence(s.state(), {good, bad, near, open}),
-        "1 of 3 fails: deck, deck flatness. 1 of 3 cannot be told: deck, deck flatness. 1 was cut and not measured "
-        "since: deck, deck flatness.");
+        "1 of 3 fails: deck flatness. 1 of 3 cannot be told: deck flatness. 1 was cut and not measured "
+        "since: deck flatness.");
     EXPECT_EQ(overall_sentence(s.state(), {open}),
-              "No line is held against a limit. 1 was cut and not measured since: deck, deck flatness.");
+              "No line is held against a limit. 1 was cut and not measured since: deck flatness.");
     EXPECT_EQ(overall_sentence(s.state(), {}), "Nothing was measured yet.");
 }
 

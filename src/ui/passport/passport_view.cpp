@@ -145,6 +145,12 @@ void PassportView::refresh() {
     }
     fill_machines();
     show_serial();
+    // What is printed with the longer side across is wider than the window, and scrolled.
+    constexpr double lying = 1000; // pixels
+    const bool wide = reporting::is_wide(kind());
+    sheet_->setLineWrapMode(wide ? QTextEdit::FixedPixelWidth : QTextEdit::WidgetWidth);
+    if (wide)
+        sheet_->setLineWrapColumnOrWidth(static_cast<int>(scaled(lying)));
     sheet_->setHtml(in_pixels(reporting::html_of(source(on_screen), wish()), sheet_->viewport()->width()));
 }
 

@@ -14,9 +14,15 @@ namespace {
 using planning::Outcome;
 using planning::Told;
 
-constexpr std::array told_words{"straightness",        "diameters",         "distance of the camshaft, off",
-                                "deck height",         "deck flatness",     "cylinder diameters",
-                                "out of round, taper", "off place, across", "off place, along",
+constexpr std::array told_words{"straightness",
+                                "diameters",
+                                "distance of the camshaft, off",
+                                "deck height",
+                                "deck flatness",
+                                "cylinder diameters",
+                                "cylinders out of round, taper",
+                                "cylinders off place, across",
+                                "cylinders off place, along",
                                 "lifters, off place"};
 
 std::string names_of(const block::JobState& state, const std::vector<const Outcome*>& which) {
@@ -39,7 +45,7 @@ std::string told_name(const block::JobState& state, const Outcome& o) {
     case Told::lifter_place:
         return what;
     default:
-        return bank_name(bank_of(state, o.bank)) + ", " + what;
+        return intake_of(state).blueprint->banks.size() == 1 ? what : bank_name(bank_of(state, o.bank)) + ", " + what;
     }
 }
 
