@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/report_command.h"
 
+#include "block/evaluation_uncertainty.h"
 #include "block/job_file.h"
 #include "block/state/card_state.h"
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
+#include "block/state/tunnel_state.h"
 #include "cli/book_commands.h"
 #include "cli/inputs.h"
+#include "metrology/monte_carlo.h"
+#include "planning/common/certainty.h"
 #include "planning/decks/deck_belief.h"
 #include "reporting/paper.h"
 #include "reporting/report.h"
@@ -115,8 +119,11 @@ class Reporter {
         }
         const std::string at = r_.at.empty() ? session::Session::system_clock()() : r_.at;
         const bool plans = r_.kind != "passport" && r_.kind != "customer" && r_.kind != "label" && r_.kind != "data";
+        const bool judges = r_.kind == "passport" || r_.kind == "customer" || r_.kind == "data";
+        const auto certainty = judges ? drawn(state) : std::nullopt;
         const planning::Assessment assessment =
-            planning::assess(state, nullptr, at, plans ? planning::clean_depths(state) : planning::CleanDepths());
+            planning::assess(state, certainty ? &*certainty : nullptr, at,
+                             plans ? planning::clean_depths(state) : planning::CleanDepths());
         reporting::PaperSource source{state,       assessment,
                                       job.entries, wording::LengthText(r_.unit),
                                       3,           QString::fromStdString(at.substr(0, at.find('T')))};
@@ -142,6 +149,16 @@ class Reporter {
         }
         for (const QString& file : *written)
             std::cout << file.toStdString() << '\n';
+    }
+
+    /// How sure the newest log's zones and extremes are, as the window draws it: verdicts are the same here and there.
+    static std::optional<planning::Certainty> drawn(const block::JobState& state) {
+        const auto& latest = tunnel_of(state).latest;
+        if (!latest || !latest->standard_uncertainty || !latest->probe)
+            return std::nullopt;
+        auto values = block::uncertainties_of(*intake_of(state).blueprint, *latest->probe,
+                                              {*latest->standard_uncertainty, true}, metrology::MonteCarloRun());
+        return values ? std::optional(planning::Certainty{latest->sequence, std::move(*values)}) : std::nullopt;
     }
 
     /// The name with "{job}" filled in: the serial where there is one, else the title; a second of the same name gets

@@ -137,10 +137,9 @@ TEST(OverallSentence, CountsWhatIsJudgedAndNamesWhatIsNot) {
     const Outcome good = flatness(0.08, 0.01, true, Verdict::meets), bad = flatness(0.08, 0.07, true, Verdict::fails),
                   near = flatness(0.08, 0.049, true, Verdict::cannot_tell), open = flatness(0.08, {}, true, {});
     EXPECT_EQ(overall_sentence(s.state(), {good, good}), "All 2 lines that have a limit and were measured meet it.");
-    EXPECT_EQ(
-        overall_sentence(s.state(), {good, bad, near, open}),
-        "1 of 3 fails: deck flatness. 1 of 3 cannot be told: deck flatness. 1 was cut and not measured "
-        "since: deck flatness.");
+    EXPECT_EQ(overall_sentence(s.state(), {good, bad, near, open}),
+              "1 of 3 fails: deck flatness. 1 of 3 cannot be told: deck flatness. 1 was cut and not measured "
+              "since: deck flatness.");
     EXPECT_EQ(overall_sentence(s.state(), {open}),
               "No line is held against a limit. 1 was cut and not measured since: deck flatness.");
     EXPECT_EQ(overall_sentence(s.state(), {}), "Nothing was measured yet.");
@@ -198,8 +197,7 @@ TEST(EstimateWords, SayWhatIsLikelyAndOnWhatItRests) {
     EXPECT_THAT(words.hours,
                 ElementsAre("About 10 hours; between 8.0 hours and 15 hours in 8 of 10 such jobs here (nine "
                             "jobs of this engine)."));
-    EXPECT_THAT(words.sizes,
-                ElementsAre("Cylinders as large as new: as good as certain, by what was measured."));
+    EXPECT_THAT(words.sizes, ElementsAre("Cylinders as large as new: as good as certain, by what was measured."));
 }
 
 TEST(CoordinateWords, SayWhatPlacesCountFrom) {

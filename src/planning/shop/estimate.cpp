@@ -70,9 +70,9 @@ void sizes_by_kind(Estimate& e, const JobState& state) {
     const std::vector<double> sizes = sizes_on_offer(plan);
     std::vector<double> holds(sizes.size(), 1);
     for (const block::HoleBlueprint& bore : bores) {
-        auto wear = usual_of(state, block::Trait::wear, bore.id.text());
+        auto wear = planning::usual_of(state, block::Trait::wear, bore.id.text());
         if (!wear)
-            wear = usual_of(state, block::Trait::wear);
+            wear = planning::usual_of(state, block::Trait::wear);
         if (!wear || wear->blocks < 2)
             return;
         e.blocks = e.blocks == 0 ? wear->blocks : std::min(e.blocks, wear->blocks);
