@@ -6,6 +6,7 @@
 #include "wording/report/customer_words.h"
 #include "wording/report/estimate_words.h"
 #include "wording/report/outcome_words.h"
+#include "wording/steps/step_words.h"
 
 #include <gmock/gmock.h>
 
@@ -160,6 +161,26 @@ TEST(KeySizes, AreTheBlockAsItIs) {
     s.deck(PassKind::pass, 0.02);
     EXPECT_THAT(key_sizes(s.state(), s.now(), as_metric), ElementsAre("main 60.010"))
         << "nobody knows the deck any more";
+}
+
+TEST(HandOver, SaysOfADeckOnlyWhatWasMeasured) {
+    test::Story s; // the tunnel alone is wanted, and nobody has measured a deck
+    s.add(ScopeChosen{{Stage::tunnel}, "mains only"}).caps(true).sizes(60.01, 60.01).saddles();
+    ASSERT_EQ(s.called(), "passport/hand_over");
+    EXPECT_THAT(call_text(s.state(), s.now(), as_metric).reasons, Not(Contains(HasSubstr("meets"))));
+    test::Story deck;
+    deck.log(test::log_of(30.005, 0, 200.03));
+    ASSERT_EQ(deck.called(), "passport/hand_over");
+    EXPECT_THAT(call_text(deck.state(), deck.now(), as_metric).reasons, Contains("The deck meets."));
+}
+
+TEST(HandOver, AsksForTheMarkThatIsNotOnTheBlockYet) {
+    test::Story s;
+    s.log(test::log_of(30.005, 0, 200.03)).add(SerialGiven{"S26-004", ""});
+    EXPECT_THAT(call_text(s.state(), s.now(), as_metric).reasons,
+                Contains("Mark the block: S26-004 does not stand on it yet."));
+    s.add(SerialGiven{"S26-004", "S26-004"});
+    EXPECT_THAT(call_text(s.state(), s.now(), as_metric).reasons, Not(Contains(HasSubstr("Mark the block"))));
 }
 
 TEST(EngravingLine, IsFilledIn) {

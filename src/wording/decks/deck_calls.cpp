@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "block/state/card_state.h"
 #include "block/state/deck_state.h"
 #include "wording/common/phrases.h"
 #include "wording/decks/deck_words.h"
@@ -265,7 +266,9 @@ CallText hand_over_text(const JobState& state, const Assessment& a, const Length
         const auto* highest = b.verdict ? b.verdict->check(planning::CheckKind::highest_height) : nullptr;
         return highest && highest->verdict != Verdict::meets ? highest : nullptr;
     };
-    if (std::ranges::none_of(a.banks, over))
+    // Of a deck that nobody measured, or not since it was cut, nothing is said.
+    const auto meets = [](const BankProgress& b) { return b.verdict && b.verdict->verdict == Verdict::meets; };
+    if (!a.banks.empty() && std::ranges::none_of(a.banks, over) && std::ranges::all_of(a.banks, meets))
         t.reasons.emplace_back(a.banks.size() > 1 ? "Both decks meet." : "The deck meets.");
     for (const BankProgress& b : a.banks)
         if (const auto* highest = over(b))
@@ -280,6 +283,8 @@ CallText hand_over_text(const JobState& state, const Assessment& a, const Length
     if (std::ranges::none_of(
             a.banks, [&](const BankProgress& b) { return over(b) && over(b)->verdict == Verdict::cannot_tell; }))
         t.reasons.emplace_back("Enough: more readings would change nothing.");
+    if (const auto& serial = card_of(state).serial; serial && serial->payload.engraved.empty())
+        t.reasons.push_back("Mark the block: " + serial->payload.serial + " does not stand on it yet.");
     return t;
 }
 

@@ -35,7 +35,7 @@ std::string names_of(const block::JobState& state, const std::vector<const Outco
 } // namespace
 
 std::string told_name(const block::JobState& state, const Outcome& o) {
-    const std::string what = pick(o.what, told_words);
+    std::string what = pick(o.what, told_words);
     switch (o.what) {
     case Told::tunnel_line:
         return "main tunnel, " + what;
