@@ -185,6 +185,24 @@ TEST(Outcomes, MainsByGaugeBeforeAndAfter) {
     EXPECT_NEAR(size->left->most, 60.02, 1e-9);
 }
 
+TEST(Outcomes, FoundByProbeAndLeftByGauge) {
+    test::Story s;
+    s.log(test::log_of(30.002)).caps(true).cut_caps(0.04).strokes(10);
+    const auto before = outcomes(s.state(), s.now());
+    EXPECT_TRUE(told(before, Told::main_size)->unproven());
+    s.sizes(60.01, 60.012).saddles(0.004);
+    const auto all = outcomes(s.state(), s.now());
+    const Outcome *size = told(all, Told::main_size), *line = told(all, Told::tunnel_line);
+    EXPECT_NEAR(size->found->most, 60.004, 1e-6);
+    ASSERT_TRUE(size->left) << "the gauge measured it since";
+    EXPECT_NEAR(size->left->least, 60.01, 1e-9);
+    EXPECT_NEAR(size->left->most, 60.012, 1e-9);
+    EXPECT_EQ(size->verdict, Verdict::meets);
+    ASSERT_TRUE(line->left);
+    EXPECT_NEAR(line->left->most, 0.004, 1e-9) << "the middle saddle over the line through the ends";
+    EXPECT_FALSE(line->unproven());
+}
+
 TEST(Estimate, SizesFollowFromWhatWasMeasured) {
     test::Story s;
     s.log(log_with_bores(shifted, 0.03, 40.1)); // 0.2 over: the next size on offer is 0.25

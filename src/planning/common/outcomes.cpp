@@ -91,8 +91,10 @@ class Lines {
             for (const MainVerdict& main : a_.tunnel->mains)
                 join(size.verdict, main.size);
         }
-        if (!by_probe)
-            mains_by_gauge(size);
+        if (!by_probe || (work > 0 && !after)) {
+            mains_by_gauge(size, !by_probe);
+            saddles_by_gauge(line);
+        }
         const auto& meant = b_.mains.front().diameter;
         size.limits = {meant.smallest(), meant.largest()};
         if (!meant.whole())
@@ -114,9 +116,11 @@ class Lines {
             first = std::min(first, t.tunnel_passes.front().sequence);
         return first;
     }
-    void mains_by_gauge(Outcome& size) const {
+    /// As the hand has them since they were worked on, or where no probe was there.
+    /// @param found_too no log says how they were found
+    void mains_by_gauge(Outcome& size, bool found_too) const {
         for (const block::TakenReading& r : readings_of(state_).readings)
-            if (r.reading.at.feature.kind == block::FeatureKind::main &&
+            if (found_too && r.reading.at.feature.kind == block::FeatureKind::main &&
                 r.reading.at.quantity == block::Quantity::size && r.sequence < first_work())
                 add(size.found, r.value);
         for (const BoreFinding& main : a_.gauge.mains) {
@@ -130,6 +134,14 @@ class Lines {
         }
         if (size.worked && !size.left)
             size.verdict.reset();
+    }
+
+    void saddles_by_gauge(Outcome& line) const {
+        const auto& saddles = a_.gauge.saddles;
+        if (!saddles || !saddles->missing.empty())
+            return;
+        (line.worked ? line.left : line.found) = one(saddles->straightness);
+        line.verdict = saddles->verdict;
     }
 
     void deck(const block::BankBlueprint& bank) {
