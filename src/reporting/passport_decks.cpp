@@ -148,7 +148,7 @@ void PassportSheet::verdicts() {
     for (const BankProgress& b : s_.assessment.banks) {
         if (!b.verdict)
             continue;
-        paragraph(QStringLiteral("<span class=\"verdict\">%1: %2</span>")
+        paragraph(QStringLiteral("<span class=\"verdict\">%1, as planned: %2</span>")
                       .arg(q(wording::bank_name(*blueprint().bank(b.plan.bank))),
                            q(wording::verdict_word(b.verdict->verdict))));
         for (const planning::DeckCheck& check : b.verdict->checks)

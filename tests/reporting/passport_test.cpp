@@ -55,9 +55,9 @@ TEST(Passport, TellsAsFoundCutsAndAsLeft) {
     const wording::LengthText mm(block::Unit::mm);
     for (const std::string& part :
          {std::string("Samphire, tender"), std::string("Decks, as found"), std::string("Decks, as left"),
-          std::string("Cuts"), std::string("deck: meets"), mm.plain(found.height_min), mm.plain(left.height_min),
-          mm.plain(job.assessment.banks[0].taken), std::string("Marit"), std::string("2026-02-26"),
-          std::string("Printed 2026-03-05"),
+          std::string("Cuts"), std::string("deck, as planned: meets"), mm.plain(found.height_min),
+          mm.plain(left.height_min), mm.plain(job.assessment.banks[0].taken), std::string("Marit"),
+          std::string("2026-02-26"), std::string("Printed 2026-03-05"),
           block::sha256_hex(std::get<block::ProbeLogTaken>(job.entries[1].payload).text.str()).substr(0, 12)})
         EXPECT_TRUE(html.contains(QString::fromStdString(part))) << part;
     EXPECT_TRUE(html.contains(QStringLiteral("deck as it came")));

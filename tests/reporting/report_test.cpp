@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "large_job.h"
+#include "paper_tables.h"
 #include "planning/common/coordinates.h"
 #include "planning/common/outcomes.h"
 #include "read_back.h"
@@ -29,28 +30,16 @@
 using namespace pallix;
 using namespace pallix::reporting;
 using test::expect_legible;
+using test::inches;
+using test::ledger_of;
+using test::mm;
 using test::Page;
+using test::row_of;
+using test::rows_in;
 using test::said_by;
+using test::source_of;
 
 namespace {
-
-const wording::LengthText mm(block::Unit::mm), inches(block::Unit::inch);
-
-PaperSource source_of(const test::Told& job, const wording::LengthText& l = mm) {
-    PaperSource source{job.state, job.assessment, job.entries, l, 2, QStringLiteral("2026-03-06")};
-    source.of_book.shop = workshop::harbour_papers();
-    return source;
-}
-
-std::vector<block::Entry> ledger_of(const char* title) {
-    std::vector<workshop::DemoJob> jobs = workshop::harbour_jobs();
-    workshop::add_cards(jobs);
-    for (const workshop::DemoJob& job : jobs)
-        if (std::get<block::JobOpened>(job.entries.front().payload).title.starts_with(title))
-            return job.entries;
-    ADD_FAILURE() << "no job " << title;
-    return {};
-}
 
 constexpr std::array printed{PaperKind::passport, PaperKind::customer, PaperKind::estimate, PaperKind::work_sheet,
                              PaperKind::caps,     PaperKind::boring,   PaperKind::readings, PaperKind::coordinates};
@@ -70,32 +59,6 @@ std::map<QChar, int> letters_of(QString text) {
         if (c.isLetterOrNumber())
             ++letters[c];
     return letters;
-}
-
-/// Rows of a page's tables as plain words.
-std::vector<QStringList> rows_in(const QString& html) {
-    static const QRegularExpression row(QStringLiteral("<tr>(.*?)</tr>"),
-                                        QRegularExpression::DotMatchesEverythingOption),
-        cell(QStringLiteral("<td[^>]*>(.*?)</td>"), QRegularExpression::DotMatchesEverythingOption);
-    std::vector<QStringList> rows;
-    for (auto r = row.globalMatch(html); r.hasNext();) {
-        const QString inside = r.next().captured(1);
-        QStringList cells;
-        for (auto c = cell.globalMatch(inside); c.hasNext();) {
-            QTextDocument words;
-            words.setHtml(c.next().captured(1));
-            cells << words.toPlainText().replace(QChar::Nbsp, QLatin1Char(' ')).trimmed();
-        }
-        if (!cells.isEmpty())
-            rows.push_back(cells);
-    }
-    return rows;
-}
-
-const QStringList* row_of(const std::vector<QStringList>& rows, const std::string& name) {
-    const auto found =
-        std::ranges::find(rows, QString::fromStdString(name), [](const auto& row) { return row.front(); });
-    return found == rows.end() ? nullptr : &*found;
 }
 
 QJsonDocument json_by(const char* tool, const QString& file) {

@@ -91,6 +91,7 @@ QWidget* PassportView::build_top() {
     row->setContentsMargins(0, 0, 0, 0);
     echo_->setObjectName(QStringLiteral("passport-echo"));
     echo_->setWordWrap(true);
+    echo_->hide();
     machine_->setObjectName(QStringLiteral("machine"));
     machine_->setAccessibleName(tr("machine whose axes the coordinates go by"));
     save_->setToolTip(tr("The paper as a file: its ending says the form (Ctrl+S)"));
@@ -196,7 +197,7 @@ void PassportView::save() {
     if (file.isEmpty())
         return;
     const auto saved = reporting::write_paper(source(on_paper), wish(), file);
-    echo_->setText(saved ? tr("saved: %1").arg(saved->join(QStringLiteral(", "))) : saved.error());
+    say(saved ? tr("saved: %1").arg(saved->join(QStringLiteral(", "))) : saved.error());
 }
 
 void PassportView::preview_print() {
@@ -222,16 +223,21 @@ void PassportView::hold_against_ledger() {
 
 void PassportView::hold(const QString& digest) {
     const auto of = block::entry_of_digest(context_.session.entries(), digest.toStdString());
-    echo_->setText(of ? qt(wording::digest_sentence(context_.session.entries(), *of)) : qt(wording::no_such_digest));
+    say(of ? qt(wording::digest_sentence(context_.session.entries(), *of)) : qt(wording::no_such_digest));
+}
+
+void PassportView::say(const QString& words) {
+    echo_->setText(words);
+    echo_->setVisible(!words.isEmpty()); // the paper has the room
 }
 
 void PassportView::give_serial() {
     if (!context_.session.has_job())
         return;
     if (const auto& known = card_of(context_.session.state()).serial)
-        return echo_->setText(tr("It has one: %1.").arg(qt(known->payload.serial)));
+        return say(tr("It has one: %1.").arg(qt(known->payload.serial)));
     const auto given = context_.session.give_serial();
-    echo_->setText(given ? tr("Serial %1.").arg(qt(card_of(context_.session.state()).serial->payload.serial))
+    say(given ? tr("Serial %1.").arg(qt(card_of(context_.session.state()).serial->payload.serial))
                          : all_faults(given.error()));
 }
 
@@ -248,7 +254,7 @@ void PassportView::mark_serial() {
     if (!typed)
         return;
     const auto marked = context_.session.mark_serial(typed->toStdString());
-    echo_->setText(marked ? QString() : all_faults(marked.error()));
+    say(marked ? QString() : all_faults(marked.error()));
 }
 
 void PassportView::set_up_papers() {

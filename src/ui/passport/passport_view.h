@@ -41,6 +41,7 @@ class PassportView : public View {
     [[nodiscard]] reporting::PaperWish wish() const;
     [[nodiscard]] reporting::PaperSource source(int picture_scale) const;
     void show_serial();
+    void say(const QString& words);
     void fill_machines();
 
     Context context_;
