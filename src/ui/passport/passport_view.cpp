@@ -238,7 +238,7 @@ void PassportView::give_serial() {
         return say(tr("It has one: %1.").arg(qt(known->payload.serial)));
     const auto given = context_.session.give_serial();
     say(given ? tr("Serial %1.").arg(qt(card_of(context_.session.state()).serial->payload.serial))
-                         : all_faults(given.error()));
+              : all_faults(given.error()));
 }
 
 void PassportView::mark_serial() {
