@@ -7,8 +7,8 @@
 #include <QFile>
 #include <QSaveFile>
 #include <QTemporaryDir>
-#include <locale.h> // NOLINT: POSIX, newlocale
 #include <csv.h>
+#include <locale.h> // NOLINT: POSIX, newlocale
 #include <xlsxwriter.h>
 
 namespace pallix::reporting {
