@@ -2,13 +2,13 @@
 #include "reporting/cell_table.h"
 
 #include "block/number_text.h"
+#include "block/points_for_numbers.h"
 
 #include <QDir>
 #include <QFile>
 #include <QSaveFile>
 #include <QTemporaryDir>
 #include <csv.h>
-#include <locale.h> // NOLINT: POSIX, newlocale
 #include <xlsxwriter.h>
 
 namespace pallix::reporting {
@@ -29,21 +29,6 @@ QByteArray field(const Cell& cell) {
         return QByteArray::fromStdString(block::short_number(*cell.number));
     return cell.words ? quoted(*cell.words) : QByteArray();
 }
-
-/// The library writes numbers as the locale has them; a workbook wants points, wherever it is written.
-class WithPoints {
-  public:
-    WithPoints() : points_(newlocale(LC_NUMERIC_MASK, "C", nullptr)), before_(uselocale(points_)) {}
-    ~WithPoints() {
-        uselocale(before_);
-        freelocale(points_);
-    }
-    WithPoints(const WithPoints&) = delete;
-    WithPoints& operator=(const WithPoints&) = delete;
-
-  private:
-    locale_t points_, before_;
-};
 
 QString cannot_write(const QString& file, const QString& why) {
     return QStringLiteral("%1 cannot be written: %2").arg(file, why);
@@ -95,7 +80,7 @@ tl::expected<void, QString> save_bytes(const QByteArray& bytes, const QString& f
 
 tl::expected<void, QString> save_xlsx(const std::vector<CellTable>& tables, const QString& file) {
     // The library writes in place: into a folder of its own first, so that a file is whole or not there.
-    const WithPoints points;
+    const block::PointsForNumbers points;
     const QTemporaryDir folder;
     const QString draft = folder.filePath(QStringLiteral("draft.xlsx"));
     lxw_workbook* book = workbook_new(QFile::encodeName(draft).constData());

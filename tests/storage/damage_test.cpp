@@ -22,7 +22,10 @@ class DamageTest : public BookFixture {
   protected:
     static constexpr qint64 notes = 12;
     static std::string words(qint64 sequence) {
-        return "depth 0.0" + std::to_string(10 + sequence) + " of the left deck";
+        std::string all = "depth 0.0" + std::to_string(10 + sequence) + " of the left deck";
+        for (int i = 0; i < 40; ++i) // so that a good part of the book's pages is written
+            all += ", and once more";
+        return all;
     }
     /// One job of thirteen entries, and an instrument.
     void fill() const {
@@ -52,7 +55,7 @@ TEST_F(DamageTest, NoFlippedBitChangesANumberInSilence) {
     const QByteArray sound = bytes_of(file()), heads = bytes_of(beside(".heads"));
     std::mt19937 bits(21);
     int noticed = 0;
-    constexpr int flips = 1000;
+    constexpr int flips = 300;
     for (int i = 0; i < flips; ++i) {
         QByteArray bent = sound;
         const auto at = static_cast<qsizetype>(bits() % static_cast<unsigned>(bent.size()));
@@ -86,8 +89,7 @@ TEST_F(DamageTest, NoFlippedBitChangesANumberInSilence) {
             ASSERT_EQ(instruments->front().zero, 73.99) << "byte " << at;
         }
     }
-    EXPECT_GT(noticed, flips / 100) << "some of them hit what is written; most of a small book is empty pages ("
-                                    << noticed << ")";
+    EXPECT_GT(noticed, flips / 40) << "some of them hit what is written; most of a small book is empty pages";
 }
 
 TEST_F(DamageTest, AChangedEntryIsNamedAndWhatIsBeforeItIsSound) {

@@ -3,9 +3,9 @@
 #include "block/delimited.h"
 #include "block/drawing/table.h"
 #include "block/number_text.h"
+#include "block/points_for_numbers.h"
 
 #include <algorithm>
-#include <clocale>
 #include <ixion/address.hpp>
 #include <ixion/model_context.hpp>
 #include <memory>
@@ -26,21 +26,6 @@ constexpr int most_rows = 10'000, most_columns = 200;
 tl::unexpected<Faults> no_table(const std::string& file, std::string what, std::string expected) {
     return tl::unexpected(Faults{{file, 0, std::move(what), std::move(expected)}});
 }
-
-/// Numbers have a point for as long as this stands, on this thread only: the library reads them by the locale.
-class PointsForNumbers {
-  public:
-    PointsForNumbers() : plain_(newlocale(LC_NUMERIC_MASK, "C", nullptr)), before_(uselocale(plain_)) {}
-    ~PointsForNumbers() {
-        uselocale(before_);
-        freelocale(plain_);
-    }
-    PointsForNumbers(const PointsForNumbers&) = delete;
-    PointsForNumbers& operator=(const PointsForNumbers&) = delete;
-
-  private:
-    locale_t plain_, before_;
-};
 
 template <class Loader>
 Table first_sheet(std::string_view bytes) {
