@@ -5,9 +5,9 @@
 #include "block/state/intake_state.h"
 #include "block/state/tunnel_state.h"
 #include "planning/common/assessment.h"
+#include "planning/common/found_holes.h"
 
 #include <algorithm>
-#include <limits>
 
 namespace pallix::planning {
 namespace {
@@ -15,24 +15,6 @@ namespace {
 using block::FeatureId;
 using block::JobState;
 using metrology::Vec2;
-
-const block::HoleResult* hole_in(const block::Evaluation& e, const FeatureId& id) {
-    const auto& all = id.kind == block::FeatureKind::lifter ? e.lifters : e.bores;
-    const auto found = std::ranges::find(all, id, &block::HoleResult::id);
-    return found == all.end() ? nullptr : &*found;
-}
-
-/// What was probed of a hole before its first cut, as the plan of it has it: the newest log whose tunnel stands.
-const block::Evaluation* before_first_cut(const JobState& state, const FeatureId& id) {
-    const auto& cuts = bores_of(state).bore(id).cuts;
-    const auto first = cuts.empty() ? std::numeric_limits<std::int64_t>::max() : cuts.front().sequence;
-    const auto& t = tunnel_of(state);
-    for (const auto* probed : {&t.latest, &t.as_found})
-        if (*probed && (*probed)->sequence < first && (probed == &t.as_found || !t.probe_stale()) &&
-            hole_in((*probed)->evaluation, id))
-            return &(*probed)->evaluation;
-    return nullptr;
-}
 
 /// As its last bar or bush has left it: a hone moves no centre.
 bool proven(const JobState& state, const FeatureId& id) {
@@ -46,7 +28,7 @@ bool proven(const JobState& state, const FeatureId& id) {
     const auto logs = std::ranges::find_if(t.logs, [&](const block::TakenLogs& log) {
         return log.sequences.back() > moved && std::ranges::find(log.features, id) != log.features.end();
     });
-    return logs != t.logs.end() && hole_in(t.latest->evaluation, id);
+    return logs != t.logs.end() && hole_of(&t.latest->evaluation, id);
 }
 
 /// Where the origin dowel was probed in that evaluation; the blueprint's place where it was not.
@@ -107,11 +89,12 @@ class Sheets {
             HoleCoordinates c{hole.id, Vec2{hole.u, hole.v} - sheet.origin_at, {}, {}, {}, hole.diameter.nominal, {},
                               {}};
             const auto place_in = [&](const block::Evaluation& e) {
-                return hole_in(e, hole.id)->centre - (counts ? from(origin_in(e, *dowel)) : Vec2{});
+                return hole_of(&e, hole.id)->centre - (counts ? from(origin_in(e, *dowel)) : Vec2{});
             };
-            if (const block::Evaluation* e = before_first_cut(state_, hole.id)) {
-                c.found = place_in(*e);
-                c.found_diameter = hole_in(*e, hole.id)->diameter();
+            const block::EvaluationState* probed = probed_before_cuts(state_, hole.id);
+            if (const auto* found = probed ? hole_of(&probed->evaluation, hole.id) : nullptr) {
+                c.found = place_in(probed->evaluation);
+                c.found_diameter = found->diameter();
             }
             if (proven(state_, hole.id))
                 c.as_left = place_in(tunnel_of(state_).latest->evaluation);

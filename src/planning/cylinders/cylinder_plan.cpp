@@ -7,6 +7,7 @@
 #include "block/state/tunnel_state.h"
 #include "metrology/enclosing_circle.h"
 #include "metrology/uncertainty.h"
+#include "planning/common/found_holes.h"
 #include "planning/tunnel/moved_axis.h"
 
 #include <algorithm>
@@ -41,32 +42,6 @@ std::optional<Vec2> outwards(const std::string& direction) {
 bool is_thrust(const std::string& direction, block::ThrustSide side) {
     return (direction == "right" && side != block::ThrustSide::left) ||
            (direction == "left" && side != block::ThrustSide::right);
-}
-
-/// The evaluation that shows a bore before it was cut; null where there is none.
-const block::Evaluation* before_cuts(const JobState& state, const FeatureId& id) {
-    const block::BoreWork& work = bores_of(state).bore(id);
-    const std::int64_t first =
-        work.cuts.empty() ? std::numeric_limits<std::int64_t>::max() : work.cuts.front().sequence;
-    if (tunnel_of(state).latest && tunnel_of(state).latest->sequence < first && !tunnel_of(state).probe_stale())
-        return &tunnel_of(state).latest->evaluation;
-    if (tunnel_of(state).as_found && tunnel_of(state).as_found->sequence < first)
-        return &tunnel_of(state).as_found->evaluation;
-    return nullptr;
-}
-
-/// Of one touch of that evaluation, mm, standard.
-std::optional<double> uncertainty_of(const JobState& state, const block::Evaluation* e) {
-    const auto& latest = tunnel_of(state).latest;
-    return latest && e == &latest->evaluation ? latest->standard_uncertainty
-                                              : tunnel_of(state).as_found->standard_uncertainty;
-}
-
-const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id) {
-    if (!e)
-        return nullptr;
-    const auto found = std::ranges::find(e->bores, id, &block::HoleResult::id);
-    return found == e->bores.end() ? nullptr : &*found;
 }
 
 std::vector<WallAt> walls_of(const JobState& state, const FeatureId& id, const block::CylinderPlanChosen& plan) {
@@ -353,7 +328,8 @@ std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLi
         f.blueprint = {meant.u, meant.v};
         f.pit = bores_of(state).bore(meant.id).deepest_pit();
         f.pitted_to = pitted_to(state, meant.id);
-        const block::Evaluation* e = before_cuts(state, meant.id);
+        const block::EvaluationState* probed = probed_before_cuts(state, meant.id);
+        const block::Evaluation* e = probed ? &probed->evaluation : nullptr;
         const auto sizes = gauged(state, meant.id);
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
             const MovedAxis axis(line, intake_of(state).blueprint->bank(meant.id.bank)->angle,
@@ -365,7 +341,7 @@ std::vector<FoundCylinder> found_cylinders(const JobState& state, const CentreLi
             f.diameter = hole->diameter();
             for (const block::HoleLevel& level : hole->levels)
                 f.worn = std::max(f.worn, level.diameter);
-            f.uncertainty = uncertainty_of(state, e);
+            f.uncertainty = probed->standard_uncertainty;
         } else if (sizes) {
             f.diameter = sizes->smallest;
             f.worn = sizes->largest;

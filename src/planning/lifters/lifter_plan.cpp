@@ -7,6 +7,7 @@
 #include "block/state/tunnel_state.h"
 #include "metrology/decision.h"
 #include "metrology/uncertainty.h"
+#include "planning/common/found_holes.h"
 #include "planning/common/shop_limits.h"
 #include "planning/cylinders/boring.h"
 #include "planning/cylinders/placed.h"
@@ -32,37 +33,17 @@ using metrology::Verdict;
 constexpr double thou = 0.0254;
 constexpr double close_enough = 0.006; // mm, below which a cut counts as having reached its size
 
-std::int64_t first_cut(const JobState& state, const FeatureId& id) {
-    const auto& cuts = bores_of(state).bore(id).cuts;
-    return cuts.empty() ? std::numeric_limits<std::int64_t>::max() : cuts.front().sequence;
-}
-
-/// The evaluation that shows a lifter bore before it was cut; null where there is none.
-const block::EvaluationState* before_cuts(const JobState& state, const FeatureId& id) {
-    for (const auto* probed : {&tunnel_of(state).latest, &tunnel_of(state).as_found})
-        if (*probed && (*probed)->sequence < first_cut(state, id))
-            return &**probed;
-    return nullptr;
-}
-
 /// What gauges said of a lifter bore before it was cut, mm.
 std::optional<double> gauged_before_cuts(const JobState& state, const FeatureId& id) {
     double sum = 0;
     int n = 0;
     for (const block::TakenReading& r : readings_of(state).readings)
         if (r.reading.at.feature == id && r.reading.at.quantity == block::Quantity::size &&
-            r.sequence < first_cut(state, id)) {
+            r.sequence < first_cut_of(state, id)) {
             sum += r.value;
             ++n;
         }
     return n > 0 ? std::optional(sum / n) : std::nullopt;
-}
-
-const block::HoleResult* hole_of(const block::Evaluation* e, const FeatureId& id) {
-    if (!e)
-        return nullptr;
-    const auto found = std::ranges::find(e->lifters, id, &block::HoleResult::id);
-    return found == e->lifters.end() ? nullptr : &*found;
 }
 
 /// In the direction that is known least.
@@ -332,7 +313,7 @@ std::optional<LifterStudy> study_lifters(const JobState& state) {
         LifterNeed n;
         n.id = meant.id;
         n.nominal = meant.diameter.nominal;
-        const block::EvaluationState* probed = before_cuts(state, meant.id);
+        const block::EvaluationState* probed = probed_before_cuts(state, meant.id);
         const block::Evaluation* e = probed ? &probed->evaluation : nullptr;
         const block::HoleResult* hole_before = nullptr;
         if (const block::HoleResult* hole = hole_of(e, meant.id)) {
