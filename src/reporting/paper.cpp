@@ -156,7 +156,7 @@ tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot&
         writer.setPageSize(paper);
         if (wide)
             writer.setPageOrientation(QPageLayout::Landscape);
-        writer.setPageMargins(QMarginsF(16, 14, 16, 12), QPageLayout::Millimeter);
+        writer.setPageMargins(paper_margins, QPageLayout::Millimeter);
         writer.setResolution(300);
         print_paper(html, foot, writer);
     }

@@ -3,6 +3,7 @@
 
 #include "block/forward.h"
 
+#include <QMarginsF>
 #include <QPageSize>
 #include <QString>
 #include <string>
@@ -21,6 +22,7 @@ struct PaperFoot {
     QString title, serial;
 };
 [[nodiscard]] PaperFoot foot_of(const block::JobState& state);
+inline constexpr QMarginsF paper_margins{16, 14, 16, 12}; ///< mm
 /// Letter where inches are at home, else A4.
 [[nodiscard]] QPageSize paper_of_locale();
 

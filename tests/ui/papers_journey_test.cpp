@@ -149,6 +149,7 @@ TEST_F(PapersJourney, TheShopSaysHowItsPapersAre) {
             table->item(row, 1)->setText(QString::fromUtf8(words));
         };
         EXPECT_EQ(table->item(1, 1)->text(), QStringLiteral("S{yy}-{nnn}"));
+        EXPECT_TRUE(table->item(5, 2)->text().contains(QStringLiteral("57 x 32"))) << "what labels are sold as";
         EXPECT_TRUE(table->item(6, 2)->text().contains(QStringLiteral("100 along, 50 across: X 100.000, Y 50.000")));
         type(1, "no number");
         d.accept();

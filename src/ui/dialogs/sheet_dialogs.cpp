@@ -61,14 +61,20 @@ void TickDialog::take() {
     line_->clear();
 }
 
-void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent) {
+void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, bool wide, QWidget* parent) {
     QPrinter printer(QPrinter::HighResolution);
     printer.setPageSize(reporting::paper_of_locale());
-    printer.setPageMargins(QMarginsF(16, 14, 16, 12), QPageLayout::Millimeter);
+    if (wide)
+        printer.setPageOrientation(QPageLayout::Landscape);
+    printer.setPageMargins(reporting::paper_margins, QPageLayout::Millimeter);
     QPrintPreviewDialog preview(&printer, parent);
     QObject::connect(&preview, &QPrintPreviewDialog::paintRequested, &preview,
-                     [&](QPrinter* device) { reporting::print_paper(html, foot, *device); });
+                     [&print](QPrinter* device) { print(*device); });
     preview.exec();
+}
+
+void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent) {
+    preview_paper([&](QPagedPaintDevice& device) { reporting::print_paper(html, foot, device); }, false, parent);
 }
 
 } // namespace pallix::ui

@@ -5,6 +5,7 @@
 #include "ui/context.h"
 
 #include <QDialog>
+#include <functional>
 
 class QLabel;
 class QLineEdit;
@@ -28,6 +29,9 @@ class TickDialog : public QDialog {
 };
 
 /// Print preview of a sheet, on as many pages as it needs.
+/// Shows a paper as it would be printed, on what is usual here.
+/// @param wide the longer side across
+void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, bool wide, QWidget* parent);
 void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent);
 
 } // namespace pallix::ui

@@ -135,6 +135,10 @@ void ShopPapersDialog::follow() {
     const auto comes = [this](int row, const QString& words) { table_->item(row, comes_column)->setText(words); };
     comes(serials, tr("the next could be %1")
                        .arg(qt(block::next_serial(papers->serial_pattern, context_.session.now().substr(0, 10), {}))));
+    QStringList sizes;
+    for (const block::LabelSize& size : block::common_labels())
+        sizes << qt(block::label_text(size));
+    comes(label, tr("sold as %1").arg(sizes.join(QStringLiteral(", "))));
     if (context_.session.has_job()) {
         const std::string line = wording::engraving_line(papers->engraving, context_.session.state(),
                                                          context_.session.assessment(), context_.lengths());

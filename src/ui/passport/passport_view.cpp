@@ -8,6 +8,7 @@
 #include "reporting/paper.h"
 #include "session/book_papers.h"
 #include "ui/dialogs/ask.h"
+#include "ui/dialogs/sheet_dialogs.h"
 #include "ui/dialogs/shop_papers_dialog.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
@@ -18,12 +19,11 @@
 #include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QPrintPreviewDialog>
-#include <QPrinter>
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QSignalBlocker>
 #include <QTextBrowser>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace pallix::ui {
@@ -152,7 +152,18 @@ void PassportView::refresh() {
     sheet_->setLineWrapMode(wide ? QTextEdit::FixedPixelWidth : QTextEdit::WidgetWidth);
     if (wide)
         sheet_->setLineWrapColumnOrWidth(static_cast<int>(scaled(lying)));
-    sheet_->setHtml(in_pixels(reporting::html_of(source(on_screen), wish()), sheet_->viewport()->width()));
+    html_ = reporting::html_of(source(on_screen), wish());
+    lay_out();
+}
+
+void PassportView::lay_out() {
+    sheet_->setHtml(in_pixels(html_, sheet_->viewport()->width()));
+}
+
+void PassportView::resizeEvent(QResizeEvent* event) {
+    View::resizeEvent(event);
+    if (context_.session.has_job() && !html_.isEmpty())
+        QTimer::singleShot(0, this, &PassportView::lay_out); // once the sheet has its new width
 }
 
 void PassportView::fill_machines() {
@@ -203,15 +214,8 @@ void PassportView::save() {
 void PassportView::preview_print() {
     if (!context_.session.has_job() || kind() == reporting::PaperKind::data)
         return;
-    QPrinter printer(QPrinter::HighResolution);
-    if (kind() != reporting::PaperKind::label)
-        printer.setPageSize(reporting::paper_of_locale());
-    if (reporting::is_wide(kind()))
-        printer.setPageOrientation(QPageLayout::Landscape);
-    QPrintPreviewDialog preview(&printer, this);
-    connect(&preview, &QPrintPreviewDialog::paintRequested, this,
-            [this](QPrinter* device) { reporting::print(source(on_paper), wish(), *device); });
-    preview.exec();
+    preview_paper([this](QPagedPaintDevice& device) { reporting::print(source(on_paper), wish(), device); },
+                  reporting::is_wide(kind()), this);
 }
 
 /// Whether the digest that stands on a paper is of this ledger.

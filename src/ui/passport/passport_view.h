@@ -35,8 +35,12 @@ class PassportView : public View {
     void mark_serial(); ///< asks for the line that was marked
     void set_up_papers();
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
     [[nodiscard]] QWidget* build_top();
+    void lay_out(); ///< the paper that was made, for the room that there is
     [[nodiscard]] reporting::PaperKind kind() const;
     [[nodiscard]] reporting::PaperWish wish() const;
     [[nodiscard]] reporting::PaperSource source(int picture_scale) const;
@@ -46,6 +50,7 @@ class PassportView : public View {
 
     Context context_;
     Hours hours_;
+    QString html_;
     QComboBox* kinds_;
     QComboBox* machine_;
     QPushButton* save_;
