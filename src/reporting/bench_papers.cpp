@@ -90,7 +90,7 @@ QString cap_sheet_html(const PaperSource& s) {
                                 : QStringLiteral("The main tunnel is not known yet: there is no plan to cut by."));
         return finished(sheet, s);
     }
-    QString rows;
+    Sheet::Rows rows;
     for (const planning::CapCut& cut : study->plan.cuts)
         rows += Sheet::row({q(wording::feature_words(*intake_of(s.state).blueprint, cut.id)),
                             q(s.lengths.plain(cut.cut)), blank, blank, blank});
@@ -101,7 +101,7 @@ QString cap_sheet_html(const PaperSource& s) {
     for (const std::string& sentence : wording::tunnel_plan_sentences(study->plan, s.lengths))
         why << q(sentence);
     sheet.list(why);
-    rows.clear();
+    Sheet::Rows sizes;
     const auto& tunnel = tunnel_of(s.state);
     block::TakenCaps planned{s.entries.back().sequence + 1, {}, {}};
     for (const planning::CapCut& cut : study->plan.cuts)
@@ -109,10 +109,11 @@ QString cap_sheet_html(const PaperSource& s) {
     if (tunnel.mains_as_probed())
         planned.before = tunnel.latest->evaluation.mains;
     for (const planning::CapPrediction& size : planning::predict_caps(s.state, planned))
-        rows += Sheet::row({q(wording::place_of_reading(*intake_of(s.state).blueprint, size.at)),
-                            q(s.lengths.plain(size.before)), q(s.lengths.plain(size.predicted)), blank});
+        sizes += Sheet::row({q(wording::place_of_reading(*intake_of(s.state).blueprint, size.at)),
+                             q(s.lengths.plain(size.before)), q(s.lengths.plain(size.predicted)), blank});
     sheet.section(QStringLiteral("What the sizes become"),
-                  {QString(), QStringLiteral("before"), QStringLiteral("after the cut"), QStringLiteral("read")}, rows);
+                  {QString(), QStringLiteral("before"), QStringLiteral("after the cut"), QStringLiteral("read")},
+                  sizes);
     sheet.heading(QStringLiteral("On the way"));
     QStringList steps;
     for (const std::string& step : planning::cap_steps())
@@ -143,7 +144,7 @@ QString boring_sheet_html(const PaperSource& s) {
     const auto at = [&](const std::optional<metrology::Vec2>& place, double metrology::Vec2::*way) {
         return place ? q(s.lengths.with_sign((*place).*way)) : QString();
     };
-    QString rows;
+    Sheet::Rows rows;
     QStringList moves;
     for (const planning::HoleProgress& hole : work->boring.holes) {
         const planning::HoleCoordinates& place = place_of(hole.id);
@@ -190,7 +191,7 @@ QString reading_sheet_html(const PaperSource& s) {
         sheet.pictures({Sheet::picture(picture_address(reading_picture(blueprint, read.places, s.picture_scale)), 660)},
                        {QStringLiteral("gauge %1 &nbsp; zero %1 &nbsp; block at %1 °C").arg(blank)});
         // Two places beside one another: a page holds more, and a column is followed by eye.
-        QString rows;
+        Sheet::Rows rows;
         const std::size_t half = (read.places.size() + 1) / 2;
         const auto cells = [&](std::size_t i) {
             return i < read.places.size() ? QStringList{QString::number(i + 1),
@@ -198,7 +199,7 @@ QString reading_sheet_html(const PaperSource& s) {
                                           : QStringList{QString(), QString(), QString()};
         };
         for (std::size_t i = 0; i < half; ++i)
-            rows += Sheet::row(cells(i) + cells(i + half), "td", 6);
+            rows += Sheet::row(cells(i) + cells(i + half), 6);
         sheet.table({}, rows);
     }
     sheet.quiet(

@@ -159,7 +159,7 @@ QString coordinates_html(const PaperSource& s, const block::MachineAxes* machine
         QStringList heads{QString()};
         for (const Column& column : all)
             heads << q(column.head);
-        QString rows;
+        Sheet::Rows rows;
         for (const HoleCoordinates& hole : sheet.holes) {
             QStringList cells{q(wording::short_feature_words(s.state, hole.id))};
             for (const Column& column : all) {

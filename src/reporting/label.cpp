@@ -59,7 +59,9 @@ void draw(QPainter& painter, const PaperSource& s) {
     };
     const auto words = [](const std::string& plain) { return QString::fromStdString(plain); };
     line(words(serial ? serial->payload.serial : "no serial"), 13, true);
-    line(words(intake_of(s.state).blueprint ? intake_of(s.state).blueprint->name : ""), 9, false);
+    line(
+        words(s.lengths.unit_name() + (intake_of(s.state).blueprint ? " · " + intake_of(s.state).blueprint->name : "")),
+        9, false); // sizes below may have no room for their unit
     line(words(intake_of(s.state).title), 9, false);
     for (const std::string& size : wording::key_sizes(s.state, s.assessment, s.lengths)) {
         // A number that is cut short would be another one: shorter words, or none.

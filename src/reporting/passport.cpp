@@ -73,7 +73,7 @@ void PassportSheet::front() {
     paragraph(QStringLiteral("<span class=\"verdict\">%1</span>").arg(q(wording::overall_sentence(s_.state, all))));
     if (const std::string open = wording::still_open_sentence(s_.assessment); !open.empty())
         paragraph(q(open));
-    QString rows;
+    Rows rows;
     for (const planning::Outcome& o : all)
         rows += row({q(wording::told_name(s_.state, o)), q(wording::span_text(o, o.found, l_)),
                      q(wording::span_text(o, o.left, l_)), q(wording::limits_text(o.limits, l_)),
@@ -127,7 +127,7 @@ void PassportSheet::forecasts() {
         held += came.held ? 1 : 0;
         ++made;
     }
-    QString rows;
+    Rows rows;
     for (const auto& [kind, count] : counted)
         rows += row({q(wording::forecast_name(kind)), QStringLiteral("%1 of %2").arg(count.first).arg(count.second)});
     section(QStringLiteral("Forecasts against what came"), {QString(), QStringLiteral("within what was foretold")},
@@ -142,7 +142,7 @@ void PassportSheet::instruments() {
         if (std::ranges::none_of(used, [&](const auto* known) { return known->name == instrument.name; }))
             used.push_back(&instrument);
     }
-    QString rows;
+    Rows rows;
     for (const block::Instrument* instrument : used) {
         QStringList checks;
         const auto history = s_.of_book.histories.find(instrument->name);
@@ -163,7 +163,7 @@ void PassportSheet::instruments() {
                      checks.join(QStringLiteral("; ")),
                      instrument->standard_uncertainty ? q(wording::fixed(*instrument->standard_uncertainty, 4))
                                                       : QStringLiteral("not stated")},
-                    "td", 3);
+                    3);
     }
     section(QStringLiteral("Instruments"),
             {QString(), QStringLiteral("kind"), QStringLiteral("checked"), QStringLiteral("std. uncertainty, mm")},

@@ -43,7 +43,7 @@ void PassportSheet::tunnel() {
                            q(l_.plain(found.straightness_lateral_mz))));
     }
     const auto& mains_found = t.as_found->evaluation.mains;
-    QString rows;
+    Rows rows;
     for (std::size_t i = 0; i < e.mains.size(); ++i) {
         const block::MainResult& main = e.mains[i];
         const auto before = std::ranges::find_if(
@@ -74,7 +74,7 @@ void PassportSheet::tunnel() {
 /// What was measured by hand, with what, and how sure.
 void PassportSheet::by_gauge() {
     const planning::GaugeFindings& g = s_.assessment.gauge;
-    QString rows;
+    Rows rows;
     for (const auto* bores : {&g.mains, &g.cylinders, &g.lifters})
         for (const planning::BoreFinding& bore : *bores) {
             if (bore.stale)
@@ -115,7 +115,7 @@ void PassportSheet::datum() {
                            : std::nullopt;
         return u ? q(l_.fine(*u)) : QStringLiteral("not stated");
     };
-    QString rows;
+    Rows rows;
     if (now.cam) {
         const auto before = [&](auto value) { return found.cam ? q(l_.with_sign(value(*found.cam))) : QString(); };
         rows += row({QStringLiteral("camshaft, distance from the mains, off its size"),
@@ -147,7 +147,7 @@ void PassportSheet::positions() {
     const auto sheets = planning::coordinate_sheets(s_.state, s_.assessment);
     const auto* cylinders = s_.assessment.cylinders ? &*s_.assessment.cylinders : nullptr;
     for (const planning::CoordinateSheet& sheet : sheets) {
-        QString rows;
+        Rows rows;
         for (const planning::HoleCoordinates& hole : sheet.holes) {
             if (!hole.found && !hole.as_left)
                 continue;

@@ -24,7 +24,7 @@ void PassportSheet::cylinders() {
         });
     if (!begun)
         return;
-    QString rows;
+    Rows rows;
     QStringList lines;
     for (const planning::CylinderNeed& n : work->study.each) {
         const block::FeatureId& id = n.found.id;
@@ -94,7 +94,7 @@ void PassportSheet::lifters() {
     const auto& work = s_.assessment.lifters;
     if (!work || !bores_of(s_.state).lifter_plan)
         return;
-    QString rows;
+    Rows rows;
     const auto crank = [](double cam) { return q(wording::fixed(2 * cam / block::radians_per_degree, 2)); };
     for (const planning::LifterNeed& n : work->study.each) {
         const auto p = std::ranges::find(work->board.each, n.id, &planning::LifterProgress::id);

@@ -21,7 +21,7 @@ using planning::BankProgress;
 
 template <class Choose>
 void PassportSheet::decks(const QString& title, Choose choose) {
-    QString rows;
+    Rows rows;
     for (const BankProgress& b : s_.assessment.banks) {
         const block::DeckMeasurement* m = choose(decks_of(s_.state).deck(b.plan.bank));
         if (!m)
@@ -41,7 +41,7 @@ void PassportSheet::decks(const QString& title, Choose choose) {
 }
 
 void PassportSheet::cuts() {
-    QString rows;
+    Rows rows;
     for (const BankProgress& b : s_.assessment.banks) {
         const DeckState& deck = decks_of(s_.state).deck(b.plan.bank);
         if (deck.last_cut() == 0)
@@ -108,7 +108,7 @@ void PassportSheet::deck_work() {
 
 /// Piston to deck, compression and quench as the decks now stand.
 void PassportSheet::mock_up() {
-    QString rows;
+    Rows rows;
     for (const planning::PistonCrown& crown : s_.assessment.crowns) {
         const block::HoleBlueprint& bore = *blueprint().hole(crown.bore);
         const auto height = block::height_now(decks_of(s_.state).deck(crown.bore.bank), {bore.u, bore.v});

@@ -55,9 +55,9 @@ class PassportSheet : public Sheet {
     }
     /// Entries of some kinds that were not struck, each with who and when.
     template <class... Kinds>
-    [[nodiscard]] QString rows_of() const {
+    [[nodiscard]] Rows rows_of() const {
         const auto struck = block::struck(s_.entries);
-        QString rows;
+        Rows rows;
         for (std::size_t i = 0; i < s_.entries.size(); ++i)
             if (const block::Entry& entry = s_.entries[i];
                 !struck[i] && (std::holds_alternative<Kinds>(entry.payload) || ...))

@@ -31,7 +31,7 @@ QString data_html(const PaperSource& s) {
     Sheet sheet;
     sheet.add(QStringLiteral("<h1>%1</h1>").arg(q(intake_of(s.state).title)));
     sheet.quiet(QStringLiteral("Everything of the job as tables for other programs; lengths in mm."));
-    QString rows;
+    Sheet::Rows rows;
     for (const CellTable& table : data_tables(s))
         rows += Sheet::row({q(table.name), QString::number(table.rows.size())});
     sheet.table({QStringLiteral("table"), QStringLiteral("rows")}, rows);

@@ -24,23 +24,7 @@ double width_of(const QString& words) {
     return QFontMetricsF(font).horizontalAdvance(words) * 10 / fine;
 }
 
-/// A row as `Sheet::row` made it, cell by cell.
-using Cells = QStringList;
-
-std::vector<Cells> cells_in(const QString& rows) {
-    static const QRegularExpression row(QStringLiteral("<tr>(.*?)</tr>"),
-                                        QRegularExpression::DotMatchesEverythingOption),
-        cell(QStringLiteral("<t[dh][ >].*?</t[dh]>"), QRegularExpression::DotMatchesEverythingOption);
-    std::vector<Cells> all;
-    for (auto r = row.globalMatch(rows); r.hasNext();) {
-        const QString inside = r.next().captured(1);
-        Cells cells;
-        for (auto c = cell.globalMatch(inside); c.hasNext();)
-            cells << c.next().captured();
-        all.push_back(std::move(cells));
-    }
-    return all;
-}
+using Row = Sheet::Row;
 
 QString words_in(const QString& cell) {
     static const QRegularExpression markup(QStringLiteral("<[^>]*>"));
@@ -51,35 +35,48 @@ QString words_in(const QString& cell) {
 }
 
 /// Columns that say nothing in any row, but the first.
-std::vector<bool> silent(const std::vector<Cells>& rows, qsizetype columns) {
+std::vector<bool> silent(const std::vector<Row>& rows, qsizetype columns) {
     std::vector<bool> none(static_cast<std::size_t>(columns), true);
-    for (const Cells& cells : rows)
-        for (qsizetype i = 0; i < std::min(columns, cells.size()); ++i)
-            if (i == 0 || !words_in(cells[i]).isEmpty() || cells[i].contains(QStringLiteral("<img")))
+    for (const Row& row : rows)
+        for (qsizetype i = 0; i < std::min(columns, row.cells.size()); ++i)
+            if (i == 0 || !words_in(row.cells[i]).isEmpty() || row.cells[i].contains(QStringLiteral("<img")))
                 none[static_cast<std::size_t>(i)] = false;
     return none;
 }
 
-void leave_out(std::vector<Cells>& rows, const std::vector<bool>& which) {
-    for (Cells& cells : rows)
+void leave_out(std::vector<Row>& rows, const std::vector<bool>& which) {
+    for (Row& row : rows)
         for (std::size_t i = which.size(); i-- > 0;)
-            if (which[i] && static_cast<qsizetype>(i) < cells.size())
-                cells.removeAt(static_cast<qsizetype>(i));
+            if (which[i] && static_cast<qsizetype>(i) < row.cells.size())
+                row.cells.removeAt(static_cast<qsizetype>(i));
 }
 
-std::vector<Room> rooms_in(const std::vector<Cells>& rows) {
+std::vector<Room> rooms_in(const std::vector<Row>& rows) {
     std::vector<Room> rooms;
-    for (const Cells& cells : rows)
-        for (qsizetype i = 0; i < cells.size(); ++i) {
+    for (const Row& row : rows)
+        for (qsizetype i = 0; i < row.cells.size(); ++i) {
             if (static_cast<std::size_t>(i) == rooms.size())
                 rooms.push_back({});
             Room& room = rooms[static_cast<std::size_t>(i)];
-            const QString words = words_in(cells[i]);
+            const QString words = words_in(row.cells[i]);
             room.line = std::max(room.line, width_of(words));
             for (const QString& word : words.split(QLatin1Char(' ')))
                 room.word = std::max(room.word, width_of(word));
         }
     return rooms;
+}
+
+/// @param shares of the width; the layout goes by those of the first row
+QString html_of(const Row& row, const char* tag, const std::vector<double>& shares) {
+    QString html = QStringLiteral("<tr>");
+    for (qsizetype i = 0; i < row.cells.size(); ++i) {
+        const auto at = static_cast<std::size_t>(i);
+        html += QStringLiteral("<%1%2%3>%4</%1>")
+                    .arg(QString::fromLatin1(tag),
+                         at < shares.size() ? QStringLiteral(" width=\"%1%\"").arg(shares[at], 0, 'f', 1) : QString(),
+                         i < row.words ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), row.cells[i]);
+    }
+    return html + QStringLiteral("</tr>");
 }
 
 /// Shares of the width, in hundredths: where all lines fit each has its own, else what is left beyond the longest words
@@ -115,30 +112,23 @@ std::vector<double> widths(std::vector<Room> rooms, double paper) {
 
 } // namespace
 
-void Sheet::table(const QStringList& heads, const QString& rows) {
+void Sheet::table(const QStringList& heads, const Rows& rows) {
     if (rows.isEmpty())
         return;
-    std::vector<Cells> body = cells_in(rows),
-                       head = heads.isEmpty() ? std::vector<Cells>() : cells_in(row(heads, "th"));
-    if (!head.empty()) {
-        const auto none = silent(body, head.front().size());
-        leave_out(head, none);
-        leave_out(body, none);
+    std::vector<Row> all = rows.all();
+    if (!heads.isEmpty()) {
+        const auto none = silent(all, heads.size());
+        all.insert(all.begin(), Row{heads});
+        leave_out(all, none);
     }
-    std::vector<Cells> all = head;
-    all.insert(all.end(), body.begin(), body.end());
     const auto shares = widths(rooms_in(all), room_);
-    Cells& first = head.empty() ? body.front() : head.front(); // the layout goes by the first row
-    for (qsizetype i = 0; i < first.size(); ++i)
-        first[i].insert(3, QStringLiteral(" width=\"%1%\"").arg(shares[static_cast<std::size_t>(i)], 0, 'f', 1));
-    const auto html = [](const std::vector<Cells>& lines) {
-        QString text;
-        for (const Cells& cells : lines)
-            text += QStringLiteral("<tr>") + cells.join(QString()) + QStringLiteral("</tr>");
-        return text;
-    };
+    QString head, body;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const bool is_head = i == 0 && !heads.isEmpty();
+        (is_head ? head : body) += html_of(all[i], is_head ? "th" : "td", i == 0 ? shares : std::vector<double>());
+    }
     add(QStringLiteral("<table width=\"98%\" cellspacing=\"0\">%1<tbody>%2</tbody></table>")
-            .arg(head.empty() ? QString() : QStringLiteral("<thead>%1</thead>").arg(html(head)), html(body)));
+            .arg(head.isEmpty() ? head : QStringLiteral("<thead>%1</thead>").arg(head), body));
 }
 
 } // namespace pallix::reporting

@@ -4,6 +4,8 @@
 #include <QString>
 #include <QStringList>
 #include <string>
+#include <utility>
+#include <vector>
 
 namespace pallix::reporting {
 
@@ -15,6 +17,21 @@ namespace pallix::reporting {
 /// A paper on its way to be HTML, part by part. What is put in is markup already: words go through `q`.
 class Sheet {
   public:
+    /// A row of a table, cell by cell.
+    struct Row {
+        QStringList cells;
+        qsizetype words = 1; ///< how many from the left are words, not numbers
+    };
+    class Rows {
+      public:
+        void operator+=(Row row) { all_.push_back(std::move(row)); }
+        [[nodiscard]] bool isEmpty() const { return all_.empty(); }
+        [[nodiscard]] const std::vector<Row>& all() const { return all_; }
+
+      private:
+        std::vector<Row> all_;
+    };
+
     /// @param room points across the page, of the narrower paper
     explicit Sheet(double room = upright) : room_(room) {}
     static constexpr double upright = 490, lying = 700; ///< points across a page on either side
@@ -33,9 +50,9 @@ class Sheet {
     }
     /// Its heads stand over every page that it goes on to; each column gets the room that its words need,
     /// one that says nothing in any row is left out.
-    void table(const QStringList& heads, const QString& rows);
+    void table(const QStringList& heads, const Rows& rows);
     /// Nothing where it has no rows.
-    void section(const QString& title, const QStringList& heads, const QString& rows) {
+    void section(const QString& title, const QStringList& heads, const Rows& rows) {
         if (rows.isEmpty())
             return;
         heading(title);
@@ -43,14 +60,7 @@ class Sheet {
     }
 
     /// @param words how many cells from the left are words, not numbers
-    [[nodiscard]] static QString row(const QStringList& cells, const char* tag = "td", qsizetype words = 1) {
-        QString html = QStringLiteral("<tr>");
-        for (qsizetype i = 0; i < cells.size(); ++i)
-            html += QStringLiteral("<%1%2>%3</%1>")
-                        .arg(QString::fromLatin1(tag),
-                             i < words ? QString() : QStringLiteral(" align=\"right\" class=\"number\""), cells[i]);
-        return html + QStringLiteral("</tr>");
-    }
+    [[nodiscard]] static Row row(QStringList cells, qsizetype words = 1) { return {std::move(cells), words}; }
     /// @param width in pixels of the layout
     [[nodiscard]] static QString picture(const QString& address, int width) {
         return QStringLiteral("<img width=\"%1\" src=\"%2\">").arg(width).arg(address);
