@@ -5,8 +5,8 @@
 #include "block/state/card_state.h"
 #include "block/state/fold.h"
 #include "cli/inputs.h"
-#include "reporting/cell_table.h"
 #include "reporting/report.h"
+#include "reporting/save.h"
 
 #include <QDir>
 #include <QFileInfo>

@@ -4,10 +4,7 @@
 #include "block/number_text.h"
 #include "block/points_for_numbers.h"
 
-#include <QDir>
 #include <QFile>
-#include <QSaveFile>
-#include <QTemporaryDir>
 #include <csv.h>
 #include <xlsxwriter.h>
 
@@ -28,10 +25,6 @@ QByteArray field(const Cell& cell) {
     if (cell.number)
         return QByteArray::fromStdString(block::short_number(*cell.number));
     return cell.words ? quoted(*cell.words) : QByteArray();
-}
-
-QString cannot_write(const QString& file, const QString& why) {
-    return QStringLiteral("%1 cannot be written: %2").arg(file, why);
 }
 
 void fill(lxw_worksheet* sheet, lxw_format* head, const CellTable& table) {
@@ -71,32 +64,21 @@ QByteArray csv_of(const CellTable& table) {
     return out;
 }
 
-tl::expected<void, QString> save_bytes(const QByteArray& bytes, const QString& file) {
-    QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
-        return tl::unexpected(cannot_write(file, out.errorString()));
-    return {};
-}
-
-tl::expected<void, QString> save_xlsx(const std::vector<CellTable>& tables, const QString& file) {
-    // The library writes in place: into a folder of its own first, so that a file is whole or not there.
-    const block::PointsForNumbers points;
-    const QTemporaryDir folder;
-    const QString draft = folder.filePath(QStringLiteral("draft.xlsx"));
-    lxw_workbook* book = workbook_new(QFile::encodeName(draft).constData());
-    if (!book)
-        return tl::unexpected(cannot_write(file, QStringLiteral("no room")));
-    lxw_format* head = workbook_add_format(book);
-    format_set_bold(head);
-    for (const CellTable& table : tables)
-        if (lxw_worksheet* sheet = workbook_add_worksheet(book, table.name.c_str()))
-            fill(sheet, head, table);
-    if (const lxw_error error = workbook_close(book); error != LXW_NO_ERROR)
-        return tl::unexpected(cannot_write(file, QString::fromUtf8(lxw_strerror(error))));
-    QFile made(draft);
-    if (!made.open(QIODevice::ReadOnly))
-        return tl::unexpected(cannot_write(file, made.errorString()));
-    return save_bytes(made.readAll(), file);
+Saved save_xlsx(const std::vector<CellTable>& tables, const QString& file) {
+    return save_made(file, [&tables](const QString& draft) -> Saved {
+        const block::PointsForNumbers points;
+        lxw_workbook* book = workbook_new(QFile::encodeName(draft).constData());
+        if (!book)
+            return tl::unexpected(QStringLiteral("no room"));
+        lxw_format* head = workbook_add_format(book);
+        format_set_bold(head);
+        for (const CellTable& table : tables)
+            if (lxw_worksheet* sheet = workbook_add_worksheet(book, table.name.c_str()))
+                fill(sheet, head, table);
+        if (const lxw_error error = workbook_close(book); error != LXW_NO_ERROR)
+            return tl::unexpected(QString::fromUtf8(lxw_strerror(error)));
+        return {};
+    });
 }
 
 } // namespace pallix::reporting

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "reporting/save.h"
+
 #include <QByteArray>
 #include <QString>
 #include <optional>
 #include <string>
-#include <tl/expected.hpp>
 #include <utility>
 #include <vector>
 
@@ -34,10 +35,6 @@ struct CellTable {
 [[nodiscard]] QByteArray csv_of(const CellTable& table);
 
 /// As a workbook, a sheet for each. Words are kept as words, whatever they begin with.
-/// @return the reason in words where the file cannot be written
-[[nodiscard]] tl::expected<void, QString> save_xlsx(const std::vector<CellTable>& tables, const QString& file);
-
-/// @return the reason in words where the file cannot be written
-[[nodiscard]] tl::expected<void, QString> save_bytes(const QByteArray& bytes, const QString& file);
+[[nodiscard]] Saved save_xlsx(const std::vector<CellTable>& tables, const QString& file);
 
 } // namespace pallix::reporting

@@ -84,13 +84,17 @@ QImage with_few_colours(const QImage& image) {
 
 } // namespace
 
-QString picture_address(const QImage& image) {
+QByteArray png_of(const QImage& image) {
     QByteArray png;
     QBuffer buffer(&png);
     buffer.open(QIODevice::WriteOnly);
     constexpr int quickly = 85; // it is packed again with the page
     with_few_colours(image).save(&buffer, "PNG", quickly);
-    return QStringLiteral("data:image/png;base64,") + QString::fromLatin1(png.toBase64());
+    return png;
+}
+
+QString picture_address(const QImage& image) {
+    return QStringLiteral("data:image/png;base64,") + QString::fromLatin1(png_of(image).toBase64());
 }
 
 } // namespace pallix::reporting

@@ -5,6 +5,7 @@
 #include "block/ledger.h"
 #include "wording/common/lengths.h"
 
+#include <QByteArray>
 #include <QImage>
 #include <QString>
 #include <vector>
@@ -25,6 +26,7 @@ namespace pallix::reporting {
 /// @return a null image where the text is longer than any code holds
 [[nodiscard]] QImage code_picture(const std::string& text, int module);
 
+[[nodiscard]] QByteArray png_of(const QImage& image);
 /// A picture as an address that a page carries within itself.
 [[nodiscard]] QString picture_address(const QImage& image);
 

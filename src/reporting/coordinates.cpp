@@ -10,7 +10,6 @@
 #include "wording/readings/readings.h"
 #include "wording/report/coordinate_words.h"
 
-#include <QTemporaryDir>
 #include <cmath>
 
 namespace pallix::reporting {
@@ -80,7 +79,7 @@ std::string plain_name(const std::string& words, char between) {
     return name.substr(0, 31);
 }
 
-tl::expected<void, QString> save_dxf(const PaperSource& s, const block::MachineAxes* machine, const QString& file) {
+Saved save_dxf(const PaperSource& s, const block::MachineAxes* machine, const QString& file) {
     block::DrawnHoles drawn;
     const auto flat = [machine](Vec2 place) {
         if (!machine)
@@ -109,15 +108,11 @@ tl::expected<void, QString> save_dxf(const PaperSource& s, const block::MachineA
             drawn.words.push_back({flat(hole.blueprint), hole.id.text(), name + "_NAMES"});
         }
     }
-    const QTemporaryDir
-        folder; // the library writes in place: first somewhere else, so that a file is whole or not there
-    const QString draft = folder.filePath(QStringLiteral("draft.dxf"));
-    if (const auto written = block::write_dxf(drawn, s.lengths.unit(), draft.toStdString()); !written)
-        return tl::unexpected(QString::fromStdString(written.error().front().text()));
-    QFile made(draft);
-    if (!made.open(QIODevice::ReadOnly))
-        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, made.errorString()));
-    return save_bytes(made.readAll(), file);
+    return save_made(file, [&](const QString& draft) -> Saved {
+        if (const auto written = block::write_dxf(drawn, s.lengths.unit(), draft.toStdString()); !written)
+            return tl::unexpected(QString::fromStdString(written.error().front().what));
+        return {};
+    });
 }
 
 } // namespace
@@ -177,8 +172,7 @@ QString coordinates_html(const PaperSource& s, const block::MachineAxes* machine
     return paper_html(intake_of(s.state).title, page.body());
 }
 
-tl::expected<void, QString> save_coordinates(const PaperSource& s, const block::MachineAxes* machine,
-                                             const QString& file) {
+Saved save_coordinates(const PaperSource& s, const block::MachineAxes* machine, const QString& file) {
     if (file.endsWith(QStringLiteral(".dxf"), Qt::CaseInsensitive))
         return save_dxf(s, machine, file);
     const auto tables = coordinate_tables(s, machine);

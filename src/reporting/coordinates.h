@@ -19,8 +19,6 @@ namespace pallix::reporting {
 /// One table under another (CSV), a sheet for each (XLSX), or drawn (DXF): circles where holes are found, meant and to
 /// be, on a layer each, in the machine's plane where one is given.
 /// @param file .csv, .xlsx or .dxf
-/// @return the reason in words where it cannot be written
-[[nodiscard]] tl::expected<void, QString> save_coordinates(const PaperSource& source, const block::MachineAxes* machine,
-                                                           const QString& file);
+[[nodiscard]] Saved save_coordinates(const PaperSource& source, const block::MachineAxes* machine, const QString& file);
 
 } // namespace pallix::reporting

@@ -9,7 +9,6 @@
 
 #include <QPainter>
 #include <QPdfWriter>
-#include <QSaveFile>
 #include <algorithm>
 
 namespace pallix::reporting {
@@ -104,19 +103,8 @@ QImage label_picture(const PaperSource& s) {
     return image;
 }
 
-tl::expected<void, QString> save_label_pdf(const PaperSource& s, const QString& file) {
-    QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly))
-        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
-    {
-        QPdfWriter writer(&out);
-        writer.setCreator(QStringLiteral("Pallix"));
-        writer.setResolution(300);
-        print_label(s, writer);
-    }
-    if (!out.commit())
-        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
-    return {};
+Saved save_label_pdf(const PaperSource& s, const QString& file) {
+    return save_pdf(file, [&s](QPdfWriter& writer) { print_label(s, writer); });
 }
 
 } // namespace pallix::reporting

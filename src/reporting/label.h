@@ -2,9 +2,9 @@
 #pragma once
 
 #include "reporting/paper_source.h"
+#include "reporting/save.h"
 
 #include <QImage>
-#include <tl/expected.hpp>
 
 class QPagedPaintDevice;
 class QPainter;
@@ -18,7 +18,6 @@ namespace pallix::reporting {
 void print_label(const PaperSource& source, QPagedPaintDevice& device);
 /// The same as a picture, 300 dots an inch.
 [[nodiscard]] QImage label_picture(const PaperSource& source);
-/// @return the reason in words where the file cannot be written
-[[nodiscard]] tl::expected<void, QString> save_label_pdf(const PaperSource& source, const QString& file);
+[[nodiscard]] Saved save_label_pdf(const PaperSource& source, const QString& file);
 
 } // namespace pallix::reporting

@@ -9,7 +9,6 @@
 #include <QLocale>
 #include <QPainter>
 #include <QPdfWriter>
-#include <QSaveFile>
 #include <QTextBlock>
 #include <QTextCursor>
 #include <QTextDocument>
@@ -144,33 +143,20 @@ void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& 
     }
 }
 
-tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot& foot, const QPageSize& paper,
-                                           const QString& file, bool wide) {
-    QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly))
-        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
-    {
-        QPdfWriter writer(&out);
+Saved save_paper_pdf(const QString& html, const PaperFoot& foot, const QPageSize& paper, const QString& file,
+                     bool wide) {
+    return save_pdf(file, [&](QPdfWriter& writer) {
         writer.setTitle(foot.title);
-        writer.setCreator(QStringLiteral("Pallix"));
         writer.setPageSize(paper);
         if (wide)
             writer.setPageOrientation(QPageLayout::Landscape);
         writer.setPageMargins(paper_margins, QPageLayout::Millimeter);
-        writer.setResolution(300);
         print_paper(html, foot, writer);
-    }
-    if (!out.commit())
-        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
-    return {};
+    });
 }
 
-tl::expected<void, QString> save_paper_html(const QString& html, const QString& file) {
-    QSaveFile out(file);
-    const QByteArray bytes = html.toUtf8();
-    if (!out.open(QIODevice::WriteOnly) || out.write(bytes) != bytes.size() || !out.commit())
-        return tl::unexpected(QStringLiteral("%1 cannot be written: %2").arg(file, out.errorString()));
-    return {};
+Saved save_paper_html(const QString& html, const QString& file) {
+    return save_bytes(html.toUtf8(), file);
 }
 
 } // namespace pallix::reporting

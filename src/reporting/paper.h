@@ -2,12 +2,12 @@
 #pragma once
 
 #include "block/forward.h"
+#include "reporting/save.h"
 
 #include <QMarginsF>
 #include <QPageSize>
 #include <QString>
 #include <string>
-#include <tl/expected.hpp>
 
 class QPagedPaintDevice;
 
@@ -30,11 +30,9 @@ inline constexpr QMarginsF paper_margins{16, 14, 16, 12}; ///< mm
 /// alone at the foot of a page, heads of tables are repeated, every page says whose it is and which of how many.
 void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& device);
 
-/// @return the reason in words where the file cannot be written
 /// @param wide the longer side across
-[[nodiscard]] tl::expected<void, QString> save_paper_pdf(const QString& html, const PaperFoot& foot,
-                                                         const QPageSize& paper, const QString& file,
-                                                         bool wide = false);
-[[nodiscard]] tl::expected<void, QString> save_paper_html(const QString& html, const QString& file);
+[[nodiscard]] Saved save_paper_pdf(const QString& html, const PaperFoot& foot, const QPageSize& paper,
+                                   const QString& file, bool wide = false);
+[[nodiscard]] Saved save_paper_html(const QString& html, const QString& file);
 
 } // namespace pallix::reporting

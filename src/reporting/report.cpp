@@ -110,7 +110,7 @@ tl::expected<QStringList, QString> write_paper(const PaperSource& s, const Paper
         return tl::unexpected(QStringLiteral("%1 cannot be written: a %2 is written as .%3")
                                   .arg(file, QString::fromLatin1(paper_keys[static_cast<std::size_t>(wish.kind)]),
                                        formats_of(wish.kind).join(QStringLiteral(", ."))));
-    tl::expected<void, QString> saved;
+    Saved saved;
     if (wish.kind == PaperKind::data)
         return suffix == QStringLiteral("csv")
                    ? write_csv(data_tables(s), file)
@@ -118,8 +118,7 @@ tl::expected<QStringList, QString> write_paper(const PaperSource& s, const Paper
     if (wish.kind == PaperKind::coordinates && suffix != QStringLiteral("pdf") && suffix != QStringLiteral("html"))
         saved = save_coordinates(s, axes_of(s, wish), file);
     else if (suffix == QStringLiteral("png"))
-        saved = label_picture(s).save(file) ? tl::expected<void, QString>()
-                                            : tl::unexpected(QStringLiteral("%1 cannot be written").arg(file));
+        saved = save_bytes(png_of(label_picture(s)), file);
     else if (wish.kind == PaperKind::label)
         saved = save_label_pdf(s, file);
     else if (suffix == QStringLiteral("html"))

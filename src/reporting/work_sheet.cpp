@@ -6,6 +6,7 @@
 #include "planning/common/assessment.h"
 #include "planning/steps/work_sheet.h"
 #include "reporting/paper.h"
+#include "reporting/sheet.h"
 #include "wording/steps/ask_words.h"
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
@@ -18,10 +19,6 @@ namespace {
 using planning::Ask;
 using planning::AskKind;
 using planning::Step;
-
-QString plain(const std::string& text) {
-    return QString::fromStdString(text).toHtmlEscaped();
-}
 
 const char* const with_room = R"(
 td { padding-bottom: 7px; }
@@ -41,12 +38,12 @@ QString blanks(const Step& step, const wording::LengthText& l) {
         if (ask.kind == AskKind::choice) {
             QStringList choices;
             for (const std::string& choice : ask.choices)
-                choices << QStringLiteral("☐ ") + plain(choice);
+                choices << QStringLiteral("☐ ") + q(choice);
             room = choices.join(QLatin1Char(' '));
         } else if (ask.kind == AskKind::tick)
-            room = QStringLiteral("☐ (") + plain(ask.key) + QLatin1Char(')');
-        all << plain(wording::ask_name(step, ask)) + QLatin1Char(' ') + room +
-                   (proposed.empty() ? QString() : QStringLiteral(" (%1)").arg(plain(proposed)));
+            room = QStringLiteral("☐ (") + q(ask.key) + QLatin1Char(')');
+        all << q(wording::ask_name(step, ask)) + QLatin1Char(' ') + room +
+                   (proposed.empty() ? QString() : QStringLiteral(" (%1)").arg(q(proposed)));
     }
     return all.join(QStringLiteral(" · "));
 }
@@ -54,12 +51,12 @@ QString blanks(const Step& step, const wording::LengthText& l) {
 QString step_row(const block::JobState& state, const planning::Assessment& a, const Step& step,
                  const wording::LengthText& l) {
     const bool waits = step.state == planning::StepState::waits;
-    QString more = waits ? plain(wording::wait_words(state, a, step.waits_for.front(), l)) : blanks(step, l);
+    QString more = waits ? q(wording::wait_words(state, a, step.waits_for.front(), l)) : blanks(step, l);
     if (step.place)
         more = QStringLiteral("________");
     return QStringLiteral("<tr><td>%1</td><td class=\"code\">%2</td><td>%3</td><td class=\"quiet\">%4</td></tr>")
-        .arg(waits ? QString() : QStringLiteral("☐"), step.place ? QString() : plain(planning::sheet_code(step.id)),
-             plain(wording::step_headline(state, step, l)), more);
+        .arg(waits ? QString() : QStringLiteral("☐"), step.place ? QString() : q(planning::sheet_code(step.id)),
+             q(wording::step_headline(state, step, l)), more);
 }
 
 } // namespace
@@ -71,19 +68,19 @@ QString work_sheet_html(const block::JobState& state, const planning::Assessment
     for (const std::string& line : {intake_of(state).customer, card.identity,
                                     intake_of(state).blueprint ? intake_of(state).blueprint->name : std::string()})
         if (!line.empty())
-            head << plain(line);
+            head << q(line);
     if (!card.promised.empty())
-        head << QStringLiteral("promised %1").arg(plain(card.promised));
+        head << QStringLiteral("promised %1").arg(q(card.promised));
     QString body = QStringLiteral("<h1>%1</h1><p class=\"quiet\">%2 · lengths in %3 · printed %4</p>")
-                       .arg(plain(intake_of(state).title), head.join(QStringLiteral(" · ")), plain(l.unit_name()),
+                       .arg(q(intake_of(state).title), head.join(QStringLiteral(" · ")), q(l.unit_name()),
                             printed.toHtmlEscaped());
     if (const std::string caution = wording::call_text(state, a, l).caution; !caution.empty())
-        body += QStringLiteral("<p><b>%1</b></p>").arg(plain(caution));
+        body += QStringLiteral("<p><b>%1</b></p>").arg(q(caution));
     for (const planning::Batch& batch : planning::batches_of(a.steps)) {
         const bool waits = batch.steps.front()->state == planning::StepState::waits;
         std::string where = waits ? "waits" : wording::where_words(state, *batch.steps.front());
         where = where.substr(0, where.find(", about")); // of all of them, not of the first
-        body += QStringLiteral("<h2>%1</h2><table cellspacing=\"0\">").arg(plain(where.empty() ? "desk" : where));
+        body += QStringLiteral("<h2>%1</h2><table cellspacing=\"0\">").arg(q(where.empty() ? "desk" : where));
         for (const Step* step : batch.steps)
             body += step_row(state, a, *step, l);
         body += QStringLiteral("</table>");

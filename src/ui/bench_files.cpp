@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Files on their way into the bench: by menu, drop or command line.
 #include "block/state/intake_state.h"
-#include "reporting/cell_table.h"
+#include "reporting/save.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/dialogs/ask.h"

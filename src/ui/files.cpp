@@ -2,7 +2,7 @@
 #include "ui/files.h"
 
 #include "block/job_file.h"
-#include "reporting/cell_table.h"
+#include "reporting/save.h"
 #include "ui/dialogs/fault_list.h"
 
 #include <QFile>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/shop_papers_dialog.h"
 
-#include "reporting/cell_table.h"
+#include "reporting/save.h"
 #include "ui/dialogs/dialog_end.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
