@@ -335,3 +335,17 @@ TEST(CylinderWork, GoesFromRuinToProofByWayOfASleeve) {
     const auto sources = sources_of(job.state(), bore_id(3));
     EXPECT_THAT(sources, testing::IsSupersetOf({27, 29, 30, 37}));
 }
+
+// Brushed, and by a micrometre too small: the finest stone goes again by what it is known to take, leaving nothing for
+// a brush that was through already.
+TEST(HoneBoard, ProposesTheStrokesOfAStoneThatFollowsTheBrush) {
+    RowJob job = rough_bored();
+    hone(job, 80.460, "2026-03-02T09:00:00Z", "400 stone"); // forty strokes, 0.060: 0.0015 a stroke
+    hone(job, 80.499, "2026-03-02T09:00:00Z", "brush");
+    const HoneBore b = hone_board(job).bores.front();
+    ASSERT_TRUE(b.to_hone);
+    ASSERT_TRUE(b.rate);
+    ASSERT_TRUE(b.strokes) << "a person would take twenty, and be over";
+    EXPECT_LE(*b.strokes, 3);
+    EXPECT_GE(*b.strokes, 1);
+}

@@ -5,6 +5,7 @@
 #include "planning/readings/reading_plan.h"
 
 #include "block/small_block.h"
+#include "planning/story.h"
 
 using namespace pallix;
 using namespace pallix::block;
@@ -122,6 +123,27 @@ TEST(Expectation, KnowsZeroRepeatAndNeighbours) {
     gauge.kind = InstrumentKind::inside_micrometer;
     gauge.zero = 59.99;
     EXPECT_FALSE(expectation(s, asked, gauge, Unit::mm).zero);
+}
+
+// An aluminium block at 60 °C, the gauge at 20 °C: a bore of 60 shows 60·22·10⁻⁶·40 = 0.053 more than it is at 20 °C
+// (expansion from memory). A repeat is held against what the gauge showed before, not against what that comes to.
+TEST(Expectation, HoldsARepeatAgainstWhatAHotBlockShows) {
+    std::string blueprint = test::story_blueprint();
+    blueprint.insert(blueprint.find("\"unit\""), "\"material\":\"aluminium\",");
+    test::Story s(blueprint);
+    Conditions hot;
+    hot.part_c = 60;
+    hot.gauge_c = 20;
+    s.add(ConditionsStated{hot, false});
+    Reading r = test::size_reading("main.1", "front", "upright", 60.063, 0.0005);
+    r.conditions = hot;
+    s.add(r);
+    const Folded state = s.state();
+    const double known = readings_of(state).place(r.at)->value;
+    EXPECT_NEAR(known, 60.063 - 60 * expansion_of(Material::aluminium) * 40, 2e-4);
+    EXPECT_LT(known, 60.02);
+    const Expected e = expectation(state, {r.at, 60.01, 0.5, 1, 1, 1}, r.instrument, Unit::mm);
+    EXPECT_NEAR(*e.repeat, 60.063, 2e-4);
 }
 
 TEST(EdgeLines, LieOnTheDeck) {

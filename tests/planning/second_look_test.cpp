@@ -224,3 +224,64 @@ TEST(SecondLook, ADoubtThatReadingDoesNotSettleIsDecided) {
     s.add(GatePassed{Rule::tunnel_first, "tunnel", "as good as the saddle can be read here"});
     EXPECT_THAT(s.called(), testing::Not(StartsWith("tunnel")));
 }
+
+// Everything in size, and one saddle a tenth off the others: every cap would go to the grinder for one slip.
+TEST(SecondLook, AtASaddleThatStandsOutFromTheOthers) {
+    Story s;
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks, threads, caps and registers"});
+    s.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    s.caps(true).sizes(60.010, 60.010).saddles(0.1);
+    EXPECT_EQ(s.called(), "main.3/measure/saddle");
+    EXPECT_EQ(s.now().steps.now()->second_look, SecondLook::stands_out);
+    EXPECT_THAT(s.metal(), IsEmpty());
+    Story slipped =
+        s; // read again as it is: the two do not agree, which is asked about at the line; the first is struck
+    slipped.add(Strike{static_cast<std::int64_t>(s.entries().size()) - 2, "slipped"});
+    Reading again = test::size_reading("main.3", "", "", 0.0, 0.0005);
+    again.at.quantity = Quantity::saddle;
+    slipped.add(again);
+    EXPECT_THAT(slipped.called(), testing::Not(StartsWith("tunnel/caps")));
+    EXPECT_THAT(slipped.called(), testing::Not(StartsWith("main.3/measure/saddle")));
+    again.value = 0.1;
+    s.add(again);
+    EXPECT_THAT(s.called(), StartsWith("tunnel/")) << "borne out: that is how it lies";
+}
+
+// Three cylinders read all over, the fourth in one place: it may be the one that sets the size.
+TEST(SecondLook, ARowIsReadAsFarAsItsFirstCylinder) {
+    RowJob job;
+    for (int n = 1; n <= 3; ++n)
+        job.sizes(bore_id(n), 80.10);
+    job.add(test::size_reading("bore.C.4", "top", "across", 80.10, 0.0005));
+    only_cylinders(job);
+    const Assessment a = assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
+    EXPECT_EQ(a.steps.now()->id, "bore.C.4/measure/top/along");
+    for (const Step& step : a.steps.steps)
+        EXPECT_FALSE(step.cannot_be_undone && step.state == StepState::ready) << step.id;
+    job.sizes(bore_id(4), 80.10);
+    EXPECT_THAT(assess(job.state(), nullptr, "2026-03-02T12:00:00Z").steps.now()->id, testing::EndsWith("/rough"));
+}
+
+// Decks alone, and nobody has a probe: their heights are read, and nobody is told to hand the block over.
+TEST(SecondLook, DecksAreReadByGaugeWhereNoLogIsToCome) {
+    Story s;
+    s.add(ScopeChosen{{Stage::decks}, "the rest is good by its papers"});
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks, threads, caps and registers"});
+    EXPECT_EQ(s.called(), "as_found/log");
+    s.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    EXPECT_THAT(s.called(), StartsWith("deck.C/measure/height"));
+}
+
+// Every cylinder was decided to be left as it is: there is nothing to bore, and no piston is asked for.
+TEST(SecondLook, NoSizeIsAskedForWhereEveryCylinderIsLeft) {
+    RowJob job;
+    for (int n = 1; n <= 4; ++n)
+        job.sizes(bore_id(n), 81.10);
+    only_cylinders(job);
+    for (int n = 1; n <= 4; ++n)
+        job.add(BoreDecided{bore_id(n), BoreChoice::leave, "too large for anything on offer"});
+    const Assessment a = assess(job.state(), nullptr, "2026-03-02T12:00:00Z");
+    EXPECT_FALSE(a.steps.find("cylinders/sizes"));
+    ASSERT_TRUE(a.steps.now());
+    EXPECT_EQ(a.steps.now()->task, Task::hand_over);
+}

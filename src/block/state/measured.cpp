@@ -10,8 +10,6 @@
 namespace pallix::block {
 namespace {
 
-constexpr double steel_expansion = 11.5e-6; // per kelvin, of a gauge; from memory
-
 void widen(TakenReading& r, double standard_uncertainty) {
     if (r.fixed)
         r.fixed = std::hypot(*r.fixed, standard_uncertainty);

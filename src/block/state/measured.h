@@ -57,6 +57,8 @@ struct TakenCheck {
 /// (drift·√(s(1 − s))) joins their uncertainty. Readings before the first or after the last check stay as they are.
 void spread_drift(std::vector<TakenReading>& readings, const std::vector<TakenCheck>& checks);
 
+inline constexpr double steel_expansion = 11.5e-6; ///< per kelvin, of a gauge; from memory
+
 /// Brings sizes, heights and walls to 20 °C where the temperatures of part and gauge are known (ISO 1).
 /// @param part_expansion per kelvin
 void bring_to_reference_temperature(std::vector<TakenReading>& readings, double part_expansion);

@@ -336,6 +336,8 @@ BoringBoard boring_board(const JobState& state, const CylinderStudy& study) {
     for (const FeatureId& id : study.order)
         if (const auto sizes = bore_sizes(state, id, study.oversize))
             board.holes.push_back(progress_of(state, id, *sizes, figures, size_to_start_from(state, *study.bore(id))));
+    if (study.order.empty()) // all were decided on to be left
+        board.step = BoringStep::done;
     if (board.holes.empty())
         return board;
     const auto first_with = [&board](HoleState s) {

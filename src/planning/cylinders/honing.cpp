@@ -296,7 +296,10 @@ void foresee_strokes(HoneBore& b, const JobState& state, const block::HonePlanCh
     if (b.step && b.measured)
         if (const auto rate = rates.find(plan.steps[*b.step].grit); rate != rates.end()) {
             b.rate = rate->second;
-            b.strokes = strokes_for(*b.rate, b.most + b.beyond - plan.steps[*b.step].leaves, b.load);
+            const auto brush = std::ranges::find_if(plan.steps, is_brush);
+            const bool brushed =
+                last && brush != plan.steps.end() && last->step == brush->grit; // nothing is left for it
+            b.strokes = strokes_for(*b.rate, b.most + b.beyond - (brushed ? 0 : plan.steps[*b.step].leaves), b.load);
         }
     const bool unread = std::ranges::none_of(b.cells, [](const HoneCell& c) { return c.size.has_value(); });
     if (const auto size = last && unread ? size_by_rate(state, b.id, rates) : std::nullopt)

@@ -6,6 +6,7 @@
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
+#include "metrology/uncertainty.h"
 #include "planning/common/experience.h"
 #include "planning/common/place.h"
 #include "planning/readings/second_look.h"
@@ -402,6 +403,23 @@ std::optional<AskedReading> next_called(const block::JobState& state, const Step
     return std::nullopt;
 }
 
+namespace {
+
+/// What the gauge shows there while block and gauge are as warm as they were last stated to be: a place is known as it
+/// is at 20 °C, and a reading is held against what is read.
+double shown_now(const block::JobState& state, const block::MeasuredPlace& place) {
+    const block::Conditions& now = readings_of(state).conditions;
+    const Quantity q = place.at.quantity;
+    if (!now.part_c || !now.gauge_c || (q != Quantity::size && q != Quantity::height && q != Quantity::wall))
+        return place.value;
+    return place.value -
+           metrology::thermal_correction(place.value, {*now.part_c, *now.gauge_c,
+                                                       block::expansion_of(intake_of(state).blueprint->material),
+                                                       block::steel_expansion});
+}
+
+} // namespace
+
 block::Expected expectation(const block::JobState& state, const AskedReading& asked,
                             const block::Instrument& instrument, block::Unit bench) {
     block::Expected e;
@@ -429,9 +447,9 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
         if (p.stale())
             continue;
         if (p.at.key() == asked.at.key())
-            e.repeat = p.value;
+            e.repeat = shown_now(state, p);
         else if (side_by_side(p.at, asked.at))
-            beside.push_back(p.value);
+            beside.push_back(shown_now(state, p));
     }
     if (beside.size() > 1 || q == Quantity::piston) // its other side alone says where a crown stands
         e.neighbours = middle_of(std::move(beside));

@@ -95,18 +95,26 @@ class CylinderPart {
         }
     }
 
-    /// As long as nothing was read of some cylinder, hole by hole: who sets the size is not known before.
+    /// As long as nothing was read of some cylinder, or less than of another, hole by hole: who sets the size is not
+    /// known before.
     void add_missing() {
         std::vector<FeatureId> open;
+        std::ptrdiff_t most = 1;
+        const auto read = [this](const MeasuredAt& at) { return r_.place(at) != nullptr; };
+        for (const block::HoleBlueprint& bore : intake_of(state_).blueprint->bores)
+            most = std::max(most, std::ranges::count_if(places_of(bore.id), read));
         for (const block::HoleBlueprint& bore : intake_of(state_).blueprint->bores) {
             const block::BoreWork& work = bores_of(state_).bore(bore.id);
             const bool left = work.decided && (work.decided->payload.choice == block::BoreChoice::leave ||
                                                work.decided->payload.choice == block::BoreChoice::scrap);
             const CylinderNeed* known = w_->study.bore(bore.id);
-            if (!left && !known && missing_.empty() && !places_of(bore.id).empty())
-                missing_ = reading_id(places_of(bore.id).front());
-            if (!left && work.cuts.empty() && (!known || known->found.points.empty()))
-                open.push_back(bore.id);
+            if (left || !work.cuts.empty() || (known && !known->found.points.empty()))
+                continue; // decided, cut, or probed all round
+            open.push_back(bore.id);
+            const std::vector<MeasuredAt> places = places_of(bore.id);
+            const auto unread = std::ranges::find_if_not(places, read);
+            if (missing_.empty() && unread != places.end() && std::ranges::count_if(places, read) < most)
+                missing_ = reading_id(*unread);
         }
         if (missing_.empty())
             return;

@@ -287,11 +287,16 @@ class DeckPart {
                 step.state = r_.place(at) ? StepState::stale : StepState::skipped;
                 continue;
             }
-            step.aside =
-                by_probe || felt || (!deck.latest && !tunnel_of(state_).as_found && readings_of(state_).places.empty());
+            step.aside = by_probe || felt || (!deck.latest && log_is_awaited());
             hold_measuring(step);
             lead(step);
         }
+    }
+    /// Nothing was measured yet, and the first to come is a log; where nobody has a probe that step was left out.
+    bool log_is_awaited() const {
+        return !tunnel_of(state_).as_found && readings_of(state_).places.empty() &&
+               std::ranges::none_of(intake_of(state_).skipped,
+                                    [](const auto& skipped) { return skipped.payload.step == "as_found/log"; });
     }
     void add_feelers(const std::string& bank) {
         for (const MeasuredAt& at : chosen_places(state_, Measuring::feelers, bank)) {

@@ -213,6 +213,21 @@ class Stand {
                 if (p->count < 2 && std::abs(p->value - middle) > one_main_within)
                     return p->at;
         }
+        return saddle_standing_out();
+    }
+    /// A saddle likewise, against the others: one slip of it would send every cap to the grinder.
+    std::optional<MeasuredAt> saddle_standing_out() const {
+        std::vector<const block::MeasuredPlace*> saddles;
+        for (const block::MeasuredPlace& p : readings_of(state_).places)
+            if (p.at.quantity == Quantity::saddle && counts(p))
+                saddles.push_back(&p);
+        if (saddles.size() < 3)
+            return std::nullopt;
+        std::ranges::sort(saddles, {}, &block::MeasuredPlace::value);
+        const double middle = saddles[saddles.size() / 2]->value;
+        for (const block::MeasuredPlace* p : {saddles.front(), saddles.back()})
+            if (p->count < 2 && std::abs(p->value - middle) > one_main_within)
+                return p->at;
         return std::nullopt;
     }
 
@@ -289,6 +304,8 @@ class Stand {
             if (!w_.to_read.empty())
                 return TunnelStep::measure_work;
         }
+        if (const auto at = standing_out())
+            return look_again(*at, SecondLook::stands_out);
         switch (w_.verdict) {
         case Verdict::meets:
             return w_.not_clean.empty() || gate_passed(state_, Rule::sign_off, "tunnel", c_.worked)
