@@ -5,6 +5,7 @@
 #include "block/entries/deck_entries.h"
 #include "block/entries/job_entries.h"
 #include "block/entries/lifter_entries.h"
+#include "block/entries/practice_entries.h"
 #include "block/entries/reading_entries.h"
 #include "block/entries/route_entries.h"
 #include "block/entries/shop_entries.h"
@@ -27,7 +28,7 @@ namespace pallix::block {
 
 /// Every part of a job with its kinds of entries.
 using PartsOfTheLedger = std::tuple<JobKinds, ReadingKinds, TunnelKinds, DeckKinds, CylinderKinds, LifterKinds,
-                                    RouteKinds, ShopKinds, Kinds<UnknownPayload>>;
+                                    RouteKinds, ShopKinds, PracticeKinds, Kinds<UnknownPayload>>;
 using AllKinds = decltype(std::apply([](auto... kinds) { return (kinds + ...); }, PartsOfTheLedger()));
 using PayloadKinds = AllKinds::Variant;
 

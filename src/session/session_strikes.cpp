@@ -44,10 +44,13 @@ Outcome Session::strike(std::int64_t sequence, const QString& reason) {
 
 const Entry* Session::undo_target() const {
     const auto out = block::struck(entries_);
+    const auto stays = [](const Payload& p) { // what a job is, and that a truth was looked at
+        return std::holds_alternative<block::JobOpened>(p) || block::PracticeKinds::take(p, [](const auto&) {});
+    };
     for (std::size_t i = entries_.size(); i-- > 0;)
         if (!out[i] && !std::holds_alternative<block::Strike>(entries_[i].payload) &&
             !std::holds_alternative<block::AtBench>(entries_[i].payload)) // who was there was there
-            return std::holds_alternative<block::JobOpened>(entries_[i].payload) ? nullptr : &entries_[i];
+            return stays(entries_[i].payload) ? nullptr : &entries_[i];
     return nullptr;
 }
 

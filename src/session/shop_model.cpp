@@ -29,8 +29,8 @@ ShopModel::ShopModel(storage::ShopBook& book, const Preferences& preferences, QO
 namespace {
 
 /// Who remembers standings: another version works them out anew.
-const QString reader_name =
-    QStringLiteral("board %1, both units, by steps, with forecasts and serials").arg(QStringLiteral(PALLIX_VERSION));
+const QString reader_name = QStringLiteral("board %1, both units, by steps, with forecasts, serials and practice")
+                                .arg(QStringLiteral(PALLIX_VERSION));
 
 constexpr std::array units{block::Unit::mm, block::Unit::inch};
 constexpr std::size_t length_of_day = 10; // "2026-03-02"
@@ -73,6 +73,8 @@ QString group_name(WaitsFor waits) {
         return ShopModel::tr("ready");
     case WaitsFor::time:
         return ShopModel::tr("for time");
+    case WaitsFor::practice:
+        return ShopModel::tr("practice: no block of the shop's");
     case WaitsFor::delivered:
         break;
     }
@@ -121,6 +123,8 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
         });
         row.standing = planning::standing_of(state, assessment, *entries, at);
         row.standing.words = QString::fromStdString(row.standing.words).toLower().toStdString(); // of any alphabet
+        if (row.standing.practised)
+            return row; // it teaches the shop nothing of its blocks, gauges and hours
         row.traits = planning::traits_of(state);
         row.forecasts = forecasts_text(planning::forecasts_that_came(state));
         row.hours = planning::job_hours(*entries, row.engine.toStdString(), row.standing.waits == WaitsFor::delivered);
@@ -268,11 +272,11 @@ std::optional<planning::Promise> ShopModel::promise(const Row& row) const {
 bool ShopModel::late(const Row& row) const {
     const auto kept = promise(row);
     const bool over = !row.standing.promised.empty() && row.standing.promised < clock_().substr(0, length_of_day);
-    return row.standing.waits != WaitsFor::delivered && (over || (kept && !kept->kept));
+    return planning::is_at_work(row.standing.waits) && (over || (kept && !kept->kept));
 }
 
 bool ShopModel::overdue(const Row& row) const {
-    return row.standing.waits != WaitsFor::delivered && !row.standing.due.empty() &&
+    return planning::is_at_work(row.standing.waits) && !row.standing.due.empty() &&
            row.standing.due < clock_().substr(0, length_of_day);
 }
 
@@ -292,7 +296,7 @@ QString ShopModel::day_of(const Row& row) const {
 
 /// "6.0 h left, 4.5 to 9.0 in 8 of 10 such jobs"
 QString ShopModel::hours_of(const Row& row) const {
-    if (!row.readable || row.standing.waits == WaitsFor::delivered)
+    if (!row.readable || !planning::is_at_work(row.standing.waits))
         return {};
     const planning::HoursLeft& left = hours_left(row);
     const auto hours = [](double minutes) { return QLocale().toString(minutes / 60, 'f', minutes < 600 ? 1 : 0); };
@@ -305,7 +309,7 @@ QString ShopModel::hours_of(const Row& row) const {
 
 /// "gasket set, due 04/03: overdue"
 QString ShopModel::part_of(const Row& row) const {
-    if (!row.readable || row.standing.part.empty() || row.standing.waits == WaitsFor::delivered)
+    if (!row.readable || row.standing.part.empty() || !planning::is_at_work(row.standing.waits))
         return {};
     const QString part = QString::fromStdString(row.standing.part);
     if (row.standing.due.empty())

@@ -40,6 +40,32 @@ std::map<block::Stage, double> minutes_in(const QJsonArray& all) {
     return minutes;
 }
 
+QJsonObject practised_json(const std::optional<planning::Practised>& p) {
+    if (!p)
+        return {};
+    QJsonObject json{{QStringLiteral("exercise"), said(p->exercise)},
+                     {QStringLiteral("number"), static_cast<qint64>(p->number)},
+                     {QStringLiteral("level"), static_cast<qint64>(p->level)},
+                     {QStringLiteral("person"), said(p->person)},
+                     {QStringLiteral("day"), said(p->day)}};
+    if (p->score)
+        json[QStringLiteral("score")] = *p->score;
+    return json;
+}
+std::optional<planning::Practised> practised_in(const QJsonObject& json) {
+    if (json.isEmpty())
+        return std::nullopt;
+    planning::Practised p{text_in(json, "exercise"),
+                          json[QStringLiteral("number")].toInteger(1),
+                          json[QStringLiteral("level")].toInteger(1),
+                          std::nullopt,
+                          text_in(json, "person"),
+                          text_in(json, "day")};
+    if (const QJsonValue score = json[QStringLiteral("score")]; score.isDouble())
+        p.score = score.toDouble();
+    return p;
+}
+
 QJsonObject standing_json(const JobStanding& s) {
     QJsonArray clocks;
     for (const planning::RunningClock& clock : s.clocks)
@@ -59,6 +85,7 @@ QJsonObject standing_json(const JobStanding& s) {
             {QStringLiteral("spent"), s.spent},
             {QStringLiteral("last_machine"), static_cast<int>(s.last_machine)},
             {QStringLiteral("last_time"), said(s.last_time)},
+            {QStringLiteral("practised"), practised_json(s.practised)},
             {QStringLiteral("words"), said(s.words)}};
 }
 
@@ -83,6 +110,7 @@ JobStanding standing_in(const QJsonObject& json) {
     s.spent = json[QStringLiteral("spent")].toDouble();
     s.last_machine = enum_in<planning::Machine>(json, "last_machine", planning::machine_keys.size());
     s.last_time = text_in(json, "last_time");
+    s.practised = practised_in(json[QStringLiteral("practised")].toObject());
     s.words = text_in(json, "words");
     return s;
 }

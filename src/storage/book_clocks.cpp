@@ -12,7 +12,8 @@ BookResult<std::vector<ShopBook::Clock>> ShopBook::clocks(const std::string& aft
     query.setForwardOnly(true);
     query.prepare(QStringLiteral(
         "SELECT DISTINCT job.id, job.title FROM entry JOIN job ON job.id = entry.job WHERE entry.kind IN ('clock', "
-        "'rest') AND json_extract(entry.payload, '$.until') > ? AND job.id NOT IN (SELECT job FROM set_aside)"));
+        "'rest') AND json_extract(entry.payload, '$.until') > ? AND job.id NOT IN (SELECT job FROM set_aside) AND "
+        "NOT EXISTS (SELECT 1 FROM entry AS begun WHERE begun.job = job.id AND begun.kind = 'practice')"));
     query.addBindValue(text(after));
     if (!query.exec())
         return failed(QStringLiteral("The clocks cannot be read"), query);

@@ -102,9 +102,10 @@ BookResult<block::InstrumentHistory> ShopBook::instrument_history(const std::str
     block::InstrumentHistory history = instrument_histories().of(instrument);
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);
-    query.prepare(
-        QStringLiteral("SELECT DISTINCT job FROM entry WHERE kind IN ('ring_check', 'repeatability_test', "
-                       "'gauge_study') AND json_valid(payload) AND json_extract(payload, '$.instrument') = ?"));
+    query.prepare(QStringLiteral(
+        "SELECT DISTINCT job FROM entry WHERE kind IN ('ring_check', 'repeatability_test', "
+        "'gauge_study') AND json_valid(payload) AND json_extract(payload, '$.instrument') = ? AND "
+        "NOT EXISTS (SELECT 1 FROM entry AS begun WHERE begun.job = entry.job AND begun.kind = 'practice')"));
     query.addBindValue(text(instrument));
     if (!query.exec())
         return failed(QStringLiteral("The instrument's history cannot be read"), query);

@@ -20,6 +20,14 @@ struct BoringBar {
     void fit_new_edge() { chips_at.reset(); }
 };
 
+/// How the machines of a bench are. The usual ones do what they are set to.
+struct MachineHabits {
+    BoringBar boring_bar{};
+    double backlash = 0; ///< mm that the surfacer's first pass over a deck stays short
+    int lifted_at = 0;   ///< the pass, counted over the decks from 1, that a chip under the block spoils; 0: none
+    double lifted = 0;   ///< mm that it goes deeper at the rear end
+};
+
 /// What the stand-in stylus goes over: a honed and plateaued wall.
 struct TraceJob {
     std::uint64_t seed = 1;

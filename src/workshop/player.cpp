@@ -21,6 +21,7 @@
 #include <chrono>
 #include <cmath>
 #include <map>
+#include <set>
 
 namespace pallix::workshop {
 namespace {
@@ -43,12 +44,14 @@ constexpr std::array against_a_rule{Task::accept,       Task::plan_tunnel,      
 
 class Player {
   public:
-    Player(SimulatedBlock& block, const PlayerHabits& habits, std::uint64_t seed)
-        : block_(block), habits_(habits), random_(seed) {}
+    Player(PracticeBench& bench, const PlayerHabits& habits, std::uint64_t seed)
+        : bench_(bench), habits_(habits), random_(seed, 2) {}
 
     Played run(std::vector<Payload> opening) {
         for (Payload& p : opening)
             add(std::move(p));
+        if (habits_.thermometer)
+            add(block::ConditionsStated{{{}, {}, bench_.gauges().part_c, bench_.gauges().gauge_c, ""}, false});
         while (played_.steps < habits_.patience && played_.stuck.empty() && !played_.ended)
             next();
         if (!played_.ended && played_.stuck.empty())
@@ -62,6 +65,8 @@ class Player {
         Assessment a = planning::assess(state, nullptr, time());
         if (habits_.sure && a.decks.kind == planning::DeckStep::cut)
             a = planning::assess(state, nullptr, time(), depths_of(state));
+        if (habits_.careless && pass_a_gate(state, a))
+            return;
         const Step* now = a.steps.now();
         if (!now)
             return wait(a);
@@ -75,7 +80,7 @@ class Player {
             return lay_straightedge(state, a, *now);
         const bool wants_log = std::ranges::any_of(now->asks, [](const Ask& ask) { return ask.kind == AskKind::file; });
         if (wants_log && habits_.probe)
-            return take(state, a, *now, probed());
+            return take(state, a, *now, bench_.probe());
         if (wants_log)
             now = by_gauge(a, *now);
         if (now->place)
@@ -84,11 +89,19 @@ class Player {
     }
     static bool is_height(const Step& step) { return step.place && step.place->quantity == block::Quantity::height; }
 
-    Payload probed() {
-        constexpr double scatter = 0.001; // mm, of a touch
-        const std::string text = block_.probe(scatter);
-        const std::string name = "probed " + std::to_string(++probings_) + ".csv";
-        return block::ProbeLogTaken{name, block::sha256_hex(text), text, scatter, false};
+    /// Whatever keeps him from cutting, he goes on against, once each.
+    bool pass_a_gate(const Folded& state, const Assessment& a) {
+        for (const Step& step : a.steps.steps)
+            if (step.state == StepState::waits && step.cannot_be_undone)
+                for (const planning::Wait& wait : step.waits_for)
+                    if (wait.rule != block::Rule::order && wait.rule != block::Rule::sign_off &&
+                        wait.rule != block::Rule::size_decided && wait.rule != block::Rule::figures &&
+                        wait.until.empty() && wait.part.empty() && wait.person.empty() && step.about &&
+                        passed_.emplace(wait.rule, step.about->text()).second) {
+                        take(state, a, step, block::GatePassed{wait.rule, step.about->text(), "no time"});
+                        return true;
+                    }
+        return false;
     }
 
     /// Whatever line of that bank was not felt since its last cut.
@@ -153,62 +166,73 @@ class Player {
 
     // ---- readings ----
 
-    /// A pack of feelers: the thickest that goes in, the thinnest that does not.
     void feel(const Folded& state, const Assessment& a, const Step& step) {
-        constexpr std::array pack{0.0, 0.02, 0.03, 0.04, 0.05, 0.06, 0.08, 0.10, 0.15, 0.20, 0.30};
-        const auto* stuck = std::ranges::upper_bound(pack, block_.truth(*step.place));
+        const auto sent = bench_.read(*step.place);
+        block::Reading r = reading_of(state, step);
+        r.value = sent->value;
+        r.upper = sent->upper;
+        r.instrument.name = "simulated straightedge";
+        ++played_.readings;
+        take(state, a, step, Payload(r));
+    }
+    [[nodiscard]] block::Reading reading_of(const Folded& state, const Step& step) const {
         block::Reading r;
         r.at = *step.place;
         r.words = step.id;
-        r.value = *(stuck - 1);
-        r.upper = stuck == pack.end() ? 2 * pack.back() : *stuck;
-        r.instrument.name = "simulated straightedge";
-        r.instrument.kind = block::InstrumentKind::straightedge;
-        r.instrument.resolution = 0.01;
+        r.instrument = bench_.instrument(*step.place);
         r.conditions = readings_of(state).conditions;
-        ++played_.readings;
-        take(state, a, step, Payload(r));
+        return r;
     }
 
     void read(const Folded& state, const Assessment& a, const Step& step) {
         if (block::is_bracket(step.place->quantity))
             return feel(state, a, step);
-        const double seen =
-            block_.truth(*step.place) + std::normal_distribution<double>(0, habits_.truly * habits_.gauge)(random_);
-        const planning::AskedReading asked = asked_for(state, step);
-        block::Instrument gauge;
-        gauge.name = habits_.gauge_name;
-        gauge.kind = step.place->quantity == block::Quantity::size ? block::InstrumentKind::bore_gauge
-                                                                   : block::InstrumentKind::dial_indicator;
-        gauge.resolution = 0.001;
-        gauge.turn = 1;
-        gauge.standard_uncertainty = habits_.gauge;
-        const block::Expected expected = planning::expectation(state, asked, gauge, block::Unit::mm);
-        double typed = std::round(seen * 1000) / 1000;
-        if (std::uniform_real_distribution<double>(0, 1)(random_) < habits_.slips) {
-            const double slip = std::uniform_real_distribution<double>(0, 1)(random_) < 0.5 ? 1 : 0.1;
-            ++played_.slips;
-            const auto wrong = understood(typed + slip, expected);
-            if (wrong && wrong->suspicion == block::Suspicion::none)
-                typed += slip; // nobody asked
-            else
-                ++played_.caught; // asked about, looked at again, typed as it is
+        auto sent = bench_.read(*step.place);
+        if (!sent) {
+            played_.stuck = step.id + ": there is no gauge for it";
+            return;
+        }
+        block::Reading r = reading_of(state, step);
+        if (!habits_.gauge_name.empty())
+            r.instrument.name = habits_.gauge_name;
+        const block::Expected expected =
+            planning::expectation(state, asked_for(state, step), r.instrument, block::Unit::mm);
+        const auto asks = [&expected](double value) {
+            const auto seen = understood(value, expected);
+            return seen ? seen->suspicion : block::Suspicion::none;
+        };
+        played_.slips += sent->slipped ? 1 : 0;
+        if (asks(sent->value) != block::Suspicion::none && !habits_.careless) {
+            played_.caught += sent->slipped ? 1 : 0;
+            sent = bench_.read(*step.place); // looked at again
         }
         // A repeat unlike what the place gave before: he looks, and strikes what was wrong.
-        if (const auto now = understood(typed, expected); now && now->suspicion == block::Suspicion::unlike_repeat)
+        if (asks(sent->value) == block::Suspicion::unlike_repeat && !habits_.careless)
             if (const block::MeasuredPlace* before = readings_of(state).place(*step.place);
-                before && std::abs(before->value - seen) > 10 * habits_.gauge)
+                before && std::abs(before->value - sent->value) > 10 * habits_.gauge)
                 for (const std::int64_t wrong : before->sequences)
                     add(block::Strike{wrong, "slipped"});
-        block::Reading r;
-        r.at = *step.place;
-        r.words = step.id;
-        r.value = typed;
-        r.confirmed = true;
-        r.instrument = gauge;
-        r.conditions = readings_of(state).conditions;
+        r.value = sent->value;
+        r.confirmed = asks(sent->value) != block::Suspicion::none;
         ++played_.readings;
         take(state, a, step, Payload(r));
+        if (habits_.check_every > 0 && static_cast<int>(unchecked_.size()) >= habits_.check_every)
+            hold_against_ring();
+    }
+    /// The gauge in hand against its ring; what was read since the last time is read anew where its zero has gone.
+    /// @return whether it has
+    bool hold_against_ring() {
+        constexpr double ring = 50; // mm
+        const block::RingCheck check = bench_.check(habits_.gauge_name, ring);
+        const bool gone = std::abs(check.reading - check.size) > 3 * bench_.gauges().stated;
+        for (const std::int64_t wrong : unchecked_)
+            if (gone)
+                add(block::Strike{wrong, "read from a zero that had gone"});
+        unchecked_.clear();
+        bench_.work(Payload(check));
+        if (!gone)
+            add(check);
+        return gone;
     }
     static planning::AskedReading asked_for(const Folded& state, const Step& step) {
         for (std::size_t i = 0; i < planning::measurings; ++i) {
@@ -243,42 +267,38 @@ class Player {
             answers["choice"] = std::string(worked_again_++ < 2 ? "work_again" : "go_on");
         if (step.task == Task::measure_insert)
             tell_of_sleeve(step, answers);
-        if (step.task == Task::mark_main)
-            answers["mark"] =
-                std::string(block::bar_mark_keys.at(static_cast<std::size_t>(block_.mark_of(*step.about))));
-        if (step.task == Task::give_bar)
-            answers["tunnel_plan/bar_mm"] = SimulatedBlock::bar;
         for (const Ask& ask : step.asks)
             fill(ask, answers);
-        if (step.task == Task::cut_deck || step.task == Task::flush_deck)
-            cut_deck(step, answers);
-        if (step.task == Task::press)
-            answers["proud"] = block_.press(*step.about);
-        if (step.task == Task::press_bush)
-            block_.press(*step.about);
+        if (step.task == Task::cut_deck)
+            answers["depth"] = number(answers, "depth", step.number.value_or(0));
         if (step.task == Task::hone_tunnel)
             answers["strokes"] = number(answers, "strokes", first_strokes);
-        if (a.tunnel_work.study && step.stage == block::Stage::tunnel)
-            block_.set_up_bar(a.tunnel_work.study->plan.line);
         if (step.task == Task::hone_bore)
             answers["strokes"] = hone_strokes(state, a, step);
+        if (habits_.careless)
+            take_more(answers);
+        if (step.cannot_be_undone && !unchecked_.empty() && habits_.check_every > 0 && hold_against_ring())
+            return; // nothing is cut by it
+        answers = bench_.completed(a, step, std::move(answers));
         const auto chosen = answers.find("choice");
         const bool mended =
             chosen != answers.end() && chosen->second == Answers::mapped_type(std::string("work_again"));
         if (!mended && std::ranges::find(against_a_rule, step.task) != against_a_rule.end())
             played_.decisions.push_back(step.id);
-        const auto entries = planning::answer(state, a, step, answers, time());
+        auto entries = planning::answer(state, a, step, answers, time());
         if (!entries) {
             played_.stuck = step.id + ": " + entries.error().front().text();
             return;
         }
-        for (const Payload& p : *entries) {
-            work(p);
-            take(state, a, step, p);
+        for (Payload& p : *entries) {
+            if (auto* caps = std::get_if<block::CapsCut>(&p); caps && habits_.careless)
+                for (auto& [id, cut] : caps->cuts)
+                    cut *= 1.5;
+            take(state, a, step, std::move(p));
         }
     }
     void tell_of_sleeve(const Step& step, Answers& answers) const {
-        const double nominal = block_.blueprint().hole(*step.about)->diameter.nominal;
+        const double nominal = bench_.block().blueprint().hole(*step.about)->diameter.nominal;
         answers["insert_measured/inside_mm"] = nominal - 1;
         answers["insert_measured/length_mm"] = 140.0;
         answers["insert_measured/interference_mm"] = 0.03;
@@ -288,24 +308,26 @@ class Player {
         const auto found = answers.find(key);
         return found == answers.end() ? otherwise : std::get<double>(found->second);
     }
-    static void fill(const Ask& ask, Answers& answers) {
+    void fill(const Ask& ask, Answers& answers) const {
         if (answers.contains(ask.key))
             return;
-        if (ask.kind == AskKind::text)
+        if (ask.key == "piston" && ask.kind == AskKind::length) // the largest that are to be had
+            answers[ask.key] = bench_.block().blueprint().bores.front().diameter.nominal + 1.6;
+        else if (ask.kind == AskKind::text)
             answers[ask.key] = std::string("as it stands");
         else if (ask.kind == AskKind::choice && !ask.choices.empty())
             answers[ask.key] = ask.choices.front();
         else if (ask.kind == AskKind::tick && (ask.key == "done" || ask.key == "seen"))
             answers[ask.key] = true;
     }
-    void cut_deck(const Step& step, Answers& answers) {
-        if (step.task == Task::flush_deck)
-            return; // only the sleeve is met
-        const double depth = number(answers, "depth", step.number.value_or(0));
-        const std::vector<metrology::Vec2> dark = block_.cut_deck(step.about->bank, depth);
-        answers["clean"] = dark.empty();
-        if (!dark.empty())
-            answers["dark"] = dark;
+    /// Half as much again, to be on the safe side of what he takes for safe.
+    static void take_more(Answers& answers) {
+        constexpr double too_far = 0.03; // mm
+        for (const char* key : {"depth", "strokes"})
+            if (const auto found = answers.find(key); found != answers.end())
+                found->second = std::ceil(1000 * 1.5 * std::get<double>(found->second)) / 1000;
+        if (const auto found = answers.find("setting"); found != answers.end())
+            found->second = std::get<double>(found->second) + too_far;
     }
     double hone_strokes(const Folded& state, const Assessment& a, const Step& step) const {
         const auto& bores = a.cylinders->hone.bores;
@@ -317,19 +339,6 @@ class Player {
     static bool brush_in_hand(const Folded& state, const planning::HoneBore& b) {
         return b.step && planning::hone_plan_of(state).steps[*b.step].abrasive == block::Abrasive::brush;
     }
-    /// What the machines make of it.
-    void work(const Payload& p) {
-        if (const auto* caps = std::get_if<block::CapsCut>(&p))
-            block_.cut_caps(caps->cuts);
-        if (const auto* pass = std::get_if<block::TunnelPass>(&p))
-            pass->protrusion ? block_.bore_tunnel(*pass->protrusion) : block_.hone_tunnel(pass->strokes);
-        if (const auto* cut = std::get_if<block::BoreCut>(&p)) {
-            if (cut->operation == block::BoreOperation::hone && cut->bore.kind == block::FeatureKind::bore)
-                block_.hone(cut->bore, cut->strokes, cut->step.find("brush") != std::string::npos);
-            else
-                block_.bore(cut->bore, cut->setting.value_or(cut->target.value_or(0)));
-        }
-    }
     void take(const Folded& state, const Assessment& a, const Step& step, Payload p) {
         if (const auto faults = block::faults_in(p); !faults.empty())
             played_.stuck = step.id + ": " + faults.front().text();
@@ -338,6 +347,9 @@ class Player {
         else {
             if (habits_.forecasts)
                 keep_forecast(state, p);
+            if (std::holds_alternative<block::Reading>(p))
+                unchecked_.push_back(static_cast<std::int64_t>(played_.entries.size() + 1));
+            bench_.work(p, bar_line(state, p));
             add(std::move(p));
         }
     }
@@ -368,15 +380,17 @@ class Player {
             : std::holds_alternative<block::DeckCut>(p) || std::holds_alternative<block::CapsCut>(p)    ? 12
             : std::holds_alternative<block::BoreCut>(p) || std::holds_alternative<block::TunnelPass>(p) ? 8
                                                                                                         : 1;
-        return usual * std::lognormal_distribution<double>(0, 0.33)(random_);
+        return usual * std::exp(0.33 * random_.normal());
     }
     [[nodiscard]] std::string time() const {
         return block::time_text(*block::read_time(habits_.begins) + std::chrono::seconds(std::lround(60 * minutes_)));
     }
 
-    SimulatedBlock& block_;
+    PracticeBench& bench_;
     PlayerHabits habits_;
-    std::mt19937_64 random_;
+    metrology::Deviates random_;
+    std::vector<std::int64_t> unchecked_; ///< readings since the gauge was held against its ring
+    std::set<std::pair<block::Rule, std::string>> passed_;
     block::ReadLogs logs_;
     Played played_;
     std::map<std::string, std::optional<planning::DeckBelief>> believed_; ///< by question
@@ -386,8 +400,16 @@ class Player {
 
 } // namespace
 
+Played play(PracticeBench& bench, std::vector<Payload> opening, const PlayerHabits& habits, std::uint64_t seed) {
+    return Player(bench, habits, seed).run(std::move(opening));
+}
+
 Played play(SimulatedBlock& block, std::vector<Payload> opening, const PlayerHabits& habits, std::uint64_t seed) {
-    return Player(block, habits, seed).run(std::move(opening));
+    PracticeBench bench(block, {.scatter = habits.truly * habits.gauge, .stated = habits.gauge, .slips = habits.slips},
+                        seed);
+    Played played = play(bench, std::move(opening), habits, seed);
+    block = bench.block();
+    return played;
 }
 
 } // namespace pallix::workshop

@@ -3,7 +3,7 @@
 
 #include "block/ledger.h"
 #include "planning/steps/step.h"
-#include "workshop/simulated_block.h"
+#include "workshop/practice/practice_bench.h"
 
 #include <string>
 #include <vector>
@@ -27,6 +27,9 @@ struct PlayerHabits {
     double truly = 1;            ///< how many times worse the gauge is than it is said to be
     bool forecasts = false;      ///< what is expected of a first pass or go is kept before it
     bool takes_its_time = false; ///< each piece of work takes about what it does in a shop; else a minute
+    bool thermometer = false;    ///< takes the temperatures of block and gauge before anything else
+    int check_every = 0;         ///< readings, until the gauge is held against its ring; and before metal comes off
+    bool careless = false;       ///< cuts on the first number, and half as much again
     std::string begins = "2026-03-01T00:00:00Z"; ///< UTC
 };
 
@@ -41,6 +44,8 @@ struct Played {
 };
 
 /// Someone who only ever does the step that is called, with what the simulated machine and gauge give.
+[[nodiscard]] Played play(PracticeBench& bench, std::vector<block::Payload> opening, const PlayerHabits& habits,
+                          std::uint64_t seed);
 [[nodiscard]] Played play(SimulatedBlock& block, std::vector<block::Payload> opening, const PlayerHabits& habits,
                           std::uint64_t seed);
 

@@ -30,29 +30,28 @@ double saddle_top(const Housing& h) {
 } // namespace
 
 SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed)
-    : blueprint_(std::move(blueprint)), random_(seed) {
-    const auto even = [this](double low, double high) {
-        return std::uniform_real_distribution<double>(low, high)(random_);
-    };
-    const double x0 = blueprint_.mains.front().x, span = blueprint_.mains.back().x - x0, bow = noise(0.008);
-    for (const block::MainBlueprint& main : blueprint_.mains) {
+    : SimulatedBlock(blueprint, worn(blueprint, seed), {}, seed) {}
+
+SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, const BlockTruth& truth, const MachineHabits& machines,
+                               std::uint64_t seed)
+    : blueprint_(std::move(blueprint)), machines_(machines), random_(seed, 1), sharpness_(truth.sharpness),
+      bores_(truth.bores), crowns_(truth.crowns) {
+    for (std::size_t m = 0; m < blueprint_.mains.size(); ++m) {
+        const block::MainBlueprint& main = blueprint_.mains[m];
+        const MainTruth& is = truth.mains[m];
         Housing h{main.id, {}, main.diameter.middle(), 0};
-        const double far = 2 * (main.x - x0) / span - 1, over = even(0, 0.02), oval = even(0, 0.01),
-                     up = noise(0.003) + bow * (1 - far * far), side = noise(0.002);
         for (const double end : {-end_of_main, end_of_main})
             for (int i = 0; i < round_a_main; ++i) {
                 const double a = 2 * std::numbers::pi * i / round_a_main,
-                             r = (h.target_diameter + over) / 2 + oval / 2 * std::cos(2 * a);
-                h.points.push_back({main.x + end, side + r * std::sin(a), up + r * std::cos(a)});
+                             r = (h.target_diameter + is.over) / 2 + is.oval / 2 * std::cos(2 * a);
+                h.points.push_back({main.x + end, is.side + r * std::sin(a), is.up + r * std::cos(a)});
             }
         mains_.push_back(std::move(h));
-        for (int end = 0; end < 2; ++end)
-            sharpness_.push_back(even(0.6, 1.4));
     }
     line_ = planning::hone_line(mains_, {}).uncut;
     for (const block::BankBlueprint& bank : blueprint_.banks) {
         Deck deck;
-        deck.form = {even(0.02, 0.08), noise(0.02), noise(0.015), noise(0.006), noise(0.005), {}, 0, 30, {}};
+        deck.form = truth.decks.at(bank.id);
         const planning::DeckExtent e = planning::deck_extent(bank);
         for (double u = e.low.x; u <= e.high.x; u += deck_grid)
             for (double v = e.low.y; v <= e.high.y; v += deck_grid)
@@ -62,14 +61,13 @@ SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed)
         deck.found_low = std::ranges::min(deck.places, {}, &std::pair<Vec2, double>::second).second;
         decks_[bank.id] = std::move(deck);
     }
-    for (const block::HoleBlueprint& bore : blueprint_.bores) {
-        bores_[bore.id] = {
-            bore.diameter.nominal + even(0.02, 0.12), even(0.0, 0.08), even(0.0, 0.03), {noise(0.03), noise(0.03)}};
-        crowns_[bore.id] = blueprint_.bank(bore.id.bank)->deck_height.nominal - 0.2 + noise(0.01);
-    }
-    for (const block::HoleBlueprint& lifter : blueprint_.lifters)
-        bores_[lifter.id] = {
-            lifter.diameter.nominal + even(0.0, 0.04), 0, even(0.0, 0.004), {noise(0.05), noise(0.05)}};
+}
+
+double SimulatedBlock::Deck::left_at(Vec2 place, double as_found, const planning::DeckExtent& extent) const {
+    double height = std::min(as_found, top - cut);
+    for (const Tilted& pass : tilted)
+        height = std::min(height, top - pass.cut - pass.rear * (place.x - extent.low.x) / extent.length());
+    return height;
 }
 
 double SimulatedBlock::size(const block::MeasuredAt& at) const {
@@ -89,7 +87,7 @@ double SimulatedBlock::size(const block::MeasuredAt& at) const {
 
 double SimulatedBlock::from_tunnel(const block::BankBlueprint& bank, Vec2 place) const {
     const Deck& deck = decks_.at(bank.id);
-    const double height = std::min(deck.form.height(bank, place), deck.top - deck.cut);
+    const double height = deck.left_at(place, deck.form.height(bank, place), planning::deck_extent(bank));
     return bank.deck_height.nominal + height -
            (line_.y(place.x) * std::sin(bank.angle) + line_.z(place.x) * std::cos(bank.angle));
 }
@@ -191,16 +189,28 @@ void SimulatedBlock::bore_tunnel(double protrusion) {
 
 std::vector<Vec2> SimulatedBlock::cut_deck(const std::string& bank, double depth) {
     Deck& deck = decks_.at(bank);
-    deck.cut += depth + noise(0.0005);
+    const planning::DeckExtent extent = planning::deck_extent(*blueprint_.bank(bank));
+    const double short_by = deck.passes++ == 0 ? machines_.backlash : 0;
+    deck.cut += depth - std::min(short_by, depth) + noise(0.0005);
+    const bool lifted = machines_.lifted_at > 0 && --machines_.lifted_at == 0;
+    if (lifted)
+        deck.tilted.push_back({deck.cut, machines_.lifted});
+    const auto cut_to = [&](Vec2 place) {
+        return deck.top - deck.cut - (lifted ? machines_.lifted * (place.x - extent.low.x) / extent.length() : 0);
+    };
     std::vector<Vec2> dark;
     for (const auto& [place, height] : deck.places)
-        if (height < deck.top - deck.cut && std::ranges::none_of(dark, [p = place](Vec2 d) { return norm(d - p) < 5; }))
+        if (deck.left_at(place, height, extent) < cut_to(place) - 1e-9 &&
+            std::ranges::none_of(dark, [p = place](Vec2 d) { return norm(d - p) < 5; }))
             dark.push_back(place);
     return dark;
 }
 
-void SimulatedBlock::bore(const FeatureId& bore, double setting) {
-    bores_.at(bore) = {setting + noise(0.002), noise(0.001), noise(0.001), {noise(0.004), noise(0.004)}};
+void SimulatedBlock::bore(const FeatureId& bore, double setting, bool fresh_edge) {
+    if (fresh_edge)
+        machines_.boring_bar.fit_new_edge();
+    bores_.at(bore) = {
+        machines_.boring_bar.bore(setting) + noise(0.002), noise(0.001), noise(0.001), {noise(0.004), noise(0.004)}};
 }
 
 double SimulatedBlock::press(const FeatureId& bore) {
@@ -224,25 +234,39 @@ void SimulatedBlock::hone(const FeatureId& bore, int strokes, bool brush) {
     b.taper += noise(0.0002);
 }
 
+double SimulatedBlock::main_out(const block::MainBlueprint& main) const {
+    double out = -1;
+    for (const char* level : {"front", "rear"})
+        for (const char* way : {"upright", "60 left", "60 right"}) {
+            const double d = size({main.id, block::Quantity::size, level, way, {}});
+            out = std::max({out, *main.diameter.smallest() - d, d - *main.diameter.largest()});
+        }
+    return out;
+}
+
 double SimulatedBlock::mains_out() const {
     double out = -1;
     for (const block::MainBlueprint& main : blueprint_.mains)
-        for (const char* level : {"front", "rear"})
-            for (const char* way : {"upright", "60 left", "60 right"}) {
-                const double d = size({main.id, block::Quantity::size, level, way, {}});
-                out = std::max({out, *main.diameter.smallest() - d, d - *main.diameter.largest()});
-            }
+        out = std::max(out, main_out(main));
     return out;
+}
+
+double SimulatedBlock::straightness() const {
+    double off = 0;
+    for (const auto& middle : planning::hone_line(mains_, {}).middles)
+        off = std::max(off, std::hypot(middle.y - line_.y(middle.x), middle.z - line_.z(middle.x)));
+    return 2 * off;
 }
 
 SimulatedBlock::DeckStand SimulatedBlock::deck(const std::string& bank) const {
     const Deck& deck = decks_.at(bank);
-    DeckStand stand{1e9, -1e9, deck.cut, deck.top - deck.found_low, false};
+    DeckStand stand{1e9, -1e9, deck.cut, deck.top - deck.found_low, 0, false};
     for (const auto& [place, height] : deck.places) {
         const double h = from_tunnel(*blueprint_.bank(bank), place);
         stand.low = std::min(stand.low, h);
         stand.high = std::max(stand.high, h);
     }
+    stand.clean_at = stand.low + std::max(0.0, stand.taken - stand.needed);
     stand.clean = stand.taken >= stand.needed - 1e-4;
     return stand;
 }

@@ -20,13 +20,13 @@ constexpr int touches = 8; // of a section
 /// The log as it grows: one set-up, in the frame that the block was found in.
 class Log {
   public:
-    Log(double scatter, std::mt19937_64& random) : scatter_(0, scatter), random_(random) {
+    Log(double scatter, metrology::Deviates& draw) : scatter_(scatter), draw_(draw) {
         text_ = "# pallix-probe-log: 1\n# unit: mm\n# kind: surface\n# touch_uncertainty: " +
                 block::fixed_number(scatter, 4) + "\nsetup,feature,level,x,y,z\n";
     }
     /// @param out unit vector, away from the metal's inside: how it scatters
     void touch(const std::string& feature, const std::string& level, Vec3 at, Vec3 out) {
-        const Vec3 p = at + scatter_(random_) * out;
+        const Vec3 p = at + scatter_ * draw_.normal() * out;
         text_ += "A," + feature + "," + level;
         for (const double c : {p.x, p.y, p.z})
             text_ += "," + block::fixed_number(c, 4);
@@ -45,15 +45,15 @@ class Log {
     std::string take() { return std::move(text_); }
 
   private:
-    std::normal_distribution<double> scatter_;
-    std::mt19937_64& random_;
+    double scatter_;
+    metrology::Deviates& draw_;
     std::string text_;
 };
 
 } // namespace
 
-std::string SimulatedBlock::probe(double scatter) {
-    Log log(scatter, random_);
+std::string SimulatedBlock::probe(double scatter, metrology::Deviates& draw) const {
+    Log log(scatter, draw);
     const double dowel_u = blueprint_.origin_dowel ? hole(*blueprint_.origin_dowel).u : 0;
     for (const Housing& main : mains_) {
         const std::size_t each = main.points.size() / 2 / touches;
@@ -96,7 +96,7 @@ std::string SimulatedBlock::probe(double scatter) {
                              e.low.y + margin + (e.width() - 2 * margin) * k / (across - 1)};
                 if (!planning::on_metal(blueprint_, bank, p))
                     continue;
-                const double w = deck + std::min(is.form.height(bank, p), is.top - is.cut);
+                const double w = deck + is.left_at(p, is.form.height(bank, p), e);
                 log.touch("deck." + bank.id, "", (p.x - dowel_u) * axes.u + p.y * axes.v + w * axes.w, axes.w);
             }
         for (const auto& bore : blueprint_.bores)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "block/entry_samples.h"
 #include "block/digest.h"
+#include "block/sealed_text.h"
 
 #include "block/small_block.h"
 
@@ -297,6 +298,14 @@ Delivered sample() {
 template <>
 SerialGiven sample() {
     return {"S26-004", "S26-004 B84.52"};
+}
+template <>
+PracticeBegun sample() {
+    return {"bowed_tunnel", 7, 2, "The ferry's block", "Bring the mains in line.", sealed_text("{}"), sha256_hex("{}")};
+}
+template <>
+TruthOpened sample() {
+    return {82.5};
 }
 template <>
 UnknownPayload sample() {

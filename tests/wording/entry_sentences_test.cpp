@@ -83,6 +83,8 @@ const std::map<std::string, std::vector<std::string>> facts{
     {"picture", {"deck.png", "deck.C", "as it came", "2 kB"}},
     {"at_bench", {"Mira", "learner"}},
     {"serial", {"S26-004", "S26-004 B84.52"}},
+    {"practice", {"bowed_tunnel", "number 7", "not there"}},
+    {"truth_opened", {"truth", "over", "of 100"}},
     {"signed_off", {"Marit", "owner", "cutting a deck", "by code"}},
     {"delivered", {"Tern", "on a pallet"}},
     {"bore_honed", {"\"bore_honed\"", "does not know"}},

@@ -64,6 +64,13 @@ void apply(Folding& f, const Delivered& delivered) {
 void apply(Folding& f, const SerialGiven& given) {
     f.state.serial = {f.entry->sequence, given};
 }
+void apply(Folding& f, const PracticeBegun& begun) {
+    f.state.practice = {f.entry->sequence, begun};
+}
+void apply(Folding& f, const TruthOpened& opened) {
+    if (!f.state.truth_opened) // looked at once, looked at for good
+        f.state.truth_opened = {f.entry->sequence, opened};
+}
 void apply(Folding& f, const Experience& experience) {
     f.state.experience = {f.entry->sequence, experience};
 }
@@ -75,6 +82,9 @@ bool CardState::is_signed_off(const std::string& what) const {
 }
 
 void fold_entry(Folding& f, ShopKinds kinds, const Payload& payload) {
+    kinds.take(payload, [&f](const auto& entry) { apply(f, entry); });
+}
+void fold_entry(Folding& f, PracticeKinds kinds, const Payload& payload) {
     kinds.take(payload, [&f](const auto& entry) { apply(f, entry); });
 }
 

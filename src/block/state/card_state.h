@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/entries/practice_entries.h"
 #include "block/entries/shop_entries.h"
 #include "block/forward.h"
 #include "block/state/taken.h"
@@ -26,10 +27,13 @@ struct CardState {
     std::vector<Taken<SignedOff>> signed_off;         ///< in order
     std::optional<Taken<SerialGiven>> serial;         ///< as given last
     std::optional<Taken<Delivered>> delivered;
-    std::string delivered_at;                    ///< UTC
-    std::optional<Taken<Experience>> experience; ///< what the shop's earlier jobs say, as last copied here
+    std::string delivered_at;                       ///< UTC
+    std::optional<Taken<PracticeBegun>> practice;   ///< the block is not there: it is practised on
+    std::optional<Taken<TruthOpened>> truth_opened; ///< and the exercise is over
+    std::optional<Taken<Experience>> experience;    ///< what the shop's earlier jobs say, as last copied here
 
-    [[nodiscard]] bool learner_at_bench() const { return bench && bench->role == Role::learner; }
+    /// On practice everybody may do everything: that is what it is for.
+    [[nodiscard]] bool learner_at_bench() const { return bench && bench->role == Role::learner && !practice; }
     [[nodiscard]] bool is_signed_off(const std::string& what) const;
 };
 

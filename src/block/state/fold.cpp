@@ -15,7 +15,8 @@ bool leaves_decks_alone(const Payload& payload) {
     const auto* reading = std::get_if<Reading>(&payload);
     return (reading && reading->at.quantity != Quantity::piston) || std::holds_alternative<Note>(payload) ||
            std::holds_alternative<ConditionsStated>(payload) || std::holds_alternative<RingCheck>(payload) ||
-           std::holds_alternative<StepDone>(payload) || ShopKinds::take(payload, [](const auto&) {});
+           std::holds_alternative<StepDone>(payload) || ShopKinds::take(payload, [](const auto&) {}) ||
+           PracticeKinds::take(payload, [](const auto&) {});
 }
 
 void fold_entry(Folding& f, Kinds<UnknownPayload>, const Payload& payload) {

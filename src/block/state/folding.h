@@ -61,6 +61,7 @@ void fold_entry(Folding& f, CylinderKinds, const Payload& payload);
 void fold_entry(Folding& f, LifterKinds, const Payload& payload);
 void fold_entry(Folding& f, RouteKinds, const Payload& payload);
 void fold_entry(Folding& f, ShopKinds, const Payload& payload);
+void fold_entry(Folding& f, PracticeKinds, const Payload& payload);
 
 /// Reads and evaluates the logs that wait.
 void finish_logs(Folding& f);

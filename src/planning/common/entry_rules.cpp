@@ -132,6 +132,25 @@ class Fits {
     MaybeFault operator()(const TraceTaken& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const RoughnessRead& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const LifterDecided& p) const { return unlisted(p.lifter); }
+    MaybeFault operator()(const PracticeBegun&) const {
+        const bool begun = card_of(state_).practice || !readings_of(state_).readings.empty() ||
+                           !tunnel_of(state_).logs.empty() || !card_of(state_).parts.empty();
+        return begun ? refuse("this job has begun already", "practice from its beginning on") : MaybeFault();
+    }
+    MaybeFault operator()(const TruthOpened&) const {
+        if (!card_of(state_).practice)
+            return refuse("this block is no practice", "a job that was begun as practice");
+        return card_of(state_).truth_opened ? refuse("its truth was opened before", "once is enough") : MaybeFault();
+    }
+    /// What is practice stays practice, and what was looked at was looked at.
+    MaybeFault operator()(const Strike& p) const {
+        const CardState& card = card_of(state_);
+        const bool stays = (card.practice && card.practice->sequence == p.sequence) ||
+                           (card.truth_opened && card.truth_opened->sequence == p.sequence);
+        return stays ? refuse("entry " + std::to_string(p.sequence) + " makes this job practice and cannot be struck",
+                              "a job of its own for a real block")
+                     : MaybeFault();
+    }
 
     /// What belongs to any block.
     template <class Entry>

@@ -124,6 +124,21 @@ const Step* first_held(const StepList& list) {
     return first;
 }
 
+std::optional<Practised> practised(const JobState& state, const std::vector<Entry>& entries) {
+    const CardState& card = card_of(state);
+    if (!card.practice)
+        return std::nullopt;
+    const PracticeBegun& begun = card.practice->payload;
+    Practised p{begun.exercise, begun.number, begun.level, std::nullopt, "", ""};
+    for (const Entry& entry : entries)
+        if (card.truth_opened && entry.sequence == card.truth_opened->sequence) {
+            p.score = card.truth_opened->payload.score;
+            p.person = entry.person;
+            p.day = entry.time.substr(0, 10);
+        }
+    return p;
+}
+
 WaitsFor wanted_for(const Step& step) {
     if (step.kind == StepKind::decide)
         return WaitsFor::decision;
@@ -190,7 +205,7 @@ JobStanding standing_of(const JobState& state, const Assessment& a, const std::v
     for (const Entry& entry : entries)
         if (const auto machine = machine_of(entry.payload))
             s.last_machine = *machine;
-    if (card_of(state).delivered) {
+    if (card_of(state).delivered && !card_of(state).practice) {
         s.waits = WaitsFor::delivered;
         s.delivered = card_of(state).delivered_at.substr(0, 10);
         return s;
@@ -202,6 +217,7 @@ JobStanding standing_of(const JobState& state, const Assessment& a, const std::v
             if (const auto work = work_of(step))
                 ++s.open[*work];
         }
+    s.practised = practised(state, entries);
     const Step* step = a.steps.now();
     if (step) {
         s.waits = wanted_for(*step);
@@ -217,6 +233,8 @@ JobStanding standing_of(const JobState& state, const Assessment& a, const std::v
         s.part = part->name;
         s.due = part->due;
     }
+    if (s.practised)
+        s.waits = WaitsFor::practice;
     return s;
 }
 

@@ -24,8 +24,22 @@ enum class WaitsFor {
     ready,    ///< at the bench or the desk: a reading, a figure
     time,     ///< a clock runs
     delivered,
+    practice, ///< nobody waits for it
 };
-inline constexpr std::array waits_for_keys{"part", "person", "decision", "machine", "ready", "time", "delivered"};
+inline constexpr std::array waits_for_keys{"part",  "person", "decision",  "machine",
+                                           "ready", "time",   "delivered", "practice"};
+/// Whether it is work of the shop that is not done yet.
+[[nodiscard]] constexpr bool is_at_work(WaitsFor waits) {
+    return waits != WaitsFor::delivered && waits != WaitsFor::practice;
+}
+
+/// A job that is practice, and how it ended.
+struct Practised {
+    std::string exercise;
+    std::int64_t number = 1, level = 1;
+    std::optional<double> score; ///< 0 to 100; nothing until the truth was opened
+    std::string person, day;     ///< who opened it, and when
+};
 
 /// A clock that runs with a job.
 struct RunningClock {
@@ -49,7 +63,8 @@ struct JobStanding {
     double spent = 0;                     ///< minutes, by the ledger
     Machine last_machine = Machine::desk; ///< where metal was cut last
     std::string last_time;                ///< of the newest entry, UTC
-    std::string words;                    ///< all that it can be searched by, in small letters
+    std::optional<Practised> practised;
+    std::string words; ///< all that it can be searched by, in small letters
 };
 
 /// @param at UTC

@@ -92,6 +92,12 @@ std::string words(const block::Delivered& p, const LengthText&) {
 std::string words(const block::SerialGiven& p, const LengthText&) {
     return "serial " + p.serial + (p.engraved.empty() ? "" : ", marked on the block as \"" + p.engraved + "\"");
 }
+std::string words(const block::PracticeBegun& p, const LengthText&) {
+    return "practice: " + p.exercise + ", number " + std::to_string(p.number) + "; the block is not there";
+}
+std::string words(const block::TruthOpened& p, const LengthText&) {
+    return "the truth was opened, the exercise is over: " + fixed(p.score, 0) + " of 100";
+}
 std::string words(const block::Experience& p, const LengthText&) {
     return "the shop's other jobs: " + count_words(p.traits.size(), "trait", "traits") + " of this kind of block, " +
            count_words(p.forecasts.size(), "record", "records") + " of forecasts";
@@ -125,6 +131,11 @@ std::string card_name(const std::string& key) {
 } // namespace
 
 std::string entry_words(block::ShopKinds kinds, const block::Payload& entry, const LengthText& l) {
+    std::string said;
+    kinds.take(entry, [&](const auto& p) { said = words(p, l); });
+    return said;
+}
+std::string entry_words(block::PracticeKinds kinds, const block::Payload& entry, const LengthText& l) {
     std::string said;
     kinds.take(entry, [&](const auto& p) { said = words(p, l); });
     return said;

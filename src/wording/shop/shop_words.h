@@ -17,6 +17,7 @@ namespace pallix::wording {
 // What is said of a job besides its metal.
 
 [[nodiscard]] std::string entry_words(block::ShopKinds kinds, const block::Payload& entry, const LengthText& l);
+[[nodiscard]] std::string entry_words(block::PracticeKinds kinds, const block::Payload& entry, const LengthText& l);
 
 [[nodiscard]] std::string role_name(block::Role role);
 [[nodiscard]] std::string inspection_name(block::Inspection what);
