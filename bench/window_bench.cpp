@@ -53,7 +53,8 @@ struct Bench {
     session::Session session{*book, [] { return std::string("bench"); }};
     session::InstrumentRegister instruments{*book, preferences};
     session::GaugeLink gauge{session};
-    ui::Context context{session, preferences, instruments, gauge};
+    session::PracticeWork practice{session};
+    ui::Context context{session, preferences, instruments, gauge, practice};
     Bench() { static_cast<void>(session::fill_with_demo(*book)); }
 };
 
@@ -105,7 +106,8 @@ int paint_in_this_process(int argc, char** argv) {
         ui::apply_theme(app, session::Theme::light);
         session::InstrumentRegister instruments(*book, preferences);
         session::GaugeLink gauge(session);
-        ui::BenchWindow window({session, preferences, instruments, gauge});
+        session::PracticeWork practice(session);
+        ui::BenchWindow window({session, preferences, instruments, gauge, practice});
         paint_once(window);
     }
     std::printf("%.3f\n", static_cast<double>(clock.nsecsElapsed()) / 1e6);

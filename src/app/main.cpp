@@ -155,7 +155,8 @@ int main(int argc, char** argv) {
     session::InstrumentRegister instruments(*book, preferences, nullptr, clock);
     session::GaugeLink gauge(session);
     session.draw_certainty();
-    const ui::Context context{session, preferences, instruments, gauge};
+    session::PracticeWork practice(session);
+    const ui::Context context{session, preferences, instruments, gauge, practice};
     ui::BenchWindow window(context);
     window.show();
     if (pictures) {

@@ -6,6 +6,7 @@
 #include "cli/evaluate_command.h"
 #include "cli/next_command.h"
 #include "cli/plan_command.h"
+#include "cli/practice_command.h"
 #include "cli/report_command.h"
 #include "reporting/report.h"
 
@@ -76,6 +77,7 @@ class Commands {
         blueprints();
         blueprints_from_elsewhere();
         drawings();
+        practice();
     }
     [[nodiscard]] int run() const { return run_(); }
 
@@ -130,6 +132,32 @@ class Commands {
         add_time(*c, next_.at, "the time of asking, UTC (2026-03-05T14:30:00Z); now without it");
         c->add_flag("--all", next_.all, "also what is done, skipped and stale");
         add_format(*c, format_, "json, or lines to read");
+    }
+
+    void practice() {
+        CLI::App* parent = app_.add_subcommand("practice", "blocks that are not there, to learn on");
+        parent->require_subcommand(1);
+        command(*parent, "list", "print the themes", [] { return cli::list_exercises(); });
+        CLI::App* fresh =
+            command(*parent, "new", "write the job of an exercise", [this] { return cli::new_exercise(practice_); });
+        fresh->add_option("--theme", practice_.theme, "one of those that list prints")->required();
+        fresh->add_option("--level", practice_.level, "from 1, the easiest, to 3")->check(CLI::Range(1, 3));
+        fresh->add_option("--number", practice_.number, "the same number is the same block everywhere")
+            ->check(CLI::Range(1, 1'000'000'000));
+        CLI::App* play = command(*parent, "play", "write what the simulated player makes of a job's exercise",
+                                 [this] { return cli::play_practice(practice_); });
+        play->add_flag("--careless", practice_.careless, "one who cuts on the first number");
+        CLI::App* score = command(*parent, "score", "print what came of an exercise, held against the truth", [this] {
+            practice_.as_text = format_ == "text";
+            return cli::score_practice(practice_);
+        });
+        score->add_flag("--open", practice_.open, "open the truth, which ends the exercise");
+        add_format(*score, format_, "json, or lines to read");
+        for (CLI::App* c : {play, score})
+            c->add_option("--job", practice_.job, "the job, .pallix.json")->required();
+        for (CLI::App* c : {fresh, play})
+            c->add_option("--out", practice_.out, "the job to write, .pallix.json")->required();
+        score->add_option("--out", practice_.out, "the job with its truth opened, .pallix.json");
     }
 
     void check() {
@@ -281,6 +309,7 @@ class Commands {
     std::string unit_ = "mm", format_ = "json", uncertainty_ = "auto";
     cli::EvaluateRequest evaluate_;
     cli::PlanRequest plan_;
+    cli::PracticeRequest practice_;
     cli::NextRequest next_;
     cli::CheckRequest check_;
     cli::BookRequest book_;

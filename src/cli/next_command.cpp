@@ -144,7 +144,8 @@ std::string as_text(const block::JobState& state, const planning::Assessment& a,
     return text;
 }
 
-/// The system's clock as the ledger writes times.
+} // namespace
+
 std::string utc_now() {
     const std::time_t now = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
     std::tm utc{};
@@ -153,8 +154,6 @@ std::string utc_now() {
     const std::size_t length = std::strftime(text.data(), text.size(), "%Y-%m-%dT%H:%M:%SZ", &utc);
     return {text.data(), length};
 }
-
-} // namespace
 
 bool is_utc(const std::string& text) {
     constexpr std::string_view shape = "0000-00-00T00:00:00Z";

@@ -14,6 +14,8 @@ struct NextRequest {
 
 /// "2026-03-05T14:30:00Z"
 [[nodiscard]] bool is_utc(const std::string& text);
+/// The system's clock as the ledger writes times.
+[[nodiscard]] std::string utc_now();
 
 /// Prints what comes next in a job.
 /// @return exit status

@@ -12,6 +12,7 @@
 #include "reporting/paper_picture.h"
 #include "reporting/sheet.h"
 #include "wording/common/sentences.h"
+#include "wording/practice/practice_words.h"
 #include "wording/report/customer_words.h"
 #include "wording/report/estimate_words.h"
 #include "wording/report/outcome_words.h"
@@ -44,6 +45,8 @@ void owner_head(Sheet& sheet, const PaperSource& s, const QString& what) {
     const auto& serial = card_of(s.state).serial;
     sheet.add(QStringLiteral("<h1>%1</h1>").arg(q(intake.title)));
     QStringList lines{what};
+    if (card_of(s.state).practice)
+        lines << q(wording::practice_mark);
     if (!intake.customer.empty())
         lines << QStringLiteral("for %1").arg(q(intake.customer));
     if (intake.blueprint)

@@ -5,6 +5,7 @@
 #include "block/state/card_state.h"
 #include "block/state/intake_state.h"
 #include "reporting/code_picture.h"
+#include "wording/practice/practice_words.h"
 #include "wording/report/outcome_words.h"
 
 #include <QPainter>
@@ -57,7 +58,10 @@ void draw(QPainter& painter, const PaperSource& s) {
         y += height;
     };
     const auto words = [](const std::string& plain) { return QString::fromStdString(plain); };
-    line(words(serial ? serial->payload.serial : "no serial"), 13, true);
+    line(words(card_of(s.state).practice ? wording::practice_mark
+               : serial                  ? serial->payload.serial
+                                         : "no serial"),
+         13, true);
     line(
         words(s.lengths.unit_name() + (intake_of(s.state).blueprint ? " · " + intake_of(s.state).blueprint->name : "")),
         9, false); // sizes below may have no room for their unit

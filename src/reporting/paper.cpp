@@ -3,6 +3,7 @@
 
 #include "block/state/card_state.h"
 #include "block/state/intake_state.h"
+#include "wording/practice/practice_words.h"
 
 #include <QAbstractTextDocumentLayout>
 #include <QCoreApplication>
@@ -111,7 +112,8 @@ QString paper_html(const std::string& title, const QString& body, const char* mo
 
 PaperFoot foot_of(const block::JobState& state) {
     const auto& serial = card_of(state).serial;
-    return {QString::fromStdString(intake_of(state).title),
+    const std::string mark = card_of(state).practice ? std::string(" · ") + wording::practice_mark : std::string();
+    return {QString::fromStdString(intake_of(state).title + mark),
             QString::fromStdString(serial ? serial->payload.serial : card_of(state).card.identity)};
 }
 

@@ -13,9 +13,14 @@
 #include <QString>
 #include <functional>
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
+
+namespace pallix::workshop {
+struct PracticeResult;
+}
 
 namespace pallix::reporting {
 
@@ -25,7 +30,8 @@ struct OfBook {
     /// The bytes of a picture that the job keeps, by their digest; empty where they are not at hand.
     std::function<QByteArray(const std::string& sha256)> picture{};
     std::map<std::string, block::InstrumentHistory> histories{}; ///< by the name of the instrument
-    std::optional<planning::HoursLeft> hours{};                  ///< by what the shop's other jobs took
+    std::shared_ptr<const workshop::PracticeResult> practice{}; ///< what came of an exercise; null: not reckoned up yet
+    std::optional<planning::HoursLeft> hours{};                 ///< by what the shop's other jobs took
 };
 
 /// What the papers of a job are made from.

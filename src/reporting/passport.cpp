@@ -16,6 +16,7 @@
 #include "reporting/passport_sheet.h"
 #include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
+#include "wording/practice/practice_words.h"
 #include "wording/readings/care_words.h"
 #include "wording/readings/readings.h"
 #include "wording/report/outcome_words.h"
@@ -70,6 +71,9 @@ void PassportSheet::front() {
                 .arg(words, picture(picture_address(code), 116)));
 
     const auto all = planning::outcomes(s_.state, s_.assessment);
+    if (card.practice)
+        paragraph(QStringLiteral("<b>%1</b>")
+                      .arg(q(wording::capitalised(wording::practice_mark)) + QStringLiteral(": it was simulated.")));
     paragraph(QStringLiteral("<span class=\"verdict\">%1</span>").arg(q(wording::overall_sentence(s_.state, all))));
     if (const std::string open = wording::still_open_sentence(s_.assessment); !open.empty())
         paragraph(q(open));

@@ -10,6 +10,7 @@
 #include "reporting/label.h"
 #include "reporting/paper.h"
 #include "reporting/passport.h"
+#include "reporting/reckoning.h"
 #include "reporting/sheet.h"
 #include "reporting/work_sheet.h"
 
@@ -98,6 +99,8 @@ QString html_of(const PaperSource& s, const PaperWish& wish) {
         return coordinates_html(s, axes_of(s, wish));
     case PaperKind::label:
         return label_html(s);
+    case PaperKind::reckoning:
+        return reckoning_html(s);
     case PaperKind::data:
         break;
     }

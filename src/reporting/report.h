@@ -13,9 +13,21 @@ class QPagedPaintDevice;
 namespace pallix::reporting {
 
 /// The papers of a job.
-enum class PaperKind { passport, customer, estimate, work_sheet, caps, boring, readings, coordinates, label, data };
-inline constexpr std::array paper_keys{"passport", "customer", "estimate",    "work-sheet", "caps",
-                                       "boring",   "readings", "coordinates", "label",      "data"};
+enum class PaperKind {
+    passport,
+    customer,
+    estimate,
+    work_sheet,
+    caps,
+    boring,
+    readings,
+    coordinates,
+    label,
+    data,
+    reckoning
+};
+inline constexpr std::array paper_keys{"passport", "customer",    "estimate", "work-sheet", "caps",     "boring",
+                                       "readings", "coordinates", "label",    "data",       "reckoning"};
 
 /// How a paper is wanted.
 struct PaperWish {

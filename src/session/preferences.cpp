@@ -19,6 +19,7 @@ const auto usual_stack =
 const auto key_jacks = QStringLiteral("bench/jacks");
 const auto key_draft = QStringLiteral("board/draft");
 const auto key_size = QStringLiteral("window/size");
+const auto key_coach = QStringLiteral("bench/coach");
 const auto key_touch = QStringLiteral("window/touch");
 constexpr double smallest_size = 0.8, largest_size = 2;
 const auto key_geometry = QStringLiteral("window/geometry");
@@ -135,6 +136,18 @@ void Preferences::set_touch(bool touch) {
         return;
     settings_->setValue(key_touch, touch);
     Q_EMIT size_changed();
+}
+
+planning::CoachDepth Preferences::coach() const {
+    const auto* known =
+        std::ranges::find(planning::coach_depth_keys, settings_->value(key_coach).toString().toStdString());
+    return known == planning::coach_depth_keys.end()
+               ? planning::CoachDepth::explains
+               : static_cast<planning::CoachDepth>(known - planning::coach_depth_keys.begin());
+}
+void Preferences::set_coach(planning::CoachDepth depth) {
+    settings_->setValue(key_coach, QLatin1String(planning::coach_depth_keys.at(static_cast<std::size_t>(depth))));
+    Q_EMIT coach_changed();
 }
 
 QByteArray Preferences::geometry() const {

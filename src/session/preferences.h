@@ -2,6 +2,7 @@
 #pragma once
 
 #include "block/units.h"
+#include "planning/practice/coach.h"
 #include "planning/readings/measuring.h"
 
 #include <QByteArray>
@@ -49,6 +50,9 @@ class Preferences : public QObject {
     /// How large everything is shown: 1 is 100 %.
     double size() const;
     void set_size(double size); ///< from 0.8 to 2
+    /// How much the coach of a practice job says.
+    planning::CoachDepth coach() const;
+    void set_coach(planning::CoachDepth depth);
     /// Large targets and a keypad, for gloves and touch screens.
     bool touch() const;
     void set_touch(bool touch);
@@ -62,6 +66,7 @@ class Preferences : public QObject {
     void theme_changed();
     void person_changed();
     void size_changed();
+    void coach_changed();
 
   private:
     std::unique_ptr<QSettings> settings_;

@@ -245,11 +245,8 @@ Outcome Session::new_job(const QString& title, const QString& customer, const bl
 /// @param name the engine's, as its blueprint has it
 /// @param more what the job begins with
 Outcome Session::create_job(block::JobOpened opened, const std::string& name, std::vector<block::Payload> more) {
-    std::vector<block::Entry> entries;
     const QString engine = QString::fromStdString(opened.engine);
     more.insert(more.begin(), Payload(std::move(opened)));
-    entries.reserve(more.size());
-    const std::string now = clock_();
     if (auto limits = limits_of_shop())
         more.emplace_back(std::move(*limits));
     if (auto route = book_.usual().route(engine))
@@ -260,7 +257,14 @@ Outcome Session::create_job(block::JobOpened opened, const std::string& name, st
     if (book_.usual().papers())
         if (auto serial = next_serial())
             more.emplace_back(block::SerialGiven{std::move(*serial), ""});
-    for (Payload& payload : more) {
+    return begin_job(std::move(more));
+}
+
+Outcome Session::begin_job(std::vector<Payload> opening) {
+    std::vector<block::Entry> entries;
+    entries.reserve(opening.size());
+    const std::string now = clock_();
+    for (Payload& payload : opening) {
         if (const auto faults = block::faults_in(payload); !faults.empty())
             return tl::unexpected(
                 one_fault("the job's " + faults.front().field + " " + faults.front().what, faults.front().expected));
@@ -364,6 +368,8 @@ Outcome Session::take_all(std::vector<Payload> payloads) {
     if (!faults.empty())
         return tl::unexpected(std::move(faults));
     keep_forecasts(payloads);
+    if (onlooker_)
+        onlooker_(payloads);
     return append(std::move(payloads));
 }
 
@@ -402,7 +408,7 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
     const auto step = planning::step_by_id(worked_->state, worked_->assessment, id);
     if (!step)
         return tl::unexpected(one_fault("there is no step " + id, "a step of this job"));
-    planning::Answers given = answers;
+    planning::Answers given = machines_ ? machines_(*step, answers) : answers;
     if (step->task == planning::Task::sign_off)
         if (auto done = proved(given); !done)
             return done;

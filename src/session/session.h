@@ -91,6 +91,8 @@ class Session : public QObject {
     /// @param revision of the shelf; 0 where it is not on it
     [[nodiscard]] Outcome new_job(const QString& title, const QString& customer, const block::Engine& engine,
                                   int revision);
+    /// A new job with these entries and no others: practice, which begins for everybody with the same.
+    [[nodiscard]] Outcome begin_job(std::vector<block::Payload> opening);
     /// Takes in a whole job file as a new job.
     [[nodiscard]] Outcome import_job(const block::NamedText& job_file);
     void close_job();
@@ -112,6 +114,14 @@ class Session : public QObject {
     [[nodiscard]] block::Result<std::vector<std::string>> if_amended(const block::BlueprintAmended& amended,
                                                                      block::Unit unit) const;
 
+    /// What answers with the person: the machines of a practice bench.
+    using Machines = std::function<planning::Answers(const planning::Step& step, planning::Answers answers)>;
+    /// Who looks on: at what is being taken, before any of it is in the ledger.
+    using Onlooker = std::function<void(const std::vector<block::Payload>& payloads)>;
+    void work_with(Machines machines, Onlooker onlooker) {
+        machines_ = std::move(machines);
+        onlooker_ = std::move(onlooker);
+    }
     /// Answers a step of the list.
     [[nodiscard]] Outcome answer(const std::string& step, const planning::Answers& answers);
 
@@ -224,6 +234,8 @@ class Session : public QObject {
     Person person_;
     Clock clock_;
     Teacher teacher_;
+    Machines machines_;
+    Onlooker onlooker_;
     std::optional<storage::JobId> job_;
     std::vector<block::Entry> entries_;
     block::ReadLogs read_logs_;

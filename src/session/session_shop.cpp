@@ -54,6 +54,8 @@ block::Result<std::string> Session::next_serial() const {
 }
 
 Outcome Session::give_serial(const std::string& serial) {
+    if (card_of(state()).practice)
+        return tl::unexpected(block::Faults{{"serial", 0, "this block is practice", "a block that is there"}});
     if (serial.empty()) {
         auto next = next_serial();
         return next ? give_serial(*next) : tl::unexpected(next.error());

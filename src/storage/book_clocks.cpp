@@ -29,6 +29,19 @@ BookResult<std::vector<ShopBook::Clock>> ShopBook::clocks(const std::string& aft
     return out;
 }
 
+BookResult<std::vector<ShopBook::Practised>> ShopBook::exercises() const {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    if (!query.exec(QStringLiteral("SELECT job, json_extract(payload, '$.exercise'), json_extract(payload, "
+                                   "'$.number'), json_extract(payload, '$.level') FROM entry WHERE kind = 'practice' "
+                                   "AND json_valid(payload) ORDER BY job")))
+        return failed(QStringLiteral("The exercises cannot be read"), query);
+    std::vector<Practised> out;
+    while (query.next())
+        out.push_back({query.value(0).toLongLong(), query.value(1).toString().toStdString(),
+                       query.value(2).toLongLong(), query.value(3).toLongLong()});
+    return out;
+}
+
 BookResult<std::vector<ShopBook::Serial>> ShopBook::serials() const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     if (!query.exec(QStringLiteral("SELECT job, json_extract(payload, '$.serial') FROM entry WHERE kind = 'serial' AND "

@@ -103,6 +103,15 @@ class ShopBook {
     /// given twice.
     [[nodiscard]] BookResult<std::vector<Serial>> serials() const;
 
+    /// An exercise that a job practises.
+    struct Practised {
+        JobId job = 0;
+        std::string exercise;
+        std::int64_t number = 0, level = 0;
+    };
+    /// Of all jobs, those that were set aside too.
+    [[nodiscard]] BookResult<std::vector<Practised>> exercises() const;
+
     /// Takes a job out of the list, or back into it; nothing of it changes.
     [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
 

@@ -57,6 +57,7 @@ void BenchWindow::build_actions() {
     build_bore_actions();
     build_engine_menu();
     build_measure_menu();
+    build_practice_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     const auto show = [this](const QString& html) { HelpDialog(html, this).exec(); };
     add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this, show] {

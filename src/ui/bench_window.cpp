@@ -17,6 +17,7 @@
 #include "ui/frame/bell.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/place_card.h"
+#include "ui/frame/practice_strip.h"
 #include "ui/frame/reading_line.h"
 #include "ui/frame/top_bar.h"
 #include "ui/lifters/lifters_view.h"
@@ -45,8 +46,8 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     : QMainWindow(parent), context_(context), whole_(new QWidget(this)), top_(new TopBar(context, whole_)),
       route_(new RoutePanel(context, whole_)), call_(new CallPanel(context, whole_)),
       reading_(new ReadingLine(context, whole_)), place_card_(new PlaceCard(context, route_)),
-      clocks_(context.session, context.preferences), bell_(new Bell(context, whole_)),
-      middle_(new QStackedWidget(whole_)) {
+      practice_strip_(new PracticeStrip(context, whole_)), clocks_(context.session, context.preferences),
+      bell_(new Bell(context, whole_)), middle_(new QStackedWidget(whole_)) {
     setWindowTitle(tr("Pallix"));
     setWindowIcon(QIcon(QStringLiteral(":/pallix.png")));
     setAcceptDrops(true);
@@ -58,7 +59,7 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     frame_->addWidget(top_, 0, 0, 1, 3);
     frame_->addWidget(route_, 1, 0);
     frame_->addWidget(middle_, 1, 1);
-    frame_->addWidget(bell_, 3, 0, 1, 3);
+    frame_->addWidget(bell_, 4, 0, 1, 3);
     arrange();
     setCentralWidget(whole_);
     build_actions();
@@ -91,6 +92,9 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(&clocks_, &session::ShopClocks::rang, bell_, &Bell::ring);
     connect(bell_, &Bell::job_wanted, this, &BenchWindow::open_job);
     connect(route_, &RoutePanel::card_wanted, this, &BenchWindow::show_card);
+    connect(practice_strip_, &PracticeStrip::reading_wanted, this, &BenchWindow::take_simulated);
+    connect(practice_strip_, &PracticeStrip::ring_wanted, this, &BenchWindow::hold_against_ring);
+    connect(practice_strip_, &PracticeStrip::truth_wanted, this, &BenchWindow::open_truth);
     connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);
     if (const auto* app = qobject_cast<BenchApplication*>(qApp))
         connect(app, &BenchApplication::failed, this, &BenchWindow::tell_failure, Qt::QueuedConnection);
@@ -150,8 +154,10 @@ void BenchWindow::follow_size() {
 void BenchWindow::arrange() {
     frame_->removeWidget(call_);
     frame_->removeWidget(reading_);
-    frame_->addWidget(call_, 1, 2, touch() ? 2 : 1, 1);
-    frame_->addWidget(reading_, 2, 0, 1, touch() ? 2 : 3);
+    frame_->removeWidget(practice_strip_);
+    frame_->addWidget(call_, 1, 2, touch() ? 3 : 1, 1);
+    frame_->addWidget(practice_strip_, 2, 0, 1, touch() ? 2 : 3);
+    frame_->addWidget(reading_, 3, 0, 1, touch() ? 2 : 3);
     if (touch()) {
         frame_->addWidget(place_card_, 1, 1, Qt::AlignLeft | Qt::AlignBottom);
         place_card_->raise();
@@ -233,6 +239,7 @@ View* BenchWindow::view_of(Place place) {
         });
         connect(shop_, &ShopView::new_job_wanted, this, [this] { new_job(); });
         connect(shop_, &ShopView::engines_wanted, this, [this] { go_to(Place::engines); });
+        connect(shop_, &ShopView::exercise_wanted, this, &BenchWindow::begin_exercise);
     }
     return shop_;
 }
@@ -355,6 +362,7 @@ void BenchWindow::refresh() {
     top_->refresh();
     route_->refresh(place_);
     call_->refresh(place_);
+    practice_strip_->refresh();
     view_of(place_)->refresh();
     reading_->set_scope(reading_scope());
     refresh_actions();

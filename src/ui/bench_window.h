@@ -25,6 +25,7 @@ class EnginesView;
 class DecksView;
 class PassportView;
 class PlaceCard;
+class PracticeStrip;
 class CylindersView;
 class LiftersView;
 class ReadingLine;
@@ -99,6 +100,11 @@ class BenchWindow : public QMainWindow {
     void back_up_book();
     void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
+    void build_practice_menu();
+    void begin_exercise(const QString& theme, int level);
+    void take_simulated();
+    void hold_against_ring();
+    void open_truth();
     void build_people_actions(QMenu* menu);
     void build_sheet_actions(QMenu* menu);
     void show_card();
@@ -128,6 +134,7 @@ class BenchWindow : public QMainWindow {
     CallPanel* call_;
     ReadingLine* reading_;
     PlaceCard* place_card_;
+    PracticeStrip* practice_strip_;
     session::ShopClocks clocks_;
     Bell* bell_;
     QStackedWidget* middle_;

@@ -3,6 +3,7 @@
 
 #include "session/gauge_link.h"
 #include "session/instrument_register.h"
+#include "session/practice_work.h"
 #include "session/preferences.h"
 #include "session/session.h"
 #include "ui/theme.h"
@@ -20,6 +21,7 @@ struct Context {
     session::Preferences& preferences;
     session::InstrumentRegister& instruments;
     session::GaugeLink& gauge;
+    session::PracticeWork& practice;
 
     [[nodiscard]] const Palette& palette() const { return palette_of(preferences.theme()); }
     [[nodiscard]] wording::LengthText lengths() const { return wording::LengthText(preferences.unit()); }

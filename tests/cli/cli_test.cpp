@@ -521,3 +521,54 @@ TEST_F(Cli, NamesTouchesByWhereTheyLie) {
     EXPECT_EQ(open.status, 1);
     EXPECT_TRUE(open.out.empty());
 }
+
+TEST_F(Cli, MakesPlaysAndScoresAnExercise) {
+    const std::string job = (folder_ / "job.pallix.json").string(), played = (folder_ / "played.pallix.json").string(),
+                      opened = (folder_ / "opened.pallix.json").string();
+    EXPECT_THAT(run("practice list").out, HasSubstr("bowed_tunnel\t1\tA bowed tunnel\n"));
+    ASSERT_EQ(run("practice new --theme straightedge --level 2 --number 5 --out " + job).status, 0);
+    const std::string text = pallix::test::read_file(job);
+    EXPECT_THAT(text, HasSubstr("\"practice\""));
+    EXPECT_EQ(text.find("dip_depth"), std::string::npos) << "its truth is sealed";
+    ASSERT_EQ(run("practice play --job " + job + " --out " + played).status, 0);
+    const Outcome sealed = run("practice score --job " + played);
+    EXPECT_EQ(sealed.status, 1);
+    EXPECT_THAT(sealed.err, HasSubstr("its truth is sealed, expected --open"));
+    const Outcome score = run("practice score --job " + played + " --open --out " + opened);
+    ASSERT_EQ(score.status, 0) << score.err;
+    const auto json = nlohmann::json::parse(score.out);
+    EXPECT_EQ(json["format"], "pallix-reckoning");
+    double parts = 0;
+    for (const auto& part : json["own"]["parts"])
+        parts += part.get<double>();
+    EXPECT_NEAR(json["own"]["score"].get<double>(), parts, 1e-9);
+    EXPECT_NEAR(json["own"]["score"], json["player"]["score"], 1e-9) << "it is the player's own job";
+    EXPECT_GE(json["own"]["score"].get<double>(), 80);
+    EXPECT_EQ(nlohmann::json::parse(run("practice score --job " + opened).out), json)
+        << "opened, it can be asked again";
+    EXPECT_THAT(run("practice score --format text --job " + opened).out, HasSubstr("of 100"));
+    ASSERT_EQ(run("practice play --careless --job " + job + " --out " + played).status, 0);
+    EXPECT_LT(nlohmann::json::parse(run("practice score --open --job " + played).out)["own"]["score"].get<double>(),
+              json["own"]["score"].get<double>());
+}
+
+TEST_F(Cli, SaysWhatIsWrongWithPractice) {
+    const std::string out = (folder_ / "x.pallix.json").string();
+    const Outcome theme = run("practice new --theme bowed --out " + out);
+    EXPECT_EQ(theme.status, 1);
+    EXPECT_THAT(theme.err, HasSubstr("--theme: is \"bowed\", expected one of straightedge, bowed_tunnel"));
+    EXPECT_FALSE(std::filesystem::exists(out));
+    EXPECT_EQ(run("practice").status, 2);
+    EXPECT_EQ(run("practice new --theme bowed_tunnel --level 4 --out " + out).status, 2);
+    EXPECT_EQ(run("practice new --theme bowed_tunnel --out " + (folder_ / "none" / "x.json").string()).status, 1);
+    const std::string real =
+        write("real.pallix.json",
+              R"({"format":"pallix-job","version":1,"entries":[{"sequence":1,"time":"2026-03-02T09:00:00Z",)"
+              R"("person":"x","kind":"job_opened","version":1,"payload":{"title":"t","customer":"",)"
+              R"("blueprint_file":"b","blueprint":"{}"}}]})");
+    for (const char* what : {"play --out ", "score --open --out "}) {
+        const Outcome none = run("practice " + std::string(what) + out + " --job " + real);
+        EXPECT_EQ(none.status, 1);
+        EXPECT_THAT(none.err, testing::Not(testing::IsEmpty())) << what;
+    }
+}

@@ -32,7 +32,7 @@ class BenchFixture : public SessionFixture {
     BenchFixture()
         : instruments_(*book_, preferences_, nullptr,
                        [this] { return at_.empty() ? std::string("2026-03-02T09:10:00Z") : at_; }),
-          gauge_(session_), context_{session_, preferences_, instruments_, gauge_} {
+          gauge_(session_), practice_(session_), context_{session_, preferences_, instruments_, gauge_, practice_} {
         ui::load_fonts();
         ui::apply_theme(*qApp, preferences_.theme());
         preferences_.set_unit(block::Unit::mm);
@@ -152,6 +152,7 @@ class BenchFixture : public SessionFixture {
 
     session::InstrumentRegister instruments_;
     session::GaugeLink gauge_;
+    session::PracticeWork practice_;
     ui::Context context_;
     std::unique_ptr<ui::BenchWindow> window_;
 

@@ -127,7 +127,7 @@ class DeckPart {
             (!of_both && (is(DeckStep::fails, bank) || is(DeckStep::cannot_be_told, bank))))
             add_decision(bank, Task::decide_deck, "decide");
         if (is(DeckStep::flat_by_feel, bank)) // where nobody has a bridge or a probe
-            add_decision(bank, Task::go_on_unmeasured, "unmeasured", true);
+            add_decision(bank, Task::go_on_unmeasured, "unmeasured", !heights_left_out(bank));
         if (is(DeckStep::no_limits, bank))
             add_decision(bank, Task::give_limits, "limits");
         if (is(DeckStep::look_why_dark, bank))
@@ -231,6 +231,8 @@ class DeckPart {
                 step.waits_for.push_back({Rule::order, before, "", "", ""});
             }
             hold_cut(step, bank);
+            if (const auto line = heights_left_out(bank) ? unfelt(bank) : std::nullopt)
+                r_.hold(step, Rule::complete, reading_id(*line));
             lead(step);
             before = id;
         }
@@ -252,7 +254,7 @@ class DeckPart {
             lead(step);
             return;
         }
-        if (is(DeckStep::see_flatness, bank))
+        if (is(DeckStep::see_flatness, bank) || (heights_left_out(bank) && unfelt(bank)))
             add_feelers(bank);
         if (is(DeckStep::settle_doubt, bank) && !a_.decks.bank.empty()) {
             Step& step = r_.add(Task::settle, id_of(bank, "settle"), Stage::decks, deck_id(bank));
@@ -297,6 +299,21 @@ class DeckPart {
         return !tunnel_of(state_).as_found && readings_of(state_).places.empty() &&
                std::ranges::none_of(intake_of(state_).skipped,
                                     [](const auto& skipped) { return skipped.payload.step == "as_found/log"; });
+    }
+    /// Nobody here reads its heights: every place of them was left out.
+    bool heights_left_out(const std::string& bank) const {
+        const auto places = chosen_places(state_, Measuring::deck_heights, bank);
+        return !places.empty() && std::ranges::all_of(places, [this](const MeasuredAt& at) {
+            return std::ranges::any_of(intake_of(state_).skipped, [id = reading_id(at)](const auto& skipped) {
+                return skipped.payload.step == id;
+            });
+        });
+    }
+    /// A line of it that the straightedge has never lain along.
+    std::optional<MeasuredAt> unfelt(const std::string& bank) const {
+        const auto lines = chosen_places(state_, Measuring::feelers, bank);
+        const auto open = std::ranges::find_if(lines, [this](const MeasuredAt& at) { return !r_.place(at); });
+        return open == lines.end() ? std::nullopt : std::optional(*open);
     }
     void add_feelers(const std::string& bank) {
         for (const MeasuredAt& at : chosen_places(state_, Measuring::feelers, bank)) {

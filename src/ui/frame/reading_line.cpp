@@ -190,7 +190,22 @@ void ReadingLine::take_focus() {
 }
 
 block::Instrument ReadingLine::instrument() const {
-    return context_.instruments.in_hand(wish_.what);
+    return context_.practice.running() ? context_.practice.instrument(wish_.what)
+                                       : context_.instruments.in_hand(wish_.what);
+}
+
+bool ReadingLine::take_simulated() {
+    if (!asked_)
+        return false;
+    const auto sent = context_.practice.reading(asked_->at);
+    if (!sent) {
+        say(tr("There is no gauge for that on this bench: skip it, or type what you know."),
+            context_.palette().cannot_tell);
+        return true;
+    }
+    field_->setText(*sent);
+    take();
+    return true;
 }
 
 block::Expected ReadingLine::expected() const {
@@ -210,9 +225,12 @@ void ReadingLine::fill_choices() {
         what_->addItem(qt(wording::measuring_name(what)), static_cast<int>(what));
     what_->setCurrentIndex(what_->findData(static_cast<int>(wish_.what)));
     tool_->clear();
-    for (const block::Instrument& i : context_.instruments.instruments())
-        tool_->addItem(qt(i.name), qt(i.name));
     const block::Instrument in_hand = instrument();
+    if (context_.practice.running()) // the bench has one of each
+        tool_->addItem(qt(in_hand.name), qt(in_hand.name));
+    else
+        for (const block::Instrument& i : context_.instruments.instruments())
+            tool_->addItem(qt(i.name), qt(i.name));
     tool_->setCurrentIndex(tool_->findData(qt(in_hand.name)));
     tool_->setToolTip(
         plain_tip(tr("%1: %2 (Ctrl+G: register)")

@@ -48,7 +48,8 @@ class ReadingLine : public QWidget {
 
     [[nodiscard]] std::optional<planning::Measuring> measuring() const;
     void measure(planning::Measuring what); ///< one of the scope's
-    void measure_next();                    ///< the next of the scope's, round and round
+    bool take_simulated(); ///< the gauge of a practice bench reads what is asked for. @return whether anything is
+    void measure_next();   ///< the next of the scope's, round and round
 
     void back();               ///< strikes the last reading, to read it again
     void zero_at_target();     ///< the gauge in hand stands zeroed at what is asked for

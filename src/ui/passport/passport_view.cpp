@@ -62,7 +62,8 @@ PassportView::PassportView(Context context, QWidget* parent)
     kinds_->setObjectName(QStringLiteral("papers"));
     kinds_->setAccessibleName(tr("papers of the job"));
     kinds_->addItems({tr("Passport"), tr("For the owner"), tr("Estimate"), tr("Work sheet"), tr("Cutting caps"),
-                      tr("Boring"), tr("Readings"), tr("Coordinates"), tr("Label"), tr("Tables of all")});
+                      tr("Boring"), tr("Readings"), tr("Coordinates"), tr("Label"), tr("Tables of all"),
+                      tr("Reckoning")});
     for (QComboBox* box : {kinds_, machine_}) { // the buttons beside them keep their words
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setMinimumContentsLength(12);
@@ -129,6 +130,8 @@ reporting::PaperSource PassportView::source(int picture_scale) const {
                              picture_scale,
                              QDate::currentDate().toString(Qt::ISODate)};
     s.of_book = session::of_book(context_.session.book(), context_.session.state());
+    if (kind() == reporting::PaperKind::reckoning)
+        s.of_book.practice = context_.practice.result();
     if (hours_)
         s.of_book.hours = hours_();
     return s;

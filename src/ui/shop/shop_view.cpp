@@ -11,6 +11,7 @@
 #include "ui/shop/forecasts_sheet.h"
 #include "ui/shop/job_delegate.h"
 #include "ui/shop/machines_sheet.h"
+#include "ui/shop/practice_sheet.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>
@@ -38,8 +39,13 @@ ShopView::ShopView(Context context, QWidget* parent)
       forecasts_page_(new DrawnPage(
           context, forecasts_, std::nullopt, [this] { return forecasts_->table(tr("whose|how often it held|")); },
           this)),
-      buttons_(new PageButtons({tr("jobs"), tr("machines"), tr("forecasts")},
-                               tr("Jobs, machines, forecasts: Ctrl+Shift+J"), this)),
+      practice_(new LineDrawing(context, QStringLiteral("practice"), tr("exercises"), this)),
+      practice_page_(new DrawnPage(
+          context, practice_, std::nullopt, [this] { return practice_->table(tr("exercise|what is asked|level")); },
+          this)),
+      practise_(new QPushButton(tr("Practise"), this)),
+      buttons_(new PageButtons({tr("jobs"), tr("machines"), tr("forecasts"), tr("practice")},
+                               tr("Jobs, machines, forecasts, practice: Ctrl+Shift+J"), this)),
       pages_(new QStackedWidget(this)) {
     build();
     const auto stale = [this] { fresh_ = false; };
@@ -50,6 +56,14 @@ ShopView::ShopView(Context context, QWidget* parent)
     });
     connect(machines_, &LineDrawing::line_entered, this,
             [this](const QString& id) { Q_EMIT job_chosen(id.toLongLong()); });
+    connect(practice_, &LineDrawing::line_entered, this, [this](const QString& id) {
+        const auto theme = workshop::theme_of(id.toStdString());
+        if (theme)
+            Q_EMIT exercise_wanted(id, level_for(model_, context_.session.at_bench().person, *theme));
+        else
+            Q_EMIT job_chosen(id.toLongLong());
+    });
+    connect(practise_, &QPushButton::clicked, this, [this] { show_page(Page::practice); });
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &ShopView::show_ways_out);
     connect(copy_, &QPushButton::clicked, this, &ShopView::copy_out);
     connect(aside_, &QPushButton::clicked, this, &ShopView::set_aside);
@@ -96,7 +110,9 @@ QWidget* ShopView::build_top() {
     auto *top = new QHBoxLayout, *below = new QHBoxLayout;
     top->addWidget(heading_);
     top->addStretch(1);
-    for (QWidget* w : std::initializer_list<QWidget*>{engines, fresh})
+    practise_->setObjectName(QStringLiteral("shop-practise"));
+    practise_->setToolTip(tr("Blocks that are not there, to learn on (Ctrl+Alt+B)"));
+    for (QWidget* w : std::initializer_list<QWidget*>{practise_, engines, fresh})
         top->addWidget(w);
     below->addWidget(buttons_);
     below->addWidget(search_, 1);
@@ -129,6 +145,7 @@ void ShopView::build() {
     pages_->addWidget(jobs);
     pages_->addWidget(machines_page_);
     pages_->addWidget(forecasts_page_);
+    pages_->addWidget(practice_page_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(24, 20, 24, 16);
     column->setSpacing(12);
@@ -159,7 +176,8 @@ void ShopView::refill() {
                         ? tr("No job has these words.\n\nEvery word is looked for: in titles, on job cards, in notes.")
                         : tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or "
                              "drop a .pallix-blueprint.json on this window.\n"
-                             "A whole job from elsewhere comes in by dropping its .pallix.json file."));
+                             "A whole job from elsewhere comes in by dropping its .pallix.json file.\n\n"
+                             "New here? Practise on a block that is not there (Ctrl+Alt+B)."));
     empty_->setVisible(jobs == 0);
     list_->setVisible(jobs > 0);
     constexpr std::size_t at_a_glance = 12; // fewer jobs nobody looks for, unless they ask (Ctrl+F)
@@ -172,10 +190,12 @@ void ShopView::refill() {
         machines_->show_lines(machines_sheet(model_, context_.preferences.unit()));
     if (shown() == Page::forecasts)
         forecasts_->show_lines(forecasts_sheet(model_));
+    if (shown() == Page::practice)
+        practice_->show_lines(practice_sheet(model_, context_.session.at_bench().person));
     const int open = context_.session.has_job() ? model_.index_of(*context_.session.job()) : -1;
     if (jobs > 0 && (open >= 0 || !list_->currentIndex().isValid()))
         list_->setCurrentIndex(model_.index(qMax(open, 0)));
-    const std::array<QWidget*, 3> of_pages{list_, machines_page_, forecasts_page_};
+    const std::array<QWidget*, 4> of_pages{list_, machines_page_, forecasts_page_, practice_page_};
     setFocusProxy(of_pages.at(static_cast<std::size_t>(shown())));
     show_ways_out();
 }

@@ -23,7 +23,7 @@ class PageButtons;
 class ShopView : public View {
     Q_OBJECT
   public:
-    enum class Page { jobs, machines, forecasts };
+    enum class Page { jobs, machines, forecasts, practice };
 
     explicit ShopView(Context context, QWidget* parent = nullptr);
     void refresh() override;
@@ -42,6 +42,7 @@ class ShopView : public View {
     void paper_scanned(storage::JobId job, const QString& digest); ///< of that job, with its digest's beginning
     void new_job_wanted();
     void engines_wanted();
+    void exercise_wanted(const QString& theme, int level);
 
   private:
     void build();
@@ -68,6 +69,9 @@ class ShopView : public View {
     DrawnPage* machines_page_;
     LineDrawing* forecasts_;
     DrawnPage* forecasts_page_;
+    LineDrawing* practice_;
+    DrawnPage* practice_page_;
+    QPushButton* practise_;
     PageButtons* buttons_;
     QStackedWidget* pages_;
 };

@@ -7,6 +7,8 @@
 #include "block/entries/practice_entries.h"
 #include "block/sealed_text.h"
 #include "planning/common/place.h"
+#include "planning/readings/reading_plan.h"
+#include "planning/steps/contributors.h"
 #include "workshop/harbour.h"
 
 #include <algorithm>
@@ -219,6 +221,11 @@ std::vector<block::Payload> plans_of(Theme theme, const block::Blueprint& b) {
         block::ScopeChosen{scope, all ? "" : "the rest is good by its papers, and no part of the exercise"}};
     if (!has_probe(theme))
         plans.emplace_back(block::StepSkipped{"as_found/log", "there is no probe on this bench"});
+    if (theme == straightedge) // nor a bridge
+        for (const block::BankBlueprint& bank : b.banks)
+            for (const block::MeasuredAt& at : planning::usual_places(b, planning::Measuring::deck_heights, bank.id))
+                plans.emplace_back(
+                    block::StepSkipped{planning::reading_id(at), "there is no deck bridge on this bench"});
     if (std::ranges::find(scope, Stage::cylinders) != scope.end()) {
         block::PistonsStated pistons;
         pistons.clearance = 0.05;
@@ -274,29 +281,6 @@ std::vector<block::Payload> opening_of(const Exercise& e) {
     all.emplace_back(block::PracticeBegun{e.key, e.number, e.level, e.told.story, e.told.wanted,
                                           block::sealed_text(truth), block::sha256_hex(truth)});
     return all;
-}
-
-PlayerHabits careful_player(const Exercise& e) {
-    PlayerHabits h;
-    h.gauge = e.truth.gauges.stated;
-    h.sure = true;
-    h.straightedge = !e.truth.gauges.bridge;
-    h.probe = e.truth.gauges.probe;
-    h.thermometer = true;
-    h.check_every = 12;
-    h.person = "the player";
-    h.gauge_name.clear();
-    h.takes_its_time = true;
-    return h;
-}
-
-PlayerHabits careless_player(const Exercise& e) {
-    PlayerHabits h = careful_player(e);
-    h.sure = h.thermometer = false;
-    h.check_every = 0;
-    h.careless = true;
-    h.person = "the careless player";
-    return h;
 }
 
 } // namespace pallix::workshop

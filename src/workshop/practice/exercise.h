@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "workshop/player.h"
 #include "workshop/practice/practice_bench.h"
 
 #include <array>
@@ -57,9 +56,5 @@ struct Exercise {
 
 /// What a job of it begins with; the truth stands sealed in it.
 [[nodiscard]] std::vector<block::Payload> opening_of(const Exercise& exercise);
-
-/// How somebody works who knows what he is doing, and one who does not.
-[[nodiscard]] PlayerHabits careful_player(const Exercise& exercise);
-[[nodiscard]] PlayerHabits careless_player(const Exercise& exercise);
 
 } // namespace pallix::workshop

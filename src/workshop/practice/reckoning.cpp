@@ -140,18 +140,21 @@ class Reckoner {
             r_.slips.push_back({sequence, reading.at.feature.text(), reading.value - sent->is});
     }
 
-    void leave(std::string about, double out, std::optional<double> was = {}, std::optional<double> is = {}) {
-        r_.left.push_back({std::move(about), out, out <= needle, was, is});
+    void leave(std::string about, double out, std::optional<double> was, std::optional<double> is,
+               std::optional<double> out_was = {}) {
+        r_.left.push_back({std::move(about), out, out <= needle, was, is, out_was});
     }
 
     void mains(const Folded& state) {
         const MeasuredAt none{};
         for (const block::MainBlueprint& main : b_.mains) {
             const MeasuredAt at{main.id, Quantity::size, "front", "upright", {}};
-            leave(main.id.text(), bench_.block().main_out(main), found_.block().truth(at), bench_.block().truth(at));
+            leave(main.id.text(), bench_.block().main_out(main), found_.block().truth(at), bench_.block().truth(at),
+                  found_.block().main_out(main));
         }
         leave("tunnel", bench_.block().straightness() - planning::limits_of(state).straightness,
-              found_.block().straightness(), bench_.block().straightness());
+              found_.block().straightness(), bench_.block().straightness(),
+              found_.block().straightness() - planning::limits_of(state).straightness);
         MetalOff off{"tunnel", 0, least_cap_cut(state, 2 * truth_.gauges.stated), least_cap_cut(state, 0)};
         std::map<FeatureId, double> cut;
         const auto out = block::struck(entries_);
@@ -184,11 +187,14 @@ class Reckoner {
             const double needed = left_alone ? 0 : heights ? was.high - equal : was.needed;
             const double finish = needed > 0 ? planning::usual_passes().finish : 0,
                          unsure = needed > 0 ? margin(bank) : 0;
-            // Who cannot stay over the blueprint's limit is not to blame for it.
+            // Who cannot stay over the blueprint's limit is not to blame for it: the line of the mains may have risen.
+            const double risen = was.high - stand.taken - stand.high;
             const auto limit = bank.deck_height.smallest();
-            const double under = limit && heights && equal - finish - unsure >= *limit ? *limit - stand.low : -1;
+            const double under =
+                limit && heights && equal - risen - finish - unsure >= *limit ? *limit - stand.low : -1;
             const double dark = stand.taken > 0 ? stand.needed - stand.taken : -1;
-            leave("deck." + bank.id, std::max({flat, under, dark}), was.high - was.low, stand.high - stand.low);
+            leave("deck." + bank.id, std::max({flat, under, dark}), was.high - was.low, stand.high - stand.low,
+                  was.high - was.low - planning::limits_of(state).flatness);
             r_.metal.push_back({"deck." + bank.id, stand.taken, needed + finish + unsure, needed});
         }
     }
@@ -197,28 +203,29 @@ class Reckoner {
         constexpr double by_feel = 0.05; // a pass: nothing tells how far the dark still goes
         if (!truth_.gauges.bridge)
             return by_feel;
-        const Folded known = with_all_readings(planning::Measuring::deck_heights, bank.id);
+        const Folded known = with_all_readings(planning::Measuring::deck_heights);
         const auto belief = planning::believe_deck(known, bank.id);
         if (!belief)
             return 0;
         return std::max(0.0, belief->clean_depth().sure - found_.block().deck(bank.id).needed);
     }
     /// The job as it would have begun had everything of a kind been read, without error.
-    Folded with_all_readings(planning::Measuring what, const std::string& bank) const {
+    Folded with_all_readings(planning::Measuring what) const {
         std::vector<Entry> all;
         for (const Entry& entry : entries_) {
             all.push_back(entry);
             if (std::holds_alternative<block::PracticeBegun>(entry.payload))
                 break;
         }
-        for (const MeasuredAt& at : planning::all_places(b_, what, bank)) {
-            block::Reading r;
-            r.at = at;
-            r.words = at.key();
-            r.value = found_.block().truth(at);
-            r.instrument = found_.instrument(at);
-            all.push_back({static_cast<std::int64_t>(all.size() + 1), all.back().time, "", r});
-        }
+        for (const block::BankBlueprint& bank : b_.banks)
+            for (const MeasuredAt& at : planning::all_places(b_, what, bank.id)) {
+                block::Reading r;
+                r.at = at;
+                r.words = at.key();
+                r.value = found_.block().truth(at);
+                r.instrument = found_.instrument(at);
+                all.push_back({static_cast<std::int64_t>(all.size() + 1), all.back().time, "", r});
+            }
         return block::fold(all);
     }
 
@@ -241,17 +248,11 @@ class Reckoner {
             taken = std::max(taken, most - bore.diameter.nominal);
             found = std::max(found, was - bore.diameter.nominal);
         }
-        std::optional<double> size;
-        for (const block::BankBlueprint& bank : b_.banks) {
-            const Folded known = with_all_readings(planning::Measuring::cylinder_sizes, bank.id);
-            if (const auto study = planning::study_cylinders(known, {}))
-                if (study->oversize)
-                    size = std::max(size.value_or(0), *study->oversize);
-        }
+        const auto study = planning::study_cylinders(with_all_readings(planning::Measuring::cylinder_sizes), {});
         const double needed = smallest_that_holds(state, found);
+        const double size = study && study->oversize ? std::max(*study->oversize, needed) : needed;
         constexpr double clearance = 0.06; // mm, the finished bore over the size that its piston is named by
-        r_.metal.push_back(
-            {"cylinders", taken, std::max(size.value_or(needed), needed) + clearance, needed + clearance});
+        r_.metal.push_back({"cylinders", taken, size + clearance, needed + clearance});
     }
     /// The size on offer that who knew the truth would have taken.
     static double smallest_that_holds(const Folded& state, double worst) {
@@ -313,7 +314,8 @@ class Reckoner {
         double over = 0;
         for (const MetalOff& off : r_.metal)
             over = std::max(over, off.taken - off.knowable);
-        const double begun = r_.finished || good > 0 ? 1 : 0;
+        const bool touched = r_.readings > 0 || r_.finished; // who does nothing is not careful
+        const double begun = touched && (r_.finished || good > 0) ? 1 : 0;
         part(ScorePart::metal) = begun * most(ScorePart::metal) * std::clamp(1 - over / too_much, 0.0, 1.0);
         double cost = 0;
         for (const RemarkAt& at : r_.remarks)

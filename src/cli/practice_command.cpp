@@ -1,0 +1,135 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/practice_command.h"
+
+#include "block/job_file.h"
+#include "block/state/card_state.h"
+#include "block/state/fold.h"
+#include "block/state/intake_state.h"
+#include "cli/inputs.h"
+#include "cli/next_command.h"
+#include "wording/practice/practice_words.h"
+#include "workshop/practice/exercise.h"
+#include "workshop/practice/result.h"
+
+#include <fstream>
+#include <iostream>
+#include <nlohmann/json.hpp>
+
+namespace pallix::cli {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+int refuse(const block::Faults& faults) {
+    print(faults);
+    return input_is_wrong;
+}
+
+int write_entries(const std::vector<block::Entry>& entries, const std::string& file) {
+    std::ofstream out(file, std::ios::binary);
+    out << block::write_job(entries);
+    if (!out.flush())
+        return refuse({{file, 0, "cannot be written", "a folder that is there, with room"}});
+    return 0;
+}
+
+block::Result<std::vector<block::Entry>> job_in(const std::string& file) {
+    return read_file(file).and_then([](const block::NamedText& text) { return block::read_job(text.text, text.file); });
+}
+
+Json reckoning_json(const block::JobState& state, const workshop::Reckoning& r) {
+    const wording::LengthText mm(block::Unit::mm);
+    Json json{{"score", r.score()}, {"finished", r.finished}, {"minutes", r.minutes}, {"parts", Json::object()}};
+    for (std::size_t i = 0; i < r.parts.size(); ++i)
+        json["parts"][workshop::score_part_keys[i]] = r.parts[i];
+    json["left"] = Json::array();
+    for (const workshop::PartLeft& part : r.left)
+        json["left"].push_back({{"about", part.about}, {"out", part.out}, {"good", part.good}});
+    json["metal"] = Json::array();
+    for (const workshop::MetalOff& off : r.metal)
+        json["metal"].push_back(
+            {{"about", off.about}, {"taken", off.taken}, {"knowable", off.knowable}, {"needed", off.needed}});
+    json["readings"] = r.readings;
+    json["needless"] = r.needless;
+    json["remarks"] = wording::reckoning_sentences(state, r, mm);
+    return json;
+}
+
+std::string reckoning_text(const block::JobState& state, const workshop::PracticeResult& result) {
+    const wording::LengthText mm(block::Unit::mm);
+    std::string text = wording::score_sentence(result.own) + "\n";
+    for (std::size_t i = 0; i < result.own.parts.size(); ++i)
+        text += "  " + wording::score_part_name(static_cast<workshop::ScorePart>(i)) + ": " +
+                wording::fixed(result.own.parts[i], 0) + " of " + wording::fixed(workshop::score_part_most[i], 0) +
+                " (the player " + wording::fixed(result.player.parts[i], 0) + ")\n";
+    for (const std::string& line : wording::reckoning_sentences(state, result.own, mm))
+        text += line + "\n";
+    return text;
+}
+
+} // namespace
+
+int list_exercises() {
+    for (std::size_t i = 0; i < workshop::theme_keys.size(); ++i) {
+        const workshop::ThemeTold& told = workshop::told_of(static_cast<workshop::Theme>(i));
+        std::cout << workshop::theme_keys[i] << "\t" << told.easiest << "\t" << told.title << "\n";
+    }
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+int new_exercise(const PracticeRequest& request) {
+    const auto theme = workshop::theme_of(request.theme);
+    if (!theme) {
+        std::string known;
+        for (const char* key : workshop::theme_keys)
+            known += (known.empty() ? "" : ", ") + std::string(key);
+        return refuse({{"--theme", 0, "is \"" + request.theme + "\"", "one of " + known}});
+    }
+    std::vector<block::Entry> entries;
+    for (block::Payload& payload : workshop::opening_of(workshop::exercise_of(*theme, request.level, request.number)))
+        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), utc_now(), "bench", std::move(payload)});
+    return write_entries(entries, request.out);
+}
+
+int play_practice(const PracticeRequest& request) {
+    const auto entries = job_in(request.job);
+    if (!entries)
+        return refuse(entries.error());
+    const auto played = workshop::play_exercise(*entries, request.careless);
+    if (!played)
+        return refuse(played.error());
+    if (!played->ended)
+        std::cerr << "not finished: " << played->stuck << "\n";
+    return write_entries(played->entries, request.out);
+}
+
+int score_practice(const PracticeRequest& request) {
+    auto entries = job_in(request.job);
+    if (!entries)
+        return refuse(entries.error());
+    const block::Folded state = block::fold(*entries);
+    if (card_of(state).practice && !card_of(state).truth_opened && !request.open)
+        return refuse({{request.job, 0, "its truth is sealed", "--open, which ends the exercise"}});
+    const auto result = workshop::result_of(*entries);
+    if (!result)
+        return refuse(result.error());
+    if (!card_of(state).truth_opened && !request.out.empty()) {
+        entries->push_back({static_cast<std::int64_t>(entries->size() + 1), utc_now(), entries->back().person,
+                            block::TruthOpened{result->own.score()}});
+        if (const int failed = write_entries(*entries, request.out))
+            return failed;
+    }
+    if (request.as_text)
+        std::cout << reckoning_text(state, *result);
+    else
+        std::cout << Json{{"format", "pallix-reckoning"},
+                          {"version", 1},
+                          {"unit", "mm"},
+                          {"own", reckoning_json(state, result->own)},
+                          {"player", reckoning_json(state, result->player)}}
+                         .dump(2)
+                  << "\n";
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+} // namespace pallix::cli

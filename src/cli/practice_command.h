@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstdint>
+#include <string>
+
+namespace pallix::cli {
+
+/// Practice by script: an exercise, somebody who does it, what came of it.
+struct PracticeRequest {
+    std::string theme, job, out;
+    int level = 1;
+    std::int64_t number = 1;
+    bool careless = false;
+    bool open = false; ///< the truth, which ends the exercise
+    bool as_text = false;
+};
+/// The themes, a line each.
+[[nodiscard]] int list_exercises();
+/// Writes the job of an exercise.
+[[nodiscard]] int new_exercise(const PracticeRequest& request);
+/// Writes what the player makes of a job's exercise.
+[[nodiscard]] int play_practice(const PracticeRequest& request);
+/// Prints what came of it.
+[[nodiscard]] int score_practice(const PracticeRequest& request);
+
+} // namespace pallix::cli

@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/practice_work.h"
+
+#include "block/number_text.h"
+#include "block/state/card_state.h"
+#include "block/state/intake_state.h"
+#include "planning/common/assessment.h"
+#include "planning/readings/reading_plan.h"
+#include "session/session_worked.h"
+
+namespace pallix::session {
+
+PracticeWork::PracticeWork(Session& session, QObject* parent) : QObject(parent), session_(session) {
+    connect(&session_, &Session::job_opened, this, &PracticeWork::take_up_job);
+    connect(&session_, &Session::entries_added, this, &PracticeWork::after);
+    session_.work_with(
+        [this](const planning::Step& step, planning::Answers answers) {
+            return bench_ ? bench_->completed(session_.assessment(), step, std::move(answers)) : answers;
+        },
+        [this](const std::vector<block::Payload>& payloads) { before(payloads); });
+    take_up_job();
+}
+
+PracticeWork::~PracticeWork() {
+    session_.work_with({}, {});
+}
+
+bool PracticeWork::is_practice() const {
+    return session_.has_job() && card_of(session_.state()).practice;
+}
+
+void PracticeWork::take_up_job() {
+    bench_.reset();
+    result_.reset();
+    remarks_.clear();
+    last_reading_.reset();
+    if (is_practice() && !card_of(session_.state()).truth_opened)
+        if (const auto truth = workshop::hidden_truth(session_.state()))
+            bench_ = std::make_unique<workshop::PracticeBench>(*intake_of(session_.state()).blueprint, *truth,
+                                                               session_.entries());
+    Q_EMIT changed();
+}
+
+void PracticeWork::before(const std::vector<block::Payload>& payloads) {
+    if (!bench_)
+        return;
+    remarks_.clear();
+    lines_.clear();
+    last_reading_.reset();
+    for (const block::Payload& payload : payloads) {
+        for (planning::Remark& remark : planning::remarks_on(session_.state(), session_.assessment(), payload))
+            remarks_.push_back(std::move(remark));
+        lines_.push_back(workshop::bar_line(session_.state(), payload));
+        if (const auto* reading = std::get_if<block::Reading>(&payload))
+            last_reading_ = *reading;
+    }
+}
+
+void PracticeWork::after(int first) {
+    if (!bench_)
+        return;
+    const auto& entries = session_.entries();
+    // What the session has put before them has no line of its own.
+    const std::size_t added = entries.size() - static_cast<std::size_t>(first);
+    const std::size_t more = added > lines_.size() ? added - lines_.size() : 0;
+    for (std::size_t i = 0; i < added; ++i)
+        bench_->work(entries[static_cast<std::size_t>(first) + i].payload,
+                     i >= more && i - more < lines_.size() ? lines_[i - more] : std::optional<planning::CentreLine>());
+    lines_.clear();
+    if (card_of(session_.state()).truth_opened)
+        bench_.reset();
+    Q_EMIT changed();
+}
+
+Outcome PracticeWork::begin(const workshop::Exercise& exercise) {
+    return session_.begin_job(workshop::opening_of(exercise));
+}
+
+std::int64_t PracticeWork::next_number(workshop::Theme theme, int level) const {
+    std::int64_t next = 1;
+    const auto had = session_.book().exercises();
+    if (had)
+        for (const auto& one : *had)
+            if (one.exercise == workshop::theme_keys.at(static_cast<std::size_t>(theme)) && one.level == level)
+                next = std::max(next, one.number + 1);
+    return next;
+}
+
+std::optional<QString> PracticeWork::reading(const block::MeasuredAt& at) {
+    const auto sent = bench_ ? bench_->read(at) : std::nullopt;
+    if (!sent)
+        return std::nullopt;
+    const auto number = [](double value, int decimals) {
+        return QString::fromStdString(block::fixed_number(value, decimals));
+    };
+    if (sent->upper)
+        return QStringLiteral("%1 mm %2 mm").arg(number(sent->value, 2), number(*sent->upper, 2));
+    if (at.quantity == block::Quantity::temperature)
+        return QStringLiteral("%1 C").arg(number(sent->value, 1));
+    return QStringLiteral("%1 mm").arg(number(sent->value, 3));
+}
+
+block::Instrument PracticeWork::instrument(planning::Measuring what) const {
+    return bench_ ? bench_->instrument(planning::usual_instrument(what)) : block::Instrument();
+}
+
+bool PracticeWork::has_probe() const {
+    return bench_ && bench_->gauges().probe;
+}
+
+Outcome PracticeWork::probe() {
+    if (!has_probe())
+        return tl::unexpected(one_fault("there is no probe on this bench", "a gauge"));
+    const block::ProbeLogTaken log = bench_->probe();
+    return session_.take_probe_logs({{log.file, log.text}}, log.standard_uncertainty, true);
+}
+
+block::Result<double> PracticeWork::hold_against_ring(const std::string& instrument, double size) {
+    if (!bench_)
+        return tl::unexpected(one_fault("this block is no practice", "a practice job"));
+    const block::RingCheck check = bench_->check(instrument, size);
+    const auto taken = session_.take(check);
+    return taken ? block::Result<double>(check.reading - check.size) : tl::unexpected(taken.error());
+}
+
+Outcome PracticeWork::open_truth() {
+    const auto reckoned = workshop::reckon(session_.entries());
+    if (!reckoned)
+        return tl::unexpected(reckoned.error());
+    return session_.take(block::TruthOpened{reckoned->score()});
+}
+
+std::shared_ptr<const workshop::PracticeResult> PracticeWork::result() {
+    if (!result_ && is_practice() && card_of(session_.state()).truth_opened)
+        if (auto reckoned = workshop::result_of(session_.entries()))
+            result_ = std::make_shared<const workshop::PracticeResult>(std::move(*reckoned));
+    return result_;
+}
+
+} // namespace pallix::session

@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "planning/practice/coach.h"
+#include "session/session.h"
+#include "workshop/practice/exercise.h"
+#include "workshop/practice/result.h"
+
+#include <QObject>
+#include <QString>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace pallix::session {
+
+/// The bench of a practice job: while its truth is sealed, gauges send what they read and machines say what they left.
+/// Whoever knows the trade stands beside it.
+class PracticeWork : public QObject {
+    Q_OBJECT
+  public:
+    explicit PracticeWork(Session& session, QObject* parent = nullptr);
+    ~PracticeWork() override;
+
+    /// The open job is practice.
+    [[nodiscard]] bool is_practice() const;
+    /// And its truth is sealed yet.
+    [[nodiscard]] bool running() const { return bench_ != nullptr; }
+
+    /// A new job of an exercise; it is open then.
+    [[nodiscard]] Outcome begin(const workshop::Exercise& exercise);
+    /// The number that whoever is at the bench has not had of a theme and level.
+    [[nodiscard]] std::int64_t next_number(workshop::Theme theme, int level) const;
+
+    /// What the gauge sends for a place, as it would be typed.
+    /// @return nothing where this bench has no gauge for it
+    [[nodiscard]] std::optional<QString> reading(const block::MeasuredAt& at);
+    [[nodiscard]] block::Instrument instrument(planning::Measuring what) const;
+    [[nodiscard]] bool has_probe() const;
+    /// The machine probes the block, and its log is taken in.
+    [[nodiscard]] Outcome probe();
+    /// The gauge is held against a ring of that size, and its zero set by it.
+    /// @return how far off it was, mm
+    [[nodiscard]] block::Result<double> hold_against_ring(const std::string& instrument, double size);
+
+    /// What is to be remarked on what was done last.
+    [[nodiscard]] const std::vector<planning::Remark>& remarks() const { return remarks_; }
+    /// The reading that was taken last, where that was the last thing done.
+    [[nodiscard]] const std::optional<block::Reading>& last_reading() const { return last_reading_; }
+
+    /// Ends the exercise: what came of it is reckoned up, and the score kept.
+    [[nodiscard]] Outcome open_truth();
+    /// @return nothing while the truth is sealed
+    [[nodiscard]] std::shared_ptr<const workshop::PracticeResult> result();
+
+  Q_SIGNALS:
+    void changed(); ///< another bench, or another remark
+
+  private:
+    void take_up_job();
+    void before(const std::vector<block::Payload>& payloads);
+    void after(int first);
+
+    Session& session_;
+    std::unique_ptr<workshop::PracticeBench> bench_;
+    std::vector<std::optional<planning::CentreLine>> lines_; ///< of what is being taken
+    std::vector<planning::Remark> remarks_;
+    std::optional<block::Reading> last_reading_;
+    std::shared_ptr<const workshop::PracticeResult> result_; ///< once it was asked for
+};
+
+} // namespace pallix::session

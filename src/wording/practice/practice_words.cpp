@@ -1,0 +1,161 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "wording/practice/practice_words.h"
+
+#include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "planning/common/assessment.h"
+#include "wording/common/phrases.h"
+#include "wording/common/sentences.h"
+#include "wording/readings/readings.h"
+#include "wording/report/outcome_words.h"
+#include "wording/steps/step_words.h"
+
+#include <algorithm>
+#include <array>
+#include <map>
+
+namespace pallix::wording {
+namespace {
+
+using planning::Remark;
+using planning::RemarkKind;
+using workshop::Reckoning;
+using workshop::ScorePart;
+
+/// "against the window", by the finding of its place.
+const planning::SizeFinding* finding_of(const planning::Assessment& a, const block::MeasuredAt& at) {
+    if (const planning::BoreFinding* bore = a.gauge.bore(at.feature))
+        for (const planning::SizeFinding& size : bore->sizes)
+            if (size.place.at == at)
+                return &size;
+    return nullptr;
+}
+
+std::string against(const metrology::Limits& limits, double value, const LengthText& l) {
+    if (limits.upper && value > *limits.upper)
+        return l.with_unit(value - *limits.upper) + " over the largest it may be";
+    if (limits.lower && value < *limits.lower)
+        return l.with_unit(*limits.lower - value) + " under the smallest it may be";
+    std::optional<double> nearest;
+    for (const auto& limit : {limits.lower, limits.upper})
+        if (limit)
+            nearest = std::min(nearest.value_or(1e9), std::abs(value - *limit));
+    return nearest ? "in its window, " + l.with_unit(*nearest) + " from the nearer end" : "";
+}
+
+std::string count_of(std::size_t count, const char* one, const char* many) {
+    return std::to_string(count) + " " + (count == 1 ? one : many);
+}
+
+} // namespace
+
+std::string about_words(const block::JobState& state, const std::string& about) {
+    if (about == "tunnel")
+        return "main tunnel";
+    const auto& blueprint = intake_of(state).blueprint;
+    if (const auto id = block::FeatureId::parse(about); id && blueprint && blueprint->lists(*id))
+        return feature_words(*blueprint, *id);
+    return about.empty() ? "the block" : about;
+}
+
+std::string remark_words(const block::JobState& state, const Remark& remark, const LengthText& l) {
+    const std::string what = about_words(state, remark.about);
+    const std::string by = remark.by ? " by " + l.with_unit(*remark.by) : "";
+    switch (remark.kind) {
+    case RemarkKind::against_rule:
+        return capitalised(what) + ": gone on though " +
+               (remark.rule ? rule_name(*remark.rule) : std::string("a rule")) + ". What comes of it rests on a guess.";
+    case RemarkKind::left_out:
+        return capitalised(what) + " was left out: what it would have told nobody knows now.";
+    case RemarkKind::too_deep:
+        return capitalised(what) + ": more than was called for" + by + ". Metal that is off does not come back.";
+    case RemarkKind::not_called:
+        return capitalised(what) + ": cut though nothing called for it" + by + ".";
+    case RemarkKind::asked_about:
+        return capitalised(what) + ": that reading was asked about. Look again before it counts; a slip is struck "
+                                   "with Ctrl+Z.";
+    case RemarkKind::not_needed:
+        break;
+    }
+    return capitalised(what) + ": nothing waits for that reading. It is enough; go on.";
+}
+
+std::string reading_meaning(const block::JobState& state, const planning::Assessment& a, const block::Reading& reading,
+                            const LengthText& l) {
+    std::string said = capitalised(place_of_reading(*intake_of(state).blueprint, reading.at));
+    const block::MeasuredPlace* place = readings_of(state).place(reading.at);
+    if (const planning::SizeFinding* size = finding_of(a, reading.at); size && place) {
+        if (const std::string lies = against(size->limits, size->place.value, l); !lies.empty())
+            said += " lies " + lies;
+        if (size->place.count > 1)
+            said += ", the mean of " + std::to_string(size->place.count);
+        if (size->verdict == metrology::Verdict::cannot_tell)
+            said += "; too near to tell with this gauge";
+    } else if (reading.at.quantity == block::Quantity::saddle)
+        said += " stands " + l.side_with_unit(reading.value, "proud of the line", "back from it");
+    else if (block::is_bracket(reading.at.quantity) && reading.upper)
+        said += ": between " + l.plain(reading.value) + " and " + l.with_unit(*reading.upper) + " under the edge";
+    else if (reading.at.quantity == block::Quantity::height)
+        if (const auto* bank = intake_of(state).blueprint->bank(reading.at.feature.bank))
+            said += " stands " + l.side_with_unit(reading.value - bank->deck_height.nominal, "over its drawing",
+                                                  "under its drawing");
+    said += ".";
+    if (const planning::Step* now = a.steps.now())
+        said += " Next: " + step_headline(state, *now, l) + ".";
+    return said;
+}
+
+std::string score_part_name(ScorePart part) {
+    constexpr std::array names{"the block as it is", "metal", "judgement", "readings", "honesty"};
+    static_assert(names.size() == workshop::score_part_keys.size());
+    return names[static_cast<std::size_t>(part)];
+}
+
+std::vector<TruthLine> truth_lines(const block::JobState& state, const Reckoning& r, const LengthText& l) {
+    std::vector<TruthLine> lines;
+    for (const workshop::PartLeft& part : r.left) {
+        const auto length = [&l](const std::optional<double>& mm) { return mm ? l.plain(*mm) : std::string(); };
+        lines.push_back({about_words(state, part.about), length(part.was), length(part.is),
+                         part.good ? "good" : l.with_unit(part.out) + " out", part.good});
+    }
+    return lines;
+}
+
+std::string score_sentence(const Reckoning& r) {
+    const auto good = std::ranges::count(r.left, true, &workshop::PartLeft::good);
+    return fixed(r.score(), 0) + " of 100. " + std::to_string(good) + " of " + std::to_string(r.left.size()) +
+           " are good in truth" + (r.finished ? "." : "; the work was not finished.");
+}
+
+std::vector<std::string> reckoning_sentences(const block::JobState& state, const Reckoning& r, const LengthText& l) {
+    std::vector<std::string> all;
+    for (const workshop::MetalOff& off : r.metal)
+        if (constexpr double hair = 0.005; off.taken > off.knowable + hair)
+            all.push_back(capitalised(about_words(state, off.about)) + ": " + l.with_unit(off.taken - off.knowable) +
+                          " more came off than had to by all that could be read.");
+    std::map<std::string, std::size_t> said; // the same is said once
+    std::vector<std::string> order;
+    for (const workshop::RemarkAt& at : r.remarks)
+        if (at.remark.kind != RemarkKind::not_needed && at.remark.kind != RemarkKind::asked_about) {
+            const std::string words = remark_words(state, at.remark, l);
+            if (++said[words] == 1)
+                order.push_back(words);
+        }
+    for (const std::string& words : order)
+        all.push_back(words + (said[words] > 1 ? " (" + std::to_string(said[words]) + " times)" : ""));
+    for (const workshop::SlipTaken& slip : r.slips)
+        if (all.size() < 30)
+            all.push_back("Entry " + std::to_string(slip.sequence) + ", " + about_words(state, slip.about) + ": read " +
+                          l.side_with_unit(slip.by, "over what it was", "under what it was") + ", and believed.");
+    if (r.needless > 0)
+        all.push_back(count_of(r.needless, "reading", "readings") + " of " + std::to_string(r.readings) +
+                      " changed nothing.");
+    for (const workshop::Claim& claim : r.claims)
+        if (!claim.honest())
+            all.push_back("It was said to " + std::string(claim.said == metrology::Verdict::meets ? "meet" : "fail") +
+                          ", and does " + (claim.good ? "meet" : "not") + ": " +
+                          told_name(state, {claim.what, claim.bank, {}, {}, false, {}, {}, {}}) + ".");
+    return all;
+}
+
+} // namespace pallix::wording

@@ -1,0 +1,131 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A practice job in the shop's book: an ordinary job that counts for nothing.
+#include "block/state/card_state.h"
+#include "planning/common/assessment.h"
+#include "session/practice_work.h"
+#include "session/shop_experience.h"
+#include "session/shop_model.h"
+#include "session/shop_standing.h"
+#include "session_fixture.h"
+
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using namespace pallix::session;
+using Kind = workshop::Theme;
+
+namespace {
+
+class PracticeSession : public test::SessionFixture {
+  protected:
+    PracticeWork practice_{session_};
+
+    void begin(Kind theme, int level = 1) {
+        const auto begun = practice_.begin(workshop::exercise_of(theme, level, practice_.next_number(theme, level)));
+        ASSERT_TRUE(begun) << begun.error().front().text();
+    }
+    const ShopModel::Row& row_of(ShopModel& model, storage::JobId job) {
+        model.reload();
+        return *std::ranges::find(model.all(), job, &ShopModel::Row::id);
+    }
+};
+
+} // namespace
+
+TEST_F(PracticeSession, BeginsAlikeWhateverTheShopIsLike) {
+    block::ShopPapers papers;
+    papers.serial_pattern = "K{yy}-{nn}";
+    ASSERT_TRUE(book_->usual().keep_papers(papers));
+    session_.learn_from([](const std::string&) {
+        block::Experience taught;
+        taught.traits.push_back({block::Trait::wear, "bore.C.1", 0.1, 0.01, 5});
+        return taught;
+    });
+    begin(Kind::bowed_tunnel);
+    EXPECT_FALSE(card_of(session_.state()).serial);
+    EXPECT_FALSE(card_of(session_.state()).experience);
+    EXPECT_EQ(session_.give_serial().error().front().what, "this block is practice");
+    EXPECT_EQ(practice_.next_number(Kind::bowed_tunnel, 1), 2);
+    EXPECT_EQ(practice_.next_number(Kind::bowed_tunnel, 2), 1);
+    begin(Kind::bowed_tunnel);
+    EXPECT_EQ(card_of(session_.state()).practice->payload.number, 2);
+}
+
+TEST_F(PracticeSession, CountsForNothingInTheShop) {
+    begin(Kind::sets_size);
+    const storage::JobId job = *session_.job();
+    ASSERT_TRUE(session_.take(block::ClockSet{"soak", 60, "2099-01-01T00:00:00Z", {}}));
+    ASSERT_TRUE(session_.take(block::RingCheck{"bore gauge", 50, 50.02}));
+    for (const planning::Step& step : std::vector(session_.assessment().steps.steps))
+        if (step.place && practice_.running()) {
+            block::Reading r;
+            r.at = *step.place;
+            r.words = step.id;
+            r.value = 82.1;
+            r.instrument = practice_.instrument(planning::Measuring::cylinder_sizes);
+            static_cast<void>(session_.take(r));
+        }
+    EXPECT_TRUE(book_->clocks("2026-01-01T00:00:00Z")->empty());
+    EXPECT_TRUE(book_->instrument_history("bore gauge")->empty());
+    ShopModel model(*book_, preferences_);
+    for (int again = 0; again < 2; ++again) { // worked out, then as remembered
+        const ShopModel::Row& row = row_of(model, job);
+        EXPECT_EQ(row.standing.waits, planning::WaitsFor::practice);
+        ASSERT_TRUE(row.standing.practised);
+        EXPECT_EQ(row.standing.practised->exercise, "sets_size");
+        EXPECT_FALSE(row.standing.practised->score);
+        EXPECT_TRUE(row.traits.empty());
+        EXPECT_TRUE(row.forecasts.isEmpty());
+        EXPECT_TRUE(row.hours.minutes.empty());
+    }
+    ASSERT_TRUE(practice_.open_truth());
+    const ShopModel::Row& done = row_of(model, job);
+    ASSERT_TRUE(done.standing.practised->score);
+    EXPECT_EQ(*done.standing.practised->score, card_of(session_.state()).truth_opened->payload.score);
+    EXPECT_EQ(done.standing.practised->person, session_.at_bench().person);
+    EXPECT_TRUE(planning::machine_rows({done.standing}).empty());
+    EXPECT_TRUE(model.shop_hours().empty());
+    EXPECT_EQ(model.data(model.index(0), ShopModel::group_role).toString(),
+              QStringLiteral("practice: no block of the shop's"));
+}
+
+TEST_F(PracticeSession, ALearnerMayDoEverythingOnIt) {
+    begin(Kind::straightedge);
+    ASSERT_TRUE(session_.take(block::AtBench{"Mira", block::Role::learner}));
+    EXPECT_TRUE(session_.take(block::GatePassed{block::Rule::inspected, "deck.C", "to see what comes of it"}));
+    EXPECT_EQ(practice_.remarks().size(), 1U);
+}
+
+TEST_F(PracticeSession, StaysPractice) {
+    begin(Kind::straightedge);
+    const auto begun = card_of(session_.state()).practice->sequence;
+    EXPECT_FALSE(session_.undo_target());
+    EXPECT_FALSE(session_.strike(begun, QStringLiteral("to have it real")));
+    ASSERT_TRUE(practice_.open_truth());
+    EXPECT_FALSE(session_.undo_target());
+    EXPECT_FALSE(session_.take(block::TruthOpened{100})) << "opened once";
+    EXPECT_FALSE(practice_.running());
+    open_small_job();
+    EXPECT_FALSE(practice_.is_practice());
+    EXPECT_FALSE(practice_.open_truth());
+    EXPECT_FALSE(practice_.reading({}));
+    EXPECT_FALSE(practice_.probe());
+    EXPECT_FALSE(practice_.hold_against_ring("bore gauge", 50));
+}
+
+// Left and opened again, the bench is where it was: the next reading is the one that would have come.
+TEST_F(PracticeSession, GoesOnWhereItWasLeft) {
+    begin(Kind::bowed_tunnel);
+    const storage::JobId job = *session_.job();
+    const block::MeasuredAt at{{block::FeatureKind::main, "", 2}, block::Quantity::size, "front", "upright", {}};
+    block::Reading r;
+    r.at = at;
+    r.words = "main 2";
+    r.instrument = practice_.instrument(planning::Measuring::main_sizes);
+    r.value = practice_.reading(at)->section(QLatin1Char(' '), 0, 0).toDouble();
+    ASSERT_TRUE(session_.take(r));
+    const auto next = practice_.reading(at);
+    open_small_job();
+    ASSERT_TRUE(session_.open_job(job));
+    EXPECT_EQ(practice_.reading(at), next);
+}

@@ -1,0 +1,137 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A block that is not there, from the empty shop to the reckoning, by keys: once done well, once badly.
+#include "bench_fixture.h"
+#include "block/state/card_state.h"
+#include "planning/common/assessment.h"
+#include "reporting/report.h"
+#include "ui/passport/passport_view.h"
+#include "ui/shop/shop_view.h"
+
+#include <QComboBox>
+#include <QTextBrowser>
+
+using namespace pallix;
+
+namespace {
+
+class PracticeJourney : public test::BenchFixture {
+  protected:
+    /// The first exercise of the page, by keys.
+    void begin() {
+        key(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
+        ASSERT_EQ(window_->shop().shown(), ui::ShopView::Page::practice);
+        key(Qt::Key_Down);
+        key(Qt::Key_Return);
+        ASSERT_TRUE(session_.has_job());
+        ASSERT_TRUE(practice_.running());
+    }
+    const planning::Step* now() { return session_.assessment().steps.now(); }
+    void take() { key(Qt::Key_Space, Qt::ControlModifier); }
+    /// Whatever is called, done as proposed, until that holds or nothing is called any more.
+    template <class Until>
+    void follow(Until until) {
+        for (int i = 0; i < 300 && now() && now()->task != planning::Task::hand_over && !until(*now()); ++i) {
+            const std::size_t before = session_.entries().size();
+            if (now()->place || now()->task == planning::Task::feel)
+                take();
+            else {
+                for (const planning::Ask& asked : now()->asks)
+                    if (asked.kind == planning::AskKind::text && asked.key == "reason")
+                        ask("reason", QStringLiteral("as felt"));
+                answer();
+            }
+            if (session_.entries().size() == before)
+                take(); // asked about, and looked at again
+            ASSERT_GT(session_.entries().size(), before)
+                << now()->id << ": " << text_of("echo").toStdString() << " / " << text_of("call-echo").toStdString();
+        }
+    }
+    void open_truth() {
+        in_dialog([](QDialog& dialog) { dialog.findChildren<QPushButton*>().first()->click(); });
+        key(Qt::Key_U, Qt::ControlModifier | Qt::AltModifier);
+    }
+    QString said() { return text_of("practice-words"); }
+    QString paper() { return find<QTextBrowser>("passport")->toPlainText(); }
+    double score() { return card_of(session_.state()).truth_opened->payload.score; }
+};
+
+} // namespace
+
+TEST_F(PracticeJourney, AnExerciseDoneWell) {
+    open_window();
+    EXPECT_FALSE(find<QWidget>("practice-strip")->isVisible());
+    begin();
+    EXPECT_TRUE(window_->windowTitle().contains(QStringLiteral("Practice")));
+    EXPECT_TRUE(find<QWidget>("practice-strip")->isVisible());
+    EXPECT_TRUE(said().contains(QStringLiteral("how flat"))) << "what is asked";
+    window_->go_to(ui::Place::passport);
+    window_->passport().show_paper(reporting::PaperKind::reckoning);
+    EXPECT_TRUE(paper().contains(QStringLiteral("sealed"))) << paper().toStdString();
+    window_->passport().show_paper(reporting::PaperKind::passport);
+    EXPECT_TRUE(paper().contains(QStringLiteral("Practice, no block"))) << paper().toStdString();
+    key(Qt::Key_F3);
+    window_->go_to(ui::Place::block);
+    bool explained = false;
+    follow([&](const planning::Step&) {
+        explained = explained || said().contains(QStringLiteral("Next:"));
+        return false;
+    });
+    EXPECT_TRUE(explained) << "what a reading means";
+    ASSERT_TRUE(now());
+    EXPECT_EQ(now()->task, planning::Task::hand_over);
+    EXPECT_TRUE(practice_.running());
+    open_truth();
+    ASSERT_FALSE(practice_.running());
+    EXPECT_GE(score(), 85);
+    EXPECT_TRUE(paper().contains(QStringLiteral("of 100"))) << paper().toStdString();
+    EXPECT_TRUE(paper().contains(QStringLiteral("How it truly is")));
+    EXPECT_EQ(find<QComboBox>("papers")->currentText(), QStringLiteral("Reckoning"));
+    EXPECT_FALSE(session_.undo_target()) << "what was looked at was looked at";
+    key(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
+    window_->grab();
+}
+
+TEST_F(PracticeJourney, AnExerciseDoneBadly) {
+    open_window();
+    begin();
+    // A rule gone on against: nobody has looked for cracks.
+    const auto looked_over = [](const planning::Step& step) { return step.task == planning::Task::inspect; };
+    follow(looked_over);
+    ASSERT_TRUE(session_.take(block::GatePassed{block::Rule::inspected, "deck.C", "no time"}));
+    EXPECT_TRUE(said().contains(QStringLiteral("gone on though"))) << said().toStdString();
+    const auto cuts = [](const planning::Step& step) { return step.task == planning::Task::cut_deck; };
+    follow(cuts);
+    ASSERT_TRUE(now() && now()->number);
+    window_->go_to(ui::Place::decks);
+    ask("depth", QString::number(*now()->number + 0.4, 'f', 3) + QStringLiteral(" mm"));
+    answer();
+    EXPECT_TRUE(said().contains(QStringLiteral("more than was called for"))) << said().toStdString();
+    // One pass more than anything called for.
+    ASSERT_TRUE(session_.take(block::DeckCut{"C", block::PassKind::pass, 0.1, true, {}}));
+    follow([](const planning::Step&) { return false; });
+    open_truth();
+    ASSERT_FALSE(practice_.running());
+    EXPECT_LT(score(), 75);
+    const auto result = practice_.result();
+    ASSERT_TRUE(result);
+    EXPECT_GT(result->player.score(), score() + 15) << "the player, on the same block";
+    EXPECT_TRUE(paper().contains(QStringLiteral("What to do better")));
+    EXPECT_TRUE(paper().contains(QStringLiteral("more came off than had to"))) << paper().toStdString();
+}
+
+TEST_F(PracticeJourney, LookingBeforehandEndsItAndTheCoachCanBeSilent) {
+    open_window();
+    preferences_.set_coach(planning::CoachDepth::silent);
+    begin();
+    ASSERT_TRUE(session_.take(block::GatePassed{block::Rule::inspected, "deck.C", "no time"}));
+    EXPECT_FALSE(said().contains(QStringLiteral("gone on though")));
+    in_dialog([](QDialog& dialog) { dialog.reject(); });
+    key(Qt::Key_U, Qt::ControlModifier | Qt::AltModifier);
+    EXPECT_TRUE(practice_.running()) << "asked first";
+    open_truth();
+    EXPECT_FALSE(practice_.running());
+    const std::size_t entries = session_.entries().size();
+    take();
+    EXPECT_EQ(session_.entries().size(), entries) << "no gauge sends anything any more";
+    EXPECT_LT(score(), 60);
+}

@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Blocks to practise on: gauges and machines do as is stated of them, an exercise is the same for everybody, and who
+// knows the trade comes out better than who does not.
+#include "block/digest.h"
+#include "block/entries/practice_entries.h"
+#include "block/job_file.h"
+#include "block/state/fold.h"
+#include "simulated_shop.h"
+#include "workshop/practice/exercise.h"
+#include "workshop/practice/result.h"
+
+#include <algorithm>
+#include <cmath>
+#include <gtest/gtest.h>
+#include <iostream>
+#include <numeric>
+
+using namespace pallix;
+using namespace pallix::workshop;
+
+namespace {
+
+constexpr std::size_t draws = 10000;
+
+block::MeasuredAt main_size(const char* level = "front") {
+    return {{block::FeatureKind::main, "", 2}, block::Quantity::size, level, "upright", {}};
+}
+
+/// A sound block, read again and again: each reading is in the ledger before the next.
+struct Drawn {
+    std::vector<double> off;
+    std::size_t slipped = 0;
+};
+Drawn drawn(const GaugeHabits& gauges, const block::MeasuredAt& at = main_size()) {
+    const block::Blueprint b = tender_inline_four();
+    PracticeBench bench(SimulatedBlock(b, as_drawn(b), {}, 1), gauges, 7);
+    Drawn all;
+    for (std::size_t i = 0; i < draws; ++i) {
+        const auto sent = bench.read(at);
+        all.off.push_back(sent->value - sent->is);
+        all.slipped += sent->slipped ? 1 : 0;
+        bench.work(block::Reading{});
+    }
+    return all;
+}
+double mean(const std::vector<double>& all) {
+    return std::accumulate(all.begin(), all.end(), 0.0) / static_cast<double>(all.size());
+}
+double spread(const std::vector<double>& all) {
+    const double m = mean(all);
+    double sum = 0;
+    for (const double x : all)
+        sum += (x - m) * (x - m);
+    return std::sqrt(sum / static_cast<double>(all.size() - 1));
+}
+
+} // namespace
+
+// Four standard deviations of what ten thousand draws of such a distribution may be off.
+TEST(PracticeGauges, ScatterAsTheyAreSaidTo) {
+    GaugeHabits g;
+    g.scatter = 0.01; // many steps of the dial
+    const Drawn all = drawn(g);
+    EXPECT_NEAR(mean(all.off), 0, 4 * 0.01 / std::sqrt(draws));
+    EXPECT_NEAR(spread(all.off), 0.01, 4 * 0.01 / std::sqrt(2.0 * draws));
+    for (const auto& [width, share] : {std::pair(1.0, 0.6827), {1.96, 0.95}, {2.576, 0.99}}) { // normal, from tables
+        const auto within =
+            std::ranges::count_if(all.off, [&, w = width](double x) { return std::abs(x) <= w * 0.01; });
+        EXPECT_NEAR(static_cast<double>(within) / draws, share, 4 * std::sqrt(share * (1 - share) / draws) + 0.005)
+            << width << "; a step of the dial moves some over the edge";
+    }
+}
+
+TEST(PracticeGauges, SlipAsOftenAsTheyAreSaidTo) {
+    GaugeHabits g;
+    g.slips = 0.03;
+    const Drawn turns = drawn(g);
+    EXPECT_NEAR(static_cast<double>(turns.slipped) / draws, 0.03, 4 * std::sqrt(0.03 * 0.97 / draws));
+    const auto whole = std::ranges::count_if(turns.off, [](double x) { return std::abs(x - 1) < 0.01; });
+    const auto tenth = std::ranges::count_if(turns.off, [](double x) { return std::abs(x - 0.1) < 0.01; });
+    EXPECT_EQ(static_cast<std::size_t>(whole + tenth), turns.slipped) << "a turn of the dial, or a tenth of one";
+    EXPECT_NEAR(static_cast<double>(whole), static_cast<double>(tenth), 4 * std::sqrt(0.03 * draws));
+
+    GaugeHabits dirty;
+    dirty.mishaps = 0.02;
+    const block::MeasuredAt deck{{block::FeatureKind::deck, "C", 0}, block::Quantity::height, "", "", {100, 60}};
+    const Drawn dirt = drawn(dirty, deck);
+    EXPECT_NEAR(static_cast<double>(dirt.slipped) / draws, 0.02, 4 * std::sqrt(0.02 * 0.98 / draws));
+    for (const double x : dirt.off)
+        EXPECT_TRUE(std::abs(x) < 0.01 || (x > 0.015 && x < 0.065)) << x << ": dirt under a foot lifts it";
+}
+
+TEST(PracticeGauges, WhoLooksAgainSeesTheSlip) {
+    GaugeHabits g;
+    g.slips = 1;
+    const block::Blueprint b = tender_inline_four();
+    PracticeBench bench(SimulatedBlock(b, as_drawn(b), {}, 1), g, 7);
+    EXPECT_TRUE(bench.read(main_size())->slipped);
+    EXPECT_FALSE(bench.read(main_size())->slipped);
+    bench.work(block::Reading{});
+    EXPECT_TRUE(bench.read(main_size())->slipped) << "the next one";
+}
+
+TEST(PracticeGauges, DriftAndAreKnockedUntilTheyAreHeldAgainstTheirRing) {
+    GaugeHabits g;
+    g.scatter = 1e-6;
+    g.drift = 0.1; // a millimetre in a thousand readings
+    const Drawn all = drawn(g);
+    for (const std::size_t i : {0UL, 100UL, 1000UL, 9999UL})
+        EXPECT_NEAR(all.off[i], 0.001 * static_cast<double>(i), 0.0006);
+
+    GaugeHabits knocked;
+    knocked.scatter = 1e-6;
+    knocked.zero_slips_after = 5;
+    knocked.zero_slip = -0.02;
+    const block::Blueprint b = tender_inline_four();
+    PracticeBench bench(SimulatedBlock(b, as_drawn(b), {}, 1), knocked, 7);
+    std::vector<double> off;
+    const auto read = [&] {
+        const auto sent = bench.read(main_size());
+        off.push_back(sent->value - sent->is);
+        bench.work(block::Reading{});
+    };
+    for (int i = 0; i < 8; ++i)
+        read();
+    for (std::size_t i = 0; i < off.size(); ++i)
+        EXPECT_NEAR(off[i], i < 5 ? 0 : -0.02, 0.0006) << i;
+    const block::RingCheck check = bench.check("gauge", 50);
+    EXPECT_NEAR(check.reading, 49.98, 0.0006);
+    bench.work(check);
+    read();
+    EXPECT_NEAR(off.back(), 0, 0.0006) << "its zero is right again";
+}
+
+// 60 mm of aluminium, 25 K over 20 °C, the gauge 5 K under: 58·(22·25 + 11.5·5)·10⁻⁶ (expansions from memory).
+TEST(PracticeGauges, ShowABlockAsWarmAsItIs) {
+    block::Blueprint b = tender_inline_four();
+    b.material = block::Material::aluminium;
+    GaugeHabits g;
+    g.scatter = 1e-6;
+    g.part_c = 45;
+    g.gauge_c = 15;
+    PracticeBench bench(SimulatedBlock(b, as_drawn(b), {}, 1), g, 7);
+    const double size = b.mains[1].diameter.middle();
+    EXPECT_NEAR(bench.read(main_size())->value,
+                size * (1 + (block::expansion_of(block::Material::aluminium) * 25 + 11.5e-6 * 5)), 0.0006);
+    const block::MeasuredAt block_c{{}, block::Quantity::temperature, "", "block", {}};
+    EXPECT_NEAR(bench.read(block_c)->value, 45, 0.6);
+}
+
+TEST(PracticeMachines, SpoilWhatTheyAreSaidTo) {
+    const block::Blueprint b = tender_inline_four();
+    MachineHabits m;
+    m.backlash = 0.02;
+    m.lifted_at = 2;
+    m.lifted = 0.05;
+    m.boring_bar.chips_at = 2;
+    m.boring_bar.chip = 0.03;
+    SimulatedBlock block(b, as_drawn(b), m, 1);
+    static_cast<void>(block.cut_deck("C", 0.05));
+    EXPECT_NEAR(block.deck("C").taken, 0.03, 0.003) << "the first pass stays short";
+    EXPECT_LT(block.deck("C").high - block.deck("C").low, 0.001);
+    static_cast<void>(block.cut_deck("C", 0.05));
+    EXPECT_NEAR(block.deck("C").high - block.deck("C").low, 0.05, 0.002) << "a chip lay under the block";
+    static_cast<void>(block.cut_deck("C", 0.06));
+    EXPECT_LT(block.deck("C").high - block.deck("C").low, 0.001) << "a deeper pass takes it out again";
+    const auto bored = [&](std::size_t i, bool fresh) {
+        block.bore(b.bores[i].id, 82.4, fresh);
+        return block.truth({b.bores[i].id, block::Quantity::size, "middle", "along", {}});
+    };
+    EXPECT_NEAR(bored(0, false), 82.4, 0.012);
+    EXPECT_NEAR(bored(1, false), 82.37, 0.012);
+    EXPECT_NEAR(bored(2, true), 82.4, 0.012);
+}
+
+TEST(Exercise, IsTheSameForEverybodyAndNoOther) {
+    std::vector<std::string> all;
+    for (std::size_t t = 0; t < theme_keys.size(); ++t)
+        for (int level = 1; level <= levels; ++level)
+            for (const std::int64_t number : {1, 2}) {
+                const Exercise e = exercise_of(static_cast<Theme>(t), level, number);
+                EXPECT_EQ(hidden_json(e.truth), hidden_json(exercise_of(static_cast<Theme>(t), level, number).truth));
+                all.push_back(hidden_json(e.truth));
+                const auto read = read_hidden(all.back(), e.blueprint);
+                ASSERT_TRUE(read) << read.error().front().text();
+                EXPECT_EQ(hidden_json(*read), all.back()) << "it is kept to the last digit";
+                EXPECT_FALSE(told_of(static_cast<Theme>(t)).story.empty());
+            }
+    std::ranges::sort(all);
+    EXPECT_EQ(std::ranges::adjacent_find(all), all.end());
+    EXPECT_EQ(theme_of("bowed_tunnel"), Theme::bowed_tunnel);
+    EXPECT_FALSE(theme_of("bowed"));
+}
+
+TEST(Exercise, ItsTruthIsRefusedWhereItBelongsToAnotherBlock) {
+    const Exercise e = exercise_of(Theme::bowed_tunnel, 1, 1);
+    EXPECT_EQ(read_hidden(hidden_json(e.truth), workboat_v6()).error().front().file, "truth");
+    EXPECT_FALSE(read_hidden("{}", e.blueprint));
+    EXPECT_FALSE(read_hidden("no json", e.blueprint));
+}
+
+// The bench as the ledger leaves it is the bench that was worked on: nothing hangs on when the program was started.
+TEST(Practice, ALedgerGoneThroughAgainLeavesTheSameBlock) {
+    for (const Theme theme : {Theme::bowed_tunnel, Theme::low_corner, Theme::chipped_edge, Theme::growing_lifters}) {
+        const Exercise e = exercise_of(theme, 3, 3);
+        PracticeBench bench(e.blueprint, e.truth);
+        const Played played = play(bench, opening_of(e), careful_player(e.truth), 3);
+        ASSERT_TRUE(played.ended) << e.key << ": " << played.stuck;
+        PracticeBench again(e.blueprint, e.truth, played.entries);
+        for (const block::MainBlueprint& main : e.blueprint.mains)
+            for (const char* way : {"upright", "60 left"}) {
+                const block::MeasuredAt at{main.id, block::Quantity::size, "rear", way, {}};
+                EXPECT_DOUBLE_EQ(again.block().truth(at), bench.block().truth(at)) << e.key;
+            }
+        for (const block::BankBlueprint& bank : e.blueprint.banks)
+            EXPECT_DOUBLE_EQ(again.block().deck(bank.id).low, bench.block().deck(bank.id).low) << e.key;
+        for (const auto* holes : {&e.blueprint.bores, &e.blueprint.lifters})
+            for (const block::HoleBlueprint& hole : *holes) {
+                const block::MeasuredAt at{hole.id, block::Quantity::size, "top", "across", {}};
+                EXPECT_DOUBLE_EQ(again.block().truth(at), bench.block().truth(at)) << e.key;
+            }
+        EXPECT_EQ(again.read(main_size())->value, bench.read(main_size())->value) << "and its gauges go on alike";
+    }
+}
+
+TEST(Practice, IsReckonedUpOnlyWhereItsSealIsWhole) {
+    const Exercise e = exercise_of(Theme::bowed_tunnel, 1, 1);
+    std::vector<block::Entry> entries;
+    for (block::Payload& p : opening_of(e))
+        entries.push_back(
+            {static_cast<std::int64_t>(entries.size() + 1), "2026-03-02T09:00:00Z", "Mira", std::move(p)});
+    const auto untouched = reckon(entries);
+    ASSERT_TRUE(untouched) << untouched.error().front().text();
+    EXPECT_FALSE(untouched->finished);
+    EXPECT_LT(untouched->score(), 60) << "who does nothing has done nothing wrong, and nothing";
+    const auto job = block::read_job(block::write_job(entries), "job.json");
+    ASSERT_TRUE(job) << "an exercise goes into a file and back";
+    EXPECT_EQ(reckon(*job)->score(), untouched->score());
+    auto& begun = std::get<block::PracticeBegun>(entries.back().payload);
+    const std::string sealed = begun.sealed;
+    begun.sealed[10] = begun.sealed[10] == 'A' ? 'B' : 'A';
+    EXPECT_EQ(reckon(entries).error().front().what, "the seal of its truth is broken");
+    begun.sealed = sealed;
+    begun.sha256 = block::sha256_hex("another");
+    EXPECT_FALSE(reckon(entries)) << "a truth that was put in its place later";
+    entries.pop_back();
+    EXPECT_EQ(reckon(entries).error().front().what, "this block is no practice");
+}
+
+// What was done after the truth was opened does not count.
+TEST(Practice, CountsOnlyUntilTheTruthIsOpened) {
+    const Exercise e = exercise_of(Theme::straightedge, 1, 2);
+    PracticeBench bench(e.blueprint, e.truth);
+    std::vector<block::Entry> entries = play(bench, opening_of(e), careful_player(e.truth), 1).entries;
+    const double score = reckon(entries)->score();
+    const auto add = [&entries](block::Payload p) {
+        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), entries.back().time, "Mira", std::move(p)});
+    };
+    add(block::TruthOpened{score});
+    add(block::DeckCut{"C", block::PassKind::pass, 1.0, true, {}});
+    EXPECT_EQ(reckon(entries)->score(), score);
+    std::erase_if(entries, [](const auto& one) { return std::holds_alternative<block::TruthOpened>(one.payload); });
+    EXPECT_LT(reckon(entries)->score(), score - 10) << "a millimetre too deep";
+}
+
+// The careful player follows what is called, the careless one cuts on the first number and half as much again. Few in
+// every run, a thousand by scripts/practice.
+TEST(Practice, WhoFollowsTheCallsComesOutBetterInEveryThemeAndAtEveryLevel) {
+    std::array<double, levels> careful_at{}, careless_at{};
+    const std::size_t each = test::jobs(3);
+    for (std::size_t t = 0; t < theme_keys.size(); ++t) {
+        double careful = 0, careless = 0, least = 100;
+        for (std::size_t i = 0; i < each; ++i) {
+            const int level = 1 + static_cast<int>(i) % levels;
+            const Exercise e = exercise_of(static_cast<Theme>(t), level, static_cast<std::int64_t>(i / levels + 1));
+            const auto score_of = [&](const PlayerHabits& habits) {
+                PracticeBench bench(e.blueprint, e.truth);
+                const Played played = play(bench, opening_of(e), habits, e.truth.seed);
+                EXPECT_TRUE(played.ended) << e.key << " " << level << "-" << e.number << ": " << played.stuck;
+                return reckon(played.entries)->score();
+            };
+            const double well = score_of(careful_player(e.truth)), badly = score_of(careless_player(e.truth));
+            careful += well;
+            careless += badly;
+            least = std::min(least, well);
+            careful_at.at(static_cast<std::size_t>(level - 1)) += well;
+            careless_at.at(static_cast<std::size_t>(level - 1)) += badly;
+        }
+        const auto n = static_cast<double>(each);
+        std::cout << theme_keys[t] << ": careful " << careful / n << " (least " << least << "), careless "
+                  << careless / n << "\n";
+        EXPECT_GE(careful / n, 85) << theme_keys[t];
+        EXPECT_GE(least, 50) << theme_keys[t];
+        EXPECT_LE(careless / n, careful / n - 8) << theme_keys[t];
+    }
+    for (std::size_t level = 0; level < careful_at.size(); ++level)
+        EXPECT_GT(careful_at.at(level), careless_at.at(level) + 8.0 * static_cast<double>(theme_keys.size()));
+}
