@@ -133,16 +133,25 @@ std::vector<std::string> reckoning_sentences(const block::JobState& state, const
         if (constexpr double hair = 0.005; off.taken > off.knowable + hair)
             all.push_back(capitalised(about_words(state, off.about)) + ": " + l.with_unit(off.taken - off.knowable) +
                           " more came off than had to by all that could be read.");
-    std::map<std::string, std::size_t> said; // the same is said once
-    std::vector<std::string> order;
-    for (const workshop::RemarkAt& at : r.remarks)
-        if (at.remark.kind != RemarkKind::not_needed && at.remark.kind != RemarkKind::asked_about) {
-            const std::string words = remark_words(state, at.remark, l);
-            if (++said[words] == 1)
-                order.push_back(words);
+    // The same of the same part is said once, with all that it took.
+    std::vector<std::pair<Remark, std::size_t>> said;
+    for (const workshop::RemarkAt& at : r.remarks) {
+        if (at.remark.kind == RemarkKind::not_needed || at.remark.kind == RemarkKind::asked_about)
+            continue;
+        const auto same = std::ranges::find_if(said, [&at](const auto& one) {
+            return one.first.kind == at.remark.kind && one.first.rule == at.remark.rule &&
+                   one.first.about == at.remark.about;
+        });
+        if (same == said.end()) {
+            said.emplace_back(at.remark, 1);
+            continue;
         }
-    for (const std::string& words : order)
-        all.push_back(words + (said[words] > 1 ? " (" + std::to_string(said[words]) + " times)" : ""));
+        ++same->second;
+        if (at.remark.by)
+            same->first.by = same->first.by.value_or(0) + *at.remark.by;
+    }
+    for (const auto& [remark, times] : said)
+        all.push_back(remark_words(state, remark, l) + (times > 1 ? " (" + std::to_string(times) + " times)" : ""));
     for (const workshop::SlipTaken& slip : r.slips)
         if (all.size() < 30)
             all.push_back("Entry " + std::to_string(slip.sequence) + ", " + about_words(state, slip.about) + ": read " +

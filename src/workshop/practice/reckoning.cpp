@@ -203,14 +203,15 @@ class Reckoner {
         constexpr double by_feel = 0.05; // a pass: nothing tells how far the dark still goes
         if (!truth_.gauges.bridge)
             return by_feel;
-        const Folded known = with_all_readings(planning::Measuring::deck_heights);
+        const Folded known = with_all_readings(planning::Measuring::deck_heights, 0);
         const auto belief = planning::believe_deck(known, bank.id);
         if (!belief)
             return 0;
         return std::max(0.0, belief->clean_depth().sure - found_.block().deck(bank.id).needed);
     }
-    /// The job as it would have begun had everything of a kind been read, without error.
-    Folded with_all_readings(planning::Measuring what) const {
+    /// The job as it would have begun had everything of a kind been read.
+    /// @param over mm, that each reading is too large by: as much as its gauge may be off
+    Folded with_all_readings(planning::Measuring what, double over) const {
         std::vector<Entry> all;
         for (const Entry& entry : entries_) {
             all.push_back(entry);
@@ -222,7 +223,7 @@ class Reckoner {
                 block::Reading r;
                 r.at = at;
                 r.words = at.key();
-                r.value = found_.block().truth(at);
+                r.value = found_.block().truth(at) + over;
                 r.instrument = found_.instrument(at);
                 all.push_back({static_cast<std::int64_t>(all.size() + 1), all.back().time, "", r});
             }
@@ -248,7 +249,8 @@ class Reckoner {
             taken = std::max(taken, most - bore.diameter.nominal);
             found = std::max(found, was - bore.diameter.nominal);
         }
-        const auto study = planning::study_cylinders(with_all_readings(planning::Measuring::cylinder_sizes), {});
+        const auto study = planning::study_cylinders(
+            with_all_readings(planning::Measuring::cylinder_sizes, 2 * truth_.gauges.stated), {});
         const double needed = smallest_that_holds(state, found);
         const double size = study && study->oversize ? std::max(*study->oversize, needed) : needed;
         constexpr double clearance = 0.06; // mm, the finished bore over the size that its piston is named by
