@@ -15,7 +15,7 @@ PracticeWork::PracticeWork(Session& session, QObject* parent) : QObject(parent),
     connect(&session_, &Session::entries_added, this, &PracticeWork::after);
     session_.work_with(
         [this](const planning::Step& step, planning::Answers answers) {
-            return bench_ ? bench_->completed(session_.assessment(), step, std::move(answers)) : answers;
+            return bench_ ? bench_->completed(step, std::move(answers)) : answers;
         },
         [this](const std::vector<block::Payload>& payloads) { before(payloads); });
     take_up_job();
@@ -48,7 +48,7 @@ void PracticeWork::before(const std::vector<block::Payload>& payloads) {
     lines_.clear();
     last_reading_.reset();
     for (const block::Payload& payload : payloads) {
-        for (planning::Remark& remark : planning::remarks_on(session_.state(), session_.assessment(), payload))
+        for (planning::Remark& remark : planning::remarks_on(session_.assessment(), payload))
             remarks_.push_back(std::move(remark));
         lines_.push_back(workshop::bar_line(session_.state(), payload));
         if (const auto* reading = std::get_if<block::Reading>(&payload))

@@ -30,6 +30,7 @@ void BenchWindow::build_practice_menu() {
         }));
     };
     add(tr("&Take the reading, or probe"), tr("Ctrl+Space"), [this] { take_simulated(); });
+    job_actions_.back()->setObjectName(QStringLiteral("practice-reading"));
     add(tr("Hold the gauge against its &ring"), tr("Ctrl+Alt+R"), [this] { hold_against_ring(); });
     add(tr("Open the tr&uth; see the reckoning"), tr("Ctrl+Alt+U"), [this] { open_truth(); });
     menu->addSeparator();

@@ -12,7 +12,6 @@
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/instrument_dialog.h"
-#include "ui/dialogs/log_assistant.h"
 #include "ui/engines/board_page.h"
 #include "ui/engines/engines_view.h"
 #include "ui/frame/line_drawing.h"
@@ -21,10 +20,10 @@
 #include "ui/tunnel/tunnel_view.h"
 #include "wording/readings/readings.h"
 
+#include <QAction>
 #include <QApplication>
 #include <QDir>
 #include <algorithm>
-#include <sstream>
 
 namespace pallix::ui {
 namespace {
@@ -85,11 +84,8 @@ class Tour {
         shoot("passport");
         window_.passport().show_paper(reporting::PaperKind::customer);
         shoot("paper-owner");
-        window_.open_job(job(QStringLiteral("Gannet")));
-        window_.go_to(Place::passport);
-        window_.passport().show_paper(reporting::PaperKind::coordinates);
-        shoot("paper-coordinates");
         window_.passport().show_paper(reporting::PaperKind::passport);
+        shoot_practice();
         shoot_instrument();
         shoot_engines();
         context_.preferences.set_unit(block::Unit::inch);
@@ -127,6 +123,35 @@ class Tour {
         shoot_by_night("lifters-work-night");
     }
 
+    /// A bowed tunnel under way, somebody beside it; and what a careless hand made of it, with the truth open.
+    void shoot_practice() {
+        const workshop::Exercise exercise = workshop::exercise_of(workshop::Theme::bowed_tunnel, 1, 1);
+        if (!context_.practice.begin(exercise))
+            return;
+        take(block::StepDone{"washed"});
+        take(block::StepDone{"inspected for cracks, threads, caps and registers"});
+        window_.go_to(Place::tunnel);
+        constexpr int enough_to_see = 8;
+        for (int i = 0; i < enough_to_see; ++i)
+            if (auto* action = window_.findChild<QAction*>(QStringLiteral("practice-reading")))
+                action->trigger();
+        shoot("practice");
+        auto played = workshop::play_exercise(context_.session.entries(), true);
+        if (!played)
+            return;
+        std::vector<block::Entry>& entries = played->entries;
+        if (const auto reckoned = workshop::reckon(entries))
+            entries.push_back({static_cast<std::int64_t>(entries.size() + 1), entries.back().time, "Mira",
+                               block::TruthOpened{reckoned->score()}});
+        if (const auto done = context_.session.book().create_job(entries)) {
+            window_.open_job(*done);
+            window_.go_to(Place::passport);
+            window_.passport().show_paper(reporting::PaperKind::reckoning);
+            shoot("reckoning");
+            window_.passport().show_paper(reporting::PaperKind::passport);
+        }
+    }
+
     /// The bore gauge over a year.
     void shoot_instrument() {
         InstrumentDialog dialog(context_, qt(context_.instruments.in_hand(planning::Measuring::main_sizes).name),
@@ -139,7 +164,7 @@ class Tour {
         dialog.reject();
     }
 
-    /// The shelf; the ferry's V8 with its bores too near one another; a log that names nothing.
+    /// The shelf; the ferry's V8 with its bores too near one another.
     void shoot_engines() {
         context_.preferences.set_unit(block::Unit::mm);
         window_.go_to(Place::engines);
@@ -147,30 +172,9 @@ class Tour {
         EnginesView& engines = window_.engines();
         engines.open(QStringLiteral("ferry V8, 90 degrees"));
         BoardPage& page = engines.board();
-        const block::Blueprint ferry = page.board().sketch().blueprint;
         page.board().type("pitch", "94", block::FigureSource::sheet);
         page.refresh();
         shoot("engines-board");
-        LogAssistant assistant(context_, {"run-12.txt", numbers_alone()}, ferry, &window_);
-        assistant.resize(window_.size());
-        assistant.show();
-        QApplication::processEvents();
-        grab(assistant, "log-assistant");
-        assistant.reject();
-    }
-
-    /// The ferry's own log as a machine writes it that names nothing.
-    [[nodiscard]] std::string numbers_alone() const {
-        std::string out;
-        for (const block::Entry& entry : context_.session.entries())
-            if (const auto* taken = std::get_if<block::ProbeLogTaken>(&entry.payload)) {
-                std::istringstream in(taken->text.str());
-                for (std::string line; std::getline(in, line);)
-                    if (std::ranges::count(line, ',') == 5 && line.find("feature") == std::string::npos)
-                        out += line.substr(line.find(',', line.find(',', line.find(',') + 1) + 1) + 1) + "\n";
-                break;
-            }
-        return out;
     }
 
     void grab(QWidget& dialog, const char* name) {

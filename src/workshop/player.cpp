@@ -279,7 +279,7 @@ class Player {
             take_more(answers);
         if (step.cannot_be_undone && !unchecked_.empty() && habits_.check_every > 0 && hold_against_ring())
             return; // nothing is cut by it
-        answers = bench_.completed(a, step, std::move(answers));
+        answers = bench_.completed(step, std::move(answers));
         const auto chosen = answers.find("choice");
         const bool mended =
             chosen != answers.end() && chosen->second == Answers::mapped_type(std::string("work_again"));

@@ -17,9 +17,8 @@ using testing::IsEmpty;
 namespace {
 
 std::vector<RemarkKind> remarked(const Story& s, const Payload& entry) {
-    const Folded state = s.state();
     std::vector<RemarkKind> kinds;
-    for (const Remark& remark : remarks_on(state, s.now(), entry))
+    for (const Remark& remark : remarks_on(s.now(), entry))
         kinds.push_back(remark.kind);
     return kinds;
 }
@@ -50,7 +49,7 @@ TEST(Coach, RemarksOnMoreMetalThanWasCalledFor) {
     EXPECT_THAT(remarked(s, DeckCut{"C", PassKind::witness, *cut->number, true, {}}), IsEmpty());
     EXPECT_THAT(remarked(s, DeckCut{"C", PassKind::witness, *cut->number + 0.004, true, {}}), IsEmpty())
         << "nobody remarks on a hair";
-    const auto deep = remarks_on(s.state(), a, DeckCut{"C", PassKind::witness, *cut->number + 0.05, true, {}});
+    const auto deep = remarks_on(a, DeckCut{"C", PassKind::witness, *cut->number + 0.05, true, {}});
     ASSERT_EQ(deep.size(), 1U);
     EXPECT_EQ(deep.front().kind, RemarkKind::too_deep);
     EXPECT_EQ(deep.front().about, "deck.C");

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/practice/coach.h"
 
-#include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
 #include "planning/tunnel/tunnel_study.h"
 
@@ -21,7 +20,7 @@ bool could_be_done(const Step& step) {
 
 class Coach {
   public:
-    Coach(const JobState& state, const Assessment& assessment) : state_(state), a_(assessment) {}
+    explicit Coach(const Assessment& assessment) : a_(assessment) {}
 
     std::vector<Remark> on(const Payload& entry) {
         std::visit([this](const auto& e) { look(e); }, static_cast<const PayloadKinds&>(entry));
@@ -119,15 +118,14 @@ class Coach {
     }
     void say(Remark remark) { remarks_.push_back(std::move(remark)); }
 
-    const JobState& state_;
     const Assessment& a_;
     std::vector<Remark> remarks_;
 };
 
 } // namespace
 
-std::vector<Remark> remarks_on(const JobState& before, const Assessment& assessment, const Payload& entry) {
-    return Coach(before, assessment).on(entry);
+std::vector<Remark> remarks_on(const Assessment& before, const Payload& entry) {
+    return Coach(before).on(entry);
 }
 
 } // namespace pallix::planning

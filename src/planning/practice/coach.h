@@ -42,7 +42,6 @@ struct Remark {
 };
 
 /// What is to be remarked on an entry, from what was known before it.
-[[nodiscard]] std::vector<Remark> remarks_on(const block::JobState& before, const Assessment& assessment,
-                                             const block::Payload& entry);
+[[nodiscard]] std::vector<Remark> remarks_on(const Assessment& before, const block::Payload& entry);
 
 } // namespace pallix::planning

@@ -194,20 +194,6 @@ block::Instrument ReadingLine::instrument() const {
                                        : context_.instruments.in_hand(wish_.what);
 }
 
-bool ReadingLine::take_simulated() {
-    if (!asked_)
-        return false;
-    const auto sent = context_.practice.reading(asked_->at);
-    if (!sent) {
-        say(tr("There is no gauge for that on this bench: skip it, or type what you know."),
-            context_.palette().cannot_tell);
-        return true;
-    }
-    field_->setText(*sent);
-    take();
-    return true;
-}
-
 block::Expected ReadingLine::expected() const {
     block::Expected e =
         planning::expectation(context_.session.state(), *asked_, instrument(), context_.preferences.unit());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a gauge on the line has sent while the field was taken, or another job was open.
+// What a gauge on the line has sent while the field was taken, or another job was open; and what one of a practice
+// bench sends when it is told to.
 #include "ui/frame/reading_line.h"
 
 #include "block/ledger.h"
@@ -106,6 +107,20 @@ void ReadingLine::take_from_gauge() {
     }
     field_->setText(text);
     take();
+}
+
+bool ReadingLine::take_simulated() {
+    if (!asked_)
+        return false;
+    const auto sent = context_.practice.reading(asked_->at);
+    if (!sent) {
+        say(tr("There is no gauge for that on this bench: skip it, or type what you know."),
+            context_.palette().cannot_tell);
+        return true;
+    }
+    field_->setText(*sent);
+    take();
+    return true;
 }
 
 } // namespace pallix::ui

@@ -178,6 +178,7 @@ void ShopView::refill() {
                              "drop a .pallix-blueprint.json on this window.\n"
                              "A whole job from elsewhere comes in by dropping its .pallix.json file.\n\n"
                              "New here? Practise on a block that is not there (Ctrl+Alt+B)."));
+    practise_->setVisible(jobs == 0 && shown() == Page::jobs); // else the page's own button is enough
     empty_->setVisible(jobs == 0);
     list_->setVisible(jobs > 0);
     constexpr std::size_t at_a_glance = 12; // fewer jobs nobody looks for, unless they ask (Ctrl+F)

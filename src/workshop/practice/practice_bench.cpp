@@ -241,7 +241,7 @@ block::ProbeLogTaken PracticeBench::probe() {
     return {"probed " + std::to_string(taken_ + 1) + ".csv", block::sha256_hex(text), text, scatter, false};
 }
 
-Answers PracticeBench::completed(const planning::Assessment& now, const Step& step, Answers answers) const {
+Answers PracticeBench::completed(const Step& step, Answers answers) const {
     SimulatedBlock tried = block_; // the metal comes off once it is in the ledger
     const auto depth = answers.find("depth");
     if (step.task == Task::cut_deck && depth != answers.end()) {
@@ -260,7 +260,6 @@ Answers PracticeBench::completed(const planning::Assessment& now, const Step& st
         answers["mark"] = std::string(block::bar_mark_keys.at(static_cast<std::size_t>(tried.mark_of(*step.about))));
     if (step.task == Task::give_bar)
         answers["tunnel_plan/bar_mm"] = SimulatedBlock::bar;
-    static_cast<void>(now);
     return answers;
 }
 

@@ -70,9 +70,7 @@ class PracticeBench {
     [[nodiscard]] block::ProbeLogTaken probe();
 
     /// A person's answer with what only the machine can say of it: what stayed dark, how proud a sleeve stands.
-    /// @param now what it is answered from
-    [[nodiscard]] planning::Answers completed(const planning::Assessment& now, const planning::Step& step,
-                                              planning::Answers answers) const;
+    [[nodiscard]] planning::Answers completed(const planning::Step& step, planning::Answers answers) const;
     /// What the machines make of an entry, once it is in the ledger.
     /// @param line that a bar is set up on, where it was planned
     void work(const block::Payload& entry, const std::optional<planning::CentreLine>& line = {});

@@ -99,12 +99,11 @@ class Reckoner {
             if (begun_ && matters(entry.payload)) {
                 const Folded state = block::fold(before, &logs_);
                 const planning::Assessment a = planning::assess(state, nullptr, entry.time);
-                std::vector<Remark> remarks = planning::remarks_on(state, a, entry.payload);
+                std::vector<Remark> remarks = planning::remarks_on(a, entry.payload);
                 // What is called off a deck hangs on whether its belief was worked out by then: either is as called.
                 if (!remarks.empty() && std::holds_alternative<block::DeckCut>(entry.payload))
                     if (std::vector<Remark> believed = planning::remarks_on(
-                            state, planning::assess(state, nullptr, entry.time, planning::clean_depths(state)),
-                            entry.payload);
+                            planning::assess(state, nullptr, entry.time, planning::clean_depths(state)), entry.payload);
                         believed.empty() || believed.front().by < remarks.front().by)
                         remarks = std::move(believed);
                 for (Remark& remark : remarks)
