@@ -8,7 +8,7 @@ using namespace pallix::block;
 
 TEST(SealedText, OpensAsItWasAndNotOtherwise) {
     for (const std::string& text : {std::string(), std::string("a"), std::string("ab"), std::string("main 3 up 0.02"),
-                                   std::string(10000, 'x') + std::string(1, '\0') + "ü"}) {
+                                    std::string(10000, 'x') + std::string(1, '\0') + "ü"}) {
         const std::string sealed = sealed_text(text);
         EXPECT_EQ(opened_text(sealed), text);
         EXPECT_EQ(sealed, sealed_text(text));
