@@ -140,10 +140,28 @@ class Commands {
         command(*parent, "list", "print the themes", [] { return cli::list_exercises(); });
         CLI::App* fresh =
             command(*parent, "new", "write the job of an exercise", [this] { return cli::new_exercise(practice_); });
-        fresh->add_option("--theme", practice_.theme, "one of those that list prints")->required();
+        auto* which = fresh->add_option_group("which")->require_option(1);
+        which->add_option("--theme", practice_.theme, "one of those that list prints");
+        which->add_option("--exercise", practice_.exercise, "an exercise of your own, .pallix-exercise.json");
         fresh->add_option("--level", practice_.level, "from 1, the easiest, to 3")->check(CLI::Range(1, 3));
         fresh->add_option("--number", practice_.number, "the same number is the same block everywhere")
             ->check(CLI::Range(1, 1'000'000'000));
+        CLI::App* make =
+            command(*parent, "make", "write an exercise of your own: a sound block, and what is wrong with it",
+                    [this] { return cli::make_exercise(practice_); });
+        make->add_option("--blueprint", practice_.blueprint, "the blueprint, .pallix-blueprint.json")->required();
+        make->add_option("--title", practice_.title, "what it is called")->required();
+        make->add_option("--story", practice_.story, "what is told of it");
+        make->add_option("--wanted", practice_.wanted, "what is asked");
+        add_many(*make, "--scope", practice_.scope, "a stage that is asked for; may be given several times")
+            ->required()
+            ->check(CLI::IsMember({"tunnel", "decks", "cylinders", "lifters", "mock_up", "finish"}));
+        add_many(*make, "--error", practice_.errors,
+                 "what is wrong, such as \"main.3 up 0.03\"; may be given several times");
+        make->add_option("--number", practice_.number, "what gauges and machines do by chance")
+            ->check(CLI::Range(1, 1'000'000'000));
+        make->add_option("--level", practice_.level, "from 1 to 3, as it is told")->check(CLI::Range(1, 3));
+        make->add_option("--out", practice_.out, "the exercise to write, .pallix-exercise.json")->required();
         CLI::App* play = command(*parent, "play", "write what the simulated player makes of a job's exercise",
                                  [this] { return cli::play_practice(practice_); });
         play->add_flag("--careless", practice_.careless, "one who cuts on the first number");

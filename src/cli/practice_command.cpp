@@ -8,9 +8,10 @@
 #include "cli/inputs.h"
 #include "cli/next_command.h"
 #include "wording/practice/practice_words.h"
-#include "workshop/practice/exercise.h"
+#include "workshop/practice/own_exercise.h"
 #include "workshop/practice/result.h"
 
+#include <algorithm>
 #include <fstream>
 #include <iostream>
 #include <nlohmann/json.hpp>
@@ -25,12 +26,15 @@ int refuse(const block::Faults& faults) {
     return input_is_wrong;
 }
 
-int write_entries(const std::vector<block::Entry>& entries, const std::string& file) {
+int write_text(const std::string& text, const std::string& file) {
     std::ofstream out(file, std::ios::binary);
-    out << block::write_job(entries);
+    out << text;
     if (!out.flush())
         return refuse({{file, 0, "cannot be written", "a folder that is there, with room"}});
     return 0;
+}
+int write_entries(const std::vector<block::Entry>& entries, const std::string& file) {
+    return write_text(block::write_job(entries), file);
 }
 
 block::Result<std::vector<block::Entry>> job_in(const std::string& file) {
@@ -77,18 +81,49 @@ int list_exercises() {
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 
+namespace {
+
+block::Result<workshop::Exercise> wanted_exercise(const PracticeRequest& request) {
+    if (!request.exercise.empty())
+        return read_file(request.exercise)
+            .and_then([](const block::NamedText& text) { return workshop::read_own_exercise(text.text, text.file); })
+            .and_then([](const workshop::OwnExercise& own) { return workshop::exercise_of(own); });
+    if (const auto theme = workshop::theme_of(request.theme))
+        return workshop::exercise_of(*theme, request.level, request.number);
+    std::string known;
+    for (const char* key : workshop::theme_keys)
+        known += (known.empty() ? "" : ", ") + std::string(key);
+    return tl::unexpected(block::Faults{{"--theme", 0, "is \"" + request.theme + "\"", "one of " + known}});
+}
+
+} // namespace
+
 int new_exercise(const PracticeRequest& request) {
-    const auto theme = workshop::theme_of(request.theme);
-    if (!theme) {
-        std::string known;
-        for (const char* key : workshop::theme_keys)
-            known += (known.empty() ? "" : ", ") + std::string(key);
-        return refuse({{"--theme", 0, "is \"" + request.theme + "\"", "one of " + known}});
-    }
+    const auto exercise = wanted_exercise(request);
+    if (!exercise)
+        return refuse(exercise.error());
     std::vector<block::Entry> entries;
-    for (block::Payload& payload : workshop::opening_of(workshop::exercise_of(*theme, request.level, request.number)))
+    for (block::Payload& payload : workshop::opening_of(*exercise))
         entries.push_back({static_cast<std::int64_t>(entries.size() + 1), utc_now(), "bench", std::move(payload)});
     return write_entries(entries, request.out);
+}
+
+int make_exercise(const PracticeRequest& request) {
+    const auto blueprint = read_file(request.blueprint);
+    if (!blueprint)
+        return refuse(blueprint.error());
+    workshop::OwnExercise own{request.title,   request.story, request.wanted, request.number, request.level, {},
+                              blueprint->text, request.errors};
+    for (const std::string& name : request.scope)
+        own.scope.push_back(
+            static_cast<block::Stage>(std::ranges::find(block::stage_keys, name) - block::stage_keys.begin()));
+    const std::string json = workshop::own_exercise_json(own);
+    const auto sound = workshop::read_own_exercise(json, request.out).and_then([](const workshop::OwnExercise& read) {
+        return workshop::exercise_of(read);
+    });
+    if (!sound)
+        return refuse(sound.error());
+    return write_text(json, request.out);
 }
 
 int play_practice(const PracticeRequest& request) {

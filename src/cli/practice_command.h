@@ -3,12 +3,15 @@
 
 #include <cstdint>
 #include <string>
+#include <vector>
 
 namespace pallix::cli {
 
 /// Practice by script: an exercise, somebody who does it, what came of it.
 struct PracticeRequest {
-    std::string theme, job, out;
+    std::string theme, exercise, job, out;
+    std::string title, story, wanted, blueprint; ///< of an exercise that is made
+    std::vector<std::string> scope, errors;
     int level = 1;
     std::int64_t number = 1;
     bool careless = false;
@@ -19,6 +22,8 @@ struct PracticeRequest {
 [[nodiscard]] int list_exercises();
 /// Writes the job of an exercise.
 [[nodiscard]] int new_exercise(const PracticeRequest& request);
+/// Writes an exercise of the shop's own.
+[[nodiscard]] int make_exercise(const PracticeRequest& request);
 /// Writes what the player makes of a job's exercise.
 [[nodiscard]] int play_practice(const PracticeRequest& request);
 /// Prints what came of it.

@@ -72,6 +72,9 @@ void BenchWindow::take_files(const QStringList& files) {
             go_to(Place::engines);
             engines_->take_file(file);
             break;
+        case FileKind::exercise:
+            begin_own_exercise(file);
+            break;
         case FileKind::job:
             import_job_file(file);
             break;
@@ -86,7 +89,8 @@ void BenchWindow::take_files(const QStringList& files) {
             break;
         case FileKind::other:
             report({{file.toStdString(), 0, "this kind of file is not known here",
-                     "a .csv probe log, a .trace.csv or .x3p, a .pallix.json, or a blueprint, recipe, engine, .dxf, "
+                     "a .csv probe log, a .trace.csv or .x3p, a .pallix.json, or a blueprint, recipe, engine, "
+                     "exercise, .dxf, "
                      ".xlsx or "
                      ".ods"}});
             break;

@@ -8,6 +8,7 @@
 #include "ui/frame/reading_line.h"
 #include "ui/passport/passport_view.h"
 #include "ui/shop/shop_view.h"
+#include "workshop/practice/own_exercise.h"
 
 #include <QActionGroup>
 #include <QMenu>
@@ -53,6 +54,17 @@ void BenchWindow::begin_exercise(const QString& theme, int level) {
     const workshop::Exercise exercise =
         workshop::exercise_of(*known, level, context_.practice.next_number(*known, level));
     if (done(context_.practice.begin(exercise)))
+        go_to(Place::block);
+}
+
+void BenchWindow::begin_own_exercise(const QString& file) {
+    const auto exercise =
+        session::read_text_file(file)
+            .and_then([](const block::NamedText& text) { return workshop::read_own_exercise(text.text, text.file); })
+            .and_then([](const workshop::OwnExercise& own) { return workshop::exercise_of(own); });
+    if (!exercise)
+        return report(exercise.error());
+    if (done(context_.practice.begin(*exercise)))
         go_to(Place::block);
 }
 

@@ -572,3 +572,22 @@ TEST_F(Cli, SaysWhatIsWrongWithPractice) {
         EXPECT_THAT(none.err, testing::Not(testing::IsEmpty())) << what;
     }
 }
+
+TEST_F(Cli, MakesAnExerciseOfTheShopsOwn) {
+    const std::string file = (folder_ / "own.pallix-exercise.json").string(),
+                      job = (folder_ / "j.pallix.json").string();
+    const std::string make = "practice make --blueprint " + pallix::test::example("i4/block.pallix-blueprint.json") +
+                             " --title Spare --scope tunnel --scope decks --out " + file + " --error ";
+    const Outcome wrong = run(make + "'main.1 bent 0.03'");
+    EXPECT_EQ(wrong.status, 1);
+    EXPECT_THAT(wrong.err, HasSubstr("errors:1: \"bent\" is no error of main.1"));
+    EXPECT_FALSE(std::filesystem::exists(file)) << "nothing is half made";
+    const Outcome made = run(make + "'main.2 up 0.03' --error 'deck.C slope 0.02'");
+    ASSERT_EQ(made.status, 0) << made.err;
+    ASSERT_EQ(run("practice new --exercise " + file + " --out " + job).status, 0);
+    const Outcome score = run("practice score --open --job " + job);
+    ASSERT_EQ(score.status, 0) << score.err;
+    EXPECT_FALSE(nlohmann::json::parse(score.out)["own"]["finished"].get<bool>());
+    EXPECT_EQ(run("practice new --out " + job).status, 2) << "of a theme, or of a file";
+    EXPECT_EQ(run("practice new --exercise " + job + " --out " + job).status, 1);
+}

@@ -6,6 +6,8 @@
 #include "reporting/report.h"
 #include "ui/passport/passport_view.h"
 #include "ui/shop/shop_view.h"
+#include "workshop/harbour.h"
+#include "workshop/practice/own_exercise.h"
 
 #include <QComboBox>
 #include <QTextBrowser>
@@ -134,4 +136,25 @@ TEST_F(PracticeJourney, LookingBeforehandEndsItAndTheCoachCanBeSilent) {
     take();
     EXPECT_EQ(session_.entries().size(), entries) << "no gauge sends anything any more";
     EXPECT_LT(score(), 60);
+}
+
+TEST_F(PracticeJourney, AnExerciseOfTheShopsOwnComesInAsAFile) {
+    open_window();
+    workshop::OwnExercise own{"Spare",
+                              "It lay in the shed.",
+                              "See what it is good for.",
+                              3,
+                              1,
+                              {block::Stage::tunnel},
+                              write_blueprint(workshop::tender_inline_four()),
+                              {"main.2 up 0.03"}};
+    window_->take_files({QString::fromStdString(write("spare.pallix-exercise.json", own_exercise_json(own)))});
+    ASSERT_TRUE(practice_.running());
+    EXPECT_TRUE(said().contains(QStringLiteral("It lay in the shed.")));
+    EXPECT_TRUE(window_->windowTitle().contains(QStringLiteral("Practice: Spare")));
+    const auto job = session_.job();
+    own.errors = {"main.9 up 0.03"};
+    in_dialog([](QDialog& dialog) { dialog.reject(); });
+    window_->take_files({QString::fromStdString(write("bad.pallix-exercise.json", own_exercise_json(own)))});
+    EXPECT_EQ(session_.job(), job);
 }

@@ -6,7 +6,7 @@
 #include "block/job_file.h"
 #include "block/state/fold.h"
 #include "simulated_shop.h"
-#include "workshop/practice/exercise.h"
+#include "workshop/practice/own_exercise.h"
 #include "workshop/practice/result.h"
 
 #include <algorithm>
@@ -197,6 +197,80 @@ TEST(Exercise, ItsTruthIsRefusedWhereItBelongsToAnotherBlock) {
     EXPECT_EQ(read_hidden(hidden_json(e.truth), workboat_v6()).error().front().file, "truth");
     EXPECT_FALSE(read_hidden("{}", e.blueprint));
     EXPECT_FALSE(read_hidden("no json", e.blueprint));
+}
+
+namespace {
+
+OwnExercise own(std::vector<std::string> errors) {
+    return {"The pilot's spare",
+            "It lay in the shed.",
+            "Bring it up to its drawing.",
+            4,
+            2,
+            {block::Stage::tunnel, block::Stage::decks},
+            write_blueprint(workboat_v6()),
+            std::move(errors)};
+}
+
+} // namespace
+
+TEST(OwnExercise, HasTheErrorsThatWereTypedAndNoOthers) {
+    const auto read = read_own_exercise(
+        own_exercise_json(own({"main.2 up 0.03", "main.2 over 0,01", "deck.R slope 0.05", "deck.L dip 120 40 0.08 25",
+                               "bore.R.1 oversize 0.2", "bore.R.1 off 0.1 -0.05", "gauge knocked 12 0.02",
+                               "gauge block_c 40", "bar chip 3 0.04", ""})),
+        "spare.pallix-exercise.json");
+    ASSERT_TRUE(read) << read.error().front().text();
+    const auto e = exercise_of(*read);
+    ASSERT_TRUE(e) << e.error().front().text();
+    const SimulatedBlock block(e->blueprint, e->truth.block, e->truth.machines, 1);
+    const block::MeasuredAt main{{block::FeatureKind::main, "", 2}, block::Quantity::size, "front", "upright", {}};
+    EXPECT_NEAR(block.truth(main), e->blueprint.mains[1].diameter.middle() + 0.01, 1e-9);
+    block::MeasuredAt saddle = main;
+    saddle.quantity = block::Quantity::saddle;
+    EXPECT_NEAR(block.truth(saddle), 0.03 + 0.005, 1e-9) << "higher, and larger by half of what it is over";
+    EXPECT_EQ(e->truth.block.decks.at("R").rear_over_front, 0.05);
+    EXPECT_NEAR(e->truth.block.decks.at("L").height(*e->blueprint.bank("L"), {120, 40}), -0.08, 1e-9);
+    const block::FeatureId bore{block::FeatureKind::bore, "R", 1}, other{block::FeatureKind::bore, "R", 2};
+    const auto size = [&](const block::FeatureId& id) {
+        return block.truth({id, block::Quantity::size, "top", "along", {}}) - e->blueprint.hole(id)->diameter.nominal;
+    };
+    EXPECT_NEAR(size(bore), 0.2, 1e-9);
+    EXPECT_NEAR(size(other), 0, 1e-9);
+    EXPECT_NEAR(block.off_its_place(bore).y, -0.05, 1e-9);
+    EXPECT_EQ(e->truth.gauges.zero_slips_after, 12);
+    EXPECT_EQ(e->truth.gauges.part_c, 40);
+    EXPECT_EQ(e->truth.machines.boring_bar.chips_at, 3);
+    const Played played = [&] {
+        PracticeBench bench(e->blueprint, e->truth);
+        return play(bench, opening_of(*e), careful_player(e->truth), 1);
+    }();
+    EXPECT_TRUE(played.ended) << played.stuck;
+    EXPECT_GT(reckon(played.entries)->score(), 60);
+}
+
+TEST(OwnExercise, SaysWhichLineIsWrong) {
+    const auto said = [](const std::string& line) {
+        const auto e = exercise_of(own({"main.1 up 0.01", line}));
+        return e ? std::string() : e.error().front().text();
+    };
+    EXPECT_EQ(said("main.9 up 0.01"), "errors:2: \"main.9\" is not on this block, expected main.3, deck.R, bore.R.2, "
+                                      "lifter.R.1, gauge or bar");
+    EXPECT_EQ(said("main.1 bent 0.01"),
+              "errors:2: \"bent\" is no error of main.1, expected one of oval, over, side, up");
+    EXPECT_EQ(said("main.1"), "errors:2: nothing is said of main.1, expected one of oval, over, side, up");
+    EXPECT_EQ(said("deck.R dip 1 2 3"), "errors:2: deck.R dip has 3 numbers, expected 4");
+    EXPECT_EQ(said("main.1 up far"), "errors:2: \"far\" is no number, expected a number");
+    EXPECT_NE(said("main.1 up 70"), "") << "no main lies there";
+    EXPECT_NE(said("main.1 up nan"), "");
+    OwnExercise none = own({});
+    none.blueprint = "{}";
+    EXPECT_FALSE(exercise_of(none));
+    none = own({});
+    none.title.clear();
+    EXPECT_FALSE(read_own_exercise(own_exercise_json(none), "x.json"));
+    for (const char* text : {"", "{}", "[]", "no json", R"({"format":"pallix-job","version":1})"})
+        EXPECT_EQ(read_own_exercise(text, "x.json").error().front().file, "x.json") << text;
 }
 
 // The bench as the ledger leaves it is the bench that was worked on: nothing hangs on when the program was started.
