@@ -142,6 +142,8 @@ class Commands {
             command(*parent, "new", "write the job of an exercise", [this] { return cli::new_exercise(practice_); });
         auto* which = fresh->add_option_group("which")->require_option(1);
         which->add_option("--theme", practice_.theme, "one of those that list prints");
+        which->add_option("--from", practice_.copied,
+                          "a copy of a real job that was measured and not cut, .pallix.json");
         which->add_option("--exercise", practice_.exercise, "an exercise of your own, .pallix-exercise.json");
         fresh->add_option("--level", practice_.level, "from 1, the easiest, to 3")->check(CLI::Range(1, 3));
         fresh->add_option("--number", practice_.number, "the same number is the same block everywhere")
@@ -165,6 +167,21 @@ class Commands {
         CLI::App* play = command(*parent, "play", "write what the simulated player makes of a job's exercise",
                                  [this] { return cli::play_practice(practice_); });
         play->add_flag("--careless", practice_.careless, "one who cuts on the first number");
+        CLI::App* tried =
+            command(*parent, "try",
+                    "print what comes of a school on copies of a job, beside what comes as it is planned", [this] {
+                        practice_.as_text = format_ == "text";
+                        return cli::try_practice(practice_);
+                    });
+        tried->add_option("--job", practice_.job, "the job, measured and not cut, .pallix.json")->required();
+        tried->add_option("--times", practice_.times, "how many of the blocks that it may be")
+            ->check(CLI::Range(1, 1000));
+        tried->add_option("--tunnel", practice_.method, "hone or bore")->check(CLI::IsMember({"hone", "bore"}));
+        tried->add_option("--caps", practice_.caps, "each its own cut, or all the same")
+            ->check(CLI::IsMember({"each", "equal"}));
+        tried->add_option("--centre", practice_.centre, "where the cylinders go")
+            ->check(CLI::IsMember({"free", "top", "blueprint", "limited"}));
+        add_format(*tried, format_, "json, or lines to read: least, middle, most, as planned and as tried");
         CLI::App* score = command(*parent, "score", "print what came of an exercise, held against the truth", [this] {
             practice_.as_text = format_ == "text";
             return cli::score_practice(practice_);

@@ -7,9 +7,12 @@
 #include "block/state/intake_state.h"
 #include "cli/inputs.h"
 #include "cli/next_command.h"
+#include "planning/cylinders/cylinder_plan.h"
+#include "planning/tunnel/tunnel_study.h"
 #include "wording/practice/practice_words.h"
 #include "workshop/practice/own_exercise.h"
 #include "workshop/practice/result.h"
+#include "workshop/practice/school.h"
 
 #include <algorithm>
 #include <fstream>
@@ -88,6 +91,10 @@ block::Result<workshop::Exercise> wanted_exercise(const PracticeRequest& request
         return read_file(request.exercise)
             .and_then([](const block::NamedText& text) { return workshop::read_own_exercise(text.text, text.file); })
             .and_then([](const workshop::OwnExercise& own) { return workshop::exercise_of(own); });
+    if (!request.copied.empty())
+        return job_in(request.copied).and_then([&request](const std::vector<block::Entry>& entries) {
+            return workshop::copy_of(entries, request.number);
+        });
     if (const auto theme = workshop::theme_of(request.theme))
         return workshop::exercise_of(*theme, request.level, request.number);
     std::string known;
@@ -164,6 +171,87 @@ int score_practice(const PracticeRequest& request) {
                           {"player", reckoning_json(state, result->player)}}
                          .dump(2)
                   << "\n";
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+namespace {
+
+template <class Enum, std::size_t N>
+Enum value_of(const std::array<const char*, N>& keys, const std::string& key) {
+    return static_cast<Enum>(std::ranges::find(keys, key) - keys.begin());
+}
+
+/// What the request changes of a job's plans.
+std::vector<block::Payload> school_of(const block::JobState& state, const PracticeRequest& request) {
+    std::vector<block::Payload> plans;
+    if (!request.method.empty() || !request.caps.empty()) {
+        block::TunnelPolicy policy = planning::tunnel_policy_of(state);
+        if (!request.method.empty())
+            policy.method = value_of<block::TunnelMethod>(block::tunnel_method_keys, request.method);
+        if (!request.caps.empty())
+            policy.caps = value_of<block::CapCuts>(block::cap_cuts_keys, request.caps);
+        if (policy.method == block::TunnelMethod::bore)
+            policy.line = block::GivenLine::ends; // which gauges know
+        plans.emplace_back(policy);
+    }
+    if (!request.centre.empty()) {
+        block::CylinderPlanChosen cylinders = planning::cylinder_plan_of(state);
+        cylinders.centre = value_of<block::CentreSchool>(block::centre_school_keys, request.centre);
+        plans.emplace_back(cylinders);
+    }
+    return plans;
+}
+
+using Figure = std::pair<const char*, double workshop::TriedOnce::*>;
+constexpr std::array<Figure, 4> figures{{{"cap_cut", &workshop::TriedOnce::cap_cut},
+                                         {"deck_cut", &workshop::TriedOnce::deck_cut},
+                                         {"size", &workshop::TriedOnce::size},
+                                         {"minutes", &workshop::TriedOnce::minutes}}};
+
+Json tried_json(const std::vector<workshop::TriedOnce>& tried) {
+    Json json;
+    for (const auto& [name, figure] : figures) {
+        const workshop::SchoolSpread spread = workshop::spread_of(tried, figure);
+        json[name] = {{"least", spread.least}, {"middle", spread.middle}, {"most", spread.most}};
+    }
+    json["good"] = std::ranges::count_if(tried, [](const auto& once) { return once.finished && once.out == 0; });
+    json["of"] = tried.size();
+    return json;
+}
+
+} // namespace
+
+int try_practice(const PracticeRequest& request) {
+    const auto entries = job_in(request.job);
+    if (!entries)
+        return refuse(entries.error());
+    const block::Folded state = block::fold(*entries);
+    const auto planned = workshop::try_school(*entries, {}, request.times);
+    if (!planned)
+        return refuse(planned.error());
+    const auto tried = workshop::try_school(*entries, school_of(state, request), request.times);
+    if (!tried)
+        return refuse(tried.error());
+    if (request.as_text) {
+        for (const auto& [name, figure] : figures) {
+            const workshop::SchoolSpread a = workshop::spread_of(*planned, figure),
+                                         b = workshop::spread_of(*tried, figure);
+            const int decimals = std::string_view(name) == "minutes" ? 0 : 3;
+            const auto spread = [decimals](const workshop::SchoolSpread& s) {
+                return wording::fixed(s.least, decimals) + " / " + wording::fixed(s.middle, decimals) + " / " +
+                       wording::fixed(s.most, decimals);
+            };
+            std::cout << name << "\t" << spread(a) << "\t" << spread(b) << "\n";
+        }
+        return std::cout.flush() ? 0 : input_is_wrong;
+    }
+    std::cout << Json{{"format", "pallix-school"},
+                      {"version", 1},
+                      {"unit", "mm"},
+                      {"planned", tried_json(*planned)},
+                      {"tried", tried_json(*tried)}}
+                     .dump(2)
+              << "\n";
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <string>
 #include <vector>
@@ -9,7 +10,9 @@ namespace pallix::cli {
 
 /// Practice by script: an exercise, somebody who does it, what came of it.
 struct PracticeRequest {
-    std::string theme, exercise, job, out;
+    std::string theme, exercise, copied, job, out;
+    std::string method, caps, centre; ///< of a school that is tried; empty: as the job is planned
+    std::size_t times = 10;
     std::string title, story, wanted, blueprint; ///< of an exercise that is made
     std::vector<std::string> scope, errors;
     int level = 1;
@@ -26,6 +29,8 @@ struct PracticeRequest {
 [[nodiscard]] int make_exercise(const PracticeRequest& request);
 /// Writes what the player makes of a job's exercise.
 [[nodiscard]] int play_practice(const PracticeRequest& request);
+/// Prints what comes of a school on copies of a job, beside what comes of it as it is planned.
+[[nodiscard]] int try_practice(const PracticeRequest& request);
 /// Prints what came of it.
 [[nodiscard]] int score_practice(const PracticeRequest& request);
 

@@ -7,6 +7,10 @@
 #include "planning/common/assessment.h"
 #include "planning/readings/reading_plan.h"
 #include "session/session_worked.h"
+#include "workshop/practice/school.h"
+
+#include <algorithm>
+#include <utility>
 
 namespace pallix::session {
 
@@ -47,6 +51,7 @@ void PracticeWork::before(const std::vector<block::Payload>& payloads) {
     remarks_.clear();
     lines_.clear();
     last_reading_.reset();
+    looked_ = true;
     for (const block::Payload& payload : payloads) {
         for (planning::Remark& remark : planning::remarks_on(session_.assessment(), payload))
             remarks_.push_back(std::move(remark));
@@ -60,6 +65,15 @@ void PracticeWork::after(int first) {
     if (!bench_)
         return;
     const auto& entries = session_.entries();
+    if (!std::exchange(looked_, false)) { // a log, or something taken back
+        remarks_.clear();
+        last_reading_.reset();
+    }
+    metal_was_struck_ = std::any_of(entries.begin() + first, entries.end(), [&entries](const block::Entry& entry) {
+        const auto* strike = std::get_if<block::Strike>(&entry.payload);
+        return strike && strike->sequence > 0 && strike->sequence <= static_cast<std::int64_t>(entries.size()) &&
+               workshop::takes_metal(entries[static_cast<std::size_t>(strike->sequence - 1)].payload);
+    });
     // What the session has put before them has no line of its own.
     const std::size_t added = entries.size() - static_cast<std::size_t>(first);
     const std::size_t more = added > lines_.size() ? added - lines_.size() : 0;
@@ -76,14 +90,29 @@ Outcome PracticeWork::begin(const workshop::Exercise& exercise) {
     return session_.begin_job(workshop::opening_of(exercise));
 }
 
-std::int64_t PracticeWork::next_number(workshop::Theme theme, int level) const {
+namespace {
+
+/// One more than any that was had of it.
+template <class Same>
+std::int64_t number_after(const storage::ShopBook& book, Same same) {
     std::int64_t next = 1;
-    const auto had = session_.book().exercises();
-    if (had)
+    if (const auto had = book.exercises())
         for (const auto& one : *had)
-            if (one.exercise == workshop::theme_keys.at(static_cast<std::size_t>(theme)) && one.level == level)
+            if (same(one))
                 next = std::max(next, one.number + 1);
     return next;
+}
+
+} // namespace
+
+std::int64_t PracticeWork::next_number(workshop::Theme theme, int level) const {
+    const std::string key = workshop::theme_keys.at(static_cast<std::size_t>(theme));
+    return number_after(session_.book(), [&](const auto& one) { return one.exercise == key && one.level == level; });
+}
+
+std::int64_t PracticeWork::next_copy() const {
+    const std::string key = workshop::key_of_copy(session_.state());
+    return number_after(session_.book(), [&](const auto& one) { return one.exercise == key; });
 }
 
 std::optional<QString> PracticeWork::reading(const block::MeasuredAt& at) {

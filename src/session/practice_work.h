@@ -32,6 +32,9 @@ class PracticeWork : public QObject {
     /// The number that whoever is at the bench has not had of a theme and level.
     [[nodiscard]] std::int64_t next_number(workshop::Theme theme, int level) const;
 
+    /// The number of a copy of the open job that nobody has tried on yet.
+    [[nodiscard]] std::int64_t next_copy() const;
+
     /// What the gauge sends for a place, as it would be typed.
     /// @return nothing where this bench has no gauge for it
     [[nodiscard]] std::optional<QString> reading(const block::MeasuredAt& at);
@@ -47,6 +50,9 @@ class PracticeWork : public QObject {
     [[nodiscard]] const std::vector<planning::Remark>& remarks() const { return remarks_; }
     /// The reading that was taken last, where that was the last thing done.
     [[nodiscard]] const std::optional<block::Reading>& last_reading() const { return last_reading_; }
+
+    /// What was struck last had taken metal: the ledger says nothing of it any more, and it is off all the same.
+    [[nodiscard]] bool metal_was_struck() const { return metal_was_struck_; }
 
     /// Ends the exercise: what came of it is reckoned up, and the score kept.
     [[nodiscard]] Outcome open_truth();
@@ -65,6 +71,8 @@ class PracticeWork : public QObject {
     std::unique_ptr<workshop::PracticeBench> bench_;
     std::vector<std::optional<planning::CentreLine>> lines_; ///< of what is being taken
     std::vector<planning::Remark> remarks_;
+    bool looked_ = false; ///< at what is being taken
+    bool metal_was_struck_ = false;
     std::optional<block::Reading> last_reading_;
     std::shared_ptr<const workshop::PracticeResult> result_; ///< once it was asked for
 };

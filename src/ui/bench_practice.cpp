@@ -9,6 +9,7 @@
 #include "ui/passport/passport_view.h"
 #include "ui/shop/shop_view.h"
 #include "workshop/practice/own_exercise.h"
+#include "workshop/practice/school.h"
 
 #include <QActionGroup>
 #include <QMenu>
@@ -34,6 +35,14 @@ void BenchWindow::build_practice_menu() {
     job_actions_.back()->setObjectName(QStringLiteral("practice-reading"));
     add(tr("Hold the gauge against its &ring"), tr("Ctrl+Alt+R"), [this] { hold_against_ring(); });
     add(tr("Open the tr&uth; see the reckoning"), tr("Ctrl+Alt+U"), [this] { open_truth(); });
+    job_actions_.push_back(
+        add_action(menu, tr("A &copy of this job, to try on"), QKeySequence(tr("Ctrl+Alt+Y")), [this] {
+            const auto copy = workshop::copy_of(context_.session.entries(), context_.practice.next_copy());
+            if (!copy)
+                return report(copy.error());
+            if (done(context_.practice.begin(*copy)))
+                go_to(Place::block);
+        }));
     menu->addSeparator();
     auto* depths = new QActionGroup(menu);
     const QStringList names{tr("Nobody looks &over your shoulder"), tr("Somebody &remarks on it"),

@@ -129,3 +129,19 @@ TEST_F(PracticeSession, GoesOnWhereItWasLeft) {
     ASSERT_TRUE(session_.open_job(job));
     EXPECT_EQ(practice_.reading(at), next);
 }
+
+TEST_F(PracticeSession, MetalStaysOffWhateverIsStruck) {
+    begin(Kind::straightedge);
+    ASSERT_TRUE(session_.take(block::Note{"let us see"}));
+    ASSERT_TRUE(session_.undo());
+    EXPECT_FALSE(practice_.metal_was_struck());
+    ASSERT_TRUE(session_.take(block::TunnelPass{block::TunnelPassKind::strokes, 100, {}, false}));
+    EXPECT_EQ(practice_.remarks().size(), 1U) << "nothing called for it";
+    const block::MeasuredAt at{{block::FeatureKind::main, "", 2}, block::Quantity::size, "front", "upright", {}};
+    const double honed = practice_.reading(at)->section(QLatin1Char(' '), 0, 0).toDouble();
+    ASSERT_TRUE(session_.undo());
+    EXPECT_TRUE(practice_.metal_was_struck());
+    EXPECT_TRUE(practice_.remarks().empty());
+    EXPECT_NEAR(practice_.reading(at)->section(QLatin1Char(' '), 0, 0).toDouble(), honed, 0.01);
+    EXPECT_FALSE(session_.take(block::SerialGiven{"K26-01", ""})) << "a block that is not there has no serial";
+}

@@ -137,6 +137,9 @@ class Fits {
                            !tunnel_of(state_).logs.empty() || !card_of(state_).parts.empty();
         return begun ? refuse("this job has begun already", "practice from its beginning on") : MaybeFault();
     }
+    MaybeFault operator()(const SerialGiven&) const {
+        return card_of(state_).practice ? refuse("this block is practice", "a block that is there") : MaybeFault();
+    }
     MaybeFault operator()(const TruthOpened&) const {
         if (!card_of(state_).practice)
             return refuse("this block is no practice", "a job that was begun as practice");

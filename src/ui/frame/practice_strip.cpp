@@ -56,6 +56,8 @@ QString PracticeStrip::coached() const {
     const block::JobState& state = context_.session.state();
     const auto depth = context_.preferences.coach();
     QStringList said;
+    if (context_.practice.metal_was_struck())
+        return tr("Struck from the ledger. On this block, as on any, the metal stays off.");
     if (depth != planning::CoachDepth::silent)
         for (const planning::Remark& remark : context_.practice.remarks())
             said << qt(wording::remark_words(state, remark, context_.lengths()));

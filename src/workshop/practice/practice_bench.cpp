@@ -263,6 +263,12 @@ Answers PracticeBench::completed(const Step& step, Answers answers) const {
     return answers;
 }
 
+bool takes_metal(const Payload& p) {
+    return std::holds_alternative<block::DeckCut>(p) || std::holds_alternative<block::CapsCut>(p) ||
+           std::holds_alternative<block::TunnelPass>(p) || std::holds_alternative<block::BoreCut>(p) ||
+           std::holds_alternative<block::InsertFitted>(p);
+}
+
 std::optional<planning::CentreLine> bar_line(const block::JobState& before, const Payload& entry) {
     const auto* pass = std::get_if<block::TunnelPass>(&entry);
     if (!pass || !pass->protrusion)

@@ -90,6 +90,8 @@ class PracticeBench {
     bool was_knocked_ = false;
 };
 
+/// Whether it takes metal off, or presses something in.
+[[nodiscard]] bool takes_metal(const block::Payload& entry);
 /// The line that the tunnel's plan has at an entry, where a bar cuts it from there.
 [[nodiscard]] std::optional<planning::CentreLine> bar_line(const block::JobState& before, const block::Payload& entry);
 
