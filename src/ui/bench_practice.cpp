@@ -27,8 +27,6 @@ void BenchWindow::build_practice_menu() {
         job_actions_.push_back(add_action(menu, text, QKeySequence(keys), [this, run = std::move(run)] {
             if (context_.practice.is_practice())
                 run();
-            else
-                practice_strip_->say({});
         }));
     };
     add(tr("&Take the reading, or probe"), tr("Ctrl+Space"), [this] { take_simulated(); });
@@ -92,6 +90,8 @@ void BenchWindow::take_simulated() {
     }
     if (step && step->about && step->place && place_ == Place::block)
         go_to_feature(*step->about);
+    if (reading_->take_simulated()) // whatever somebody chose to measure
+        return;
     if (step)
         reading_->take_up(*step);
     if (!reading_->take_simulated())

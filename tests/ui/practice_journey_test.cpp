@@ -2,6 +2,7 @@
 // A block that is not there, from the empty shop to the reckoning, by keys: once done well, once badly.
 #include "bench_fixture.h"
 #include "block/state/card_state.h"
+#include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
 #include "reporting/report.h"
 #include "ui/passport/passport_view.h"
@@ -157,4 +158,24 @@ TEST_F(PracticeJourney, AnExerciseOfTheShopsOwnComesInAsAFile) {
     in_dialog([](QDialog& dialog) { dialog.reject(); });
     window_->take_files({QString::fromStdString(write("bad.pallix-exercise.json", own_exercise_json(own)))});
     EXPECT_EQ(session_.job(), job);
+}
+
+// What is measured is whoever's choice who measures: the call goes on asking for the mains.
+TEST_F(PracticeJourney, TheTemperaturesOfAHotBlockAreTakenFirst) {
+    open_window();
+    const workshop::Exercise hot = workshop::exercise_of(workshop::Theme::hot_block, 2, 1);
+    ASSERT_TRUE(practice_.begin(hot));
+    ASSERT_TRUE(session_.take(block::StepDone{"washed"}));
+    ASSERT_TRUE(session_.take(block::StepDone{"inspected for cracks, threads, caps and registers"}));
+    window_->go_to(ui::Place::tunnel);
+    auto* what = find<QComboBox>("what-to-measure");
+    what->setCurrentText(QStringLiteral("temperatures"));
+    Q_EMIT what->activated(what->currentIndex());
+    take();
+    take();
+    const block::Conditions& now = readings_of(session_.state()).conditions;
+    ASSERT_TRUE(now.part_c && now.gauge_c);
+    EXPECT_NEAR(*now.part_c, hot.truth.gauges.part_c, 1);
+    EXPECT_NEAR(*now.gauge_c, hot.truth.gauges.gauge_c, 1);
+    EXPECT_GT(*now.part_c - *now.gauge_c, 8);
 }
