@@ -95,7 +95,8 @@ void BenchWindow::take_simulated() {
     if (step)
         reading_->take_up(*step);
     if (!reading_->take_simulated())
-        practice_strip_->say(tr("Nothing is read here now. What comes next is said on the right."));
+        practice_strip_->say(
+            tr("Nothing is read here now, or this bench has no gauge for it. What comes next is said on the right."));
 }
 
 void BenchWindow::hold_against_ring() {

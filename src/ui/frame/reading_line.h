@@ -48,7 +48,7 @@ class ReadingLine : public QWidget {
 
     [[nodiscard]] std::optional<planning::Measuring> measuring() const;
     void measure(planning::Measuring what); ///< one of the scope's
-    bool take_simulated(); ///< the gauge of a practice bench reads what is asked for. @return whether anything is
+    bool take_simulated(); ///< the gauge of a practice bench reads what is asked for. @return whether it can
     void measure_next();   ///< the next of the scope's, round and round
 
     void back();               ///< strikes the last reading, to read it again

@@ -15,6 +15,7 @@
 #include "wording/readings/readings.h"
 #include <QLineEdit>
 #include <QTimer>
+#include <cmath>
 #include <utility>
 
 namespace pallix::ui {
@@ -110,15 +111,15 @@ void ReadingLine::take_from_gauge() {
 }
 
 bool ReadingLine::take_simulated() {
-    if (!asked_)
+    const auto sent = asked_ ? context_.practice.reading(asked_->at) : std::nullopt;
+    if (!sent)
         return false;
-    const auto sent = context_.practice.reading(asked_->at);
-    if (!sent) {
-        say(tr("There is no gauge for that on this bench: skip it, or type what you know."),
-            context_.palette().cannot_tell);
-        return true;
-    }
+    const auto number = [](const QString& text) { return text.section(QLatin1Char(' '), 0, 0).toDouble(); };
+    const double alike = asked_->at.quantity == block::Quantity::temperature ? 1 : 0.01; // °C, mm
+    const QString asked_about = questioned_;
     field_->setText(*sent);
+    if (!asked_about.isEmpty() && std::abs(number(asked_about) - number(*sent)) < alike)
+        questioned_ = *sent; // looked at again, it is so
     take();
     return true;
 }
