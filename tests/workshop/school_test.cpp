@@ -61,6 +61,26 @@ TEST(School, ACopyIsABlockThatMayBeTheOne) {
     EXPECT_NE(hidden_json(copy_of(entries, 3)->truth), hidden_json(copy_of(entries, 4)->truth));
 }
 
+TEST(School, ACopySaysWhatItTakesAsDrawn) {
+    const SimulatedBlock block(tender_inline_four(), 11);
+    std::vector<block::Entry> entries = probed(block, 0.001);
+    EXPECT_EQ(copy_of(entries, 1)->told.story.find("Not measured"), std::string::npos) << "all of it was probed";
+    entries.pop_back();
+    for (const char* level : {"top", "middle", "bottom"}) {
+        block::Reading r;
+        r.at = {{block::FeatureKind::bore, "C", 1}, block::Quantity::size, level, "across", {}};
+        r.words = level;
+        r.value = block.truth(r.at);
+        r.instrument.name = "bore gauge";
+        entries.push_back({static_cast<std::int64_t>(entries.size() + 1), entries.back().time, "Marit", r});
+    }
+    const auto copy = copy_of(entries, 1);
+    ASSERT_TRUE(copy) << copy.error().front().text();
+    EXPECT_NE(copy->told.story.find("Not measured, and taken as drawn: the tunnel, deck C, some cylinders."),
+              std::string::npos)
+        << copy->told.story;
+}
+
 TEST(School, IsTriedBeforeTheMetalIsTouched) {
     const SimulatedBlock block(tender_inline_four(), 12);
     std::vector<block::Entry> entries = probed(block, 0.001);

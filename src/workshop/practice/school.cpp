@@ -130,15 +130,23 @@ block::Result<Exercise> copy_of(const std::vector<Entry>& entries, std::int64_t 
     e.truth.seed = static_cast<std::uint64_t>(number);
     e.truth.block = as_drawn(e.blueprint);
     Deviates draw(e.truth.seed, 4);
+    std::string unknown; // parts that nobody has measured
+    const auto not_measured = [&unknown](const std::string& part) { unknown += (unknown.empty() ? "" : ", ") + part; };
     bool known = planning::study_tunnel(state).has_value();
+    if (!known)
+        not_measured("the tunnel");
     draw_mains(e.truth.block, state, e.blueprint, draw);
     for (const block::BankBlueprint& bank : e.blueprint.banks)
         if (const auto& deck = decks_of(state).deck(bank.id).latest; deck && !deck->result.points.empty()) {
             known = true;
             e.truth.block.decks[bank.id] = deck_of(bank, deck->result.points, usual_u, draw);
+        } else {
+            not_measured("deck " + bank.id);
         }
+    std::size_t bores = 0;
     for (const planning::FoundCylinder& found : planning::found_cylinders(state, {})) {
         known = true;
+        ++bores;
         BoreTruth& bore = e.truth.block.bores.at(found.id);
         const double u = found.uncertainty.value_or(usual_u);
         bore.size = found.diameter + u * draw.normal();
@@ -148,6 +156,10 @@ block::Result<Exercise> copy_of(const std::vector<Entry>& entries, std::int64_t 
     }
     if (!known)
         return tl::unexpected(refused("nothing was measured of it", "readings or a log: by them a truth is drawn"));
+    if (bores < e.blueprint.bores.size())
+        not_measured(bores == 0 ? "the cylinders" : "some cylinders");
+    if (!unknown.empty())
+        e.told.story += " Not measured, and taken as drawn: " + unknown + ".";
     for (std::size_t i = 0; i < entries.size(); ++i)
         if (!out[i] && is_plan(entries[i].payload))
             e.plans.push_back(entries[i].payload);
