@@ -272,6 +272,30 @@ TEST(SecondLook, DecksAreReadByGaugeWhereNoLogIsToCome) {
     EXPECT_THAT(s.called(), StartsWith("deck.C/measure/height"));
 }
 
+// Nor a bridge: the straightedge goes over all its lines before anything is cut by what it says.
+TEST(SecondLook, DecksAreFeltWhereNobodyReadsHeights) {
+    Story s;
+    s.add(ScopeChosen{{Stage::decks}, "the rest is good by its papers"});
+    s.add(StepDone{"washed"}).add(StepDone{"inspected for cracks, threads, caps and registers"});
+    s.add(StepSkipped{"as_found/log", "no probe in this shop"});
+    for (const Step& step : s.now().steps.steps)
+        if (step.place && step.place->quantity == Quantity::height)
+            s.add(StepSkipped{step.id, "no bridge in this shop"});
+    const auto lines = chosen_places(s.state(), Measuring::feelers, "C");
+    ASSERT_GT(lines.size(), 2U);
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        const Assessment a = s.now();
+        ASSERT_TRUE(a.steps.now() && a.steps.now()->place) << i;
+        EXPECT_EQ(*a.steps.now()->place, lines[i]);
+        EXPECT_THAT(s.metal(), IsEmpty()) << "after " << i << " of " << lines.size();
+        Reading r = test::size_reading("main.1", "", "", 0.10, 0.005);
+        r.at = lines[i];
+        r.upper = 0.15;
+        s.add(r);
+    }
+    EXPECT_THAT(s.called(), StartsWith("deck.C/witness"));
+}
+
 // Every cylinder was decided to be left as it is: there is nothing to bore, and no piston is asked for.
 TEST(SecondLook, NoSizeIsAskedForWhereEveryCylinderIsLeft) {
     RowJob job;
