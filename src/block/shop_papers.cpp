@@ -4,6 +4,7 @@
 #include "block/fields_json.h"
 #include "block/number_text.h"
 #include "block/units.h"
+#include "block/words_of.h"
 
 #include <algorithm>
 #include <cctype>
@@ -20,16 +21,6 @@ constexpr double degree = std::numbers::pi / 180;
 
 Fault not_that(const std::string& where, const std::string& what, const std::string& expected) {
     return {where, 0, what, expected};
-}
-
-std::vector<std::string_view> words_of(std::string_view text) {
-    std::vector<std::string_view> words;
-    for (std::size_t at = 0; (at = text.find_first_not_of(' ', at)) != std::string_view::npos;) {
-        const std::size_t end = std::min(text.find(' ', at), text.size());
-        words.push_back(text.substr(at, end - at));
-        at = end;
-    }
-    return words;
 }
 
 std::optional<double> number_in(std::string_view word) {

@@ -38,6 +38,7 @@ void PracticeWork::take_up_job() {
     result_.reset();
     remarks_.clear();
     last_reading_.reset();
+    metal_was_struck_ = false;
     if (is_practice() && !card_of(session_.state()).truth_opened)
         if (const auto truth = workshop::hidden_truth(session_.state()))
             bench_ = std::make_unique<workshop::PracticeBench>(*intake_of(session_.state()).blueprint, *truth,

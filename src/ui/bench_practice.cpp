@@ -38,8 +38,7 @@ void BenchWindow::build_practice_menu() {
             const auto copy = workshop::copy_of(context_.session.entries(), context_.practice.next_copy());
             if (!copy)
                 return report(copy.error());
-            if (done(context_.practice.begin(*copy)))
-                go_to(Place::block);
+            begin(*copy);
         }));
     menu->addSeparator();
     auto* depths = new QActionGroup(menu);
@@ -58,8 +57,10 @@ void BenchWindow::begin_exercise(const QString& theme, int level) {
     const auto known = workshop::theme_of(theme.toStdString());
     if (!known)
         return;
-    const workshop::Exercise exercise =
-        workshop::exercise_of(*known, level, context_.practice.next_number(*known, level));
+    begin(workshop::exercise_of(*known, level, context_.practice.next_number(*known, level)));
+}
+
+void BenchWindow::begin(const workshop::Exercise& exercise) {
     if (done(context_.practice.begin(exercise)))
         go_to(Place::block);
 }
@@ -71,8 +72,7 @@ void BenchWindow::begin_own_exercise(const QString& file) {
             .and_then([](const workshop::OwnExercise& own) { return workshop::exercise_of(own); });
     if (!exercise)
         return report(exercise.error());
-    if (done(context_.practice.begin(*exercise)))
-        go_to(Place::block);
+    begin(*exercise);
 }
 
 /// Where a reading is asked for, the gauge sends it; where a log, the machine probes. What is read on another page is

@@ -103,6 +103,7 @@ class BenchWindow : public QMainWindow {
     void build_practice_menu();
     void begin_exercise(const QString& theme, int level);
     void begin_own_exercise(const QString& file);
+    void begin(const workshop::Exercise& exercise);
     void take_simulated();
     void hold_against_ring();
     void open_truth();

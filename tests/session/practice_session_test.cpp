@@ -144,4 +144,6 @@ TEST_F(PracticeSession, MetalStaysOffWhateverIsStruck) {
     EXPECT_TRUE(practice_.remarks().empty());
     EXPECT_NEAR(practice_.reading(at)->section(QLatin1Char(' '), 0, 0).toDouble(), honed, 0.01);
     EXPECT_FALSE(session_.take(block::SerialGiven{"K26-01", ""})) << "a block that is not there has no serial";
+    begin(Kind::straightedge);
+    EXPECT_FALSE(practice_.metal_was_struck()) << "that was another block";
 }

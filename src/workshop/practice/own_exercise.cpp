@@ -4,6 +4,7 @@
 #include "block/entries/cylinder_entries.h"
 #include "block/fields_json.h"
 #include "block/reading_text.h"
+#include "block/words_of.h"
 
 #include <algorithm>
 #include <map>
@@ -15,16 +16,6 @@ using block::FeatureId;
 using block::FeatureKind;
 using block::Fields;
 
-std::vector<std::string> words_of(const std::string& line) {
-    std::vector<std::string> words;
-    for (std::size_t at = 0; (at = line.find_first_not_of(" \t", at)) != std::string::npos;) {
-        const std::size_t end = std::min(line.find_first_of(" \t", at), line.size());
-        words.push_back(line.substr(at, end - at));
-        at = end;
-    }
-    return words;
-}
-
 /// Puts the errors into a truth, line by line.
 class Errors {
   public:
@@ -33,8 +24,9 @@ class Errors {
     block::Faults take(const std::vector<std::string>& lines) {
         for (std::size_t i = 0; i < lines.size(); ++i) {
             line_ = static_cast<int>(i) + 1;
-            if (const auto words = words_of(lines[i]); !words.empty())
-                take_line(words);
+            const auto found = block::words_of(lines[i]);
+            if (!found.empty())
+                take_line({found.begin(), found.end()});
         }
         return std::move(faults_);
     }
