@@ -202,21 +202,26 @@ std::vector<block::Payload> school_of(const block::JobState& state, const Practi
     return plans;
 }
 
-using Figure = std::pair<const char*, double workshop::TriedOnce::*>;
-constexpr std::array<Figure, 4> figures{{{"cap_cut", &workshop::TriedOnce::cap_cut},
-                                         {"deck_cut", &workshop::TriedOnce::deck_cut},
-                                         {"size", &workshop::TriedOnce::size},
-                                         {"minutes", &workshop::TriedOnce::minutes}}};
-
-Json tried_json(const std::vector<workshop::TriedOnce>& tried) {
-    Json json;
-    for (const auto& [name, figure] : figures) {
+Json tried_json(const workshop::School& school, const std::vector<workshop::TriedOnce>& tried) {
+    Json json{{"school", wording::school_words(school)}};
+    for (const auto& [name, figure] : workshop::tried_figures) {
         const workshop::SchoolSpread spread = workshop::spread_of(tried, figure);
         json[name] = {{"least", spread.least}, {"middle", spread.middle}, {"most", spread.most}};
     }
-    json["good"] = std::ranges::count_if(tried, [](const auto& once) { return once.finished && once.out == 0; });
+    json["good"] = std::ranges::count_if(tried, &workshop::TriedOnce::good);
     json["of"] = tried.size();
     return json;
+}
+std::string tried_text(const workshop::School& school, const std::vector<workshop::TriedOnce>& tried) {
+    std::string text = wording::school_words(school) + "\n";
+    for (const auto& [name, figure] : workshop::tried_figures) {
+        const workshop::SchoolSpread s = workshop::spread_of(tried, figure);
+        const double unit = figure == &workshop::TriedOnce::minutes ? 60 : 1;
+        const int decimals = unit > 1 ? 1 : 3;
+        text += "  " + wording::tried_figure_name(figure) + ": " + wording::fixed(s.least / unit, decimals) + " / " +
+                wording::fixed(s.middle / unit, decimals) + " / " + wording::fixed(s.most / unit, decimals) + "\n";
+    }
+    return text + "  " + wording::tried_words(tried) + "\n";
 }
 
 } // namespace
@@ -226,32 +231,21 @@ int try_practice(const PracticeRequest& request) {
     if (!entries)
         return refuse(entries.error());
     const block::Folded state = block::fold(*entries);
-    const auto planned = workshop::try_school(*entries, {}, request.times);
-    if (!planned)
-        return refuse(planned.error());
-    const auto tried = workshop::try_school(*entries, school_of(state, request), request.times);
-    if (!tried)
-        return refuse(tried.error());
-    if (request.as_text) {
-        for (const auto& [name, figure] : figures) {
-            const workshop::SchoolSpread a = workshop::spread_of(*planned, figure),
-                                         b = workshop::spread_of(*tried, figure);
-            const int decimals = std::string_view(name) == "minutes" ? 0 : 3;
-            const auto spread = [decimals](const workshop::SchoolSpread& s) {
-                return wording::fixed(s.least, decimals) + " / " + wording::fixed(s.middle, decimals) + " / " +
-                       wording::fixed(s.most, decimals);
-            };
-            std::cout << name << "\t" << spread(a) << "\t" << spread(b) << "\n";
-        }
-        return std::cout.flush() ? 0 : input_is_wrong;
+    std::vector<workshop::School> schools{{}};
+    if (std::vector<block::Payload> plans = school_of(state, request); !plans.empty())
+        schools.push_back({std::move(plans)});
+    else
+        schools = workshop::schools_of(state);
+    Json json{{"format", "pallix-school"}, {"version", 1}, {"unit", "mm"}, {"schools", Json::array()}};
+    std::string text;
+    for (const workshop::School& school : schools) {
+        const auto tried = workshop::try_school(*entries, school.plans, request.times);
+        if (!tried)
+            return refuse(tried.error());
+        json["schools"].push_back(tried_json(school, *tried));
+        text += tried_text(school, *tried);
     }
-    std::cout << Json{{"format", "pallix-school"},
-                      {"version", 1},
-                      {"unit", "mm"},
-                      {"planned", tried_json(*planned)},
-                      {"tried", tried_json(*tried)}}
-                     .dump(2)
-              << "\n";
+    std::cout << (request.as_text ? text : json.dump(2) + "\n");
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

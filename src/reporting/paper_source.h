@@ -31,6 +31,7 @@ struct OfBook {
     std::function<QByteArray(const std::string& sha256)> picture{};
     std::map<std::string, block::InstrumentHistory> histories{}; ///< by the name of the instrument
     std::shared_ptr<const workshop::PracticeResult> practice{}; ///< what came of an exercise; null: not reckoned up yet
+    bool practice_awaited = false;                              ///< somebody else reckons it up
     std::optional<planning::HoursLeft> hours{};                 ///< by what the shop's other jobs took
 };
 

@@ -6,31 +6,21 @@
 #include "reporting/code_picture.h"
 #include "reporting/paper.h"
 #include "reporting/sheet.h"
+#include "reporting/truth_picture.h"
 #include "wording/common/phrases.h"
 #include "wording/practice/practice_words.h"
 #include "workshop/practice/result.h"
 
 #include <QPainter>
-#include <QPainterPath>
 #include <algorithm>
-#include <cmath>
+#include <set>
 
 namespace pallix::reporting {
 namespace {
 
-using workshop::PartLeft;
 using workshop::Reckoning;
 
-const QColor ink(0x1E, 0x25, 0x2B), soft(0x5B, 0x66, 0x70), good_side(0xE4, 0xEC, 0xE6), bad(0x9A, 0x2F, 0x1F);
-constexpr int names = 190, width = 660, line = 22, head = 26, foot = 22; // layout pixels
-
-/// The range that is drawn, mm to either side of the limit.
-double range_of(const Reckoning& r) {
-    double range = 0.01;
-    for (const PartLeft& part : r.left)
-        range = std::max({range, std::abs(part.out), std::abs(part.out_was.value_or(0))});
-    return std::min(range, 0.25); // what is further out stands at the edge
-}
+constexpr int width = 660; // layout pixels
 
 QString rounded(double score) {
     return QString::fromStdString(wording::fixed(score, 0));
@@ -62,55 +52,38 @@ void metal(Sheet& sheet, const PaperSource& s, const workshop::PracticeResult& r
                   rows);
 }
 
-} // namespace
+/// Sentences that go on the page below so many panels: one row of them is as high as five lines, some of which wrap.
+qsizetype room_for_remarks(std::size_t panels) {
+    constexpr qsizetype without = 24, of_a_row = 5, least = 2, most = 12;
+    const auto rows = static_cast<qsizetype>(panels + 1) / 2;
+    return std::clamp(without - of_a_row * rows, least, most);
+}
 
-QImage truth_picture(const block::JobState& state, const Reckoning& r, const wording::LengthText& l, int scale) {
-    const int height = head + line * static_cast<int>(r.left.size()) + foot;
-    QImage image(width * scale, height * scale, QImage::Format_RGB32);
+QImage truth_image(const PaperSource& s, const Reckoning& r) {
+    std::set<std::string> out;
+    for (const workshop::PartLeft& part : r.left)
+        if (!part.good)
+            out.insert(part.about);
+    QStringList names;
+    for (const workshop::Shape& shape : r.shapes)
+        names << q(wording::shape_name(*intake_of(s.state).blueprint, shape));
+    TruthPicture picture(r.shapes, names, out);
+    QFont font(QStringLiteral("Lato"));
+    font.setPixelSize(14);
+    const double height = picture.height(font.pixelSize());
+    QImage image(width * s.picture_scale, static_cast<int>(height * s.picture_scale), QImage::Format_RGB32);
     image.fill(Qt::white);
     QPainter painter(&image);
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.scale(scale, scale);
-    QFont font(QStringLiteral("Lato"));
-    font.setPixelSize(14);
-    painter.setFont(font);
-    const double range = range_of(r), left = names, right = width - 12, zero = (left + right) / 2;
-    const auto at = [&](double out) { return zero + std::clamp(out / range, -1.0, 1.0) * ((right - left) / 2 - 8); };
-    painter.fillRect(QRectF(left, head, zero - left, line * static_cast<double>(r.left.size())), good_side);
-    painter.setPen(QPen(ink, 1));
-    painter.drawLine(QPointF(zero, head - 4), QPointF(zero, height - foot + 4));
-    painter.setPen(soft);
-    painter.drawText(QRectF(left, 0, zero - left - 6, head), Qt::AlignRight | Qt::AlignVCenter, QStringLiteral("good"));
-    painter.drawText(QRectF(zero + 6, 0, right - zero, head), Qt::AlignLeft | Qt::AlignVCenter,
-                     QStringLiteral("out of its limit"));
-    painter.drawText(QRectF(zero + 6, height - foot, right - zero, foot), Qt::AlignRight | Qt::AlignVCenter,
-                     QString::fromStdString(l.with_unit(range)));
-    double y = head;
-    for (const PartLeft& part : r.left) {
-        painter.setPen(ink);
-        painter.drawText(
-            QRectF(0, y, names - 8, line), Qt::AlignLeft | Qt::AlignVCenter,
-            painter.fontMetrics().elidedText(QString::fromStdString(wording::about_words(state, part.about)),
-                                             Qt::ElideMiddle, names - 8));
-        const QPointF is(at(part.out), y + line / 2.0);
-        if (part.out_was) {
-            const QPointF was(at(*part.out_was), is.y());
-            painter.setPen(QPen(soft, 1, Qt::DashLine));
-            painter.drawLine(was, is);
-            painter.setPen(QPen(ink, 1.5));
-            painter.setBrush(Qt::white);
-            painter.drawEllipse(was, 5, 5);
-        }
-        painter.setPen(QPen(part.good ? ink : bad, 1.5));
-        painter.setBrush(part.good ? ink : bad);
-        if (part.good)
-            painter.drawEllipse(is, 5, 5);
-        else
-            painter.drawRect(QRectF(is.x() - 5, is.y() - 5, 10, 10)); // by its shape, not by its colour alone
-        y += line;
-    }
+    painter.scale(s.picture_scale, s.picture_scale);
+    picture.paint(painter, QRectF(0, 0, width, height),
+                  {Qt::white, QColor(0x1E, 0x25, 0x2B), QColor(0x5B, 0x66, 0x70), QColor(0xC9, 0xCB, 0xC8),
+                   QColor(0xE4, 0xEC, 0xE6), QColor(0x9A, 0x2F, 0x1F)},
+                  font, s.lengths);
     return image;
 }
+
+} // namespace
 
 QString reckoning_html(const PaperSource& s) {
     Sheet sheet;
@@ -123,6 +96,10 @@ QString reckoning_html(const PaperSource& s) {
         return paper_html(intake_of(s.state).title, sheet.body());
     }
     std::shared_ptr<const workshop::PracticeResult> result = s.of_book.practice;
+    if (!result && s.of_book.practice_awaited) {
+        sheet.paragraph(QStringLiteral("It is being reckoned up…"));
+        return paper_html(intake_of(s.state).title, sheet.body());
+    }
     if (!result)
         if (auto reckoned = workshop::result_of(s.entries))
             result = std::make_shared<const workshop::PracticeResult>(std::move(*reckoned));
@@ -142,11 +119,12 @@ QString reckoning_html(const PaperSource& s) {
                     .arg(q(person), q(wording::fixed(result->own.minutes, 0) + " min")));
     sheet.paragraph(QStringLiteral("<span class=\"verdict\">%1</span>").arg(q(wording::score_sentence(result->own))));
     scores(sheet, *result);
-    if (!result->own.left.empty()) {
+    if (!result->own.shapes.empty()) {
         sheet.heading(QStringLiteral("How it truly is"));
         sheet.pictures(
-            {Sheet::picture(picture_address(truth_picture(s.state, result->own, s.lengths, s.picture_scale)), width)},
-            {QStringLiteral("Much enlarged: hollow as it was found, full as it is left; square what is out")});
+            {Sheet::picture(picture_address(truth_image(s, result->own)), width)},
+            {QStringLiteral("Larger than life, the front to the left: hollow and dashed as it was found, full as it is "
+                            "left; shaded what it may be, square and red what is out")});
     }
     metal(sheet, s, *result);
     QStringList lines;
@@ -154,7 +132,7 @@ QString reckoning_html(const PaperSource& s) {
         lines << q(sentence);
     if (!lines.isEmpty())
         sheet.heading(QStringLiteral("What to do better"));
-    constexpr qsizetype on_one_page = 12;
+    const qsizetype on_one_page = room_for_remarks(result->own.shapes.size());
     if (lines.size() > on_one_page) {
         const qsizetype more = lines.size() - on_one_page;
         lines = lines.mid(0, on_one_page);

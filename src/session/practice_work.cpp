@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/practice_work.h"
 
+#include "block/metal.h"
 #include "block/number_text.h"
 #include "block/state/card_state.h"
 #include "block/state/intake_state.h"
@@ -35,6 +36,7 @@ bool PracticeWork::is_practice() const {
 
 void PracticeWork::take_up_job() {
     bench_.reset();
+    reckoning_.cancel();
     result_.reset();
     remarks_.clear();
     last_reading_.reset();
@@ -50,13 +52,11 @@ void PracticeWork::before(const std::vector<block::Payload>& payloads) {
     if (!bench_)
         return;
     remarks_.clear();
-    lines_.clear();
     last_reading_.reset();
     looked_ = true;
     for (const block::Payload& payload : payloads) {
         for (planning::Remark& remark : planning::remarks_on(session_.assessment(), payload))
             remarks_.push_back(std::move(remark));
-        lines_.push_back(workshop::bar_line(session_.state(), payload));
         if (const auto* reading = std::get_if<block::Reading>(&payload))
             last_reading_ = *reading;
     }
@@ -73,15 +73,10 @@ void PracticeWork::after(int first) {
     metal_was_struck_ = std::any_of(entries.begin() + first, entries.end(), [&entries](const block::Entry& entry) {
         const auto* strike = std::get_if<block::Strike>(&entry.payload);
         return strike && strike->sequence > 0 && strike->sequence <= static_cast<std::int64_t>(entries.size()) &&
-               workshop::takes_metal(entries[static_cast<std::size_t>(strike->sequence - 1)].payload);
+               block::takes_metal(entries[static_cast<std::size_t>(strike->sequence - 1)].payload);
     });
-    // What the session has put before them has no line of its own.
-    const std::size_t added = entries.size() - static_cast<std::size_t>(first);
-    const std::size_t more = added > lines_.size() ? added - lines_.size() : 0;
-    for (std::size_t i = 0; i < added; ++i)
-        bench_->work(entries[static_cast<std::size_t>(first) + i].payload,
-                     i >= more && i - more < lines_.size() ? lines_[i - more] : std::optional<planning::CentreLine>());
-    lines_.clear();
+    for (std::size_t i = static_cast<std::size_t>(first); i < entries.size(); ++i)
+        bench_->work(entries, i);
     if (card_of(session_.state()).truth_opened)
         bench_.reset();
     Q_EMIT changed();
@@ -153,18 +148,35 @@ block::Result<double> PracticeWork::hold_against_ring(const std::string& instrum
     return taken ? block::Result<double>(check.reading - check.size) : tl::unexpected(taken.error());
 }
 
-Outcome PracticeWork::open_truth() {
-    const auto reckoned = workshop::reckon(session_.entries());
-    if (!reckoned)
-        return tl::unexpected(reckoned.error());
-    return session_.take(block::TruthOpened{reckoned->score()});
+void PracticeWork::reckon(std::function<void()> then) {
+    reckoning_.start([entries = session_.entries()](const Errand&) { return workshop::result_of(entries); },
+                     {[this, then = std::move(then)](block::Result<workshop::PracticeResult> result) {
+                          if (!result)
+                              return Q_EMIT failed(QString::fromStdString(result.error().front().text()));
+                          result_ = std::make_shared<const workshop::PracticeResult>(std::move(*result));
+                          then();
+                      },
+                      [this](const QString& why) { Q_EMIT failed(why); }});
+}
+
+void PracticeWork::open_truth() {
+    if (!bench_ || reckoning_.running())
+        return;
+    reckon([this, counted = session_.entries().size()] {
+        if (session_.entries().size() != counted) // somebody worked on meanwhile: that counts as well
+            return open_truth();
+        if (const auto taken = session_.take(block::TruthOpened{result_->own.score()}); !taken) {
+            result_.reset();
+            return Q_EMIT failed(QString::fromStdString(taken.error().front().text()));
+        }
+        Q_EMIT opened();
+    });
 }
 
 std::shared_ptr<const workshop::PracticeResult> PracticeWork::result() {
-    if (!result_ && is_practice() && card_of(session_.state()).truth_opened)
-        if (auto reckoned = workshop::result_of(session_.entries()))
-            result_ = std::make_shared<const workshop::PracticeResult>(std::move(*reckoned));
-    return result_;
+    if (!result_ && !reckoning_.running() && is_practice() && card_of(session_.state()).truth_opened)
+        reckon([this] { Q_EMIT reckoned(); });
+    return card_of(session_.state()).truth_opened ? result_ : nullptr;
 }
 
 } // namespace pallix::session

@@ -2,12 +2,14 @@
 #pragma once
 
 #include "planning/practice/coach.h"
+#include "session/background.h"
 #include "session/session.h"
 #include "workshop/practice/exercise.h"
 #include "workshop/practice/result.h"
 
 #include <QObject>
 #include <QString>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -54,27 +56,34 @@ class PracticeWork : public QObject {
     /// What was struck last had taken metal: the ledger says nothing of it any more, and it is off all the same.
     [[nodiscard]] bool metal_was_struck() const { return metal_was_struck_; }
 
-    /// Ends the exercise: what came of it is reckoned up, and the score kept.
-    [[nodiscard]] Outcome open_truth();
-    /// @return nothing while the truth is sealed
+    /// Ends the exercise: what came of it is reckoned up away from the window's thread, and then the score kept.
+    void open_truth();
+    [[nodiscard]] bool reckons() const { return reckoning_.running(); }
+    /// @return nothing while the truth is sealed, or while it is reckoned up
     [[nodiscard]] std::shared_ptr<const workshop::PracticeResult> result();
+    /// Waits for what is reckoned up, if anything is.
+    void insist() { reckoning_.insist(); }
 
   Q_SIGNALS:
-    void changed(); ///< another bench, or another remark
+    void changed();  ///< another bench, or another remark
+    void opened();   ///< the truth, and what came of it is there
+    void reckoned(); ///< what came of it, asked for later
+    void failed(const QString& why);
 
   private:
     void take_up_job();
     void before(const std::vector<block::Payload>& payloads);
     void after(int first);
+    void reckon(std::function<void()> then);
 
     Session& session_;
     std::unique_ptr<workshop::PracticeBench> bench_;
-    std::vector<std::optional<planning::CentreLine>> lines_; ///< of what is being taken
     std::vector<planning::Remark> remarks_;
     bool looked_ = false; ///< at what is being taken
     bool metal_was_struck_ = false;
     std::optional<block::Reading> last_reading_;
     std::shared_ptr<const workshop::PracticeResult> result_; ///< once it was asked for
+    Background<block::Result<workshop::PracticeResult>> reckoning_;
 };
 
 } // namespace pallix::session

@@ -4,6 +4,8 @@
 #include "planning/common/assessment.h"
 #include "ui/bench_window.h"
 #include "ui/dialogs/ask.h"
+#include "ui/dialogs/exercise_dialog.h"
+#include "ui/dialogs/school_dialog.h"
 #include "ui/frame/practice_strip.h"
 #include "ui/frame/reading_line.h"
 #include "ui/passport/passport_view.h"
@@ -32,7 +34,7 @@ void BenchWindow::build_practice_menu() {
     add(tr("&Take the reading, or probe"), tr("Ctrl+Space"), [this] { take_simulated(); });
     job_actions_.back()->setObjectName(QStringLiteral("practice-reading"));
     add(tr("Hold the gauge against its &ring"), tr("Ctrl+Alt+R"), [this] { hold_against_ring(); });
-    add(tr("Open the tr&uth; see the reckoning"), tr("Ctrl+Alt+U"), [this] { open_truth(); });
+    add(tr("Open the tr&uth; see the reckoning"), tr("Ctrl+Alt+U"), [this] { open_truth(false); });
     job_actions_.push_back(
         add_action(menu, tr("A &copy of this job, to try on"), QKeySequence(tr("Ctrl+Alt+Y")), [this] {
             const auto copy = workshop::copy_of(context_.session.entries(), context_.practice.next_copy());
@@ -40,6 +42,14 @@ void BenchWindow::build_practice_menu() {
                 return report(copy.error());
             begin(*copy);
         }));
+    job_actions_.push_back(add_action(menu, tr("&Other ways of planning this job…"), QKeySequence(tr("Ctrl+Alt+O")),
+                                      [this] { try_schools(); }));
+    add_action(menu, tr("An e&xercise of your own…"), QKeySequence(tr("Ctrl+Alt+X")), [this] {
+        ExerciseDialog dialog(context_, this);
+        dialog.exec();
+        if (const auto wanted = dialog.wanted())
+            begin(*wanted);
+    });
     menu->addSeparator();
     auto* depths = new QActionGroup(menu);
     const QStringList names{tr("Nobody looks &over your shoulder"), tr("Somebody &remarks on it"),
@@ -51,6 +61,17 @@ void BenchWindow::build_practice_menu() {
         action->setChecked(static_cast<int>(context_.preferences.coach()) == i);
         depths->addAction(action);
     }
+}
+
+/// Tried on blocks that it may be, before the metal is touched.
+void BenchWindow::try_schools() {
+    const auto copy = workshop::copy_of(context_.session.entries(), context_.practice.next_copy());
+    if (!copy)
+        return report(copy.error());
+    SchoolDialog dialog(context_, *copy, this);
+    dialog.exec();
+    if (const auto wanted = dialog.wanted_copy())
+        begin(*wanted);
 }
 
 void BenchWindow::begin_exercise(const QString& theme, int level) {
@@ -113,15 +134,22 @@ void BenchWindow::hold_against_ring() {
             .arg(qt(gauge.name), qt(context_.lengths().side_with_unit(*off, "over", "under"))));
 }
 
-void BenchWindow::open_truth() {
-    if (context_.practice.running()) {
-        const int answer = ask_which(this, tr("Open the truth"),
-                                     tr("How the block really is will be shown, and the exercise is over: what is done "
-                                        "after it does not count."),
-                                     {tr("Open it"), tr("Work on")});
-        if (answer != 0 || !done(context_.practice.open_truth()))
-            return;
-    }
+/// @param sure somebody has said so already
+void BenchWindow::open_truth(bool sure) {
+    if (!context_.practice.running())
+        return show_reckoning();
+    const auto step = call_->step();
+    sure = sure || (step && step->task == planning::Task::open_truth); // nothing else is open
+    if (!sure && ask_which(this, tr("Open the truth"),
+                           tr("How the block really is will be shown, and the exercise is over: what is done after it "
+                              "does not count."),
+                           {tr("Open it"), tr("Work on")}) != 0)
+        return;
+    practice_strip_->say(tr("It is being reckoned up…"));
+    context_.practice.open_truth();
+}
+
+void BenchWindow::show_reckoning() {
     go_to(Place::passport);
     passport().show_paper(reporting::PaperKind::reckoning);
 }

@@ -94,7 +94,12 @@ BenchWindow::BenchWindow(Context context, QWidget* parent)
     connect(route_, &RoutePanel::card_wanted, this, &BenchWindow::show_card);
     connect(practice_strip_, &PracticeStrip::reading_wanted, this, &BenchWindow::take_simulated);
     connect(practice_strip_, &PracticeStrip::ring_wanted, this, &BenchWindow::hold_against_ring);
-    connect(practice_strip_, &PracticeStrip::truth_wanted, this, &BenchWindow::open_truth);
+    connect(practice_strip_, &PracticeStrip::truth_wanted, this, [this] { open_truth(false); });
+    connect(call_, &CallPanel::truth_wanted, this, [this] { open_truth(true); });
+    connect(&context_.practice, &session::PracticeWork::opened, this, &BenchWindow::show_reckoning);
+    connect(&context_.practice, &session::PracticeWork::reckoned, this, &BenchWindow::refresh);
+    connect(&context_.practice, &session::PracticeWork::failed, this,
+            [this](const QString& why) { practice_strip_->say(why); });
     connect(reading_, &ReadingLine::asks_for, this, &BenchWindow::show_asked);
     if (const auto* app = qobject_cast<BenchApplication*>(qApp))
         connect(app, &BenchApplication::failed, this, &BenchWindow::tell_failure, Qt::QueuedConnection);

@@ -106,7 +106,9 @@ class BenchWindow : public QMainWindow {
     void begin(const workshop::Exercise& exercise);
     void take_simulated();
     void hold_against_ring();
-    void open_truth();
+    void open_truth(bool sure);
+    void show_reckoning();
+    void try_schools();
     void build_people_actions(QMenu* menu);
     void build_sheet_actions(QMenu* menu);
     void show_card();

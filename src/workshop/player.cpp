@@ -72,7 +72,7 @@ class Player {
             return wait(a);
         ++played_.steps;
         played_.told.push_back(now->id);
-        if (now->task == Task::hand_over) {
+        if (now->task == Task::hand_over || now->task == Task::open_truth) {
             played_.ended = true;
             return;
         }
@@ -349,8 +349,8 @@ class Player {
                 keep_forecast(state, p);
             if (std::holds_alternative<block::Reading>(p))
                 unchecked_.push_back(static_cast<std::int64_t>(played_.entries.size() + 1));
-            bench_.work(p, bar_line(state, p));
             add(std::move(p));
+            bench_.work(played_.entries, played_.entries.size() - 1);
         }
     }
     void keep_forecast(const Folded& state, const Payload& p) {

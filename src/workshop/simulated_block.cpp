@@ -29,7 +29,7 @@ double saddle_top(const Housing& h) {
 
 } // namespace
 
-SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed)
+SimulatedBlock::SimulatedBlock(const block::Blueprint& blueprint, std::uint64_t seed)
     : SimulatedBlock(blueprint, worn(blueprint, seed), {}, seed) {}
 
 SimulatedBlock::SimulatedBlock(block::Blueprint blueprint, const BlockTruth& truth, const MachineHabits& machines,
@@ -269,6 +269,19 @@ SimulatedBlock::DeckStand SimulatedBlock::deck(const std::string& bank) const {
     stand.clean_at = stand.low + std::max(0.0, stand.taken - stand.needed);
     stand.clean = stand.taken >= stand.needed - 1e-4;
     return stand;
+}
+
+std::vector<SimulatedBlock::DeckAcross> SimulatedBlock::deck_along(const std::string& bank) const {
+    const block::BankBlueprint& drawn = *blueprint_.bank(bank);
+    std::vector<DeckAcross> along;
+    for (const auto& [place, found] : decks_.at(bank).places) { // row by row from the front
+        const double height = from_tunnel(drawn, place) - drawn.deck_height.nominal;
+        if (along.empty() || along.back().u != place.x)
+            along.push_back({place.x, height, height});
+        along.back().low = std::min(along.back().low, height);
+        along.back().high = std::max(along.back().high, height);
+    }
+    return along;
 }
 
 } // namespace pallix::workshop

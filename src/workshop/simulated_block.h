@@ -22,7 +22,7 @@ namespace pallix::workshop {
 class SimulatedBlock {
   public:
     /// Worn as blocks are.
-    SimulatedBlock(block::Blueprint blueprint, std::uint64_t seed);
+    SimulatedBlock(const block::Blueprint& blueprint, std::uint64_t seed);
     /// @param truth that fits the blueprint
     /// @param seed of what its machines do
     SimulatedBlock(block::Blueprint blueprint, const BlockTruth& truth, const MachineHabits& machines,
@@ -78,6 +78,11 @@ class SimulatedBlock {
         bool clean = false;
     };
     [[nodiscard]] DeckStand deck(const std::string& bank) const;
+    /// Its lowest and highest place across, so far along the crankshaft; from the front.
+    struct DeckAcross {
+        double u = 0, low = 0, high = 0; ///< heights over nominal from the tunnel as it is
+    };
+    [[nodiscard]] std::vector<DeckAcross> deck_along(const std::string& bank) const;
 
   private:
     [[nodiscard]] const block::HoleBlueprint& hole(const block::FeatureId& id) const { return *blueprint_.hole(id); }

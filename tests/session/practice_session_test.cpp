@@ -3,10 +3,12 @@
 #include "block/state/card_state.h"
 #include "planning/common/assessment.h"
 #include "session/practice_work.h"
+#include "session/school_work.h"
 #include "session/shop_experience.h"
 #include "session/shop_model.h"
 #include "session/shop_standing.h"
 #include "session_fixture.h"
+#include "workshop/harbour.h"
 
 #include <gmock/gmock.h>
 
@@ -78,7 +80,11 @@ TEST_F(PracticeSession, CountsForNothingInTheShop) {
         EXPECT_TRUE(row.forecasts.isEmpty());
         EXPECT_TRUE(row.hours.minutes.empty());
     }
-    ASSERT_TRUE(practice_.open_truth());
+    practice_.open_truth();
+    EXPECT_TRUE(practice_.reckons());
+    EXPECT_TRUE(practice_.running()) << "not before it is reckoned up";
+    practice_.insist();
+    EXPECT_FALSE(practice_.running());
     const ShopModel::Row& done = row_of(model, job);
     ASSERT_TRUE(done.standing.practised->score);
     EXPECT_EQ(*done.standing.practised->score, card_of(session_.state()).truth_opened->payload.score);
@@ -101,13 +107,21 @@ TEST_F(PracticeSession, StaysPractice) {
     const auto begun = card_of(session_.state()).practice->sequence;
     EXPECT_FALSE(session_.undo_target());
     EXPECT_FALSE(session_.strike(begun, QStringLiteral("to have it real")));
-    ASSERT_TRUE(practice_.open_truth());
+    practice_.open_truth();
+    ASSERT_TRUE(session_.take(block::AtBench{"Mira", block::Role::learner})); // meanwhile: it counts as well
+    practice_.insist();
+    practice_.insist();
+    ASSERT_TRUE(card_of(session_.state()).truth_opened);
+    EXPECT_EQ(session_.entries().back().sequence, card_of(session_.state()).truth_opened->sequence);
+    ASSERT_TRUE(practice_.result());
     EXPECT_FALSE(session_.undo_target());
     EXPECT_FALSE(session_.take(block::TruthOpened{100})) << "opened once";
     EXPECT_FALSE(practice_.running());
     open_small_job();
     EXPECT_FALSE(practice_.is_practice());
-    EXPECT_FALSE(practice_.open_truth());
+    practice_.open_truth();
+    EXPECT_FALSE(practice_.reckons());
+    EXPECT_FALSE(practice_.result());
     EXPECT_FALSE(practice_.reading({}));
     EXPECT_FALSE(practice_.probe());
     EXPECT_FALSE(practice_.hold_against_ring("bore gauge", 50));
@@ -146,4 +160,39 @@ TEST_F(PracticeSession, MetalStaysOffWhateverIsStruck) {
     EXPECT_FALSE(session_.take(block::SerialGiven{"K26-01", ""})) << "a block that is not there has no serial";
     begin(Kind::straightedge);
     EXPECT_FALSE(practice_.metal_was_struck()) << "that was another block";
+}
+
+// Every way on the first block, then every way on the next; what comes is what comes of each by itself.
+TEST_F(PracticeSession, SchoolsAreTriedBlockByBlock) {
+    const workshop::SimulatedBlock block(workshop::tender_inline_four(), 12);
+    metrology::Deviates draw(5, 1);
+    ASSERT_TRUE(session_.new_job(QStringLiteral("Tender"), {}, {"b.json", write_blueprint(block.blueprint())}, true));
+    ASSERT_TRUE(session_.take(block::ScopeChosen{{block::Stage::tunnel}, "the tunnel alone"}));
+    ASSERT_TRUE(session_.take_probe_logs({{"l.csv", block.probe(0.001, draw)}}, 0.001, true));
+    std::vector<workshop::School> schools = workshop::schools_of(session_.state());
+    ASSERT_GT(schools.size(), 2U);
+    EXPECT_TRUE(schools.front().plans.empty()) << "as planned";
+    for (std::size_t i = 1; i < schools.size(); ++i)
+        EXPECT_TRUE(std::holds_alternative<block::TunnelPolicy>(schools[i].plans.front()))
+            << "nothing else is asked for";
+    schools.resize(2);
+    SchoolWork work(session_.entries(), schools, 2);
+    std::vector<std::size_t> blocks;
+    QObject::connect(&work, &SchoolWork::came, [&] { blocks.push_back(work.blocks()); });
+    work.start();
+    work.start();
+    work.insist();
+    EXPECT_EQ(blocks, (std::vector<std::size_t>{0, 1, 1, 2}));
+    EXPECT_TRUE(work.done());
+    const auto alone = workshop::try_once(session_.entries(), schools[1].plans, 2);
+    ASSERT_TRUE(alone);
+    EXPECT_EQ(work.tried(1)[1].cap_cut, alone->cap_cut);
+    EXPECT_EQ(work.tried(1)[1].minutes, alone->minutes);
+
+    SchoolWork nothing({session_.entries().front()}, schools, 2);
+    QString said;
+    QObject::connect(&nothing, &SchoolWork::failed, [&](const QString& why) { said = why; });
+    nothing.start();
+    nothing.insist();
+    EXPECT_TRUE(said.contains(QStringLiteral("nothing was measured"))) << said.toStdString();
 }

@@ -4,13 +4,17 @@
 #include "block/state/card_state.h"
 #include "block/state/readings_state.h"
 #include "planning/common/assessment.h"
+#include "planning/tunnel/tunnel_study.h"
 #include "reporting/report.h"
+#include "ui/dialogs/school_dialog.h"
+#include "ui/dialogs/school_drawing.h"
 #include "ui/passport/passport_view.h"
 #include "ui/shop/shop_view.h"
 #include "workshop/harbour.h"
 #include "workshop/practice/own_exercise.h"
 
 #include <QComboBox>
+#include <QPlainTextEdit>
 #include <QTextBrowser>
 
 using namespace pallix;
@@ -33,7 +37,7 @@ class PracticeJourney : public test::BenchFixture {
     /// Whatever is called, done as proposed, until that holds or nothing is called any more.
     template <class Until>
     void follow(Until until) {
-        for (int i = 0; i < 300 && now() && now()->task != planning::Task::hand_over && !until(*now()); ++i) {
+        for (int i = 0; i < 300 && now() && now()->task != planning::Task::open_truth && !until(*now()); ++i) {
             const std::size_t before = session_.entries().size();
             if (now()->place || now()->task == planning::Task::feel)
                 take();
@@ -49,9 +53,15 @@ class PracticeJourney : public test::BenchFixture {
                 << now()->id << ": " << text_of("echo").toStdString() << " / " << text_of("call-echo").toStdString();
         }
     }
+    /// By the call once nothing else is left, else by its keys, and then it is asked for sure.
     void open_truth() {
-        in_dialog([](QDialog& dialog) { dialog.findChildren<QPushButton*>().first()->click(); });
-        key(Qt::Key_U, Qt::ControlModifier | Qt::AltModifier);
+        if (now() && now()->task == planning::Task::open_truth) {
+            answer();
+        } else {
+            in_dialog([](QDialog& dialog) { dialog.findChildren<QPushButton*>().first()->click(); });
+            key(Qt::Key_U, Qt::ControlModifier | Qt::AltModifier);
+        }
+        practice_.insist();
     }
     QString said() { return text_of("practice-words"); }
     QString paper() { return find<QTextBrowser>("passport")->toPlainText(); }
@@ -81,7 +91,8 @@ TEST_F(PracticeJourney, AnExerciseDoneWell) {
     });
     EXPECT_TRUE(explained) << "what a reading means";
     ASSERT_TRUE(now());
-    EXPECT_EQ(now()->task, planning::Task::hand_over);
+    EXPECT_EQ(now()->task, planning::Task::open_truth);
+    EXPECT_EQ(find<QPushButton>("call-answer")->text(), QStringLiteral("Open the truth"));
     EXPECT_TRUE(practice_.running());
     open_truth();
     ASSERT_FALSE(practice_.running());
@@ -89,6 +100,7 @@ TEST_F(PracticeJourney, AnExerciseDoneWell) {
     EXPECT_TRUE(paper().contains(QStringLiteral("of 100"))) << paper().toStdString();
     EXPECT_TRUE(paper().contains(QStringLiteral("How it truly is")));
     EXPECT_EQ(find<QComboBox>("papers")->currentText(), QStringLiteral("Reckoning"));
+    EXPECT_EQ(headline(), QStringLiteral("The exercise is over")) << "no block to hand over";
     EXPECT_FALSE(session_.undo_target()) << "what was looked at was looked at";
     key(Qt::Key_B, Qt::ControlModifier | Qt::AltModifier);
     window_->grab();
@@ -158,6 +170,83 @@ TEST_F(PracticeJourney, AnExerciseOfTheShopsOwnComesInAsAFile) {
     in_dialog([](QDialog& dialog) { dialog.reject(); });
     window_->take_files({QString::fromStdString(write("bad.pallix-exercise.json", own_exercise_json(own)))});
     EXPECT_EQ(session_.job(), job);
+}
+
+TEST_F(PracticeJourney, AnExerciseIsMadeByTypingAndByPulling) {
+    open_window();
+    ASSERT_TRUE(session_.new_job(QStringLiteral("Tender"), {},
+                                 {"b.json", write_blueprint(workshop::tender_inline_four())}, true));
+    in_dialog([&](QDialog& dialog) {
+        auto* begin = in<QPushButton>(dialog, "exercise-begin");
+        auto* errors = in<QPlainTextEdit>(dialog, "exercise-errors");
+        auto* told = in<QLabel>(dialog, "exercise-told");
+        EXPECT_FALSE(begin->isEnabled()) << "it has no name";
+        in<QLineEdit>(dialog, "exercise-title")->setText(QStringLiteral("The bent one"));
+        EXPECT_TRUE(begin->isEnabled());
+        errors->setPlainText(QStringLiteral("main.2 up 0.03\nmain.9 up 0.01"));
+        EXPECT_TRUE(told->text().startsWith(QStringLiteral("Line 2: \"main.9\" is not on this block")))
+            << told->text().toStdString();
+        EXPECT_FALSE(begin->isEnabled());
+        errors->setPlainText(QStringLiteral("main.2 up 0.03"));
+        EXPECT_TRUE(told->text().contains(QStringLiteral("tunnel")));
+        auto* drawing = in<QWidget>(dialog, "exercise-truth");
+        drawing->grab(); // laid out
+        drawing->setFocus();
+        QTest::keyClick(drawing, Qt::Key_Right); // main 1, from the side
+        QTest::keyClick(drawing, Qt::Key_Down, Qt::ShiftModifier);
+        EXPECT_EQ(errors->toPlainText(), QStringLiteral("main.2 up 0.03\nmain.1 up -0.050"));
+        QTest::keyClick(drawing, Qt::Key_Up, Qt::ShiftModifier);
+        EXPECT_EQ(errors->toPlainText(), QStringLiteral("main.2 up 0.03"));
+        drawing->grab();
+        const QPoint middle(drawing->width() / 4, drawing->height() / 12); // within the first panel
+        QTest::mousePress(drawing, Qt::LeftButton, Qt::NoModifier, middle);
+        const QPoint lower = middle + QPoint(0, 150);
+        QMouseEvent move(QEvent::MouseMove, lower, drawing->mapToGlobal(lower), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(drawing, &move);
+        QTest::mouseRelease(drawing, Qt::LeftButton, Qt::NoModifier, middle + QPoint(0, 150));
+        EXPECT_TRUE(errors->toPlainText().contains(QStringLiteral(" up -"))) << errors->toPlainText().toStdString();
+        errors->setPlainText(QStringLiteral("main.2 up 0.03"));
+        begin->click();
+    });
+    key(Qt::Key_X, Qt::ControlModifier | Qt::AltModifier);
+    ASSERT_TRUE(practice_.running());
+    EXPECT_TRUE(window_->windowTitle().contains(QStringLiteral("The bent one")));
+    const auto truth = workshop::hidden_truth(session_.state());
+    ASSERT_TRUE(truth);
+    EXPECT_EQ(truth->block.mains[1].up, 0.03);
+}
+
+TEST_F(PracticeJourney, OtherWaysAreTriedBeforeTheMetalIsTouched) {
+    open_window();
+    const workshop::SimulatedBlock block(workshop::tender_inline_four(), 12);
+    metrology::Deviates draw(5, 1);
+    ASSERT_TRUE(session_.new_job(QStringLiteral("Tender"), {}, {"b.json", write_blueprint(block.blueprint())}, true));
+    ASSERT_TRUE(session_.take(block::ScopeChosen{{block::Stage::tunnel}, "the tunnel alone"}));
+    in_dialog([](QDialog& dialog) { dialog.reject(); }); // nothing was measured
+    key(Qt::Key_O, Qt::ControlModifier | Qt::AltModifier);
+    ASSERT_TRUE(session_.take_probe_logs({{"l.csv", block.probe(0.001, draw)}}, 0.001, true));
+    const block::TunnelPolicy planned = planning::tunnel_policy_of(session_.state());
+    in_dialog([&](QDialog& dialog) {
+        auto& schools = dynamic_cast<ui::SchoolDialog&>(dialog);
+        EXPECT_FALSE(in<QPushButton>(dialog, "schools-plan")->isEnabled()) << "it is planned so";
+        while (schools.work().blocks() == 0)
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        EXPECT_TRUE(in<QLabel>(dialog, "schools-told")->text().contains(QStringLiteral(" of 10 blocks")));
+        auto* drawing = in<ui::SchoolDrawing>(dialog, "schools");
+        drawing->grab();
+        QTest::keyClick(drawing, Qt::Key_Down);
+        const auto spoken = drawing->spoken();
+        EXPECT_EQ(spoken[0].name, QStringLiteral("as planned"));
+        EXPECT_TRUE(spoken[1].marked);
+        EXPECT_TRUE(spoken[1].value.contains(QStringLiteral("good"))) << spoken[1].value.toStdString();
+        QTest::keyClick(drawing, Qt::Key_Return); // the button that is set off
+    });
+    key(Qt::Key_O, Qt::ControlModifier | Qt::AltModifier);
+    EXPECT_NE(planning::tunnel_policy_of(session_.state()), planned);
+    EXPECT_FALSE(practice_.is_practice()) << "the job itself is planned otherwise";
+    in_dialog([&](QDialog& dialog) { in<QPushButton>(dialog, "schools-copy")->click(); });
+    key(Qt::Key_O, Qt::ControlModifier | Qt::AltModifier);
+    EXPECT_TRUE(practice_.running()) << "and a copy is worked on";
 }
 
 // What is measured is whoever's choice who measures: the call goes on asking for the mains.

@@ -249,6 +249,51 @@ TEST(OwnExercise, HasTheErrorsThatWereTypedAndNoOthers) {
     EXPECT_GT(reckon(played.entries)->score(), 60);
 }
 
+// What is pulled in the drawing is a line, and the block of that line lies where it was pulled to.
+TEST(OwnExercise, IsPulledIntoShape) {
+    OwnExercise mine = own({});
+    const Exercise sound = *exercise_of(mine);
+    const SimulatedBlock as_it_should(sound.blueprint, sound.truth.block, {}, 1);
+    const auto shapes = shapes_of(as_it_should, as_it_should, {});
+    const auto index = [&](ShapeOf what, const char* bank = "") {
+        return static_cast<std::size_t>(
+            std::ranges::find_if(shapes, [&](const Shape& s) { return s.what == what && s.bank == bank; }) -
+            shapes.begin());
+    };
+    const auto pull = [&](std::size_t shape, std::size_t part, double length) {
+        const ErrorLine line = pulled(sound.blueprint, shapes, shape, part, length);
+        mine.errors = with_error(mine.errors, line);
+        return line.text;
+    };
+    const std::size_t deck = index(ShapeOf::deck, "R"), last = shapes[deck].parts.size() - 1;
+    EXPECT_EQ(pull(index(ShapeOf::line_upright), 1, 0.0312), "main.2 up 0.030");
+    EXPECT_EQ(pull(index(ShapeOf::line_sideways), 2, -0.02), "main.3 side -0.020");
+    EXPECT_EQ(pull(index(ShapeOf::mains), 0, 0.01), "main.1 over 0.010");
+    EXPECT_EQ(pull(deck, last, 0.04), "deck.R slope 0.080") << "the middle stays where it is";
+    EXPECT_EQ(pull(index(ShapeOf::cylinders, "L"), 1, 0.25), "bore.L.2 oversize 0.250");
+    EXPECT_EQ(mine.errors.size(), 5U);
+    const auto bent = exercise_of(mine);
+    ASSERT_TRUE(bent) << bent.error().front().text();
+    const auto now = shapes_of(as_it_should, SimulatedBlock(bent->blueprint, bent->truth.block, {}, 1), {});
+    EXPECT_NEAR(now[index(ShapeOf::line_upright)].parts[1].is_low, 0.03, 1e-6);
+    EXPECT_NEAR(now[index(ShapeOf::line_sideways)].parts[2].is_low, -0.02, 1e-6);
+    EXPECT_NEAR(now[index(ShapeOf::mains)].parts[0].is_low, 0.01, 1e-6);
+    EXPECT_NEAR(now[index(ShapeOf::cylinders, "L")].parts[1].is_low, 0.25, 1e-6);
+    // Heights are from the tunnel, whose line now leans a little.
+    EXPECT_NEAR(now[deck].parts[last].is_low - now[deck].parts[0].is_low, 0.08, 0.03);
+    EXPECT_EQ(now[deck].parts[last].was_low, 0);
+
+    EXPECT_EQ(pull(index(ShapeOf::line_upright), 1, 0.02), "main.2 up 0.020");
+    EXPECT_EQ(mine.errors[0], "main.2 up 0.020") << "in the place of what it said before";
+    EXPECT_EQ(pull(index(ShapeOf::line_upright), 1, 0.001), "") << "back where it should be";
+    EXPECT_EQ(mine.errors.size(), 4U);
+    EXPECT_NE(pull(deck, last / 2, -0.06).find(" 0.060 30"), std::string::npos) << "a low place";
+    EXPECT_EQ(pull(deck, last / 2, 0.06), "") << "none can be high";
+    EXPECT_EQ(stages_of(mine.errors),
+              (std::vector{block::Stage::tunnel, block::Stage::decks, block::Stage::cylinders}));
+    EXPECT_EQ(stages_of({"gauge knocked 12 0.02"}).size(), 4U);
+}
+
 TEST(OwnExercise, SaysWhichLineIsWrong) {
     const auto said = [](const std::string& line) {
         const auto e = exercise_of(own({"main.1 up 0.01", line}));

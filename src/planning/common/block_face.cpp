@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "planning/common/block_face.h"
 
+#include "block/metal.h"
 #include "block/state/bore_state.h"
 #include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
@@ -173,12 +174,6 @@ Face face_of_lifter(const Assessment& a, const FeatureId& id) {
     return face;
 }
 
-bool takes_metal(const block::Payload& payload) {
-    return std::holds_alternative<block::DeckCut>(payload) || std::holds_alternative<block::CapsCut>(payload) ||
-           std::holds_alternative<block::TunnelPass>(payload) || std::holds_alternative<block::TunnelCut>(payload) ||
-           std::holds_alternative<block::BoreCut>(payload) || std::holds_alternative<block::InsertFitted>(payload);
-}
-
 } // namespace
 
 std::vector<Face> faces_of(const JobState& state, const Assessment& a) {
@@ -203,7 +198,7 @@ std::vector<Face> faces_of(const JobState& state, const Assessment& a) {
 std::vector<block::Entry> entries_as_found(const std::vector<block::Entry>& entries) {
     const std::vector<bool> out = block::struck(entries);
     std::size_t end = 0;
-    while (end < entries.size() && (out[end] || !takes_metal(entries[end].payload)))
+    while (end < entries.size() && (out[end] || !block::takes_metal(entries[end].payload)))
         ++end;
     std::vector<block::Entry> found(entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(end));
     // What was struck later is not what was found; its strike stands behind the cut.

@@ -50,6 +50,9 @@ class ShopAnswer : Given {
             return one(inspected());
         case Task::sign_off:
             return one(signed_off());
+        case Task::open_truth:
+            throw Refused{{"job", 0, step_.id + " is answered by what it is reckoned up to",
+                           "Open the truth in the window, or pallix-cli practice score --open"}};
         case Task::hand_over:
             return one(Delivered{words_if("to"), words_if("note")});
         default:

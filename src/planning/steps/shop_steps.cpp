@@ -70,7 +70,8 @@ class Card {
                 asks.insert(asks.begin() + 1, choice_of("method", {"dye", "magnetic", "eye"}, 0));
             add(Task::inspect_one, what, std::move(asks), Stage::cleaned);
         }
-        add(Task::hand_over, "hand_over", {text("to"), text("note")}, Stage::passport);
+        if (!card_of(state_).practice)
+            add(Task::hand_over, "hand_over", {text("to"), text("note")}, Stage::passport);
         return std::move(all_);
     }
 

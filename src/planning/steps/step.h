@@ -105,6 +105,7 @@ enum class Task {
     press_bush,
     decide_lifter,
     prove_lifters,
+    open_truth, ///< of a block that is practised on, in the place of handing it over
     hand_over,
     // At any time, of the thing that is marked; never in the list and never called for.
     state_conditions,

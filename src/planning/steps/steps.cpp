@@ -27,7 +27,8 @@ bool cannot_be_undone(Task task) {
 void skip_what_was_left_out(StepList& list, const JobState& state) {
     for (Step& step : list.steps)
         for (const block::Taken<block::StepSkipped>& left : intake_of(state).skipped)
-            if (left.payload.step == step.id && step.state != StepState::done && step.task != Task::hand_over) {
+            if (left.payload.step == step.id && step.state != StepState::done && step.task != Task::hand_over &&
+                step.task != Task::open_truth) {
                 step.state = StepState::skipped;
                 step.reason = left.payload.reason;
             }
@@ -140,6 +141,7 @@ StepKind kind_of(Task task) {
     case note_pit:
     case note_roughness:
     case inspect_one:
+    case open_truth:
         return StepKind::look;
     case wash:
     case state_caps:

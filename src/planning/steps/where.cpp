@@ -107,6 +107,8 @@ Where where_of(Task task, std::size_t mains, const std::optional<block::FeatureI
         return {Machine::reamer, SetUp::lifters_up, 6};
     case press_bush:
         return {Machine::press, SetUp::lifters_up, 5};
+    case open_truth:
+        return {Machine::desk, SetUp::any, 2};
     case hand_over:
         return {Machine::desk, SetUp::any, 15};
     default:

@@ -91,6 +91,8 @@ QString page_name(Place place) {
 /// Where a step is answered, if that is not here: on the page where it is drawn, so that who answers has seen what he
 /// answers for, or on the block, where all of them are.
 std::optional<Place> place_elsewhere(const Step& step, Place here) {
+    if (step.task == planning::Task::open_truth) // it is shown its page afterwards
+        return std::nullopt;
     const auto place = place_of(step.stage);
     return place && *place != here && here != Place::block ? place : std::nullopt;
 }
@@ -336,6 +338,10 @@ void CallPanel::answer() {
         return;
     if (asks_for_a_file(*spoken)) {
         Q_EMIT logs_wanted();
+        return;
+    }
+    if (can_be_answered(*spoken) && spoken->task == planning::Task::open_truth) {
+        Q_EMIT truth_wanted();
         return;
     }
     if (const auto elsewhere = place_elsewhere(*spoken, here_)) {

@@ -48,6 +48,7 @@ class CallPanel : public QWidget {
     void answered(const QString& step);
     void place_wanted(Place place); ///< the step is done there
     void logs_wanted();             ///< its answer is a file
+    void truth_wanted();            ///< its answer ends an exercise
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -130,8 +130,14 @@ reporting::PaperSource PassportView::source(int picture_scale) const {
                              picture_scale,
                              QDate::currentDate().toString(Qt::ISODate)};
     s.of_book = session::of_book(context_.session.book(), context_.session.state());
-    if (kind() == reporting::PaperKind::reckoning)
+    if (kind() == reporting::PaperKind::reckoning) {
         s.of_book.practice = context_.practice.result();
+        if (picture_scale == on_paper && context_.practice.reckons()) {
+            context_.practice.insist();
+            s.of_book.practice = context_.practice.result();
+        }
+        s.of_book.practice_awaited = context_.practice.reckons();
+    }
     if (hours_)
         s.of_book.hours = hours_();
     return s;

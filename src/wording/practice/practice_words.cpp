@@ -6,6 +6,7 @@
 #include "planning/common/assessment.h"
 #include "wording/common/phrases.h"
 #include "wording/common/sentences.h"
+#include "wording/cylinders/cylinder_words.h"
 #include "wording/readings/readings.h"
 #include "wording/report/outcome_words.h"
 #include "wording/steps/step_words.h"
@@ -111,14 +112,55 @@ std::string score_part_name(ScorePart part) {
     return names[static_cast<std::size_t>(part)];
 }
 
-std::vector<TruthLine> truth_lines(const block::JobState& state, const Reckoning& r, const LengthText& l) {
-    std::vector<TruthLine> lines;
-    for (const workshop::PartLeft& part : r.left) {
-        const auto length = [&l](const std::optional<double>& mm) { return mm ? l.plain(*mm) : std::string(); };
-        lines.push_back({about_words(state, part.about), length(part.was), length(part.is),
-                         part.good ? "good" : l.with_unit(part.out) + " out", part.good});
+std::string school_words(const workshop::School& school) {
+    using block::TunnelMethod;
+    if (school.plans.empty())
+        return "as planned";
+    const block::Payload& plan = school.plans.front();
+    if (const auto* tunnel = std::get_if<block::TunnelPolicy>(&plan)) {
+        if (tunnel->method == TunnelMethod::bore)
+            return tunnel->line == block::GivenLine::datum ? "tunnel: bore on the datum" : "tunnel: bore, end mains";
+        return tunnel->caps == block::CapCuts::each ? "tunnel: hone, each cap its own" : "tunnel: hone, caps equal";
     }
-    return lines;
+    if (const auto* cylinders = std::get_if<block::CylinderPlanChosen>(&plan))
+        return "cylinders: " + centre_name(cylinders->centre);
+    const auto& decks = std::get<block::DeckTargetChosen>(plan);
+    return "decks: " + school_name(decks.school) + (decks.equal ? "" : ", each its own");
+}
+
+std::string tried_figure_name(workshop::TriedFigure figure) {
+    if (figure == &workshop::TriedOnce::cap_cut)
+        return "most off a cap";
+    if (figure == &workshop::TriedOnce::deck_cut)
+        return "most off a deck";
+    return figure == &workshop::TriedOnce::size ? "cylinders, over nominal" : "hours";
+}
+
+std::string tried_words(const std::vector<workshop::TriedOnce>& tried) {
+    const auto good = std::ranges::count_if(tried, &workshop::TriedOnce::good),
+               open = std::ranges::count(tried, false, &workshop::TriedOnce::finished);
+    return std::to_string(good) + " of " + std::to_string(tried.size()) + " good" +
+           (open > 0 ? ", " + std::to_string(open) + " not finished" : "");
+}
+
+std::string shape_name(const block::Blueprint& b, const workshop::Shape& shape) {
+    const bool several = !shape.bank.empty() && b.banks.size() > 1;
+    const std::string bank = several ? bank_name(*b.bank(shape.bank)) + " " : "";
+    switch (shape.what) {
+    case workshop::ShapeOf::line_upright:
+        return "mains, from the side";
+    case workshop::ShapeOf::line_sideways:
+        return "mains, from above";
+    case workshop::ShapeOf::mains:
+        return "mains, over mid-window";
+    case workshop::ShapeOf::deck:
+        return bank + "deck, over nominal";
+    case workshop::ShapeOf::cylinders:
+        return bank + "cylinders, over nominal";
+    case workshop::ShapeOf::lifters:
+        break;
+    }
+    return bank + "lifters, over nominal";
 }
 
 std::string score_sentence(const Reckoning& r) {

@@ -6,6 +6,7 @@
 #include "planning/practice/coach.h"
 #include "wording/common/lengths.h"
 #include "workshop/practice/reckoning.h"
+#include "workshop/practice/school.h"
 
 #include <string>
 #include <vector>
@@ -26,13 +27,13 @@ inline constexpr const char* practice_mark = "practice, no block";
                                           const block::Reading& reading, const LengthText& l);
 
 [[nodiscard]] std::string score_part_name(workshop::ScorePart part);
-/// One line of what was asked for, as it truly is: name, found, left, how it stands.
-struct TruthLine {
-    std::string name, was, is, standing;
-    bool good = false;
-};
-[[nodiscard]] std::vector<TruthLine> truth_lines(const block::JobState& state, const workshop::Reckoning& r,
-                                                 const LengthText& l);
+/// "as planned", "tunnel: hone, caps equal", "cylinders: on the unworn top".
+[[nodiscard]] std::string school_words(const workshop::School& school);
+[[nodiscard]] std::string tried_figure_name(workshop::TriedFigure figure);
+/// "9 of 10 good"; what was not finished is said as well.
+[[nodiscard]] std::string tried_words(const std::vector<workshop::TriedOnce>& tried);
+/// What is drawn, as it is headed.
+[[nodiscard]] std::string shape_name(const block::Blueprint& blueprint, const workshop::Shape& shape);
 /// What it came to, in one sentence.
 [[nodiscard]] std::string score_sentence(const workshop::Reckoning& r);
 /// What went wrong, the worst first, a sentence each; empty where nothing did.

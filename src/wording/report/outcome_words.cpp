@@ -112,9 +112,9 @@ std::string overall_sentence(const block::JobState& state, const std::vector<Out
 std::string still_open_sentence(const planning::Assessment& a) {
     std::vector<std::string> open;
     for (const planning::Step& step : a.steps.steps)
-        if (const std::string stage = stage_name(step.stage); planning::is_open(step) &&
-                                                              step.task != planning::Task::hand_over &&
-                                                              std::ranges::find(open, stage) == open.end())
+        if (const std::string stage = stage_name(step.stage);
+            planning::is_open(step) && step.task != planning::Task::hand_over &&
+            step.task != planning::Task::open_truth && std::ranges::find(open, stage) == open.end())
             open.push_back(stage);
     std::string names;
     for (std::size_t i = 0; i < open.size(); ++i)

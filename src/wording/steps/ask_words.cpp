@@ -101,6 +101,7 @@ constexpr std::array done_words = std::to_array<DoneWord>({
     {Task::choose_lifter, "Decided"},
     {Task::dress, "Done"},
     {Task::tick_tunnel, "Done"},
+    {Task::open_truth, "Open the truth"},
     {Task::hand_over, "Handed over"},
     {Task::fill_card, "Keep"},
     {Task::choose_scope, "Keep"},

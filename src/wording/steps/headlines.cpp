@@ -100,6 +100,7 @@ constexpr std::array plain_headlines = std::to_array<PlainHeadline>({
     {Task::rest, "Let the block rest"},
     {Task::give_lifter_numbers, "Give the shop's numbers for the lifters"},
     {Task::prove_lifters, "Probe the lifters again"},
+    {Task::open_truth, "Done: see how it truly is"},
     {Task::hand_over, "Print the passport"},
     {Task::state_conditions, "Conditions of the readings to come"},
     {Task::test_pressure, "Pressure test"},

@@ -176,6 +176,9 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
                 "Both decks get the pass, so that they stay alike."};
     case Task::rest:
         return {"It is resting: sizes read before it has are not what the bore will be."};
+    case Task::open_truth:
+        return {"Everything that the exercise asks for is done.",
+                "Opening ends it: what is done after it does not count."};
     case Task::hand_over:
         if (a.decks.kind != planning::DeckStep::done || a.banks.empty())
             return {"Everything that was asked for is done."};
@@ -234,6 +237,7 @@ bool speaks_for_itself(const Step& step) {
     case Task::read_set_up_on:
     case Task::read_ring:
     case Task::move_bar:
+    case Task::open_truth:
     case Task::hand_over:
     case Task::sign_off:
         return true;
@@ -312,6 +316,12 @@ CallText call_text(const JobState& state, const Assessment& a, const LengthText&
                 "",
                 {"On " + card_of(state).delivered_at.substr(0, 10) + "."},
                 ""};
+    if (const auto& opened = card_of(state).truth_opened)
+        return {"The exercise is over",
+                "",
+                {fixed(opened->payload.score, 0) + " of 100: the reckoning says why (Ctrl+Alt+U).",
+                 "The next one is chosen from the blocks to practise on (Ctrl+Alt+B)."},
+                ""};
     return {"Nothing is left to do", "", {}, ""};
 }
 
@@ -327,6 +337,8 @@ std::string waits_for(const JobState& state, const Assessment& a, const LengthTe
         return "the ledger: entry " + std::to_string(intake_of(state).troubles.front().sequence) + " cannot be used";
     if (step->task == Task::hand_over)
         return "nothing: print the passport";
+    if (step->task == Task::open_truth)
+        return "nothing: open its truth";
     // A number without its unit is what the tool is set to, for whoever stands at the machine.
     // How deep a pass goes that is made until it is clean hangs on what is believed of the deck: the job says it.
     const bool believed = step->task == Task::cut_deck && a.decks.pass && a.decks.pass->kind == block::PassKind::pass &&

@@ -3,10 +3,13 @@
 
 #include "block/entries/cylinder_entries.h"
 #include "block/fields_json.h"
+#include "block/number_text.h"
 #include "block/reading_text.h"
 #include "block/words_of.h"
+#include "planning/decks/deck_map.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 namespace pallix::workshop {
@@ -165,6 +168,71 @@ block::Result<Exercise> exercise_of(const OwnExercise& own) {
         e.plans.emplace_back(pistons);
     }
     return e;
+}
+
+ErrorLine pulled(const block::Blueprint& b, const std::vector<Shape>& sound, std::size_t s, std::size_t p,
+                 double length) {
+    constexpr double step = 0.005; // mm, finer than anybody pulls
+    const Shape& shape = sound.at(s);
+    const ShapePart& part = shape.parts.at(p);
+    const double by = std::round((length - part.is_low) / step) * step;
+    const auto line = [](const std::string& about, double value, const std::string& before = {},
+                         const std::string& after = {}) {
+        return ErrorLine{about, std::abs(value) < step / 2
+                                    ? std::string()
+                                    : about + before + " " + block::fixed_number(value, 3) + after};
+    };
+    switch (shape.what) {
+    case ShapeOf::line_upright:
+        return line(part.about + " up", by);
+    case ShapeOf::line_sideways:
+        return line(part.about + " side", by);
+    case ShapeOf::mains:
+        return line(part.about + " over", by);
+    case ShapeOf::cylinders:
+    case ShapeOf::lifters:
+        return line(part.about + " oversize", by);
+    case ShapeOf::deck:
+        break;
+    }
+    constexpr std::size_t ends = 8; // an eighth of it at either end leans it
+    const std::size_t all = shape.parts.size();
+    if (p < all / ends || p >= all - all / ends) // the middle stays where it is
+        return line(part.about + " slope", p < all / ends ? -2 * by : 2 * by);
+    constexpr double from_edge = 8, radius = 30; // mm
+    const planning::DeckExtent e = planning::deck_extent(*b.bank(shape.bank));
+    return line(part.about + " dip", std::max(0.0, -by),
+                " " + block::fixed_number(part.x, 0) + " " + block::fixed_number(e.high.y - from_edge, 0),
+                " " + block::fixed_number(radius, 0));
+}
+
+std::vector<std::string> with_error(std::vector<std::string> lines, const ErrorLine& line) {
+    const auto of_it = [&line](const std::string& other) {
+        const auto words = block::words_of(other);
+        return words.size() > 1 && std::string(words[0]) + " " + std::string(words[1]) == line.about;
+    };
+    const auto had = std::ranges::find_if(lines, of_it);
+    if (had != lines.end() && !line.text.empty())
+        *had = line.text;
+    else if (had != lines.end())
+        lines.erase(had);
+    else if (!line.text.empty())
+        lines.push_back(line.text);
+    return lines;
+}
+
+std::vector<block::Stage> stages_of(const std::vector<std::string>& errors) {
+    using block::Stage;
+    std::vector<Stage> wrong, all;
+    for (const auto& [prefix, stage] : {std::pair("main.", Stage::tunnel),
+                                        {"deck.", Stage::decks},
+                                        {"bore.", Stage::cylinders},
+                                        {"lifter.", Stage::lifters}}) {
+        all.push_back(stage);
+        if (std::ranges::any_of(errors, [p = prefix](const std::string& line) { return line.starts_with(p); }))
+            wrong.push_back(stage);
+    }
+    return wrong.empty() ? all : wrong;
 }
 
 std::string own_exercise_json(OwnExercise own) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "workshop/practice/exercise.h"
+#include "workshop/practice/shape.h"
 
 #include <string>
 #include <string_view>
@@ -23,6 +24,22 @@ struct OwnExercise {
 
 /// @return every fault with its line in `errors`, or the exercise
 [[nodiscard]] block::Result<Exercise> exercise_of(const OwnExercise& own);
+
+/// What a line says is wrong, and of what: "main.3 up", "deck.R dip".
+struct ErrorLine {
+    std::string about; ///< its first two words
+    std::string text;  ///< all of it; empty: nothing is wrong there
+};
+/// The line that puts a place of a shape where somebody pulled it: a main or its size, the ends of a deck, a low place
+/// on it, a cylinder, a lifter bore.
+/// @param sound the shapes of the block as drawn
+/// @param length mm, as the shape has it
+[[nodiscard]] ErrorLine pulled(const block::Blueprint& blueprint, const std::vector<Shape>& sound, std::size_t shape,
+                               std::size_t part, double length);
+/// The lines with another one for what it is about.
+[[nodiscard]] std::vector<std::string> with_error(std::vector<std::string> lines, const ErrorLine& line);
+/// The stages that have something wrong; all where none has.
+[[nodiscard]] std::vector<block::Stage> stages_of(const std::vector<std::string>& errors);
 
 /// A `.pallix-exercise.json`.
 [[nodiscard]] std::string own_exercise_json(OwnExercise own);

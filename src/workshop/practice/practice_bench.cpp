@@ -4,7 +4,6 @@
 #include "block/digest.h"
 #include "block/fields_json.h"
 #include "block/state/fold.h"
-#include "block/state/read_logs.h"
 #include "planning/common/assessment.h"
 #include "planning/common/sources.h"
 #include "planning/cylinders/press_fit.h"
@@ -112,19 +111,13 @@ block::Result<HiddenTruth> read_hidden(std::string_view json, const block::Bluep
 }
 
 PracticeBench::PracticeBench(SimulatedBlock block, const GaugeHabits& gauges, std::uint64_t seed)
-    : block_(std::move(block)), gauges_(gauges), seed_(seed) {}
+    : block_(std::move(block)), gauges_(gauges), seed_(seed), logs_(std::make_shared<block::ReadLogs>()) {}
 
 PracticeBench::PracticeBench(const block::Blueprint& blueprint, const HiddenTruth& truth,
                              const std::vector<block::Entry>& entries)
     : PracticeBench(SimulatedBlock(blueprint, truth.block, truth.machines, truth.seed), truth.gauges, truth.seed) {
-    block::ReadLogs logs;
-    for (std::size_t i = 0; i < entries.size(); ++i) {
-        std::optional<planning::CentreLine> line;
-        if (const auto* pass = std::get_if<block::TunnelPass>(&entries[i].payload); pass && pass->protrusion)
-            line = bar_line(block::fold({entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(i)}, &logs),
-                            entries[i].payload);
-        work(entries[i].payload, line);
-    }
+    for (std::size_t i = 0; i < entries.size(); ++i)
+        work(entries, i);
 }
 
 metrology::Deviates PracticeBench::chance() const {
@@ -263,21 +256,16 @@ Answers PracticeBench::completed(const Step& step, Answers answers) const {
     return answers;
 }
 
-bool takes_metal(const Payload& p) {
-    return std::holds_alternative<block::DeckCut>(p) || std::holds_alternative<block::CapsCut>(p) ||
-           std::holds_alternative<block::TunnelPass>(p) || std::holds_alternative<block::BoreCut>(p) ||
-           std::holds_alternative<block::InsertFitted>(p);
+void PracticeBench::work(const std::vector<block::Entry>& ledger, std::size_t i) {
+    // A bar is set up on the line that the tunnel's plan had then.
+    if (const auto* pass = std::get_if<block::TunnelPass>(&ledger[i].payload); pass && pass->protrusion)
+        if (const auto study = planning::study_tunnel(
+                block::fold({ledger.begin(), ledger.begin() + static_cast<std::ptrdiff_t>(i)}, logs_.get())))
+            block_.set_up_bar(study->plan.line);
+    work(ledger[i].payload);
 }
 
-std::optional<planning::CentreLine> bar_line(const block::JobState& before, const Payload& entry) {
-    const auto* pass = std::get_if<block::TunnelPass>(&entry);
-    if (!pass || !pass->protrusion)
-        return std::nullopt;
-    const auto study = planning::study_tunnel(before);
-    return study ? std::optional(study->plan.line) : std::nullopt;
-}
-
-void PracticeBench::work(const Payload& entry, const std::optional<planning::CentreLine>& line) {
+void PracticeBench::work(const Payload& entry) {
     if (std::holds_alternative<block::Reading>(entry) || std::holds_alternative<block::ProbeLogTaken>(entry)) {
         ++taken_;
         tries_ = 0;
@@ -292,11 +280,8 @@ void PracticeBench::work(const Payload& entry, const std::optional<planning::Cen
     }
     if (const auto* caps = std::get_if<block::CapsCut>(&entry))
         block_.cut_caps(caps->cuts);
-    if (const auto* pass = std::get_if<block::TunnelPass>(&entry)) {
-        if (line)
-            block_.set_up_bar(*line);
+    if (const auto* pass = std::get_if<block::TunnelPass>(&entry))
         pass->protrusion ? block_.bore_tunnel(*pass->protrusion) : block_.hone_tunnel(pass->strokes);
-    }
     if (const auto* cut = std::get_if<block::DeckCut>(&entry); cut && !cut->head &&
                                                                cut->kind != block::PassKind::flush &&
                                                                cut->depth > 0) // a flush pass meets the sleeve alone

@@ -2,11 +2,13 @@
 #pragma once
 
 #include "block/ledger.h"
+#include "block/state/read_logs.h"
 #include "planning/readings/measuring.h"
 #include "planning/steps/answer.h"
 #include "workshop/simulated_block.h"
 
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -71,9 +73,10 @@ class PracticeBench {
 
     /// A person's answer with what only the machine can say of it: what stayed dark, how proud a sleeve stands.
     [[nodiscard]] planning::Answers completed(const planning::Step& step, planning::Answers answers) const;
-    /// What the machines make of an entry, once it is in the ledger.
-    /// @param line that a bar is set up on, where it was planned
-    void work(const block::Payload& entry, const std::optional<planning::CentreLine>& line = {});
+    /// What the machines make of the entry at `i`, by what the ledger said before it.
+    void work(const std::vector<block::Entry>& ledger, std::size_t i);
+    /// Of one that no plan stands behind.
+    void work(const block::Payload& entry);
 
   private:
     [[nodiscard]] metrology::Deviates chance() const;
@@ -83,16 +86,12 @@ class PracticeBench {
     SimulatedBlock block_;
     GaugeHabits gauges_;
     std::uint64_t seed_;
-    std::uint64_t taken_ = 0; ///< readings and logs in the ledger
-    std::uint64_t tries_ = 0; ///< readings that came to nothing since
-    int since_check_ = 0;     ///< readings, since a gauge was held against its ring
-    bool knocked_ = false;    ///< its zero was, and nobody has set it since
+    std::shared_ptr<block::ReadLogs> logs_; ///< what was read of the ledger's logs
+    std::uint64_t taken_ = 0;               ///< readings and logs in the ledger
+    std::uint64_t tries_ = 0;               ///< readings that came to nothing since
+    int since_check_ = 0;                   ///< readings, since a gauge was held against its ring
+    bool knocked_ = false;                  ///< its zero was, and nobody has set it since
     bool was_knocked_ = false;
 };
-
-/// Whether it takes metal off, or presses something in.
-[[nodiscard]] bool takes_metal(const block::Payload& entry);
-/// The line that the tunnel's plan has at an entry, where a bar cuts it from there.
-[[nodiscard]] std::optional<planning::CentreLine> bar_line(const block::JobState& before, const block::Payload& entry);
 
 } // namespace pallix::workshop

@@ -2,6 +2,7 @@
 #include "workshop/practice/reckoning.h"
 
 #include "block/digest.h"
+#include "block/metal.h"
 #include "block/sealed_text.h"
 #include "block/state/bore_state.h"
 #include "block/state/card_state.h"
@@ -49,7 +50,6 @@ double cost_of(const Remark& remark) {
     case RemarkKind::against_rule:
         return 5;
     case RemarkKind::left_out:
-        return 4;
     case RemarkKind::too_deep:
         return 4;
     case RemarkKind::not_called:
@@ -71,19 +71,20 @@ class Reckoner {
         const Folded state = block::fold(entries_, &logs_);
         const planning::Assessment a = planning::assess(state, nullptr, "");
         r_.finished = std::ranges::none_of(a.steps.steps, [](const planning::Step& step) {
-            return planning::is_open(step) && step.task != planning::Task::hand_over;
+            return planning::is_open(step) && step.task != planning::Task::open_truth;
         });
         for (const auto& [stage, minutes] : planning::job_hours(entries_, "", false).minutes)
             r_.minutes += minutes;
-        if (planning::wanted(state, Stage::tunnel))
+        if (asked(state, a, Stage::tunnel))
             mains(state);
-        if (planning::wanted(state, Stage::decks))
+        if (asked(state, a, Stage::decks))
             decks(state);
-        if (planning::wanted(state, Stage::cylinders))
+        if (asked(state, a, Stage::cylinders))
             cylinders(state, a);
-        if (planning::wanted(state, Stage::lifters))
+        if (asked(state, a, Stage::lifters))
             lifters(state);
         claims(state, a);
+        shapes(state, a);
         score();
         return std::move(r_);
     }
@@ -95,7 +96,6 @@ class Reckoner {
         const auto out = block::struck(entries_);
         for (std::size_t i = 0; i < entries_.size(); ++i) {
             const Entry& entry = entries_[i];
-            std::optional<planning::CentreLine> line;
             if (begun_ && matters(entry.payload)) {
                 const Folded state = block::fold(before, &logs_);
                 const planning::Assessment a = planning::assess(state, nullptr, entry.time);
@@ -108,7 +108,6 @@ class Reckoner {
                         remarks = std::move(believed);
                 for (Remark& remark : remarks)
                     r_.remarks.push_back({entry.sequence, std::move(remark)});
-                line = bar_line(state, entry.payload);
             }
             if (const auto* reading = std::get_if<block::Reading>(&entry.payload)) {
                 ++r_.readings;
@@ -116,18 +115,30 @@ class Reckoner {
                     hold(*reading, entry.sequence);
             }
             begun_ = begun_ || std::holds_alternative<block::PracticeBegun>(entry.payload);
-            bench_.work(entry.payload, line);
+            bench_.work(entries_, i);
+            widen(entry.payload);
             before.push_back(entry);
         }
         r_.needless = static_cast<std::size_t>(std::ranges::count_if(
             r_.remarks, [](const RemarkAt& at) { return at.remark.kind == RemarkKind::not_needed; }));
     }
-    static bool matters(const block::Payload& p) {
-        return std::holds_alternative<block::Reading>(p) || std::holds_alternative<block::GatePassed>(p) ||
-               std::holds_alternative<block::StepSkipped>(p) || std::holds_alternative<block::DeckCut>(p) ||
-               std::holds_alternative<block::CapsCut>(p) || std::holds_alternative<block::TunnelPass>(p) ||
-               std::holds_alternative<block::BoreCut>(p);
+    /// Of a copy whose job has no scope, cylinders that nobody has planned anything for are not.
+    static bool asked(const Folded& state, const planning::Assessment& a, Stage stage) {
+        const bool planned = stage != Stage::cylinders || intake_of(state).scope ||
+                             (a.cylinders && a.cylinders->step != planning::CylinderStep::plan);
+        return planned && planning::wanted(state, stage);
     }
+    static bool matters(const block::Payload& p) {
+        return block::takes_metal(p) || std::holds_alternative<block::Reading>(p) ||
+               std::holds_alternative<block::GatePassed>(p) || std::holds_alternative<block::StepSkipped>(p);
+    }
+    /// What was cut for a bush is off, whatever stands in it now.
+    void widen(const block::Payload& p) {
+        const auto* cut = std::get_if<block::BoreCut>(&p);
+        if (cut && cut->bore.kind == FeatureKind::lifter)
+            widest_[cut->bore] = std::max(widest_[cut->bore], bench_.block().truth(size_of(cut->bore)));
+    }
+    static MeasuredAt size_of(const FeatureId& lifter) { return {lifter, Quantity::size, "top", "along", {}}; }
     /// Against what a perfect gauge would have read then.
     void hold(const block::Reading& reading, std::int64_t sequence) {
         constexpr double beyond = 6; // times its standard uncertainty
@@ -141,7 +152,12 @@ class Reckoner {
 
     void leave(std::string about, double out, std::optional<double> was, std::optional<double> is,
                std::optional<double> out_was = {}) {
-        r_.left.push_back({std::move(about), out, out <= needle, was, is, out_was});
+        r_.left.push_back({std::move(about), out, out <= needle, was, is, out_was, {}, {}});
+    }
+    /// Between what its size is to be.
+    void window(std::optional<double> least, std::optional<double> most) {
+        r_.left.back().least = least;
+        r_.left.back().most = most;
     }
 
     void mains(const Folded& state) {
@@ -150,6 +166,7 @@ class Reckoner {
             const MeasuredAt at{main.id, Quantity::size, "front", "upright", {}};
             leave(main.id.text(), bench_.block().main_out(main), found_.block().truth(at), bench_.block().truth(at),
                   found_.block().main_out(main));
+            window(main.diameter.smallest(), main.diameter.largest());
         }
         leave("tunnel", bench_.block().straightness() - planning::limits_of(state).straightness,
               found_.block().straightness(), bench_.block().straightness(),
@@ -245,6 +262,8 @@ class Reckoner {
                 }
             const double out = meant ? std::max(meant->finish - least, most - meant->finish_most) : 1;
             leave(bore.id.text(), out, was, most);
+            if (meant)
+                window(meant->finish, meant->finish_most);
             taken = std::max(taken, most - bore.diameter.nominal);
             found = std::max(found, was - bore.diameter.nominal);
         }
@@ -266,13 +285,57 @@ class Reckoner {
 
     void lifters(const Folded& state) {
         const block::LifterPlanChosen plan = planning::lifter_plan_of(state);
-        if (!plan.lifter)
+        if (!plan.lifter || !plan.clearance_least || !plan.clearance_most)
             return;
+        std::optional<MetalOff> worst;
         for (const block::HoleBlueprint& lifter : b_.lifters) {
-            const MeasuredAt at{lifter.id, Quantity::size, "top", "along", {}};
-            const double d = bench_.block().truth(at) - *plan.lifter;
-            leave(lifter.id.text(), std::max(*plan.clearance_least - d, d - *plan.clearance_most),
-                  found_.block().truth(at), bench_.block().truth(at));
+            const double was = found_.block().truth(size_of(lifter.id)), is = bench_.block().truth(size_of(lifter.id)),
+                         d = is - *plan.lifter;
+            leave(lifter.id.text(), std::max(*plan.clearance_least - d, d - *plan.clearance_most), was, is);
+            window(*plan.lifter + *plan.clearance_least, *plan.lifter + *plan.clearance_most);
+            const auto cut = widest_.find(lifter.id);
+            const MetalOff off{lifter.id.text(), cut == widest_.end() ? 0 : cut->second - was,
+                               off_a_lifter(lifter.id, plan, 2 * truth_.gauges.stated),
+                               off_a_lifter(lifter.id, plan, 0)};
+            if (!worst || off.taken - off.knowable > worst->taken - worst->knowable)
+                worst = off;
+        }
+        if (worst)
+            r_.metal.push_back(*worst);
+    }
+    /// What has to come off one, on diameter: all for a bush, or up to the middle of its clearances.
+    /// @param margin mm that nobody knows it better than; 0 who knew the truth
+    [[nodiscard]] double off_a_lifter(const FeatureId& id, const block::LifterPlanChosen& plan, double margin) const {
+        const double was = found_.block().truth(size_of(id)), clearance = was - *plan.lifter;
+        const bool off_place = plan.position && norm(found_.block().off_its_place(id)) > *plan.position - 2 * margin;
+        const bool bush =
+            off_place || clearance > *plan.clearance_most - margin || plan.school == block::LifterSchool::bush_all;
+        if (bush && plan.bush_outside && plan.interference)
+            return std::max(0.0, *plan.bush_outside - *plan.interference - was);
+        if (clearance >= *plan.clearance_least + margin)
+            return 0;
+        const double to = margin > 0 ? (*plan.clearance_least + *plan.clearance_most) / 2 : *plan.clearance_least;
+        return to - clearance;
+    }
+
+    void shapes(const Folded& state, const planning::Assessment& a) {
+        ShapeLimits limits{planning::limits_of(state).straightness, {}};
+        for (const PartLeft& part : r_.left)
+            if (const auto id = FeatureId::parse(part.about); id && part.least && part.most)
+                limits.sizes.emplace(*id, std::pair(*part.least, *part.most));
+        r_.shapes = shapes_of(found_.block(), bench_.block(), limits);
+        std::erase_if(r_.shapes, [&](const Shape& shape) { return !asked(state, a, stage_of(shape.what)); });
+    }
+    static Stage stage_of(ShapeOf what) {
+        switch (what) {
+        case ShapeOf::deck:
+            return Stage::decks;
+        case ShapeOf::cylinders:
+            return Stage::cylinders;
+        case ShapeOf::lifters:
+            return Stage::lifters;
+        default:
+            return Stage::tunnel;
         }
     }
 
@@ -337,6 +400,7 @@ class Reckoner {
     const HiddenTruth& truth_;
     PracticeBench found_, bench_;
     block::ReadLogs logs_;
+    std::map<FeatureId, double> widest_; ///< mm, of the lifters that were cut
     Reckoning r_;
     bool begun_ = false;
 };

@@ -5,6 +5,7 @@
 #include "planning/common/outcomes.h"
 #include "planning/practice/coach.h"
 #include "workshop/practice/practice_bench.h"
+#include "workshop/practice/shape.h"
 
 #include <array>
 #include <map>
@@ -30,8 +31,9 @@ struct PartLeft {
     std::string about; ///< "main.3", "tunnel", "deck.R", "bore.C.2"
     double out = 0;    ///< mm out of its window or limit; 0 and less is good
     bool good = false;
-    std::optional<double> was{}, is{}; ///< mm: a size, or what its zone spans, before and now
-    std::optional<double> out_was{};   ///< mm, how far out it was; nothing where that says nothing
+    std::optional<double> was{}, is{};     ///< mm: a size, or what its zone spans, before and now
+    std::optional<double> out_was{};       ///< mm, how far out it was; nothing where that says nothing
+    std::optional<double> least{}, most{}; ///< mm, between which its size is to be
 };
 /// Metal that came off, mm; what had to, by all that can be read, and by who knew the truth.
 struct MetalOff {
@@ -62,6 +64,7 @@ struct SlipTaken {
 /// What came of an exercise, held against the truth.
 struct Reckoning {
     std::vector<PartLeft> left;
+    std::vector<Shape> shapes; ///< of what was asked for
     std::vector<MetalOff> metal;
     std::vector<RemarkAt> remarks;
     std::vector<SlipTaken> slips;

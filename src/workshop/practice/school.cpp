@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "workshop/practice/school.h"
 
+#include "block/metal.h"
 #include "block/state/deck_state.h"
 #include "block/state/fold.h"
 #include "block/state/intake_state.h"
 #include "planning/cylinders/cylinder_plan.h"
 #include "planning/decks/deck_map.h"
+#include "planning/steps/steps.h"
 #include "planning/tunnel/tunnel_study.h"
 #include "workshop/practice/result.h"
 
@@ -118,7 +120,7 @@ block::Result<Exercise> copy_of(const std::vector<Entry>& entries, std::int64_t 
         return tl::unexpected(refused("the job has no blueprint", "a block to copy"));
     const auto out = block::struck(entries);
     for (std::size_t i = 0; i < entries.size(); ++i)
-        if (!out[i] && takes_metal(entries[i].payload))
+        if (!out[i] && block::takes_metal(entries[i].payload))
             return tl::unexpected(refused("metal has come off in entry " + std::to_string(entries[i].sequence),
                                           "a block as it was found: what is tried is tried before it is touched"));
     Exercise e;
@@ -166,40 +168,89 @@ block::Result<Exercise> copy_of(const std::vector<Entry>& entries, std::int64_t 
     return e;
 }
 
-block::Result<std::vector<TriedOnce>> try_school(const std::vector<Entry>& entries, const std::vector<Payload>& plans,
-                                                 std::size_t times) {
-    std::vector<TriedOnce> all;
-    for (std::size_t i = 0; i < times; ++i) {
-        auto copy = copy_of(entries, static_cast<std::int64_t>(i + 1));
-        if (!copy)
-            return tl::unexpected(copy.error());
-        copy->plans.insert(copy->plans.end(), plans.begin(), plans.end());
-        PracticeBench bench(copy->blueprint, copy->truth);
-        const Played played = play(bench, opening_of(*copy), careful_player(copy->truth), copy->truth.seed);
-        const auto reckoned = reckon(played.entries);
-        if (!reckoned)
-            return tl::unexpected(reckoned.error());
-        TriedOnce once;
-        for (const MetalOff& off : reckoned->metal) {
-            double& into = off.about == "tunnel" ? once.cap_cut : off.about == "cylinders" ? once.size : once.deck_cut;
-            into = std::max(into, off.taken);
+std::vector<School> schools_of(const block::JobState& state) {
+    std::vector<School> all{{}};
+    const auto other = [&all](const auto& planned, auto plan) {
+        if (!(plan == planned))
+            all.push_back({{Payload(std::move(plan))}});
+    };
+    if (planning::wanted(state, block::Stage::tunnel))
+        if (auto study = planning::study_tunnel(state)) {
+            planning::explain(*study);
+            for (const planning::TunnelSchool& school : study->schools)
+                other(study->policy, school.policy);
         }
-        once.out = static_cast<std::size_t>(std::ranges::count(reckoned->left, false, &PartLeft::good));
-        once.minutes = reckoned->minutes;
-        once.finished = played.ended;
-        all.push_back(once);
+    if (planning::wanted(state, block::Stage::decks)) {
+        const block::DeckTargetChosen planned = decks_of(state).target;
+        for (const auto school : {block::TargetSchool::least_cut, block::TargetSchool::blueprint}) {
+            block::DeckTargetChosen target = planned;
+            target.school = school;
+            other(planned, target);
+        }
+        if (intake_of(state).blueprint->banks.size() > 1) {
+            block::DeckTargetChosen each = planned;
+            each.equal = !each.equal;
+            other(planned, each);
+        }
+    }
+    if (planning::wanted(state, block::Stage::cylinders)) {
+        const block::CylinderPlanChosen planned = planning::cylinder_plan_of(state);
+        for (const auto centre :
+             {block::CentreSchool::top, block::CentreSchool::blueprint, block::CentreSchool::free}) {
+            block::CylinderPlanChosen plan = planned;
+            plan.centre = centre;
+            other(planned, plan);
+        }
     }
     return all;
 }
 
-SchoolSpread spread_of(const std::vector<TriedOnce>& tried, double TriedOnce::*figure) {
-    std::vector<double> all;
-    for (const TriedOnce& once : tried)
-        all.push_back(once.*figure);
-    if (all.empty())
+block::Result<TriedOnce> try_once(const std::vector<Entry>& entries, const std::vector<Payload>& plans,
+                                  std::int64_t number) {
+    auto copy = copy_of(entries, number);
+    if (!copy)
+        return tl::unexpected(copy.error());
+    copy->plans.insert(copy->plans.end(), plans.begin(), plans.end());
+    PracticeBench bench(copy->blueprint, copy->truth);
+    const Played played = play(bench, opening_of(*copy), careful_player(copy->truth), copy->truth.seed);
+    const auto reckoned = reckon(played.entries);
+    if (!reckoned)
+        return tl::unexpected(reckoned.error());
+    TriedOnce once;
+    for (const MetalOff& off : reckoned->metal) {
+        if (off.about == "tunnel")
+            once.cap_cut = off.taken;
+        else if (off.about == "cylinders")
+            once.size = off.taken;
+        else if (off.about.starts_with("deck."))
+            once.deck_cut = std::max(once.deck_cut, off.taken);
+    }
+    once.out = static_cast<std::size_t>(std::ranges::count(reckoned->left, false, &PartLeft::good));
+    once.minutes = reckoned->minutes;
+    once.finished = played.ended;
+    return once;
+}
+
+block::Result<std::vector<TriedOnce>> try_school(const std::vector<Entry>& entries, const std::vector<Payload>& plans,
+                                                 std::size_t times) {
+    std::vector<TriedOnce> all;
+    for (std::size_t i = 0; i < times; ++i) {
+        const auto once = try_once(entries, plans, static_cast<std::int64_t>(i + 1));
+        if (!once)
+            return tl::unexpected(once.error());
+        all.push_back(*once);
+    }
+    return all;
+}
+
+SchoolSpread spread_of(const std::vector<TriedOnce>& tried, TriedFigure figure) {
+    if (tried.empty())
         return {};
+    std::vector<double> all(tried.size());
+    std::ranges::transform(tried, all.begin(), [figure](const TriedOnce& once) { return once.*figure; });
     std::ranges::sort(all);
-    return {all.front(), all[all.size() / 2], all.back()};
+    const double middle = (all[(all.size() - 1) / 2] + all[all.size() / 2]) / 2;
+    return {all.front(), middle, all.back()};
 }
 
 } // namespace pallix::workshop
