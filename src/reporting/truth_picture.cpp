@@ -162,7 +162,7 @@ void TruthPicture::paint_parts(QPainter& painter, std::size_t shape, const Colou
     for (const ShapePart& part : s.parts) {
         const QPointF was = point(shape, part.x, middle(part.was_low, part.was_high)),
                       is = point(shape, part.x, middle(part.is_low, part.is_high));
-        const bool wrong = out_.contains(part.about) || (is_line(s.what) && out_.contains("tunnel"));
+        const bool wrong = out_.contains(is_line(s.what) ? "tunnel" : part.about);
         painter.setPen(QPen(colours.quiet, 1, Qt::DashLine));
         painter.drawLine(point(shape, part.x, part.was_low), point(shape, part.x, part.was_high));
         painter.setPen(QPen(colours.ink, 1.3));

@@ -147,6 +147,7 @@ class Tour {
             window_.open_job(*done);
             window_.go_to(Place::passport);
             window_.passport().show_paper(reporting::PaperKind::reckoning);
+            context_.practice.insist();
             shoot("reckoning");
             window_.passport().show_paper(reporting::PaperKind::passport);
         }

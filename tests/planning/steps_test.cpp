@@ -290,6 +290,27 @@ TEST(Stories, ADeckUnderTheBlueprintsLimitIsADecision) {
     EXPECT_EQ(s.called(), "passport/hand_over");
 }
 
+// A block that is not there is handed to nobody: its truth is opened, and then nothing of it is asked for.
+TEST(Stories, AnExerciseEndsWithItsTruth) {
+    Story s;
+    s.add(PracticeBegun{"bowed_tunnel", 1, 1, "", "", "", std::string(64, '0')});
+    s.caps(true);
+    EXPECT_EQ(s.now().steps.find("passport/hand_over"), nullptr);
+    EXPECT_EQ(s.now().steps.find("passport/open_truth")->state, StepState::waits) << "nothing was measured";
+    s.log(log_of(30.005, 0, 200.06));
+    EXPECT_EQ(s.called(), "passport/open_truth");
+    EXPECT_EQ(s.now().steps.now()->kind, StepKind::look);
+
+    Story early;
+    early.add(PracticeBegun{"bowed_tunnel", 1, 1, "", "", "", std::string(64, '0')});
+    early.caps(true);
+    early.add(TruthOpened{12});
+    EXPECT_EQ(early.now().steps.now(), nullptr) << early.called();
+    for (const Step& step : early.now().steps.steps)
+        EXPECT_FALSE(is_open(step)) << step.id;
+    EXPECT_EQ(early.now().steps.find("passport/open_truth")->state, StepState::done);
+}
+
 // Marked dark, then measured: heights say it better than marks.
 TEST(Stories, WhatWasDarkAndIsMeasuredGoodIsNotCutOn) {
     Story s;

@@ -55,7 +55,7 @@ TEST(ReckoningPaper, WaitsForWhoeverReckonsItUp) {
 // A main 0.04 over and 0.02 under the line: the picture says so where it is asked.
 TEST(TruthPicture, KnowsWhatStandsWhere) {
     workshop::Shape line{
-        workshop::ShapeOf::line_upright, "", {{"main.1", 0, 0, 0, 0.04, 0.04}, {"main.2", 100, 0, 0, -0.02, -0.02}}};
+        workshop::ShapeOf::mains, "", {{"main.1", 0, 0, 0, 0.04, 0.04}, {"main.2", 100, 0, 0, -0.02, -0.02}}};
     reporting::TruthPicture picture({line, line}, {QStringLiteral("a"), QStringLiteral("b")}, {"main.2"});
     QImage image(600, 200, QImage::Format_RGB32);
     QFont font(QStringLiteral("Lato"));

@@ -149,6 +149,8 @@ TEST_F(PracticeJourney, LookingBeforehandEndsItAndTheCoachCanBeSilent) {
     take();
     EXPECT_EQ(session_.entries().size(), entries) << "no gauge sends anything any more";
     EXPECT_LT(score(), 60);
+    EXPECT_FALSE(now()) << "it asks for nothing more";
+    EXPECT_EQ(headline(), QStringLiteral("The exercise is over"));
 }
 
 TEST_F(PracticeJourney, AnExerciseOfTheShopsOwnComesInAsAFile) {

@@ -23,10 +23,6 @@ void add_finish_steps(Route& route) {
                                    : route.add(Task::hand_over, "passport/hand_over", block::Stage::passport);
     if (!card.practice)
         passport.asks = {{"to", AskKind::text, {}, {}, {}, {}, true}};
-    if (card.truth_opened) {
-        passport.state = StepState::done;
-        return;
-    }
     for (const std::string& id : open)
         route.hold(passport, block::Rule::order, id);
     passport.leads = passport.state == StepState::ready;

@@ -47,14 +47,14 @@ void let_go(StepList& list) {
     }
 }
 
-/// A block that has left the shop asks for nothing more.
-void close_delivered(StepList& list) {
+/// A block that has left the shop asks for nothing more, nor does one whose truth is open.
+void close(StepList& list, Task end, const std::string& reason) {
     for (Step& step : list.steps) {
-        if (step.task == Task::hand_over)
+        if (step.task == end)
             step.state = StepState::done;
         else if (step.state == StepState::ready || step.state == StepState::waits) {
             step.state = StepState::skipped;
-            step.reason = "delivered before it was done";
+            step.reason = reason;
         }
         step.waits_for.clear();
     }
@@ -379,7 +379,9 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
     skip_what_was_left_out(list, state);
     let_go(list);
     if (card_of(state).delivered)
-        close_delivered(list);
+        close(list, Task::hand_over, "delivered before it was done");
+    else if (card_of(state).truth_opened)
+        close(list, Task::open_truth, "the truth was opened before it was done");
     guard_learner(list, state);
     call_one(list);
     return list;
