@@ -41,6 +41,15 @@ namespace {
 
 /// A job from elsewhere is folded, assessed and worded before it is written: what one of them cannot take would stand
 /// in the way at every later start.
+/// What is wrong with an entry of a whole ledger. What makes it practice, and what ends that, has its place in it.
+std::optional<block::Fault> fault_in(const std::vector<Entry>& entries, std::size_t i, const block::JobState& all) {
+    const Payload& payload = entries[i].payload;
+    if (!std::holds_alternative<block::PracticeBegun>(payload) && !std::holds_alternative<block::TruthOpened>(payload))
+        return planning::fault_of(all, payload);
+    const block::Folded before = block::fold({entries.begin(), entries.begin() + static_cast<std::ptrdiff_t>(i)});
+    return planning::fault_now(before, planning::assess(before), payload);
+}
+
 Outcome holds_together(const std::vector<Entry>& entries, const std::string& file) {
     try {
         const block::Folded state = block::fold(entries);
@@ -53,7 +62,7 @@ Outcome holds_together(const std::vector<Entry>& entries, const std::string& fil
         block::Faults faults;
         const std::vector<bool> out = block::struck(entries);
         for (std::size_t i = 0; i < entries.size(); ++i)
-            if (const auto fault = out[i] ? std::nullopt : planning::fault_of(state, entries[i].payload))
+            if (const auto fault = out[i] ? std::nullopt : fault_in(entries, i, state))
                 faults.push_back({file, 0, block::entry_words(entries[i]) + ": " + fault->what, fault->expected});
         if (!faults.empty())
             return tl::unexpected(std::move(faults));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A practice job in the shop's book: an ordinary job that counts for nothing.
+#include "block/job_file.h"
 #include "block/state/card_state.h"
 #include "planning/common/assessment.h"
 #include "session/practice_work.h"
@@ -100,6 +101,35 @@ TEST_F(PracticeSession, ALearnerMayDoEverythingOnIt) {
     ASSERT_TRUE(session_.take(block::AtBench{"Mira", block::Role::learner}));
     EXPECT_TRUE(session_.take(block::GatePassed{block::Rule::inspected, "deck.C", "to see what comes of it"}));
     EXPECT_EQ(practice_.remarks().size(), 1U);
+}
+
+// For teaching by script: a job of an exercise is a file, before and after somebody worked on it.
+TEST_F(PracticeSession, ComesInAsAFile) {
+    begin(Kind::straightedge);
+    const std::vector<block::Entry> fresh = session_.entries();
+    ASSERT_TRUE(session_.import_job({"fresh.pallix.json", block::write_job(fresh)}));
+    EXPECT_TRUE(practice_.running());
+    auto played = workshop::play_exercise(fresh);
+    ASSERT_TRUE(played);
+    std::vector<block::Entry> done = played->entries;
+    done.push_back({std::ssize(done) + 1, done.back().time, "Mira", block::TruthOpened{90}});
+    ASSERT_TRUE(session_.import_job({"done.pallix.json", block::write_job(done)}));
+    EXPECT_TRUE(practice_.is_practice());
+    EXPECT_FALSE(practice_.running());
+    done.push_back({std::ssize(done) + 1, done.back().time, "Mira", block::TruthOpened{100}});
+    EXPECT_THAT(session_.import_job({"twice.pallix.json", block::write_job(done)}).error().front().what,
+                testing::HasSubstr("its truth was opened before"));
+    std::vector<block::Entry> late = fresh;
+    const auto practice = std::ranges::find_if(
+        late, [](const block::Entry& e) { return std::holds_alternative<block::PracticeBegun>(e.payload); });
+    const block::Entry moved = *practice;
+    late.erase(practice);
+    late.push_back({0, moved.time, "Mira", block::PartNoted{"a gasket", false, "", "", {}}});
+    late.push_back(moved);
+    for (std::size_t i = 0; i < late.size(); ++i)
+        late[i].sequence = static_cast<std::int64_t>(i + 1);
+    EXPECT_THAT(session_.import_job({"late.pallix.json", block::write_job(late)}).error().front().what,
+                testing::HasSubstr("this job has begun already"));
 }
 
 TEST_F(PracticeSession, StaysPractice) {

@@ -132,18 +132,12 @@ class Fits {
     MaybeFault operator()(const TraceTaken& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const RoughnessRead& p) const { return unlisted(p.bore); }
     MaybeFault operator()(const LifterDecided& p) const { return unlisted(p.lifter); }
-    MaybeFault operator()(const PracticeBegun&) const {
-        const bool begun = card_of(state_).practice || !readings_of(state_).readings.empty() ||
-                           !tunnel_of(state_).logs.empty() || !card_of(state_).parts.empty();
-        return begun ? refuse("this job has begun already", "practice from its beginning on") : MaybeFault();
-    }
     MaybeFault operator()(const SerialGiven&) const {
         return card_of(state_).practice ? refuse("this block is practice", "a block that is there") : MaybeFault();
     }
     MaybeFault operator()(const TruthOpened&) const {
-        if (!card_of(state_).practice)
-            return refuse("this block is no practice", "a job that was begun as practice");
-        return card_of(state_).truth_opened ? refuse("its truth was opened before", "once is enough") : MaybeFault();
+        return card_of(state_).practice ? MaybeFault()
+                                        : refuse("this block is no practice", "a job that was begun as practice");
     }
     /// What is practice stays practice, and what was looked at was looked at.
     MaybeFault operator()(const Strike& p) const {
@@ -200,6 +194,14 @@ class Allowed {
             card_of(state_).holds.end())
             return refuse("nobody is waited for by entry " + std::to_string(p.hold), "a hold that stands");
         return {};
+    }
+    MaybeFault operator()(const PracticeBegun&) const {
+        const bool begun = card_of(state_).practice || !readings_of(state_).readings.empty() ||
+                           !tunnel_of(state_).logs.empty() || !card_of(state_).parts.empty();
+        return begun ? refuse("this job has begun already", "practice from its beginning on") : MaybeFault();
+    }
+    MaybeFault operator()(const TruthOpened&) const {
+        return card_of(state_).truth_opened ? refuse("its truth was opened before", "once is enough") : MaybeFault();
     }
     MaybeFault operator()(const GatePassed&) const { return not_by_a_learner("goes on against a rule"); }
     MaybeFault operator()(const StepSkipped&) const { return not_by_a_learner("leaves a step out"); }
