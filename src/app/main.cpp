@@ -18,8 +18,10 @@
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTimer>
+#include <algorithm>
 #include <cstdio>
 #include <memory>
+#include <string_view>
 
 namespace {
 
@@ -113,12 +115,24 @@ storage::BookResult<void> fill_demo(storage::ShopBook& book, const std::string& 
     return session::fill_with_past(book, today).and_then([&] { return session::fill_with_demo(book, today); });
 }
 
+/// What is only to be read needs no display.
+bool asks_for_words(int argc, char** argv) {
+    return std::any_of(argv + 1, argv + argc, [](const char* word) {
+        const std::string_view w(word);
+        return w == "--help" || w == "-h" || w == "--version" || w == "-v";
+    });
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
+    QCoreApplication::setApplicationName(QStringLiteral("pallix"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
+    if (asks_for_words(argc, argv)) {
+        const QCoreApplication words(argc, argv);
+        static_cast<void>(read_wishes(words)); // which says them, and ends
+    }
     ui::BenchApplication app(argc, argv);
-    ui::BenchApplication::setApplicationName(QStringLiteral("pallix"));
-    ui::BenchApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
     const Wishes wishes = read_wishes(app);
     const bool pictures = !wishes.screenshots.isEmpty();
     const QTemporaryDir scratch;
