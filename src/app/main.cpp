@@ -1,13 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/backup_work.h"
 #include "session/certainty_work.h"
 #include "session/demo_shop.h"
+#include "session/one_window.h"
 #include "session/preferences.h"
 #include "session/session.h"
 #include "session/shop_experience.h"
+#include "storage/backups.h"
 #include "storage/shop_book.h"
 #include "ui/bench_application.h"
 #include "ui/bench_window.h"
+#include "ui/dialogs/ask.h"
 #include "ui/dialogs/book_dialogs.h"
+#include "ui/files.h"
 #include "ui/screenshots.h"
 #include "ui/theme.h"
 #include "workshop/harbour.h"
@@ -15,6 +20,7 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
+#include <QProcess>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTimer>
@@ -34,6 +40,7 @@ struct Wishes {
     bool take_over = false;
     bool demo = false;
     QString copy_sound;
+    QString restore; ///< a copy, to be put in the book's place
     QString screenshots;
     QSize picture;      ///< px
     int quit_after = 0; ///< s; 0 stays open
@@ -55,6 +62,10 @@ Wishes read_wishes(const QCoreApplication& app) {
     const QCommandLineOption copy(QStringLiteral("copy-sound"),
                                   QStringLiteral("Copy what is sound of the book into a new one and quit."),
                                   QStringLiteral("file"));
+    const QCommandLineOption restore(
+        QStringLiteral("restore"),
+        QStringLiteral("Put this copy in the place of the book, keep what was there, and open."),
+        QStringLiteral("file"));
     const QCommandLineOption shots(QStringLiteral("screenshots"),
                                    QStringLiteral("Write a picture of every main view and quit."),
                                    QStringLiteral("folder"));
@@ -62,7 +73,7 @@ Wishes read_wishes(const QCoreApplication& app) {
                                   QStringLiteral("width x height"), QStringLiteral("1280x800"));
     const QCommandLineOption quit(QStringLiteral("quit-after"), QStringLiteral("Quit after so many seconds."),
                                   QStringLiteral("seconds"), QStringLiteral("0"));
-    parser.addOptions({book, demo, take_over, copy, shots, size, quit});
+    parser.addOptions({book, demo, take_over, copy, restore, shots, size, quit});
     parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Blueprints, probe logs or jobs to take in."),
                                  QStringLiteral("[files…]"));
     parser.process(app);
@@ -73,9 +84,15 @@ Wishes read_wishes(const QCoreApplication& app) {
         std::fprintf(stderr, "--picture-size is %s, expected 1024x700 to 7680x4320\n", qPrintable(parser.value(size)));
         std::exit(input_is_wrong);
     }
-    return {parser.value(book),         parser.isSet(take_over),     parser.isSet(demo),
-            parser.value(copy),         parser.value(shots),         picture,
-            parser.value(quit).toInt(), parser.positionalArguments()};
+    return {parser.value(book),
+            parser.isSet(take_over),
+            parser.isSet(demo),
+            parser.value(copy),
+            parser.value(restore),
+            parser.value(shots),
+            picture,
+            parser.value(quit).toInt(),
+            parser.positionalArguments()};
 }
 
 /// The folder is made for its owner alone.
@@ -86,6 +103,14 @@ QString data_file(const QString& name) {
         QDir().mkdir(folder.path(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
     }
     return folder.filePath(name);
+}
+
+/// A shop book among the files is the one to be opened.
+void take_book(Wishes& wishes) {
+    for (const QString& file : wishes.files)
+        if (wishes.book.isEmpty() && ui::kind_of_file(file) == ui::FileKind::book)
+            wishes.book = file;
+    wishes.files.removeAll(wishes.book);
 }
 
 QString book_file(const Wishes& wishes, const QTemporaryDir& scratch) {
@@ -111,6 +136,16 @@ int copy_sound(const QString& from, const QString& to) {
     return 0;
 }
 
+/// What stood in the place of a copy is named.
+int restore(const QString& book, const QString& copy) {
+    const auto before = storage::Backups(book).restore(copy, QDateTime::currentDateTimeUtc());
+    if (!before)
+        return refuse(before.error());
+    if (!before->isEmpty())
+        std::printf("The book of before stands in %s.\n", qPrintable(*before));
+    return 0;
+}
+
 storage::BookResult<void> fill_demo(storage::ShopBook& book, const std::string& today) {
     return session::fill_with_past(book, today).and_then([&] { return session::fill_with_demo(book, today); });
 }
@@ -123,23 +158,19 @@ bool asks_for_words(int argc, char** argv) {
     });
 }
 
-} // namespace
-
-int main(int argc, char** argv) {
-    QCoreApplication::setApplicationName(QStringLiteral("pallix"));
-    QCoreApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
-    if (asks_for_words(argc, argv)) {
-        const QCoreApplication words(argc, argv);
-        static_cast<void>(read_wishes(words)); // which says them, and ends
-    }
-    ui::BenchApplication app(argc, argv);
-    const Wishes wishes = read_wishes(app);
+/// @param again what to start with once the book is closed; left empty where nothing is
+int work(ui::BenchApplication& app, const Wishes& wishes, QStringList& again) {
     const bool pictures = !wishes.screenshots.isEmpty();
     const QTemporaryDir scratch;
 
     const QString file = book_file(wishes, scratch);
     if (!wishes.copy_sound.isEmpty())
         return copy_sound(file, wishes.copy_sound);
+    if (!wishes.restore.isEmpty())
+        if (const int refused = restore(file, wishes.restore))
+            return refused;
+    if (!pictures && session::OneWindow::hand_over(file, wishes.files))
+        return 0;
     session::Preferences preferences(pictures ? scratch.filePath(QStringLiteral("preferences.ini")) : QString());
     ui::load_fonts();
     ui::apply_theme(app, preferences.theme(), 1, preferences.touch());
@@ -154,6 +185,8 @@ int main(int argc, char** argv) {
     }
     if (!book)
         return input_is_wrong;
+    if (!pictures)
+        preferences.begin_as_usual_here();
     if (wishes.demo || pictures)
         if (const auto jobs = book->jobs(); jobs && jobs->empty())
             if (const auto filled = fill_demo(*book, pictures ? std::string() : session::Session::system_clock()());
@@ -180,9 +213,36 @@ int main(int argc, char** argv) {
         }
         return 0;
     }
+    const session::OneWindow one(book->file());
+    session::BackupWork backups(*book);
+    QObject::connect(&backups, &session::BackupWork::failed, &window,
+                     [&window](const QString& why) { ui::tell(&window, QStringLiteral("The shop book"), why); });
+    QObject::connect(&one, &session::OneWindow::wanted, &window, &ui::BenchWindow::come_forward);
     if (wishes.quit_after > 0)
         QTimer::singleShot(wishes.quit_after * 1000, &app, &QApplication::quit);
     if (!wishes.files.isEmpty())
         QTimer::singleShot(0, &window, [&] { window.take_files(wishes.files); });
-    return QApplication::exec();
+    const int done = QApplication::exec();
+    backups.make_at_close();
+    again = window.starts_again_with();
+    return done;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QCoreApplication::setApplicationName(QStringLiteral("pallix"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
+    if (asks_for_words(argc, argv)) {
+        const QCoreApplication words(argc, argv);
+        static_cast<void>(read_wishes(words)); // which says them, and ends
+    }
+    ui::BenchApplication app(argc, argv);
+    Wishes wishes = read_wishes(app);
+    take_book(wishes);
+    QStringList again;
+    const int done = work(app, wishes, again);
+    if (!again.isEmpty())
+        QProcess::startDetached(QCoreApplication::applicationFilePath(), again);
+    return done;
 }

@@ -137,10 +137,7 @@ class Reporter {
         const auto kind =
             std::ranges::find(reporting::paper_keys, r_.kind, [](const char* key) { return std::string(key); });
         const reporting::PaperWish wish{static_cast<reporting::PaperKind>(kind - reporting::paper_keys.begin()),
-                                        r_.paper.empty()
-                                            ? reporting::paper_of_locale()
-                                            : QPageSize(r_.paper == "letter" ? QPageSize::Letter : QPageSize::A4),
-                                        r_.machine};
+                                        reporting::paper_named(QString::fromStdString(r_.paper)), r_.machine};
         const auto written = reporting::write_paper(source, wish, QString::fromStdString(file_of(state)));
         if (!written) {
             std::cerr << written.error().toStdString() << '\n';

@@ -121,6 +121,12 @@ QPageSize paper_of_locale() {
     return QPageSize(QLocale().measurementSystem() == QLocale::ImperialUSSystem ? QPageSize::Letter : QPageSize::A4);
 }
 
+QPageSize paper_named(const QString& name) {
+    if (name.isEmpty())
+        return paper_of_locale();
+    return QPageSize(name == QStringLiteral("letter") ? QPageSize::Letter : QPageSize::A4);
+}
+
 void print_paper(const QString& html, const PaperFoot& foot, QPagedPaintDevice& device) {
     QTextDocument document;
     document.documentLayout()->setPaintDevice(&device);

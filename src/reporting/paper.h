@@ -25,6 +25,8 @@ struct PaperFoot {
 inline constexpr QMarginsF paper_margins{16, 14, 16, 12}; ///< mm
 /// Letter where inches are at home, else A4.
 [[nodiscard]] QPageSize paper_of_locale();
+/// @param name "a4" or "letter"; empty: as is usual here
+[[nodiscard]] QPageSize paper_named(const QString& name);
 
 /// Lays a paper out on as many pages of a paged device (PDF, printer, print preview) as it needs: no heading stands
 /// alone at the foot of a page, heads of tables are repeated, every page says whose it is and which of how many.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/preferences.h"
 
+#include <QLocale>
 #include <QSettings>
 #include <algorithm>
 
@@ -21,6 +22,7 @@ const auto key_draft = QStringLiteral("board/draft");
 const auto key_size = QStringLiteral("window/size");
 const auto key_coach = QStringLiteral("bench/coach");
 const auto key_touch = QStringLiteral("window/touch");
+const auto key_paper = QStringLiteral("bench/paper");
 constexpr double smallest_size = 0.8, largest_size = 2;
 const auto key_geometry = QStringLiteral("window/geometry");
 const auto key_recent = QStringLiteral("files/recent");
@@ -44,6 +46,22 @@ void Preferences::set_unit(block::Unit unit) {
     const auto name = block::unit_name(unit);
     settings_->setValue(key_unit, QString::fromLatin1(name.data(), static_cast<qsizetype>(name.size())));
     Q_EMIT unit_changed();
+}
+
+void Preferences::begin_as_usual_here() {
+    if (settings_->contains(key_unit))
+        return;
+    const bool inches = QLocale::system().measurementSystem() != QLocale::MetricSystem;
+    unit_ = inches ? block::Unit::mm : block::Unit::inch; // the other one, so that it is kept
+    set_unit(inches ? block::Unit::inch : block::Unit::mm);
+}
+
+QString Preferences::paper() const {
+    return settings_->value(key_paper).toString();
+}
+
+void Preferences::set_paper(const QString& paper) {
+    settings_->setValue(key_paper, paper);
 }
 
 void Preferences::set_theme(Theme theme) {

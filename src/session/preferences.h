@@ -27,6 +27,11 @@ class Preferences : public QObject {
 
     block::Unit unit() const { return unit_; }
     void set_unit(block::Unit unit);
+    /// The first time: lengths as they are usually given where this machine stands.
+    void begin_as_usual_here();
+    /// "a4" or "letter"; empty: as is usual here.
+    QString paper() const;
+    void set_paper(const QString& paper);
     Theme theme() const { return theme_; }
     void set_theme(Theme theme);
     QString person() const;

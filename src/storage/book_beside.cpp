@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/book_beside.h"
 
+#include "storage/book_copy.h"
 #include "storage/sql.h"
 
 #include <QUuid>
@@ -31,6 +32,10 @@ BookResult<std::vector<block::Entry>> BookBeside::entries(JobId job) const {
 
 BookResult<Written> BookBeside::append(JobId job, const std::vector<block::Entry>& entries) const {
     return connected("The entry cannot be written", [&](QSqlDatabase& db) { return append_entries(db, job, entries); });
+}
+
+BookResult<void> BookBeside::back_up(const QString& to_file) const {
+    return connected("The backup cannot be written", [&](QSqlDatabase& db) { return copy_book(db, heads_, to_file); });
 }
 
 } // namespace pallix::storage

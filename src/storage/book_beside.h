@@ -18,6 +18,8 @@ class BookBeside {
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
     /// @return what the window's book has to acknowledge
     [[nodiscard]] BookResult<Written> append(JobId job, const std::vector<block::Entry>& entries) const;
+    /// A copy of the whole book, read again before it gets its name.
+    [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;
 
   private:
     template <class Work>

@@ -182,6 +182,13 @@ const std::array<Migration, 9>& migrations() {
 
 } // namespace
 
+int older_schema(QSqlDatabase& db) {
+    QSqlQuery query(db);
+    const bool told = query.exec(QStringLiteral("PRAGMA user_version")) && query.next();
+    const int version = told ? query.value(0).toInt() : 0;
+    return version < static_cast<int>(migrations().size()) ? version : 0;
+}
+
 BookResult<void> bring_forward(QSqlDatabase& db, const QString& file) {
     QSqlQuery query(db);
     if (!query.exec(QStringLiteral("PRAGMA user_version")) || !query.next())

@@ -12,6 +12,8 @@ namespace pallix::storage {
 /// Stands in every shop book's header ("Pllx"), so that nothing else is taken for one.
 inline constexpr qint64 application_id = 0x506c6c78;
 
+/// @return the version of a book that is to be brought forward; 0 where it need not be
+[[nodiscard]] int older_schema(QSqlDatabase& db);
 /// Brings a new or older book forward to the schema of this version; each step whole or not at all.
 [[nodiscard]] BookResult<void> bring_forward(QSqlDatabase& db, const QString& file);
 

@@ -2,6 +2,8 @@
 #include "storage/shop_book.h"
 
 #include "block/digest.h"
+#include "storage/backups.h"
+#include "storage/book_copy.h"
 #include "storage/book_file.h"
 #include "storage/book_schema.h"
 #include "storage/sql.h"
@@ -22,19 +24,6 @@ namespace {
 
 const QString job_doing = QStringLiteral("The job cannot be written");
 const QString touch_doing = QStringLiteral("The touch cannot be written");
-const QString copy_out =
-    QStringLiteral("Copy what is sound into a new book (--copy-sound FILE), or put your last backup in "
-                   "its place. The book was left as it is.");
-
-/// @param thorough indexes as well: a journal was left beside the book
-BookResult<void> check_integrity(QSqlDatabase& db, const QString& file, bool thorough) {
-    QSqlQuery query(db);
-    const QString check =
-        thorough ? QStringLiteral("PRAGMA integrity_check(1)") : QStringLiteral("PRAGMA quick_check(1)");
-    if (!query.exec(check) || !query.next() || query.value(0).toString() != QStringLiteral("ok"))
-        return refused(QStringLiteral("The shop book %1 is damaged.").arg(file), copy_out, WayOut::copy_sound);
-    return {};
-}
 
 /// A new book, unless the heads of one that held jobs still stand there: then it is missed, not replaced.
 BookResult<void> make_in_place_of_nothing(const QString& file) {
@@ -101,6 +90,14 @@ BookResult<void> ShopBook::set_up(bool fresh) {
         return sound;
     if (auto done = durable(db, doing); !done)
         return done;
+    if (const int older = fresh ? 0 : older_schema(db); older > 0) { // what is written anew was copied before
+        const Backups backups(file_);
+        const auto copied =
+            backups.next(QDateTime::currentDateTimeUtc(), QStringLiteral("before schema %1").arg(older + 1))
+                .and_then([&](const QString& to) { return copy_older_book(db, to); });
+        if (!copied)
+            return copied;
+    }
     if (auto done = bring_forward(db, file_); !done)
         return done;
     tidy(); // the book's id stands in the file itself before the heads name it
@@ -386,51 +383,8 @@ BookResult<void> ShopBook::clear_stream(JobId job) {
 }
 
 BookResult<void> ShopBook::back_up(const QString& to_file) const {
-    if (QFileInfo::exists(to_file))
-        return refused(QStringLiteral("%1 exists already.").arg(to_file), QStringLiteral("Choose a new name."));
-    const QString doing = QStringLiteral("The backup cannot be written"), half = to_file + QStringLiteral(".part");
-    QFile::remove(half);
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("VACUUM INTO ?"));
-    query.addBindValue(half);
-    BookResult<void> done;
-    if (!query.exec())
-        done = failed(doing, query);
-    else
-        done = same_as_in(half);
-    if (done && std::rename(QFile::encodeName(half).constData(), QFile::encodeName(to_file).constData()) != 0)
-        done = refused(doing + QLatin1Char('.'), QStringLiteral("See that the folder may be written."));
-    if (!done)
-        QFile::remove(half);
-    return done;
-}
-
-/// Reads a copy as a stranger would: every entry of every job is what it is here. It becomes a book of its own, so that
-/// nothing that is left beside this one is taken for its own.
-BookResult<void> ShopBook::same_as_in(const QString& copy) const {
-    QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
-    const QString connection = QStringLiteral("copy-") + QUuid::createUuid().toString(QUuid::Id128);
-    QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), connection);
-    db.setDatabaseName(copy);
-    BookResult<void> done;
-    {
-        const ShopBook other(copy, connection, nullptr); // closes the connection
-        const QString renamed =
-            QStringLiteral("UPDATE book SET id = '%1'").arg(QUuid::createUuid().toString(QUuid::WithoutBraces));
-        const QString doing = QStringLiteral("The backup cannot be read again");
-        done = db.open() ? run(db, doing, renamed).and_then([&] { return check_integrity(db, copy, true); })
-                         : BookResult<void>(tl::unexpected(sql_fault(doing, db.lastError())));
-        QSqlDatabase own = QSqlDatabase::database(connection_, false);
-        if (const auto ours = jobs(); done && ours)
-            for (const JobRow& row : *ours) {
-                const auto here = read_job(own, known_.jobs, row.id), there = read_job(db, {}, row.id);
-                if (!here || !there || here->digest != there->digest || here->uuid != there->uuid)
-                    done = refused(QStringLiteral("The backup of “%1” is not what the book holds.").arg(row.title),
-                                   QStringLiteral("Nothing was kept of it. Try another disk."));
-            }
-        db = {};
-    }
-    return done;
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    return copy_book(db, known_.jobs, to_file);
 }
 
 BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString& to) {

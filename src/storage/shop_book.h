@@ -141,7 +141,6 @@ class ShopBook {
     ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
     [[nodiscard]] BookResult<void> set_up(bool fresh);
     [[nodiscard]] BookResult<void> find_damage();
-    [[nodiscard]] BookResult<void> same_as_in(const QString& copy) const;
 
     QString file_;
     QString connection_;

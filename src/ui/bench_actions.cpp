@@ -5,6 +5,7 @@
 #include "block/state/intake_state.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
+#include "ui/dialogs/book_dialogs.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/ask.h"
@@ -70,10 +71,9 @@ void BenchWindow::build_actions() {
 void BenchWindow::build_job_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Job"));
     add_action(menu, tr("&New job from a blueprint…"), QKeySequence(tr("Ctrl+N")), [this] { new_job(); });
-    add_action(menu, tr("Open a &file…"), QKeySequence(tr("Ctrl+O")), [this] {
-        take_files(QFileDialog::getOpenFileNames(this, tr("Open files"), {},
-                                                 tr("Blueprints, probe logs, jobs (*.json *.csv)")));
-    });
+    add_action(menu, tr("Open a &file…"), QKeySequence(tr("Ctrl+O")), [this] { choose_files(); });
+    add_action(menu, tr("Open another shop &book…"), {}, [this] { choose_book(); });
+    add_action(menu, tr("&Try the harbour workshop"), {}, [this] { open_book_beside({QStringLiteral("--demo")}); });
     recent_ = menu->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &BenchWindow::fill_recent_files);
     menu->addSeparator();
@@ -124,6 +124,7 @@ void BenchWindow::build_job_menu() {
                [this] { save_drawing(); });
     menu->addSeparator();
     add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });
+    add_action(menu, tr("Put a copy in the shop book's place…"), {}, [this] { restore_book(); });
     add_action(menu, tr("&Quit"), QKeySequence(tr("Ctrl+Q")), [this] { close(); });
 }
 
@@ -407,6 +408,15 @@ void BenchWindow::back_up_book() {
         return;
     if (const auto done = context_.session.book().back_up(file); !done)
         report(session::as_faults(done.error()));
+}
+
+/// The book is open here: the window closes, and the copy is put in its place before it opens again.
+void BenchWindow::restore_book() {
+    const QString book = context_.session.book().file(), copy = ask_for_backup(book, this);
+    if (copy.isEmpty())
+        return;
+    starts_again_with_ = {QStringLiteral("--book"), book, QStringLiteral("--restore"), copy};
+    close();
 }
 
 /// Every key, as the menus have them, and those that drawings and fields take.

@@ -16,6 +16,7 @@
 #include <QFileDialog>
 #include <QMimeData>
 #include <QPainter>
+#include <QProcess>
 #include <QSvgGenerator>
 
 namespace pallix::ui {
@@ -50,6 +51,34 @@ void BenchWindow::import_job_file(const QString& file) {
     go_to(Place::block);
 }
 
+/// Another shop book has a window of its own.
+void BenchWindow::open_book_beside(const QStringList& arguments) {
+    if (!QProcess::startDetached(QCoreApplication::applicationFilePath(), arguments))
+        tell(this, tr("The shop book"), tr("Another window cannot be started from here: start Pallix with the book."));
+}
+
+void BenchWindow::choose_files() {
+    take_files(
+        QFileDialog::getOpenFileNames(this, tr("Open files"), {}, tr("Blueprints, probe logs, jobs (*.json *.csv)")));
+}
+
+void BenchWindow::choose_book() {
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Open another shop book"), {}, tr("Shop books (*.shopbook)"));
+    if (!file.isEmpty())
+        open_book_beside({QStringLiteral("--book"), file});
+}
+
+/// Somebody has started the program again.
+void BenchWindow::come_forward(const QStringList& files) {
+    if (isMinimized())
+        showNormal();
+    raise();
+    activateWindow();
+    if (!files.isEmpty())
+        take_files(files);
+}
+
 void BenchWindow::take_files(const QStringList& files) {
     QStringList logs;
     for (const QString& file : files) {
@@ -75,6 +104,9 @@ void BenchWindow::take_files(const QStringList& files) {
         case FileKind::exercise:
             begin_own_exercise(file);
             break;
+        case FileKind::book:
+            open_book_beside({QStringLiteral("--book"), file});
+            break;
         case FileKind::job:
             import_job_file(file);
             break;
@@ -89,7 +121,8 @@ void BenchWindow::take_files(const QStringList& files) {
             break;
         case FileKind::other:
             report({{file.toStdString(), 0, "this kind of file is not known here",
-                     "a .csv probe log, a .trace.csv or .x3p, a .pallix.json, or a blueprint, recipe, engine, "
+                     "a .csv probe log, a .trace.csv or .x3p, a .pallix.json, a .shopbook, or a blueprint, recipe, "
+                     "engine, "
                      "exercise, .dxf, "
                      ".xlsx or "
                      ".ods"}});

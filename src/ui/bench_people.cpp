@@ -54,13 +54,14 @@ void BenchWindow::build_sheet_actions(QMenu* menu) {
     job_actions_.push_back(add_action(menu, tr("Print a &work sheet…"), QKeySequence(tr("Ctrl+Alt+P")), [this, today] {
         preview_sheet(reporting::work_sheet_html(context_.session.state(), context_.session.assessment(),
                                                  context_.lengths(), today()),
-                      reporting::foot_of(context_.session.state()), this);
+                      reporting::foot_of(context_.session.state()), context_.preferences.paper(), this);
     }));
     job_actions_.push_back(add_action(menu, tr("&Type a work sheet in…"), QKeySequence(tr("Ctrl+Alt+T")),
                                       [this] { TickDialog(context_, this).exec(); }));
     add_action(menu, tr("Print the &day's work…"), QKeySequence(tr("Ctrl+Alt+D")), [this, today] {
         go_to(Place::shop);
-        preview_sheet(reporting::day_sheet_html(shop_->day(), today()), {tr("The day's work"), today()}, this);
+        preview_sheet(reporting::day_sheet_html(shop_->day(), today()), {tr("The day's work"), today()},
+                      context_.preferences.paper(), this);
     });
     add_action(menu, tr("The shop's papers, serials and machines…"), {}, [this] {
         ShopPapersDialog(context_, this).exec();

@@ -245,6 +245,12 @@ View* BenchWindow::view_of(Place place) {
         connect(shop_, &ShopView::new_job_wanted, this, [this] { new_job(); });
         connect(shop_, &ShopView::engines_wanted, this, [this] { go_to(Place::engines); });
         connect(shop_, &ShopView::exercise_wanted, this, &BenchWindow::begin_exercise);
+        connect(shop_, &ShopView::file_wanted, this, &BenchWindow::choose_files);
+        connect(shop_, &ShopView::harbour_wanted, this, [this] { open_book_beside({QStringLiteral("--demo")}); });
+        connect(shop_, &ShopView::new_engine_wanted, this, [this] {
+            go_to(Place::engines);
+            engines_->begin_new();
+        });
     }
     return shop_;
 }

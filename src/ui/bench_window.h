@@ -65,6 +65,9 @@ class BenchWindow : public QMainWindow {
     void amend_with(const block::Blueprint& drawn, const QString& name);
     /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
     void take_files(const QStringList& files);
+    void come_forward(const QStringList& files);
+    /// What the program is to be started with again once this window and its book are closed; empty: it is not.
+    [[nodiscard]] const QStringList& starts_again_with() const { return starts_again_with_; }
     /// @param engine of the shelf, proposed
     void new_job(const QString& blueprint_file = {}, const QString& engine = {});
     void import_logs(const QStringList& files = {});
@@ -98,6 +101,7 @@ class BenchWindow : public QMainWindow {
     void import_job_file(const QString& file);
     void export_job();
     void back_up_book();
+    void restore_book();
     void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
     void build_practice_menu();
@@ -108,6 +112,9 @@ class BenchWindow : public QMainWindow {
     void hold_against_ring();
     void open_truth(bool sure);
     void show_reckoning();
+    void open_book_beside(const QStringList& arguments);
+    void choose_files();
+    void choose_book();
     void try_schools();
     void build_people_actions(QMenu* menu);
     void build_sheet_actions(QMenu* menu);
@@ -145,6 +152,7 @@ class BenchWindow : public QMainWindow {
     QGridLayout* frame_ = nullptr;
     ShopView* shop_ = nullptr;
     EnginesView* engines_ = nullptr;
+    QStringList starts_again_with_;
     BlockView* block_ = nullptr;
     TunnelView* tunnel_ = nullptr;
     DecksView* decks_ = nullptr;

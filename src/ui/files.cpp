@@ -39,6 +39,8 @@ FileKind kind_of_file(const QString& file) {
         return FileKind::drawing;
     if (file.endsWith(QStringLiteral(".pallix-engine.json"), Qt::CaseInsensitive))
         return FileKind::engine;
+    if (file.endsWith(QStringLiteral(".shopbook"), Qt::CaseInsensitive))
+        return FileKind::book;
     if (file.endsWith(QStringLiteral(".pallix-exercise.json"), Qt::CaseInsensitive))
         return FileKind::exercise;
     if (file.endsWith(QStringLiteral(".pallix.json"), Qt::CaseInsensitive))

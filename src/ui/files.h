@@ -21,7 +21,7 @@ using reporting::file_name_of;
 /// Asks for a name and writes a job file; says so where it cannot.
 void save_job(const std::vector<block::Entry>& entries, const QString& title, Context context, QWidget* parent);
 
-enum class FileKind { blueprint, engine, drawing, spreadsheet, probe_log, trace, exercise, job, other };
+enum class FileKind { blueprint, engine, drawing, spreadsheet, probe_log, trace, exercise, job, book, other };
 /// By the ending of its name.
 [[nodiscard]] FileKind kind_of_file(const QString& file);
 

@@ -37,9 +37,9 @@ TEST_F(WindowTest, AnEmptyShopSaysWhatToDoFirst) {
     open_window();
     bool said = false;
     for (const QLabel* label : window_->findChildren<QLabel*>())
-        said |= label->isVisible() && label->text().contains(QStringLiteral("Draw your engine first"));
+        said |= label->isVisible() && label->text().contains(QStringLiteral("Some forty figures from its sheet"));
     EXPECT_TRUE(said);
-    EXPECT_EQ(text_of("call-headline"), QStringLiteral("Choose a job"));
+    EXPECT_EQ(text_of("call-headline"), QStringLiteral("Begin"));
     key(Qt::Key_F5);
     EXPECT_EQ(window_->place(), ui::Place::shop) << "there is nothing to go to yet";
 }

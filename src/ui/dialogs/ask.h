@@ -21,6 +21,12 @@ namespace pallix::ui {
 /// @return index of the answer
 [[nodiscard]] int ask_which(QWidget* parent, const QString& title, const QString& words, const QStringList& answers);
 
+/// One of many, in a list.
+/// @param ok what the button says that takes it
+/// @return index of what was chosen, or nothing where the person left it
+[[nodiscard]] std::optional<int> ask_which_of(QWidget* parent, const QString& title, const QString& words,
+                                              const QStringList& all, const QString& ok);
+
 void tell(QWidget* parent, const QString& title, const QString& words);
 
 } // namespace pallix::ui

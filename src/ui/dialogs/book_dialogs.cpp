@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/dialogs/book_dialogs.h"
 
+#include "storage/backups.h"
 #include "ui/dialogs/ask.h"
 
 #include <QCoreApplication>
 #include <QFileDialog>
+#include <QLocale>
 #include <QStringList>
+#include <algorithm>
+#include <vector>
 
 namespace pallix::ui {
 namespace {
@@ -32,22 +36,63 @@ void copy_out(const QString& file) {
     tell(nullptr, tr(title), words);
 }
 
-/// What the person wants done about a book that does not open.
-std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fault) {
-    const QString words = fault.what + QStringLiteral("\n\n") + fault.way_out;
-    switch (fault.offer) {
-    case WayOut::take_over_lock:
-        return ask_which(nullptr, tr(title), words, {tr("Take it over"), tr("Leave it")}) == 0 ? open_book(file, true)
-                                                                                               : nullptr;
-    case WayOut::copy_sound:
-        if (ask_which(nullptr, tr(title), words, {tr("Copy what is sound…"), tr("Leave it")}) == 0)
-            copy_out(file);
+/// "28 Nov 2026, 15:04, before schema 9"
+QString words_of(const storage::Backups::Kept& kept) {
+    const QString when = QLocale().toString(kept.when.toLocalTime(), QLocale::ShortFormat);
+    return kept.why.isEmpty() ? when : when + QStringLiteral(", ") + kept.why;
+}
+
+std::unique_ptr<ShopBook> restored(const QString& file, const QString& backup) {
+    const auto before = storage::Backups(file).restore(backup, QDateTime::currentDateTimeUtc());
+    if (!before) {
+        tell(nullptr, tr(title), before.error().what + QStringLiteral("\n\n") + before.error().way_out);
         return nullptr;
-    case WayOut::none:
+    }
+    if (!before->isEmpty())
+        tell(nullptr, tr(title), tr("The book of before stands in %1.").arg(*before));
+    return open_book(file, false);
+}
+
+/// What the person wants done about a book that does not open: what the fault itself offers, the newest copy in its
+/// place, another book, or nothing.
+std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fault) {
+    enum class Way { take_over, copy_out, restore, another };
+    std::vector<Way> ways;
+    QStringList names;
+    const auto offer = [&](Way way, const QString& name) {
+        ways.push_back(way);
+        names << name;
+    };
+    if (fault.offer == WayOut::take_over_lock)
+        offer(Way::take_over, tr("Take it over"));
+    if (fault.offer == WayOut::copy_sound)
+        offer(Way::copy_out, tr("Copy what is sound…"));
+    const auto kept = storage::Backups(file).kept();
+    if (!kept.empty() && fault.offer != WayOut::take_over_lock)
+        offer(Way::restore, tr("Put the last copy there"));
+    offer(Way::another, tr("Another shop book…"));
+    QString words = fault.what + QStringLiteral("\n\n") + fault.way_out;
+    if (std::ranges::find(ways, Way::restore) != ways.end())
+        words += QStringLiteral("\n\n") +
+                 tr("The last copy is of %1; what stands there now would be kept under another name.")
+                     .arg(words_of(kept.front()));
+    const int answer = ask_which(nullptr, tr(title), words, names + QStringList{tr("Leave it")});
+    if (answer < 0 || answer >= static_cast<int>(ways.size()))
+        return nullptr;
+    switch (ways[static_cast<std::size_t>(answer)]) {
+    case Way::take_over:
+        return open_book(file, true);
+    case Way::copy_out:
+        copy_out(file);
+        return nullptr;
+    case Way::restore:
+        return restored(file, kept.front().file);
+    case Way::another:
         break;
     }
-    tell(nullptr, tr(title), words);
-    return nullptr;
+    const QString other =
+        QFileDialog::getOpenFileName(nullptr, tr("Open another shop book"), {}, tr("Shop books (*.shopbook)"));
+    return other.isEmpty() ? nullptr : open_book(other, false);
 }
 
 } // namespace
@@ -77,6 +122,22 @@ std::unique_ptr<ShopBook> open_book(const QString& file, bool take_over) {
     default:
         return nullptr;
     }
+}
+
+QString ask_for_backup(const QString& book, QWidget* parent) {
+    const auto kept = storage::Backups(book).kept();
+    QStringList names;
+    for (const storage::Backups::Kept& one : kept)
+        names << words_of(one);
+    names << tr("another file…");
+    const auto chosen = ask_which_of(
+        parent, tr(title),
+        tr("A copy is made every hour of work and at close, in the folder backups beside the book. Which one shall be "
+           "put in the book's place? What stands there now is kept beside it under another name."),
+        names, tr("Put it there"));
+    if (chosen == static_cast<int>(kept.size()))
+        return QFileDialog::getOpenFileName(parent, tr("A copy of the shop book"), {}, tr("Shop books (*.shopbook)"));
+    return chosen ? kept[static_cast<std::size_t>(*chosen)].file : QString();
 }
 
 } // namespace pallix::ui

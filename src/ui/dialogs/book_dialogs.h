@@ -3,6 +3,8 @@
 
 #include "storage/shop_book.h"
 
+#include <QString>
+#include <QWidget>
 #include <memory>
 
 namespace pallix::ui {
@@ -11,5 +13,9 @@ namespace pallix::ui {
 /// @param take_over a lock whose owner cannot be asked, without asking
 /// @return null where they left it
 [[nodiscard]] std::unique_ptr<storage::ShopBook> open_book(const QString& file, bool take_over);
+
+/// Which copy of the book is to be put in its place.
+/// @return empty where none is
+[[nodiscard]] QString ask_for_backup(const QString& book, QWidget* parent);
 
 } // namespace pallix::ui

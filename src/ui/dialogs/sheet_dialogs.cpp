@@ -61,9 +61,10 @@ void TickDialog::take() {
     line_->clear();
 }
 
-void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, bool wide, QWidget* parent) {
+void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, const QString& paper, bool wide,
+                   QWidget* parent) {
     QPrinter printer(QPrinter::HighResolution);
-    printer.setPageSize(reporting::paper_of_locale());
+    printer.setPageSize(reporting::paper_named(paper));
     if (wide)
         printer.setPageOrientation(QPageLayout::Landscape);
     printer.setPageMargins(reporting::paper_margins, QPageLayout::Millimeter);
@@ -73,8 +74,8 @@ void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, bool wi
     preview.exec();
 }
 
-void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent) {
-    preview_paper([&](QPagedPaintDevice& device) { reporting::print_paper(html, foot, device); }, false, parent);
+void preview_sheet(const QString& html, const reporting::PaperFoot& foot, const QString& paper, QWidget* parent) {
+    preview_paper([&](QPagedPaintDevice& device) { reporting::print_paper(html, foot, device); }, paper, false, parent);
 }
 
 } // namespace pallix::ui

@@ -28,10 +28,12 @@ class TickDialog : public QDialog {
     QLabel* echo_;
 };
 
-/// Print preview of a sheet, on as many pages as it needs.
-/// Shows a paper as it would be printed, on what is usual here.
+/// Shows a paper as it would be printed.
+/// @param paper "a4" or "letter"; empty: as is usual here
 /// @param wide the longer side across
-void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, bool wide, QWidget* parent);
-void preview_sheet(const QString& html, const reporting::PaperFoot& foot, QWidget* parent);
+void preview_paper(const std::function<void(QPagedPaintDevice&)>& print, const QString& paper, bool wide,
+                   QWidget* parent);
+/// A sheet, on as many pages as it needs.
+void preview_sheet(const QString& html, const reporting::PaperFoot& foot, const QString& paper, QWidget* parent);
 
 } // namespace pallix::ui

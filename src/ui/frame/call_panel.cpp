@@ -293,7 +293,17 @@ void CallPanel::refresh(Place here) {
 void CallPanel::show_words(const Step* spoken) {
     const auto& session = context_.session;
     wording::CallText call;
-    if (!session.has_job())
+    const auto is_empty = [this] {
+        const auto jobs = context_.session.book().jobs();
+        return jobs && jobs->empty();
+    };
+    if (!session.has_job() && is_empty())
+        call = {"Begin",
+                "",
+                {"Describe your engine, and open a job of it (Ctrl+N).",
+                 "Or look round in the harbour workshop first, or practise: neither touches this book."},
+                ""};
+    else if (!session.has_job())
         call = {"Choose a job",
                 "",
                 {"Enter opens the one that is marked.",

@@ -119,7 +119,8 @@ reporting::PaperKind PassportView::kind() const {
 }
 
 reporting::PaperWish PassportView::wish() const {
-    return {kind(), reporting::paper_of_locale(), machine_->currentData().toString().toStdString()};
+    return {kind(), reporting::paper_named(context_.preferences.paper()),
+            machine_->currentData().toString().toStdString()};
 }
 
 reporting::PaperSource PassportView::source(int picture_scale) const {
@@ -224,7 +225,7 @@ void PassportView::preview_print() {
     if (!context_.session.has_job() || kind() == reporting::PaperKind::data)
         return;
     preview_paper([this](QPagedPaintDevice& device) { reporting::print(source(on_paper), wish(), device); },
-                  reporting::is_wide(kind()), this);
+                  context_.preferences.paper(), reporting::is_wide(kind()), this);
 }
 
 /// Whether the digest that stands on a paper is of this ledger.

@@ -8,6 +8,7 @@
 #include "ui/frame/line_drawing.h"
 #include "ui/frame/page_buttons.h"
 #include "ui/frame/plain_label.h"
+#include "ui/shop/first_start.h"
 #include "ui/shop/forecasts_sheet.h"
 #include "ui/shop/job_delegate.h"
 #include "ui/shop/machines_sheet.h"
@@ -43,7 +44,7 @@ ShopView::ShopView(Context context, QWidget* parent)
       practice_page_(new DrawnPage(
           context, practice_, std::nullopt, [this] { return practice_->table(tr("exercise|what is asked|level")); },
           this)),
-      practise_(new QPushButton(tr("Practise"), this)),
+      first_(new FirstStart(context, this)),
       buttons_(new PageButtons({tr("jobs"), tr("machines"), tr("forecasts"), tr("practice")},
                                tr("Jobs, machines, forecasts, practice: Ctrl+Shift+J"), this)),
       pages_(new QStackedWidget(this)) {
@@ -63,7 +64,10 @@ ShopView::ShopView(Context context, QWidget* parent)
         else
             Q_EMIT job_chosen(id.toLongLong());
     });
-    connect(practise_, &QPushButton::clicked, this, [this] { show_page(Page::practice); });
+    connect(first_, &FirstStart::practice_wanted, this, [this] { show_page(Page::practice); });
+    connect(first_, &FirstStart::engine_wanted, this, &ShopView::new_engine_wanted);
+    connect(first_, &FirstStart::file_wanted, this, &ShopView::file_wanted);
+    connect(first_, &FirstStart::harbour_wanted, this, &ShopView::harbour_wanted);
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &ShopView::show_ways_out);
     connect(copy_, &QPushButton::clicked, this, &ShopView::copy_out);
     connect(aside_, &QPushButton::clicked, this, &ShopView::set_aside);
@@ -110,9 +114,7 @@ QWidget* ShopView::build_top() {
     auto *top = new QHBoxLayout, *below = new QHBoxLayout;
     top->addWidget(heading_);
     top->addStretch(1);
-    practise_->setObjectName(QStringLiteral("shop-practise"));
-    practise_->setToolTip(tr("Blocks that are not there, to learn on (Ctrl+Alt+B)"));
-    for (QWidget* w : std::initializer_list<QWidget*>{practise_, engines, fresh})
+    for (QWidget* w : {engines, fresh})
         top->addWidget(w);
     below->addWidget(buttons_);
     below->addWidget(search_, 1);
@@ -141,6 +143,7 @@ void ShopView::build() {
     auto* list = new QVBoxLayout(jobs);
     list->setContentsMargins(0, 0, 0, 0);
     list->addWidget(empty_, 1);
+    list->addWidget(first_, 1);
     list->addWidget(list_, 1);
     pages_->addWidget(jobs);
     pages_->addWidget(machines_page_);
@@ -172,14 +175,13 @@ void ShopView::refill() {
         jobs == 0 && !searched
             ? tr("The shop")
             : (searched ? tr("%1 found") : tr("%1 in the shop")).arg(session::counted(jobs, tr("job"), tr("jobs"))));
-    empty_->setText(searched
-                        ? tr("No job has these words.\n\nEvery word is looked for: in titles, on job cards, in notes.")
-                        : tr("No job yet.\n\nDraw your engine first (Ctrl+Alt+N), then open a job of it (Ctrl+N); or "
-                             "drop a .pallix-blueprint.json on this window.\n"
-                             "A whole job from elsewhere comes in by dropping its .pallix.json file.\n\n"
-                             "New here? Practise on a block that is not there (Ctrl+Alt+B)."));
-    practise_->setVisible(jobs == 0 && shown() == Page::jobs); // else the page's own button is enough
-    empty_->setVisible(jobs == 0);
+    empty_->setText(
+        searched ? tr("No job has these words.\n\nEvery word is looked for: in titles, on job cards, in notes.")
+                 : tr("No job is open in this shop: those that were delivered or set aside are shown by the buttons "
+                      "above."));
+    const bool first = model_.all().empty();
+    first_->setVisible(jobs == 0 && first && !searched);
+    empty_->setVisible(jobs == 0 && !first_->isVisibleTo(this));
     list_->setVisible(jobs > 0);
     constexpr std::size_t at_a_glance = 12; // fewer jobs nobody looks for, unless they ask (Ctrl+F)
     search_->setVisible(searched || search_->hasFocus() || model_.all().size() > at_a_glance);

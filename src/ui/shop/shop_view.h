@@ -17,6 +17,7 @@ namespace pallix::ui {
 
 class DrawnPage;
 class LineDrawing;
+class FirstStart;
 class PageButtons;
 
 /// The board: all jobs of the shop by what they wait for; its machines with what is on them; how often forecasts held.
@@ -42,6 +43,9 @@ class ShopView : public View {
     void paper_scanned(storage::JobId job, const QString& digest); ///< of that job, with its digest's beginning
     void new_job_wanted();
     void engines_wanted();
+    void new_engine_wanted();
+    void file_wanted();
+    void harbour_wanted();
     void exercise_wanted(const QString& theme, int level);
 
   private:
@@ -71,7 +75,7 @@ class ShopView : public View {
     DrawnPage* forecasts_page_;
     LineDrawing* practice_;
     DrawnPage* practice_page_;
-    QPushButton* practise_;
+    FirstStart* first_; ///< what an empty book shows
     PageButtons* buttons_;
     QStackedWidget* pages_;
 };
