@@ -158,6 +158,19 @@ int back_up(const BookRequest& request) {
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 
+int import_book(const BookRequest& request) {
+    const auto book = open_book(request.book);
+    if (!book)
+        return input_is_wrong;
+    const auto taken = book->take_in(QString::fromStdString(request.from));
+    if (!taken) {
+        tell(taken.error());
+        return input_is_wrong;
+    }
+    std::cout << storage::words_of(*taken).toStdString() << '\n';
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
 int check_book(const BookRequest& request) {
     const auto book = open_book(request.book);
     if (!book)

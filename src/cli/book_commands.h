@@ -13,6 +13,7 @@ namespace pallix::cli {
 struct BookRequest {
     std::string book;
     std::string out;               ///< of export a folder, of backup a file
+    std::string from;              ///< of import, the other book
     std::vector<std::string> jobs; ///< of export; empty: all
     bool as_json = false;          ///< of jobs
 };
@@ -23,6 +24,8 @@ int list_jobs(const BookRequest& request);
 int export_jobs(const BookRequest& request);
 /// Copies the whole book; the copy is read again and compared. @return exit status
 int back_up(const BookRequest& request);
+/// Takes another book in: the same job twice is one. @return exit status
+int import_book(const BookRequest& request);
 /// Tells whether a book is as it was written. @return exit status
 int check_book(const BookRequest& request);
 

@@ -255,7 +255,10 @@ class Commands {
         CLI::App* backup =
             command("backup", "copy a shop book, and read the copy again", [this] { return cli::back_up(book_); });
         backup->add_option("--out", book_.out, "the copy")->required();
-        for (CLI::App* c : {jobs, all, backup})
+        CLI::App* import = command("import", "take the jobs of another shop book in; the same job twice is one",
+                                   [this] { return cli::import_book(book_); });
+        import->add_option("--from", book_.from, "the other book, such as a backup")->required();
+        for (CLI::App* c : {jobs, all, backup, import})
             c->add_option("--book", book_.book, "the shop book")->required();
     }
 

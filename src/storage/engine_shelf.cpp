@@ -129,7 +129,7 @@ BookResult<void> EngineShelf::retire(const QString& name, bool retired) {
     return {};
 }
 
-BookResult<void> EngineShelf::take_over(const EngineShelf& other) {
+BookResult<void> EngineShelf::take_over_engines(const EngineShelf& other, const QStringList& names) {
     QSqlQuery from(QSqlDatabase::database(other.connection_, false));
     from.setForwardOnly(true);
     if (!from.exec(
@@ -141,7 +141,7 @@ BookResult<void> EngineShelf::take_over(const EngineShelf& other) {
         into.prepare(QStringLiteral(
             "INSERT INTO engine (name, revision, time, person, payload, digest) VALUES (?, ?, ?, ?, ?, ?)"));
         while (from.next()) {
-            if (!is_sealed(from))
+            if (!is_sealed(from) || !names.contains(from.value(0).toString()))
                 continue;
             for (int column = 0; column < 6; ++column)
                 into.addBindValue(from.value(column));
@@ -154,9 +154,19 @@ BookResult<void> EngineShelf::take_over(const EngineShelf& other) {
         return copied;
     if (const auto rows = other.rows())
         for (const ShelfRow& row : *rows)
-            if (row.retired)
+            if (row.retired && names.contains(row.name))
                 if (auto done = retire(row.name, true); !done)
                     return done;
+    return {};
+}
+
+BookResult<void> EngineShelf::take_over(const EngineShelf& other) {
+    QStringList names;
+    if (const auto rows = other.rows())
+        for (const ShelfRow& row : *rows)
+            names << row.name;
+    if (auto done = take_over_engines(other, names); !done)
+        return done;
     if (const auto limits = other.limits(); limits && *limits)
         if (auto done = keep_limits(**limits); !done)
             return done;

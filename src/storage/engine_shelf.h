@@ -48,7 +48,9 @@ class EngineShelf {
     /// Keeps it as the next revision of its name. @return that revision's number
     [[nodiscard]] BookResult<int> keep(const block::Engine& engine, const QString& time, const QString& person);
     [[nodiscard]] BookResult<void> retire(const QString& name, bool retired);
-    /// Takes over every revision of another book that is as it was written.
+    /// Takes over every revision of some engines of another book that is as it was written; none of them is here.
+    [[nodiscard]] BookResult<void> take_over_engines(const EngineShelf& other, const QStringList& names);
+    /// All that stands on another book's shelf, into an empty one.
     [[nodiscard]] BookResult<void> take_over(const EngineShelf& other);
 
     /// How logs are read, by name: the text of a `.pallix-mapping.json`.

@@ -200,11 +200,14 @@ void ShopBook::acknowledge(const Written& written) {
 }
 
 BookResult<JobId> ShopBook::create_job(const std::vector<block::Entry>& entries) {
+    return create(QUuid::createUuid().toString(QUuid::WithoutBraces), entries);
+}
+
+BookResult<JobId> ShopBook::create(const QString& uuid, const std::vector<block::Entry>& entries) {
     const auto* opened = entries.empty() ? nullptr : std::get_if<block::JobOpened>(&entries.front().payload);
     if (!opened)
         throw std::logic_error("a job starts with a JobOpened entry");
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    const QString uuid = QUuid::createUuid().toString(QUuid::WithoutBraces);
     JobId job = 0;
     Head head;
     const auto done = in_one_transaction(db, job_doing, [&]() -> BookResult<void> {

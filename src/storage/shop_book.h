@@ -134,10 +134,29 @@ class ShopBook {
     [[nodiscard]] BookResult<QStringList> stream(JobId job) const;
     [[nodiscard]] BookResult<void> clear_stream(JobId job);
 
+    /// What came of taking another book in.
+    struct TakenIn {
+        int fresh = 0;      ///< jobs that were not here
+        int longer = 0;     ///< that went on there
+        int known = 0;      ///< that held nothing new
+        QStringList parted; ///< titles of those that went on differently here and there: theirs is a job of its own now
+        QStringList engines; ///< that came onto the shelf
+        int instruments = 0;
+    };
+    /// Takes in the jobs of another book, such as a whole shop's archive: the same job twice is one, by its id and the
+    /// chain of its digests. Engines and instruments of names that are not here come along; ways and people of this
+    /// shop stay as they are. The other book is left as it is.
+    /// @return refused where the other is damaged, open elsewhere, or this one
+    [[nodiscard]] BookResult<TakenIn> take_in(const QString& other);
+
     /// A copy of the whole book, taken while it is open; read again and compared before it gets its name.
     [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;
 
   private:
+    [[nodiscard]] BookResult<JobId> create(const QString& uuid, const std::vector<block::Entry>& entries);
+    /// The digest of a job's entry; empty where it has none of that number.
+    [[nodiscard]] std::string digest_at(JobId job, std::int64_t sequence) const;
+    [[nodiscard]] BookResult<void> take_in_job(const ShopBook& other, const JobRow& row, TakenIn& taken);
     ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
     [[nodiscard]] BookResult<void> set_up(bool fresh);
     [[nodiscard]] BookResult<void> find_damage();
@@ -149,5 +168,8 @@ class ShopBook {
     Heads::Known known_; ///< what the heads' file said, and what was acknowledged since
     std::vector<Damage> damage_;
 };
+
+/// What came of it, in a sentence or two.
+[[nodiscard]] QString words_of(const ShopBook::TakenIn& taken);
 
 } // namespace pallix::storage

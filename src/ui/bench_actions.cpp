@@ -5,10 +5,10 @@
 #include "block/state/intake_state.h"
 #include "session/certainty_work.h"
 #include "ui/bench_window.h"
-#include "ui/dialogs/book_dialogs.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/ask.h"
+#include "ui/dialogs/book_dialogs.h"
 #include "ui/dialogs/help_dialog.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/ledger_dialog.h"
@@ -125,6 +125,7 @@ void BenchWindow::build_job_menu() {
     menu->addSeparator();
     add_action(menu, tr("&Back up the shop book…"), {}, [this] { back_up_book(); });
     add_action(menu, tr("Put a copy in the shop book's place…"), {}, [this] { restore_book(); });
+    add_action(menu, tr("Take another shop book in…"), {}, [this] { take_book_in(); });
     add_action(menu, tr("&Quit"), QKeySequence(tr("Ctrl+Q")), [this] { close(); });
 }
 
@@ -417,6 +418,21 @@ void BenchWindow::restore_book() {
         return;
     starts_again_with_ = {QStringLiteral("--book"), book, QStringLiteral("--restore"), copy};
     close();
+}
+
+/// A whole shop's archive, or what was done on another machine: the same job twice is one.
+void BenchWindow::take_book_in() {
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Take another shop book in"), {}, tr("Shop books (*.shopbook)"));
+    if (file.isEmpty())
+        return;
+    context_.session.close_job(); // it may go on there
+    const auto taken = context_.session.book().take_in(file);
+    shop().reread();
+    refresh();
+    if (!taken)
+        return report(session::as_faults(taken.error()));
+    tell(this, tr("Taken in"), storage::words_of(*taken));
 }
 
 /// Every key, as the menus have them, and those that drawings and fields take.

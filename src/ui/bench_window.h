@@ -102,6 +102,7 @@ class BenchWindow : public QMainWindow {
     void export_job();
     void back_up_book();
     void restore_book();
+    void take_book_in();
     void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
     void build_practice_menu();

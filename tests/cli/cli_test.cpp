@@ -387,7 +387,8 @@ TEST_F(Cli, ABookThatIsNotThereIsNotMade) {
     const std::string book = (folder_ / "none.shopbook").string();
     for (const std::string& command :
          {"jobs --book " + book, "export --book " + book + " --out x", "backup --book " + book + " --out y",
-          "check --book " + book, "report --book " + book + " --all --kind passport --out {job}.pdf"}) {
+          "import --book " + book + " --from z", "check --book " + book,
+          "report --book " + book + " --all --kind passport --out {job}.pdf"}) {
         const Outcome o = run(command);
         EXPECT_EQ(o.status, 1) << command;
         EXPECT_THAT(o.err, HasSubstr("there is no such file")) << command;

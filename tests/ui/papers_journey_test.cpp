@@ -230,6 +230,13 @@ TEST_F(PapersJourney, ABookIsListedExportedBackedUpAndPrintedWithoutTheWindow) {
             .status,
         0);
 
+    const Said back = cli(QStringList{QStringLiteral("import"), QStringLiteral("--from"),
+                                      folder_.filePath(QStringLiteral("copy.shopbook"))} +
+                          of_book);
+    EXPECT_EQ(back.status, 0) << back.err.toStdString();
+    EXPECT_TRUE(back.out.startsWith(QStringLiteral("New: 0 jobs. Gone on: 0 jobs. Held nothing new: 14 jobs.")))
+        << back.out.toStdString() << "every job of a copy is the one that is here";
+
     const Said exported = cli(QStringList{QStringLiteral("export"), QStringLiteral("--job"), QStringLiteral("S26-004"),
                                           QStringLiteral("--out"), folder_.filePath(QStringLiteral("jobs"))} +
                               of_book);
