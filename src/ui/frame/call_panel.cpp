@@ -8,6 +8,7 @@
 #include "planning/steps/any_time.h"
 #include "planning/steps/step_changes.h"
 #include "session/wall_time.h"
+#include "ui/frame/low_scroll.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/spoken.h"
 #include "ui/frame/step_form.h"
@@ -21,7 +22,6 @@
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -115,27 +115,6 @@ const planning::Wait* gate_of(const Step& step) {
     return step.state == StepState::waits && gate != step.waits_for.end() ? &*gate : nullptr;
 }
 
-/// As tall as what it holds, and no taller; where there is less room, it scrolls.
-class Scroll : public QScrollArea {
-  public:
-    explicit Scroll(QWidget* parent) : QScrollArea(parent) {
-        setFrameShape(QFrame::NoFrame);
-        setWidgetResizable(true);
-        setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-        setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
-        setFocusPolicy(Qt::NoFocus);
-        setStyleSheet(QStringLiteral("QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }"));
-    }
-    QSize sizeHint() const override {
-        const int room = std::max(100, parentWidget() ? parentWidget()->width() - 44 : width());
-        const int tall = widget() ? widget()->layout()->hasHeightForWidth() ? widget()->layout()->heightForWidth(room)
-                                                                            : widget()->sizeHint().height()
-                                  : 0;
-        return {room, tall};
-    }
-    QSize minimumSizeHint() const override { return {100, std::min(sizeHint().height(), scaled(64))}; }
-};
-
 } // namespace
 
 CallPanel::CallPanel(Context context, QWidget* parent)
@@ -194,7 +173,7 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     lines->addWidget(reasons_);
     lines->addWidget(then_);
     lines->addStretch();
-    auto* scroll = new Scroll(this);
+    auto* scroll = new LowScroll(this);
     scroll->setWidget(words);
     scroll_ = scroll;
     for (QWidget* w : std::initializer_list<QWidget*>{headline_, number_, scroll_, form_, echo_, answer_})
@@ -371,7 +350,8 @@ void CallPanel::answer() {
     if (const auto taken = context_.session.answer(spoken->id, *answers); !taken) {
         chosen_ = picked;
         refresh(here_);
-        return complain(qt(taken.error().front().text()));
+        // Which step it is stands above it.
+        return complain(qt(taken.error().front().text()).remove(qt("job: " + spoken->id + ": ")));
     }
     put_off_.clear();
     form_->forget(); // the next is asked afresh, though it be of the same name
