@@ -132,6 +132,7 @@ TEST_F(PracticeJourney, AnExerciseDoneBadly) {
     EXPECT_GT(result->player.score(), score() + 15) << "the player, on the same block";
     EXPECT_TRUE(paper().contains(QStringLiteral("What to do better")));
     EXPECT_TRUE(paper().contains(QStringLiteral("more came off than had to"))) << paper().toStdString();
+    EXPECT_TRUE(paper().contains(QStringLiteral("(5 points)"))) << "the rule gone on against, and what it cost";
 }
 
 TEST_F(PracticeJourney, LookingBeforehandEndsItAndTheCoachCanBeSilent) {

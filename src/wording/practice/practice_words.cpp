@@ -193,7 +193,9 @@ std::vector<std::string> reckoning_sentences(const block::JobState& state, const
             same->first.by = same->first.by.value_or(0) + *at.remark.by;
     }
     for (const auto& [remark, times] : said)
-        all.push_back(remark_words(state, remark, l) + (times > 1 ? " (" + std::to_string(times) + " times)" : ""));
+        all.push_back(remark_words(state, remark, l) + " (" +
+                      (times > 1 ? std::to_string(times) + " times, " : std::string()) +
+                      fixed(workshop::cost_of(remark), 0) + (times > 1 ? " points each)" : " points)"));
     for (const workshop::SlipTaken& slip : r.slips)
         if (all.size() < 30)
             all.push_back("Entry " + std::to_string(slip.sequence) + ", " + about_words(state, slip.about) + ": read " +

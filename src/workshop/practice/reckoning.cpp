@@ -44,23 +44,6 @@ block::Faults not_practice(std::string what) {
     return {{"practice", 0, std::move(what), "a job that was begun as practice"}};
 }
 
-/// What a remark takes off the judgement.
-double cost_of(const Remark& remark) {
-    switch (remark.kind) {
-    case RemarkKind::against_rule:
-        return 5;
-    case RemarkKind::left_out:
-    case RemarkKind::too_deep:
-        return 4;
-    case RemarkKind::not_called:
-        return 6;
-    case RemarkKind::asked_about:
-    case RemarkKind::not_needed:
-        break; // among the readings
-    }
-    return 0;
-}
-
 class Reckoner {
   public:
     Reckoner(const std::vector<Entry>& entries, const block::Blueprint& blueprint, const HiddenTruth& truth)
@@ -406,6 +389,22 @@ class Reckoner {
 };
 
 } // namespace
+
+double cost_of(const Remark& remark) {
+    switch (remark.kind) {
+    case RemarkKind::against_rule:
+        return 5;
+    case RemarkKind::left_out:
+    case RemarkKind::too_deep:
+        return 4;
+    case RemarkKind::not_called:
+        return 6;
+    case RemarkKind::asked_about:
+    case RemarkKind::not_needed:
+        break; // among the readings
+    }
+    return 0;
+}
 
 bool Claim::honest() const {
     return said == metrology::Verdict::cannot_tell || (said == metrology::Verdict::meets) == good;

@@ -54,6 +54,8 @@ struct RemarkAt {
     std::int64_t sequence = 0;
     planning::Remark remark;
 };
+/// What it takes off the judgement, points; those for readings alone take nothing of it.
+[[nodiscard]] double cost_of(const planning::Remark& remark);
 /// A reading that was wrong by more than its gauge can explain, and was believed.
 struct SlipTaken {
     std::int64_t sequence = 0;
