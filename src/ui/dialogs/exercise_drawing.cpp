@@ -18,15 +18,6 @@ using workshop::ShapePart;
 
 constexpr double widest = 0.1; // mm that a panel spans, so that a pull goes somewhere
 
-/// What the block is drawn to: sizes within their windows.
-workshop::ShapeLimits limits_of(const block::Blueprint& b) {
-    workshop::ShapeLimits limits;
-    for (const block::MainBlueprint& main : b.mains)
-        if (main.diameter.smallest() && main.diameter.largest())
-            limits.sizes.emplace(main.id, std::pair(*main.diameter.smallest(), *main.diameter.largest()));
-    return limits;
-}
-
 } // namespace
 
 ExerciseDrawing::ExerciseDrawing(Context context, QWidget* parent)
@@ -37,8 +28,8 @@ ExerciseDrawing::ExerciseDrawing(Context context, QWidget* parent)
 void ExerciseDrawing::show_exercise(const workshop::Exercise& exercise) {
     const block::Blueprint& b = exercise.blueprint;
     const workshop::SimulatedBlock sound(b, workshop::as_drawn(b), {}, 1), now(b, exercise.truth.block, {}, 1);
-    const std::vector<Shape> before = std::exchange(sound_, workshop::shapes_of(sound, sound, {}));
-    std::vector<Shape> shapes = workshop::shapes_of(sound, now, limits_of(b));
+    sound_ = workshop::shapes_of(sound, sound, {});
+    std::vector<Shape> shapes = workshop::shapes_of(sound, now, workshop::drawn_limits(b));
     if (marked_ && (marked_->shape >= shapes.size() || marked_->part >= shapes[marked_->shape].parts.size()))
         marked_.reset();
     if (pulling_ && picture_) // to the same scale until it is let go

@@ -133,10 +133,7 @@ class Reckoner {
             r_.slips.push_back({sequence, reading.at.feature.text(), reading.value - sent->is});
     }
 
-    void leave(std::string about, double out, std::optional<double> was, std::optional<double> is,
-               std::optional<double> out_was = {}) {
-        r_.left.push_back({std::move(about), out, out <= needle, was, is, out_was, {}, {}});
-    }
+    void leave(std::string about, double out) { r_.left.push_back({std::move(about), out, out <= needle, {}, {}}); }
     /// Between what its size is to be.
     void window(std::optional<double> least, std::optional<double> most) {
         r_.left.back().least = least;
@@ -144,16 +141,9 @@ class Reckoner {
     }
 
     void mains(const Folded& state) {
-        const MeasuredAt none{};
-        for (const block::MainBlueprint& main : b_.mains) {
-            const MeasuredAt at{main.id, Quantity::size, "front", "upright", {}};
-            leave(main.id.text(), bench_.block().main_out(main), found_.block().truth(at), bench_.block().truth(at),
-                  found_.block().main_out(main));
-            window(main.diameter.smallest(), main.diameter.largest());
-        }
-        leave("tunnel", bench_.block().straightness() - planning::limits_of(state).straightness,
-              found_.block().straightness(), bench_.block().straightness(),
-              found_.block().straightness() - planning::limits_of(state).straightness);
+        for (const block::MainBlueprint& main : b_.mains)
+            leave(main.id.text(), bench_.block().main_out(main));
+        leave("tunnel", bench_.block().straightness() - planning::limits_of(state).straightness);
         MetalOff off{"tunnel", 0, least_cap_cut(state, 2 * truth_.gauges.stated), least_cap_cut(state, 0)};
         std::map<FeatureId, double> cut;
         const auto out = block::struck(entries_);
@@ -192,8 +182,7 @@ class Reckoner {
             const double under =
                 limit && heights && equal - risen - finish - unsure >= *limit ? *limit - stand.low : -1;
             const double dark = stand.taken > 0 ? stand.needed - stand.taken : -1;
-            leave("deck." + bank.id, std::max({flat, under, dark}), was.high - was.low, stand.high - stand.low,
-                  was.high - was.low - planning::limits_of(state).flatness);
+            leave("deck." + bank.id, std::max({flat, under, dark}));
             r_.metal.push_back({"deck." + bank.id, stand.taken, needed + finish + unsure, needed});
         }
     }
@@ -244,7 +233,7 @@ class Reckoner {
                     was = std::max(was, found_.block().truth(at));
                 }
             const double out = meant ? std::max(meant->finish - least, most - meant->finish_most) : 1;
-            leave(bore.id.text(), out, was, most);
+            leave(bore.id.text(), out);
             if (meant)
                 window(meant->finish, meant->finish_most);
             taken = std::max(taken, most - bore.diameter.nominal);
@@ -272,9 +261,9 @@ class Reckoner {
             return;
         std::optional<MetalOff> worst;
         for (const block::HoleBlueprint& lifter : b_.lifters) {
-            const double was = found_.block().truth(size_of(lifter.id)), is = bench_.block().truth(size_of(lifter.id)),
-                         d = is - *plan.lifter;
-            leave(lifter.id.text(), std::max(*plan.clearance_least - d, d - *plan.clearance_most), was, is);
+            const double was = found_.block().truth(size_of(lifter.id)),
+                         d = bench_.block().truth(size_of(lifter.id)) - *plan.lifter;
+            leave(lifter.id.text(), std::max(*plan.clearance_least - d, d - *plan.clearance_most));
             window(*plan.lifter + *plan.clearance_least, *plan.lifter + *plan.clearance_most);
             const auto cut = widest_.find(lifter.id);
             const MetalOff off{lifter.id.text(), cut == widest_.end() ? 0 : cut->second - was,
@@ -302,7 +291,8 @@ class Reckoner {
     }
 
     void shapes(const Folded& state, const planning::Assessment& a) {
-        ShapeLimits limits{planning::limits_of(state).straightness, {}};
+        ShapeLimits limits = drawn_limits(b_);
+        limits.straightness = planning::limits_of(state).straightness;
         for (const PartLeft& part : r_.left)
             if (const auto id = FeatureId::parse(part.about); id && part.least && part.most)
                 limits.sizes.emplace(*id, std::pair(*part.least, *part.most));

@@ -31,8 +31,6 @@ struct PartLeft {
     std::string about; ///< "main.3", "tunnel", "deck.R", "bore.C.2"
     double out = 0;    ///< mm out of its window or limit; 0 and less is good
     bool good = false;
-    std::optional<double> was{}, is{};     ///< mm: a size, or what its zone spans, before and now
-    std::optional<double> out_was{};       ///< mm, how far out it was; nothing where that says nothing
     std::optional<double> least{}, most{}; ///< mm, between which its size is to be
 };
 /// Metal that came off, mm; what had to, by all that can be read, and by who knew the truth.

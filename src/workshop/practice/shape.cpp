@@ -92,6 +92,14 @@ void add_mains(std::vector<Shape>& all, const SimulatedBlock& found, const Simul
 
 } // namespace
 
+ShapeLimits drawn_limits(const block::Blueprint& blueprint) {
+    ShapeLimits limits;
+    for (const block::MainBlueprint& main : blueprint.mains)
+        if (main.diameter.smallest() && main.diameter.largest())
+            limits.sizes.emplace(main.id, std::pair(*main.diameter.smallest(), *main.diameter.largest()));
+    return limits;
+}
+
 std::vector<Shape> shapes_of(const SimulatedBlock& found, const SimulatedBlock& now, const ShapeLimits& limits) {
     std::vector<Shape> all;
     add_mains(all, found, now, limits);

@@ -40,6 +40,9 @@ struct ShapeLimits {
     std::map<block::FeatureId, std::pair<double, double>> sizes{}; ///< least and most
 };
 
+/// As the blueprint has them: what becomes of holes hangs on the job.
+[[nodiscard]] ShapeLimits drawn_limits(const block::Blueprint& blueprint);
+
 /// Both of one blueprint.
 [[nodiscard]] std::vector<Shape> shapes_of(const SimulatedBlock& found, const SimulatedBlock& now,
                                            const ShapeLimits& limits);
