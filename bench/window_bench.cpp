@@ -19,6 +19,7 @@
 #include "ui/tunnel/tunnel_view.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
+#include "workshop/stand_ins.h"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -30,9 +31,14 @@
 #include <QTimer>
 #include <array>
 #include <benchmark/benchmark.h>
+#include <chrono>
 #include <cstdio>
+#include <fcntl.h>
 #include <fstream>
 #include <functional>
+#include <termios.h>
+#include <thread>
+#include <unistd.h>
 
 using namespace pallix;
 
@@ -204,6 +210,55 @@ void TakeAMillionTouchesBesideTheWindow(benchmark::State& state) {
     state.counters["longest_ms"] = longest;
 }
 BENCHMARK(TakeAMillionTouchesBesideTheWindow)->Unit(benchmark::kMillisecond)->Iterations(2);
+
+/// A gauge that sends ten thousand lines a second, for a second, on a pseudo-terminal: the longest the window is deaf.
+void HearTenThousandLinesASecond(benchmark::State& state) {
+    constexpr int lines_a_turn = 100, turns = 100; // every 10 ms
+    double longest = 0;
+    for (auto _ : state) {
+        Bench bench;
+        open_tender(bench);
+        ui::BenchWindow window(bench.context);
+        window.go_to(ui::Place::tunnel);
+        paint_once(window);
+        const int terminal = posix_openpt(O_RDWR | O_NOCTTY);
+        if (terminal < 0 || grantpt(terminal) != 0 || unlockpt(terminal) != 0)
+            return state.SkipWithError("no pseudo-terminal");
+        termios raw{};
+        tcgetattr(terminal, &raw);
+        cfmakeraw(&raw);
+        tcsetattr(terminal, TCSANOW, &raw);
+        const auto& plain = workshop::taught_stand_ins().front();
+        const QString address = QStringLiteral("serial:") + QString::fromLocal8Bit(ptsname(terminal));
+        if (!bench.gauge.open(address, plain.profile))
+            return state.SkipWithError("the gauge cannot be heard");
+        QElapsedTimer since;
+        QTimer beat;
+        QObject::connect(&beat, &QTimer::timeout, [&] {
+            longest = std::max(longest, static_cast<double>(since.nsecsElapsed()) * 1e-6);
+            since.start();
+        });
+        since.start();
+        beat.start(0);
+        std::jthread gauge([&] {
+            for (int turn = 0; turn < turns; ++turn) {
+                std::string text;
+                for (int i = 0; i < lines_a_turn; ++i)
+                    text += plain.sends(60.0 + i * 1e-4, i);
+                if (::write(terminal, text.data(), text.size()) < 0)
+                    return;
+                std::this_thread::sleep_for(std::chrono::milliseconds(10));
+            }
+        });
+        while (bench.gauge.readings() < lines_a_turn * turns)
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        gauge.join();
+        bench.gauge.close();
+        ::close(terminal);
+    }
+    state.counters["longest_ms"] = longest;
+}
+BENCHMARK(HearTenThousandLinesASecond)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 /// One step of the dragged cut level over that scan, painted.
 void DragTheCutLevelOverAMillionTouches(benchmark::State& state) {

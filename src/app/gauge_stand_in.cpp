@@ -9,7 +9,10 @@
 #include <QFile>
 #include <QLocalServer>
 #include <QLocalSocket>
+#include <QSocketNotifier>
 #include <QTimer>
+#include <algorithm>
+#include <array>
 #include <cstdio>
 #include <cstdlib>
 #include <fcntl.h>
@@ -44,6 +47,9 @@ class Speaker : public QObject {
         send_ = std::move(send);
         timer_.start();
     }
+    /// Says one line whenever it is asked.
+    void answer(Send send) { send_ = std::move(send); }
+    void asked() { next(); }
 
   private:
     void next() {
@@ -92,8 +98,21 @@ QString make_room(const QString& name) {
     return {};
 }
 
+/// The gauge that it is to be like; nothing: one that speaks the gauge protocol.
+tl::expected<const workshop::TaughtStandIn*, QString> stand_in_of(const QString& key) {
+    if (key.isEmpty())
+        return nullptr;
+    QStringList keys;
+    for (const workshop::TaughtStandIn& stand_in : workshop::taught_stand_ins())
+        if (keys << QString::fromLatin1(stand_in.key); keys.back() == key)
+            return &stand_in;
+    return tl::unexpected(
+        QStringLiteral("there is no gauge \"%1\", expected one of %2").arg(key, keys.join(QStringLiteral(", "))));
+}
+
 /// What is to be sent: a log played, or readings with noise.
-tl::expected<std::vector<std::string>, QString> lines_to_send(const QCommandLineParser& parser) {
+tl::expected<std::vector<std::string>, QString> lines_to_send(const QCommandLineParser& parser,
+                                                              const workshop::TaughtStandIn* like) {
     const auto value = [&parser](const char* option) { return parser.value(QString::fromLatin1(option)); };
     if (const QString log = value("play"); !log.isEmpty()) {
         QFile file(log);
@@ -113,7 +132,12 @@ tl::expected<std::vector<std::string>, QString> lines_to_send(const QCommandLine
     }
     if (gauge.values.empty())
         return tl::unexpected(QStringLiteral("nothing to send, expected --readings or --play"));
-    return workshop::lines_of(gauge);
+    if (!like)
+        return workshop::lines_of(gauge);
+    std::vector<std::string> lines;
+    for (const double reading : gauge.values)
+        lines.push_back(like->sends(reading, static_cast<int>(lines.size()) + 1));
+    return lines;
 }
 
 } // namespace
@@ -141,11 +165,16 @@ int main(int argc, char** argv) {
     option("unit", "Unit of the readings.", "mm, in, um, thou or C", "mm");
     option("noise", "Standard deviation added to each reading.", "number", "0");
     option("seed", "Seed of the noise.", "number", "1");
+    const auto as =
+        option("as", "Speak like a gauge that has to be taught: plain, named, comma, asked or counted.", "name");
     const auto interval = option("interval", "Milliseconds from line to line.", "number", "400");
     const auto drop = option("drop-after", "Go dead after so many lines.", "number", "0");
     parser.process(app);
 
-    auto lines = lines_to_send(parser);
+    const auto like = stand_in_of(parser.value(as));
+    if (!like)
+        return refuse(like.error());
+    auto lines = lines_to_send(parser, *like);
     if (!lines)
         return refuse(lines.error());
     Speaker speaker(std::move(*lines), parser.value(interval).toInt(), parser.value(drop).toInt());
@@ -172,12 +201,27 @@ int main(int argc, char** argv) {
         if (handle < 0)
             return refuse(QStringLiteral("no pseudo-terminal is to be had"));
         std::printf("serial:%s\n", qPrintable(path));
-        QTimer::singleShot(1500, &app, [&speaker, handle] { // time for a listener to open it
-            speaker.speak([handle](const std::string& line) {
-                if (::write(handle, line.data(), line.size()) < 0)
-                    QCoreApplication::exit(1);
-            });
-        });
+        const auto send = [handle](const std::string& line) {
+            if (::write(handle, line.data(), line.size()) < 0)
+                QCoreApplication::exit(1);
+        };
+        if (*like && !(*like)->profile.request.empty()) {
+            const std::string request = block::bytes_typed((*like)->profile.request).value_or("");
+            speaker.answer(send);
+            auto* hears = new QSocketNotifier(handle, QSocketNotifier::Read, &app);
+            QObject::connect(
+                hears, &QSocketNotifier::activated, &app, [handle, request, heard = std::string(), &speaker]() mutable {
+                    std::array<char, 100> bytes{};
+                    const auto size = ::read(handle, bytes.data(), bytes.size());
+                    heard.append(bytes.data(), static_cast<std::size_t>(std::max<ssize_t>(size, 0)));
+                    for (std::size_t at = heard.find(request); at != std::string::npos; at = heard.find(request)) {
+                        heard.erase(0, at + request.size());
+                        speaker.asked();
+                    }
+                });
+        } else {
+            QTimer::singleShot(1500, &app, [&speaker, send] { speaker.speak(send); }); // time for a listener to open it
+        }
     } else {
         return refuse(QStringLiteral("nowhere to speak, expected --socket NAME or --terminal"));
     }

@@ -15,11 +15,13 @@
 #include "ui/files.h"
 #include "ui/screenshots.h"
 #include "ui/theme.h"
+#include "wording/common/lengths.h"
 #include "workshop/harbour.h"
 
 #include <QCommandLineParser>
 #include <QDir>
 #include <QFileInfo>
+#include <QLocale>
 #include <QProcess>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -193,6 +195,7 @@ int work(ui::BenchApplication& app, const Wishes& wishes, QStringList& again) {
                 !filled)
                 return refuse(filled.error());
 
+    wording::show_decimal_comma(!pictures && QLocale().decimalPoint() == QLatin1Char(','));
     const session::Session::Clock harbour_clock = [] { return std::string(workshop::harbour_today) + "T08:00:00Z"; };
     const session::Session::Clock clock = pictures ? harbour_clock : session::Session::system_clock();
     session::Session session(

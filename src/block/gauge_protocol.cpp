@@ -104,26 +104,41 @@ std::string write_gauge_line(const GaugeLine& line) {
     return std::visit(Write{}, line) + "\n";
 }
 
+void GaugeLineReader::take(std::string_view line, std::vector<Item>& items) const {
+    while (!line.empty() && (line.back() == '\r' || line.back() == '\n'))
+        line.remove_suffix(1);
+    while (!line.empty() && (line.front() == '\r' || line.front() == '\n'))
+        line.remove_prefix(1);
+    if (line.empty())
+        return;
+    if (auto read = read_(line))
+        items.push_back({std::move(*read), {}});
+    else
+        items.push_back({std::nullopt, std::move(read.error())});
+}
+
 std::vector<GaugeLineReader::Item> GaugeLineReader::feed(std::string_view bytes) {
     std::vector<Item> items;
     pending_ += bytes;
-    for (std::size_t end = pending_.find('\n'); end != std::string::npos; end = pending_.find('\n')) {
-        std::string line = pending_.substr(0, end);
-        pending_.erase(0, end + 1);
-        if (line.ends_with('\r'))
-            line.pop_back();
-        if (line.empty())
-            continue;
-        if (auto read = read_gauge_line(line))
-            items.push_back({std::move(*read), {}});
-        else
-            items.push_back({std::nullopt, std::move(read.error())});
+    std::size_t begin = 0;
+    for (std::size_t end = end_ == 0 ? std::string::npos : pending_.find(end_); end != std::string::npos;
+         end = pending_.find(end_, begin)) {
+        take(std::string_view(pending_).substr(begin, end - begin), items);
+        begin = end + 1;
     }
+    pending_.erase(0, begin);
     if (pending_.size() > longest_line) {
         items.push_back({std::nullopt, "the gauge sent " + std::to_string(pending_.size()) +
                                            " bytes without the end of a line, expected lines of the gauge protocol"});
         pending_.clear();
     }
+    return items;
+}
+
+std::vector<GaugeLineReader::Item> GaugeLineReader::pause() {
+    std::vector<Item> items;
+    if (end_ == 0)
+        take(std::exchange(pending_, {}), items);
     return items;
 }
 

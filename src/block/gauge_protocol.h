@@ -2,10 +2,12 @@
 #pragma once
 
 #include <cstdint>
+#include <functional>
 #include <optional>
 #include <string>
 #include <string_view>
 #include <tl/expected.hpp>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -46,16 +48,26 @@ using GaugeLine = std::variant<GaugeHello, GaugeReading, ProbeLogLine, ProbeTouc
 /// Puts lines together from whatever arrives. Bytes that make no line are told as garbage once, not byte by byte.
 class GaugeLineReader {
   public:
+    using Read = std::function<tl::expected<GaugeLine, std::string>(std::string_view)>;
+    /// @param read what a line says; @param end what ends it: LF (CR before it is left out) or CR; 0: nothing, what
+    /// came is a line when `pause` says so
+    explicit GaugeLineReader(Read read = read_gauge_line, char end = '\n') : read_(std::move(read)), end_(end) {}
     struct Item {
         std::optional<GaugeLine> line;
         std::string fault; ///< in words, where there is no line
     };
     [[nodiscard]] std::vector<Item> feed(std::string_view bytes);
+    /// Nothing more came for a while: what stands there is a line, where nothing else ends one.
+    [[nodiscard]] std::vector<Item> pause();
     /// The line that was cut off when the connection went; empty where none was begun.
     [[nodiscard]] const std::string& unfinished() const { return pending_; }
     void clear() { pending_.clear(); }
 
   private:
+    void take(std::string_view line, std::vector<Item>& items) const;
+
+    Read read_;
+    char end_;
     std::string pending_;
 };
 

@@ -2,28 +2,29 @@
 #include "session/gauge_link.h"
 
 #include "session/counted.h"
-#include <QLocalSocket>
-#include <QSerialPort>
 #include <QTimer>
-#include <sys/socket.h>
-#include <unistd.h>
+#include <array>
 #include <utility>
 
 namespace pallix::session {
 namespace {
 
-Outcome refused(const QString& address, const QString& what, const char* expected) {
-    return tl::unexpected(block::Faults{{address.toStdString(), 0, what.toStdString(), expected}});
-}
-
-/// Whoever may make a socket of that name could send readings into somebody's ledger.
-/// @return the user at the other end, where it is neither this one nor root
-std::optional<uint> other_owner(const QLocalSocket& socket) {
-    ucred peer{};
-    socklen_t size = sizeof peer;
-    const auto handle = static_cast<int>(socket.socketDescriptor());
-    const bool known = ::getsockopt(handle, SOL_SOCKET, SO_PEERCRED, &peer, &size) == 0;
-    return known && (peer.uid == ::geteuid() || peer.uid == 0) ? std::nullopt : std::optional<uint>(peer.uid);
+/// What reads the lines of a gauge that was taught.
+tl::expected<block::GaugeLineReader, std::string> reader_of(const block::GaugeProfile& profile) {
+    auto pattern = block::GaugePattern::of(profile);
+    if (!pattern)
+        return tl::unexpected("its pattern " + pattern.error());
+    constexpr std::array ends{'\n', '\r', '\0'};
+    return block::GaugeLineReader(
+        [pattern = std::move(*pattern), count = std::make_shared<std::int64_t>(0)](
+            std::string_view line) -> tl::expected<block::GaugeLine, std::string> {
+            auto reading = pattern.read(line);
+            if (!reading)
+                return tl::unexpected(std::move(reading.error()));
+            reading->number = ++*count;
+            return *reading;
+        },
+        ends[static_cast<std::size_t>(profile.end)]);
 }
 
 } // namespace
@@ -33,73 +34,79 @@ GaugeLink::GaugeLink(Session& session, QObject* parent) : QObject(parent), sessi
     writing_.setSingleShot(true);
     writing_.setInterval(write_every);
     connect(&writing_, &QTimer::timeout, this, &GaugeLink::write_down);
+    constexpr int break_of = 80; // ms without a byte: what came is a line
+    pausing_.setSingleShot(true);
+    pausing_.setInterval(break_of);
+    connect(&pausing_, &QTimer::timeout, this, [this] { take_items(reader_.pause()); });
     connect(&session, &Session::job_opened, this, &GaugeLink::tell_what_waits);
 }
 
 GaugeLink::~GaugeLink() {
     write_down();
-    if (device_)
-        device_->disconnect(this);
+    if (line_)
+        line_->disconnect(this);
 }
 
-Outcome GaugeLink::open(const QString& address) {
+Outcome GaugeLink::open(const QString& address, const std::optional<block::GaugeProfile>& profile) {
     close();
-    const QString target = address.section(QLatin1Char(':'), 1);
-    if (address.startsWith(QStringLiteral("local:")) && !target.isEmpty()) {
-        auto socket = std::make_unique<QLocalSocket>();
-        socket->connectToServer(target);
-        if (!socket->waitForConnected(2000))
-            return refused(address, tr("nothing answers there (%1)").arg(socket->errorString()),
-                           "a gauge that is switched on and listening");
-        if (const auto stranger = other_owner(*socket))
-            return refused(address, tr("a program of another user answers there (user %1)").arg(*stranger),
-                           "a gauge of your own");
-        connect(socket.get(), &QLocalSocket::disconnected, this, [this] { lost(tr("the line went dead")); });
-        device_ = std::move(socket);
-    } else if (address.startsWith(QStringLiteral("serial:")) && !target.isEmpty()) {
-        auto port = std::make_unique<QSerialPort>(target);
-        if (!port->open(QIODevice::ReadWrite))
-            return refused(address, tr("the port cannot be opened (%1)").arg(port->errorString()),
-                           "a serial port that is there and free");
-        connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
-            if (error != QSerialPort::NoError && error != QSerialPort::TimeoutError && device_)
-                // A dead port reports again and again: it is closed from outside its own signal.
-                QTimer::singleShot(0, this, [this] { lost(tr("the plug was pulled")); });
-        });
-        device_ = std::move(port);
-    } else {
-        return refused(address, tr("this is no address of a gauge"), "local:NAME or serial:PATH");
-    }
+    auto reader = profile ? reader_of(*profile) : block::GaugeLineReader();
+    if (!reader)
+        return tl::unexpected(block::Faults{{profile->name, 0, reader.error(), "a pattern that can be used"}});
+    auto line = GaugeLine::open(address, profile.value_or(block::GaugeProfile()));
+    if (!line)
+        return tl::unexpected(std::move(line.error()));
+    line_ = std::move(*line);
+    reader_ = std::move(*reader);
+    profile_ = profile;
     address_ = address;
-    name_.clear();
-    reader_.clear();
+    name_ = profile ? QString::fromStdString(profile->name) : QString();
+    held_.reset();
     greeted_ = false;
     fresh_log_ = true;
     last_number_ = 0;
     recent_.clear();
     readings_ = 0;
-    connect(device_.get(), &QIODevice::readyRead, this, &GaugeLink::read);
+    connect(line_.get(), &GaugeLine::came, this, &GaugeLink::read);
+    connect(line_.get(), &GaugeLine::lost, this, &GaugeLink::lost);
+    connect(line_.get(), &GaugeLine::pedal, this, &GaugeLink::take_by_foot);
     Q_EMIT changed();
-    if (device_->bytesAvailable() > 0)
+    if (line_->has_bytes())
         read();
     return {};
 }
 
 void GaugeLink::close() {
-    if (!device_)
+    if (!line_)
         return;
-    device_->disconnect(this);
-    device_->close();
-    device_.release()->deleteLater(); // it may be what called
+    line_->disconnect(this);
+    line_->close();
+    line_.release()->deleteLater(); // it may be what called
+    pausing_.stop();
     write_down();
     Q_EMIT changed();
 }
 
+void GaugeLink::ask() {
+    if (line_ && profile_)
+        if (const auto bytes = block::bytes_typed(profile_->request))
+            line_->send(*bytes);
+}
+
+/// A gauge that answers only when asked is asked; of one that sends without end what it sent last is the reading.
+void GaugeLink::take_by_foot() {
+    if (answers_when_asked())
+        return ask();
+    if (const auto last = std::exchange(held_, std::nullopt)) {
+        ++readings_;
+        Q_EMIT reading(*last);
+    }
+}
+
 void GaugeLink::lost(const QString& why) {
-    if (!device_)
+    if (!line_)
         return;
     read(); // what came before it broke
-    if (!device_)
+    if (!line_)
         return; // it had said goodbye
     const bool cut = !reader_.unfinished().empty();
     close();
@@ -114,14 +121,20 @@ void GaugeLink::lost(const QString& why) {
 }
 
 void GaugeLink::read() {
-    const QByteArray bytes = device_->readAll();
+    const QByteArray bytes = line_->read_all();
+    take_items(reader_.feed({bytes.constData(), static_cast<std::size_t>(bytes.size())}));
+    if (line_ && profile_ && profile_->end == block::LineEnd::pause)
+        pausing_.start();
+}
+
+void GaugeLink::take_items(std::vector<block::GaugeLineReader::Item> items) {
     QStringList faults;
-    for (auto& item : reader_.feed({bytes.constData(), static_cast<std::size_t>(bytes.size())})) {
+    for (auto& item : items) {
         if (item.line)
             take(*item.line);
         else
             faults << QString::fromStdString(item.fault);
-        if (!device_)
+        if (!line_)
             return;
     }
     if (!faults.isEmpty()) // one message, however much of it came
@@ -170,8 +183,12 @@ void GaugeLink::take(const block::GaugeLine& line) {
         close();
         Q_EMIT said(tr("%1 has said goodbye; everything it sent is kept.").arg(name), false);
     } else if (const auto* reading_line = std::get_if<block::GaugeReading>(&line)) {
-        if (!counts(reading_line->number, reading_line->value + reading_line->unit, tr("Readings")))
+        if (!profile_ && !counts(reading_line->number, reading_line->value + reading_line->unit, tr("Readings")))
             return;
+        if (waits_for_foot()) {
+            held_ = *reading_line;
+            return;
+        }
         ++readings_;
         Q_EMIT reading(*reading_line);
     } else if (const auto* head = std::get_if<block::ProbeLogLine>(&line)) {

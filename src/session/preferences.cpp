@@ -12,6 +12,8 @@ const auto key_unit = QStringLiteral("bench/unit");
 const auto key_theme = QStringLiteral("bench/theme");
 const auto key_person = QStringLiteral("bench/person");
 const auto key_gauge = QStringLiteral("bench/gauge_address");
+const auto key_gauge_name = QStringLiteral("bench/gauge_name");
+const auto key_gauge_profiles = QStringLiteral("bench/gauge_profiles");
 const auto key_clocks_heard = QStringLiteral("bench/clocks_heard");
 const auto key_stack = QStringLiteral("bench/stack_pieces");
 const auto usual_stack =
@@ -118,6 +120,33 @@ QString Preferences::last_gauge_address() const {
 }
 void Preferences::set_last_gauge_address(const QString& address) {
     settings_->setValue(key_gauge, address);
+}
+
+QString Preferences::last_gauge() const {
+    return settings_->value(key_gauge_name).toString();
+}
+void Preferences::set_last_gauge(const QString& name) {
+    settings_->setValue(key_gauge_name, name);
+}
+std::vector<block::GaugeProfile> Preferences::gauge_profiles() const {
+    const std::string text = settings_->value(key_gauge_profiles).toString().toStdString();
+    if (text.empty())
+        return {};
+    return block::read_gauge_profiles(text, "settings").value_or(std::vector<block::GaugeProfile>());
+}
+void Preferences::keep_gauge_profile(const block::GaugeProfile& profile) {
+    auto profiles = gauge_profiles();
+    const auto same = std::ranges::find(profiles, profile.name, &block::GaugeProfile::name);
+    if (same == profiles.end())
+        profiles.push_back(profile);
+    else
+        *same = profile;
+    settings_->setValue(key_gauge_profiles, QString::fromStdString(block::gauge_profiles_text(profiles)));
+}
+void Preferences::forget_gauge_profile(const std::string& name) {
+    auto profiles = gauge_profiles();
+    std::erase_if(profiles, [&name](const block::GaugeProfile& p) { return p.name == name; });
+    settings_->setValue(key_gauge_profiles, QString::fromStdString(block::gauge_profiles_text(profiles)));
 }
 
 QString Preferences::stack_pieces() const {

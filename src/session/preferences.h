@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "block/gauge_profile.h"
 #include "block/units.h"
 #include "planning/practice/coach.h"
 #include "planning/readings/measuring.h"
@@ -10,6 +11,7 @@
 #include <QStringList>
 #include <memory>
 #include <optional>
+#include <vector>
 
 class QSettings;
 
@@ -44,6 +46,13 @@ class Preferences : public QObject {
     void set_clocks_heard(const std::string& utc);
     QString last_gauge_address() const; ///< what a gauge was last listened to on
     void set_last_gauge_address(const QString& address);
+    QString last_gauge() const; ///< name of the profile; empty: one that speaks the gauge protocol
+    void set_last_gauge(const QString& name);
+    /// Gauges that somebody has taught here; none where what is kept cannot be read.
+    std::vector<block::GaugeProfile> gauge_profiles() const;
+    /// In the place of one of the same name, or after the others.
+    void keep_gauge_profile(const block::GaugeProfile& profile);
+    void forget_gauge_profile(const std::string& name);
     QString stack_pieces() const; ///< blocks and shims of the shop, as they are typed
     void set_stack_pieces(const QString& pieces);
     /// Where jacks and screws stand along the block, as typed.

@@ -29,8 +29,11 @@ ShopModel::ShopModel(storage::ShopBook& book, const Preferences& preferences, QO
 namespace {
 
 /// Who remembers standings: another version works them out anew.
-const QString reader_name = QStringLiteral("board %1, both units, by steps, with forecasts, serials and practice")
-                                .arg(QStringLiteral(PALLIX_VERSION));
+QString reader_name() {
+    return QStringLiteral("board %1, both units, by steps, with forecasts, serials and practice")
+               .arg(QStringLiteral(PALLIX_VERSION)) +
+           (wording::decimal_sign() == ',' ? QStringLiteral(", comma") : QString());
+}
 
 constexpr std::array units{block::Unit::mm, block::Unit::inch};
 constexpr std::size_t length_of_day = 10; // "2026-03-02"
@@ -97,7 +100,7 @@ ShopModel::Row ShopModel::row_of(const storage::JobRow& job) {
         return recalled(job);
     const Row row = worked_out(job);
     if (row.readable && !row.hangs_on_time)
-        book_.remember_standing(job.id, job.entries, reader_name, remembered(row));
+        book_.remember_standing(job.id, job.entries, reader_name(), remembered(row));
     return row;
 }
 
@@ -137,7 +140,7 @@ ShopModel::Row ShopModel::worked_out(const storage::JobRow& job) const {
 void ShopModel::reload() {
     beginResetModel();
     rows_.clear();
-    if (const auto jobs = book_.jobs(reader_name))
+    if (const auto jobs = book_.jobs(reader_name()))
         for (const storage::JobRow& job : *jobs) {
             rows_.push_back(row_of(job));
             rows_.back().set_aside = job.set_aside;
@@ -225,7 +228,7 @@ void ShopModel::change_unit() {
 }
 
 void ShopModel::reload_job(storage::JobId job) {
-    const auto jobs = book_.jobs(reader_name);
+    const auto jobs = book_.jobs(reader_name());
     const auto known = std::ranges::find(rows_, job, &Row::id);
     const auto found = jobs ? std::ranges::find(*jobs, job, &storage::JobRow::id) : decltype(jobs->begin())();
     if (!jobs || known == rows_.end() || found == jobs->end())

@@ -9,6 +9,7 @@
 #include "ui/decks/decks_view.h"
 #include "ui/dialogs/ask.h"
 #include "ui/dialogs/book_dialogs.h"
+#include "ui/dialogs/gauge_dialog.h"
 #include "ui/dialogs/help_dialog.h"
 #include "ui/dialogs/instrument_dialog.h"
 #include "ui/dialogs/ledger_dialog.h"
@@ -22,6 +23,7 @@
 #include "ui/frame/call_panel.h"
 #include "ui/frame/reading_line.h"
 #include "ui/lifters/lifters_view.h"
+#include "ui/manual_help.h"
 #include "ui/passport/passport_view.h"
 #include "ui/shop/shop_view.h"
 #include "ui/tunnel/tunnel_view.h"
@@ -60,12 +62,10 @@ void BenchWindow::build_actions() {
     build_measure_menu();
     build_practice_menu();
     QMenu* help = menuBar()->addMenu(tr("&Help"));
-    const auto show = [this](const QString& html) { HelpDialog(html, this).exec(); };
-    add_action(help, tr("&This view"), QKeySequence(Qt::Key_F1), [this, show] {
-        const auto* place = place_keys[static_cast<std::size_t>(place_)];
-        show(shipped_text(QStringLiteral("help/%1.html").arg(QLatin1String(place))) + tr("<p>Shift+F1: all keys.</p>"));
-    });
-    add_action(help, tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this, show] { show(all_keys()); });
+    add_action(help, tr("&Manual, at this place"), QKeySequence(Qt::Key_F1),
+               [this] { show_manual(this, explained()); });
+    add_action(help, tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1),
+               [this] { HelpDialog(all_keys(), this).exec(); });
 }
 
 void BenchWindow::build_job_menu() {
@@ -436,6 +436,15 @@ void BenchWindow::take_book_in() {
 }
 
 /// Every key, as the menus have them, and those that drawings and fields take.
+/// What the person is at: what has the focus, or the page on screen.
+QString BenchWindow::explained() const {
+    QString here = explained_by(focusWidget());
+    if (here.isEmpty())
+        here = explained_by(middle_->currentWidget());
+    return here.isEmpty() ? QStringLiteral("view-") + QLatin1String(place_keys[static_cast<std::size_t>(place_)])
+                          : here;
+}
+
 QString BenchWindow::all_keys() const {
     QString html = tr("<h2>All keys</h2>");
     const auto begin = [&html](const QString& title) {

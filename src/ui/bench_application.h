@@ -13,6 +13,8 @@ class BenchApplication : public QApplication {
   public:
     BenchApplication(int& argc, char** argv);
     bool notify(QObject* receiver, QEvent* event) override;
+    /// F1 over a dialog, which keeps the window's own keys from it.
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
   Q_SIGNALS:
     void failed(const QString& why);

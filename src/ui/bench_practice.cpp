@@ -31,7 +31,8 @@ void BenchWindow::build_practice_menu() {
                 run();
         }));
     };
-    add(tr("&Take the reading, or probe"), tr("Ctrl+Space"), [this] { take_simulated(); });
+    job_actions_.push_back(add_action(menu, tr("&Take the reading, or probe; ask the gauge"),
+                                      QKeySequence(tr("Ctrl+Space")), [this] { take_simulated(); }));
     job_actions_.back()->setObjectName(QStringLiteral("practice-reading"));
     add(tr("Hold the gauge against its &ring"), tr("Ctrl+Alt+R"), [this] { hold_against_ring(); });
     add(tr("Open the tr&uth; see the reckoning"), tr("Ctrl+Alt+U"), [this] { open_truth(false); });
@@ -99,6 +100,8 @@ void BenchWindow::begin_own_exercise(const QString& file) {
 /// Where a reading is asked for, the gauge sends it; where a log, the machine probes. What is read on another page is
 /// gone to first.
 void BenchWindow::take_simulated() {
+    if (!context_.practice.is_practice())
+        return context_.gauge.ask(); // one that answers only when asked
     if (!context_.practice.running())
         return;
     const auto step = call_->step();

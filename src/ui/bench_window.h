@@ -124,6 +124,7 @@ class BenchWindow : public QMainWindow {
     void study_gauge();
     void take_picture();
     bool done(const session::Outcome& outcome); ///< reports what was refused
+    [[nodiscard]] QString explained() const;    ///< where the manual speaks of what is on screen
     [[nodiscard]] QString all_keys() const;
     void show_ledger();
     template <class Dialog, class... Arguments>

@@ -13,7 +13,7 @@ namespace pallix::ui {
 
 using session::read_text_file;
 
-/// A text that came with the program. @param file as the resources name it: "help/decks.html"
+/// A text that came with the program. @param file as the resources name it: "manual/5-questions.md"
 [[nodiscard]] QString shipped_text(const QString& file);
 
 using reporting::file_name_of;

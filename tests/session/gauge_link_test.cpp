@@ -238,7 +238,7 @@ TEST_F(GaugeLinkTest, AddressesThatLeadNowhereAreRefused) {
     EXPECT_FALSE(link_.open(QStringLiteral("serial:no-such-port")));
     const auto odd = link_.open(QStringLiteral("carrier pigeon"));
     ASSERT_FALSE(odd);
-    EXPECT_EQ(odd.error().front().expected, "local:NAME or serial:PATH");
+    EXPECT_EQ(odd.error().front().expected, "local:NAME, serial:PATH or keys:PATH");
     EXPECT_FALSE(link_.is_open());
 }
 

@@ -134,6 +134,10 @@ class BenchFixture : public SessionFixture {
     void in_dialog(const std::function<void(QDialog&)>& act, bool expected = true) {
         QTimer::singleShot(0, qApp, [this, act, expected] { when_modal(act, expected ? 2000 : 5, expected); });
     }
+    /// The same over a dialog that is up already.
+    void in_dialog_over(QDialog& below, const std::function<void(QDialog&)>& act) {
+        QTimer::singleShot(0, qApp, [this, act, &below] { when_modal(act, 2000, true, &below); });
+    }
     std::string write(const char* name, const std::string& text) {
         const QString file = folder_.filePath(QString::fromLatin1(name));
         QFile out(file);
@@ -157,11 +161,11 @@ class BenchFixture : public SessionFixture {
     std::unique_ptr<ui::BenchWindow> window_;
 
   private:
-    void when_modal(const std::function<void(QDialog&)>& act, int tries, bool expected) {
-        if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget()))
+    void when_modal(const std::function<void(QDialog&)>& act, int tries, bool expected, QDialog* below = nullptr) {
+        if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget()); dialog && dialog != below)
             return act(*dialog);
         if (tries > 0)
-            QTimer::singleShot(10, qApp, [=, this] { when_modal(act, tries - 1, expected); });
+            QTimer::singleShot(10, qApp, [=, this] { when_modal(act, tries - 1, expected, below); });
         else if (expected)
             ADD_FAILURE() << "no dialog came up";
     }

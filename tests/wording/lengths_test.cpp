@@ -30,3 +30,15 @@ TEST(Fixed, HugeNumbersDoNotOverrun) {
     EXPECT_EQ(fixed(1e300, 0).size(), 301U);
     EXPECT_EQ(fixed(-0.0, 2), "0.00");
 }
+
+TEST(Fixed, HasTheSignThatPeopleWriteHere) {
+    const LengthText inch(Unit::inch);
+    EXPECT_EQ(decimal_sign(), '.');
+    show_decimal_comma(true);
+    EXPECT_EQ(inch.with_unit(0.1651), "0,0065 in");
+    EXPECT_EQ(inch.with_sign(-0.02), "−0,0008");
+    EXPECT_EQ(fixed(3, 0), "3");
+    EXPECT_EQ(decimal_sign(), ',');
+    show_decimal_comma(false);
+    EXPECT_EQ(inch.with_unit(0.1651), "0.0065 in");
+}

@@ -177,9 +177,7 @@ std::vector<BlueprintDoubt> doubts_of(const block::Blueprint& b, const block::En
 }
 
 std::string doubt_id(const BlueprintDoubt& doubt) {
-    constexpr std::array kinds{"overlap",      "thin_wall",   "over_edge", "unlike", "uneven",
-                               "not_mirrored", "wide_window", "stack",     "chain"};
-    return kinds[static_cast<std::size_t>(doubt.kind)] + (" " + doubt.about.text()) +
+    return blueprint_doubt_keys[static_cast<std::size_t>(doubt.kind)] + (" " + doubt.about.text()) +
            (doubt.other ? " " + doubt.other->text() : "");
 }
 

@@ -4,6 +4,8 @@
 #include "block/blueprint.h"
 #include "block/entries/deck_entries.h"
 
+#include <array>
+
 namespace pallix::planning {
 
 /// What looks wrong with a blueprint. None of it stops anybody who knows better.
@@ -18,6 +20,8 @@ enum class BlueprintDoubtKind {
     stack,        ///< crank, rod and piston end `by` below the deck, above it where that is negative
     chain,        ///< the chain is `by` too long for the cam's distance, or too short
 };
+inline constexpr std::array blueprint_doubt_keys{"overlap",      "thin_wall",   "over_edge", "unlike", "uneven",
+                                                 "not_mirrored", "wide_window", "stack",     "chain"};
 
 struct BlueprintDoubt {
     BlueprintDoubtKind kind{};

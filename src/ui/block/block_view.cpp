@@ -45,6 +45,8 @@ BlockView::BlockView(Context context, QWidget* parent)
     pages_->addWidget(card_page_);
     pages_->addWidget(memory_page_);
     setFocusProxy(page_);
+    buttons_->explain(
+        this, {QStringLiteral("view-block"), QStringLiteral("page-block-card"), QStringLiteral("page-block-kind")});
     connect(buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(page_, &DrawnPage::marked, this, [this](const block::FeatureId& id) {
         marked_ = id;

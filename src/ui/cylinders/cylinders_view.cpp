@@ -24,6 +24,9 @@ CylindersView::CylindersView(Context context, QWidget* parent)
         drawn_.push_back(page);
         add_drawn(page);
     };
+    explain_pages({QStringLiteral("page-cylinders-found"), QStringLiteral("page-cylinders-size"),
+                   QStringLiteral("page-cylinders-bore"), QStringLiteral("page-cylinders-hone"),
+                   QStringLiteral("page-cylinders-texture"), QStringLiteral("page-cylinders-sleeve")});
     rows_ = {boring_row(context, this), hone_row(context, this)};
     auto* trace = new TraceDrawing(context, this);
     add(new LadderDrawing(context, this), cylinder_size, [context] { return size_table(context); });

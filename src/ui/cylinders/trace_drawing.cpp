@@ -167,7 +167,7 @@ void TraceDrawing::paint_profile(QPainter& painter, const QRectF& room, double l
         tr("%1 mm, filtered at %2 mm").arg(finding_->shown.length(), 0, 'f', 1).arg(finding_->cutoff, 0, 'f', 2));
     for (const double h : {high, 0.0, low})
         painter.drawText(QRectF(4, y_of(h) - 9_px, 64_px, 18_px), Qt::AlignRight | Qt::AlignVCenter,
-                         QString::number(h / um, 'f', 1).replace(QLatin1Char('-'), QChar(0x2212)) + tr(" µm"));
+                         qt(wording::fixed(h / um, 1)) + tr(" µm"));
 }
 
 void TraceDrawing::paint_curve(QPainter& painter, const QRectF& room, double low, double high) {

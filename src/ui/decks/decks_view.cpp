@@ -87,6 +87,8 @@ DecksView::DecksView(Context context, QWidget* parent)
     head_button_->setObjectName(QStringLiteral("show-head"));
     head_button_->setToolTip(plain_tip(tr("The head of this bank in the deck's place (Ctrl+Shift+B)")));
     connect(head_button_, &QPushButton::clicked, this, &DecksView::show_head);
+    page_buttons_->explain(this, {QStringLiteral("page-decks-found"), QStringLiteral("page-decks-setup"),
+                                  QStringLiteral("page-decks-passes"), QStringLiteral("page-decks-mockup")});
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(&context_.session, &session::Session::belief_known, this, [this] {
         // Thought about while another page is open; this one may still show the bank of the job before.

@@ -103,7 +103,7 @@ void MockUpDrawing::paint_strip(QPainter& painter, const std::vector<Cylinder>& 
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
         painter.drawText(QRectF(box.left(), box.top() + scaled(48), box.width(), scaled(20)), Qt::AlignCenter,
-                         c.planned.ratio ? QString::number(*c.planned.ratio, 'f', 2) : QString());
+                         c.planned.ratio ? qt(wording::fixed(*c.planned.ratio, 2)) : QString());
     }
 }
 
@@ -189,7 +189,7 @@ TwinTable MockUpDrawing::table() const {
             {short_name(context_, c.planned.bore), sources[static_cast<int>(c.planned.source)],
              c.crown && c.planned.source == planning::CrownSource::read ? qt(l.plain(c.crown->rock)) : QString(),
              c.now ? qt(stands(l, *c.now)) : QString(), qt(stands(l, c.planned.clearance)),
-             c.planned.ratio ? QString::number(*c.planned.ratio, 'f', 2) : QString(),
+             c.planned.ratio ? qt(wording::fixed(*c.planned.ratio, 2)) : QString(),
              c.planned.quench ? qt(l.plain(*c.planned.quench)) : QString()});
         t.ids.push_back(c.planned.bore);
     }

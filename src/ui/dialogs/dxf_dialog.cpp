@@ -6,6 +6,7 @@
 #include "ui/dialogs/fault_list.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -170,6 +171,7 @@ DxfDialog::DxfDialog(Context context, const QString& file, block::Recipe base, Q
       other_end_(new QCheckBox(tr("front at the &other end"), this)),
       mirrored_(new QCheckBox(tr("drawn from &below"), this)), gasket_(new QCheckBox(tr("it is a &gasket"), this)),
       progress_(new QProgressBar(this)), faults_(new FaultList(context, this)) {
+    set_explained(this, QStringLiteral("page-engines-board"));
     setWindowTitle(tr("From a drawing: %1").arg(QFileInfo(file).fileName()));
     build();
     read();

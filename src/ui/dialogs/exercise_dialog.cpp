@@ -7,6 +7,7 @@
 #include "ui/dialogs/exercise_drawing.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 #include "wording/common/sentences.h"
 
 #include <QComboBox>
@@ -24,6 +25,7 @@ ExerciseDialog::ExerciseDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), engine_(new QComboBox(this)), title_(new QLineEdit(this)),
       story_(new QPlainTextEdit(this)), errors_(new QPlainTextEdit(this)), drawing_(new ExerciseDrawing(context, this)),
       told_(new PlainLabel(this)), save_(new QPushButton(this)), begin_(new QPushButton(this)) {
+    set_explained(this, QStringLiteral("page-shop-practice"));
     setWindowTitle(tr("An exercise of your own"));
     setMinimumSize(960, 640);
     engine_->setObjectName(QStringLiteral("exercise-engine"));

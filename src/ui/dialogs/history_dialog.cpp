@@ -3,6 +3,7 @@
 
 #include "block/drawing/recipe.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QDialogButtonBox>
 #include <QListWidget>
@@ -14,6 +15,7 @@ namespace pallix::ui {
 
 HistoryDialog::HistoryDialog(Context context, const QString& engine, QWidget* parent)
     : QDialog(parent), list_(new QListWidget(this)) {
+    set_explained(this, QStringLiteral("page-engines-board"));
     setWindowTitle(tr("Learn from this shop's own jobs"));
     setMinimumSize(640, 420);
     list_->setObjectName(QStringLiteral("history-jobs"));

@@ -4,6 +4,7 @@
 #include "session/shop_model.h"
 #include "ui/dialogs/dialog_end.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 #include "wording/shop/shop_words.h"
 
 #include <QHeaderView>
@@ -26,6 +27,7 @@ QTableWidgetItem* fixed_item(const QString& words) {
 
 HoursDialog::HoursDialog(Context context, const std::vector<planning::JobHours>& shop, QWidget* parent)
     : QDialog(parent), context_(context), table_(new QTableWidget(this)), echo_(new PlainLabel(this)) {
+    set_explained(this, QStringLiteral("view-shop"));
     setWindowTitle(tr("How long work takes here"));
     setMinimumSize(620, 560);
     const planning::TypedTimes typed = session::typed_times(context_.session.book());

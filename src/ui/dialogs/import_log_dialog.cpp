@@ -10,6 +10,7 @@
 #include "ui/dialogs/log_assistant.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QDialogButtonBox>
 #include <QFile>
@@ -46,6 +47,7 @@ ImportLogDialog::ImportLogDialog(Context context, const QStringList& files, QWid
     : QDialog(parent), context_(context), files_(new QLineEdit(files.join(between_files), this)),
       uncertainty_(new QLineEdit(this)), echo_(new PlainLabel(this)), faults_(new FaultList(context, this)),
       progress_(new QProgressBar(this)) {
+    set_explained(this, QStringLiteral("questions-file"));
     setWindowTitle(tr("Take in probe logs"));
     setMinimumWidth(620);
     files_->setObjectName(QStringLiteral("log-files"));

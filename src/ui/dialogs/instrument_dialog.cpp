@@ -9,6 +9,7 @@
 #include "session/wall_time.h"
 #include "ui/dialogs/instrument_history.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 #include "wording/readings/care_words.h"
 #include "wording/readings/readings.h"
 
@@ -46,6 +47,7 @@ QPushButton* button(const QString& text, QWidget* parent) {
 InstrumentDialog::InstrumentDialog(Context context, const QString& marked, QWidget* parent)
     : QDialog(parent), context_(context), list_(new QListWidget(this)), pages_(new QTabWidget(this)),
       echo_(new PlainLabel(this)) {
+    set_explained(this, QStringLiteral("page-instruments"));
     setWindowTitle(tr("Instruments"));
     resize(980, 680);
     list_->setObjectName(QStringLiteral("instruments"));
@@ -210,8 +212,17 @@ InstrumentKind InstrumentDialog::chosen_kind() const {
     return static_cast<InstrumentKind>(kind_->currentData().toInt());
 }
 
+namespace {
+
+/// A number as it is, with the sign that people here write.
+QString plain_text(double value) {
+    return QString::number(value).replace(QLatin1Char('.'), QLatin1Char(wording::decimal_sign()));
+}
+
+} // namespace
+
 QString InstrumentDialog::number_text(double value, InstrumentKind kind) const {
-    return is_plain(kind) ? QString::number(value) : qt(context_.lengths().fine(value));
+    return is_plain(kind) ? plain_text(value) : qt(context_.lengths().fine(value));
 }
 
 void InstrumentDialog::show_marked() {
@@ -229,7 +240,7 @@ void InstrumentDialog::show_marked() {
     zero_->setText(i->zero ? qt(context_.lengths().with_unit(*i->zero)) : QString());
     zero_on_->setText(qt(i->zero_set_on));
     clockwise_->setCurrentIndex(static_cast<int>(i->clockwise));
-    angle_->setText(i->contact_angle == 0 ? QString() : QString::number(i->contact_angle / block::radians_per_degree));
+    angle_->setText(i->contact_angle == 0 ? QString() : plain_text(i->contact_angle / block::radians_per_degree));
     check_days_->setText(i->check_days == 0 ? QString() : QString::number(i->check_days));
     show_history(*i);
     say(qt(wording::instrument_words(*i, context_.lengths())), false);

@@ -2,6 +2,7 @@
 #include "ui/dialogs/ledger_dialog.h"
 
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -16,6 +17,7 @@ LedgerDialog::LedgerDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), model_(context.session, context.preferences), table_(new QTableView(this)),
       words_(new QLineEdit(this)), strike_(new QPushButton(tr("&Strike the marked entry"), this)),
       all_(new QPushButton(tr("Show a&ll"), this)), echo_(new PlainLabel(this)) {
+    set_explained(this, QStringLiteral("page-ledger"));
     setWindowTitle(tr("Ledger"));
     resize(860, 520);
     table_->setModel(&model_);
@@ -57,6 +59,7 @@ LedgerDialog::LedgerDialog(Context context, QWidget* parent)
 
 LedgerDialog::LedgerDialog(Context context, const std::vector<std::int64_t>& only, QWidget* parent)
     : LedgerDialog(context, parent) {
+    set_explained(this, QStringLiteral("page-ledger"));
     setWindowTitle(tr("Where the numbers come from"));
     show_only(only);
     all_->show();

@@ -4,6 +4,7 @@
 #include "block/state/intake_state.h"
 #include "ui/frame/figure_line.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QHBoxLayout>
 #include <QPushButton>
@@ -14,6 +15,7 @@ namespace pallix::ui {
 LimitsDialog::LimitsDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), sentence_(new FigureLine(context, wording::FiguresOf::limits, this)),
       keep_(new QPushButton(this)) {
+    set_explained(this, QStringLiteral("certainty-verdict"));
     setWindowTitle(tr("Limits of this job"));
     resize(760, 300);
     auto* words = new PlainLabel(this);

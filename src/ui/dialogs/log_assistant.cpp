@@ -6,6 +6,7 @@
 #include "ui/dialogs/touch_picture.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/plain_table.h"
+#include "ui/manual_help.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -48,6 +49,7 @@ LogAssistant::LogAssistant(Context context, block::NamedText log, std::optional<
       picture_(new TouchPicture(context, this)), asks_(new QFormLayout),
       by_place_(new QCheckBox(tr("find the &names by where the touches lie"), this)), group_(new QLineEdit(this)),
       unit_(new QComboBox(this)), name_(new QLineEdit(this)), faults_(new FaultList(context, this)) {
+    set_explained(this, QStringLiteral("questions-file"));
     setWindowTitle(tr("A log of another form: %1").arg(qt(log_.file)));
     build();
     try_what_is_kept();

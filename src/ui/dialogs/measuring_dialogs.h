@@ -6,9 +6,7 @@
 #include <QDialog>
 
 class QLabel;
-class QLineEdit;
 class QListWidget;
-class QPushButton;
 
 namespace pallix::ui {
 
@@ -28,24 +26,6 @@ class ReadingPlanDialog : public QDialog {
     std::string bank_;
     QListWidget* list_;
     QLabel* echo_;
-};
-
-/// A gauge or probe on the line: where to listen, what has arrived.
-class GaugeDialog : public QDialog {
-    Q_OBJECT
-  public:
-    explicit GaugeDialog(Context context, QWidget* parent = nullptr);
-
-  private:
-    void refresh();
-    void switch_connection();
-
-    Context context_;
-    QLineEdit* address_;
-    QLabel* state_;
-    QLabel* echo_;
-    QPushButton *connect_, *take_in_;
-    bool sure_ = false; ///< the person was asked about what is doubtful of the log
 };
 
 } // namespace pallix::ui

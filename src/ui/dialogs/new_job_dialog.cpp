@@ -4,6 +4,7 @@
 #include "ui/dialogs/fault_list.h"
 #include "ui/files.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -21,6 +22,7 @@ NewJobDialog::NewJobDialog(Context context, const QString& blueprint_file, const
     : QDialog(parent), context_(context), title_(new QLineEdit(this)), customer_(new QLineEdit(this)),
       engine_(new QComboBox(this)), file_(new QLineEdit(blueprint_file, this)), file_row_(new QWidget(this)),
       faults_(new FaultList(context, this)) {
+    set_explained(this, QStringLiteral("first-engine"));
     setWindowTitle(tr("New job"));
     setMinimumWidth(600);
     title_->setObjectName(QStringLiteral("job-title"));

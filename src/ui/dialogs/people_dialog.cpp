@@ -6,6 +6,7 @@
 #include "ui/dialogs/fault_list.h"
 #include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 #include "wording/shop/shop_words.h"
 
 #include <QComboBox>
@@ -23,6 +24,7 @@ PeopleDialog::PeopleDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), list_(new QListWidget(this)), name_(new QLineEdit(this)),
       code_(new QLineEdit(this)), role_(new QComboBox(this)), keep_(new QPushButton(tr("&Keep in the shop"), this)),
       remove_(new QPushButton(tr("No longer in the shop"), this)), echo_(new PlainLabel(this)) {
+    set_explained(this, QStringLiteral("page-people"));
     setWindowTitle(tr("Who is at the bench"));
     setMinimumWidth(600);
     list_->setObjectName(QStringLiteral("people"));

@@ -8,6 +8,7 @@
 #include "ui/dialogs/dialog_end.h"
 #include "ui/frame/choice.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 #include "wording/steps/step_words.h"
 
 #include <QCheckBox>
@@ -54,6 +55,7 @@ RouteDialog::RouteDialog(Context context, QWidget* parent)
     : QDialog(parent), context_(context), preset_(new QComboBox(this)), order_(new StageList(this)),
       reason_(new QLineEdit(this)), for_shop_(new QCheckBox(tr("so begin new jobs of the shop"), this)),
       for_engine_(new QCheckBox(this)), echo_(new PlainLabel(this)) {
+    set_explained(this, QStringLiteral("step-choose_scope"));
     setWindowTitle(tr("What is wanted, and in which order"));
     setMinimumWidth(560);
     const block::JobState& state = context_.session.state();

@@ -4,6 +4,7 @@
 #include "session/counted.h"
 #include "ui/dialogs/school_drawing.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QHBoxLayout>
 #include <QPushButton>
@@ -21,6 +22,7 @@ SchoolDialog::SchoolDialog(Context context, workshop::Exercise copy, QWidget* pa
     : QDialog(parent), context_(context), copy_(std::move(copy)),
       work_(context.session.entries(), workshop::schools_of(context.session.state()), blocks),
       drawing_(new SchoolDrawing(context, work_, this)), told_(new PlainLabel(this)), plan_(new QPushButton(this)) {
+    set_explained(this, QStringLiteral("page-shop-practice"));
     setWindowTitle(tr("Other ways of planning this job"));
     setMinimumSize(920, 620);
     auto* words = new PlainLabel(

@@ -3,6 +3,7 @@
 
 #include "planning/readings/gauge_study_plan.h"
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 #include "wording/readings/readings.h"
 
 #include <QDialogButtonBox>
@@ -19,6 +20,7 @@ StudyDialog::StudyDialog(Context context, planning::Measuring what, const std::s
     : QDialog(parent), context_(context), what_(what), bank_(bank), gauge_(gauge.name), people_(new QLineEdit(this)),
       parts_(new QSpinBox(this)), trials_(new QSpinBox(this)), told_(new PlainLabel(this)),
       fault_(new PlainLabel(this)) {
+    set_explained(this, QStringLiteral("certainty-sources"));
     setWindowTitle(tr("Gauge study"));
     setMinimumWidth(520);
     for (const block::MeasuredAt& at : planning::study_places(context_.session.state(), what_, bank_))

@@ -32,6 +32,8 @@ EnginesView::EnginesView(Context context, QWidget* parent)
       retired_(new QCheckBox(tr("with retired ones"), this)), list_(new QListView(this)), empty_(new PlainLabel(this)),
       uses_(new PlainLabel(this)), rows_(new QStandardItemModel(this)), board_(new BoardPage(context, this)) {
     build();
+    pages_->explain(this, {QStringLiteral("view-engines"), QStringLiteral("page-engines-board"),
+                           QStringLiteral("page-engines-parts")});
     connect(pages_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(search_, &QLineEdit::textChanged, this, &EnginesView::fill);
     connect(retired_, &QCheckBox::toggled, this, &EnginesView::fill);

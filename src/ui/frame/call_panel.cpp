@@ -8,12 +8,15 @@
 #include "planning/steps/any_time.h"
 #include "planning/steps/step_changes.h"
 #include "session/wall_time.h"
+#include "ui/frame/explained_label.h"
 #include "ui/frame/low_scroll.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/spoken.h"
 #include "ui/frame/step_form.h"
 #include "ui/frame/step_list.h"
+#include "ui/manual_help.h"
 #include "wording/common/sentences.h"
+#include "wording/manual/manual_places.h"
 #include "wording/steps/ask_words.h"
 #include "wording/steps/change_words.h"
 #include "wording/steps/step_words.h"
@@ -119,8 +122,8 @@ const planning::Wait* gate_of(const Step& step) {
 
 CallPanel::CallPanel(Context context, QWidget* parent)
     : QWidget(parent), context_(context), headline_(new PlainLabel(this)), number_(new PlainLabel(this)),
-      reasons_(new PlainLabel(this)), then_(new PlainLabel(this)), called_(new PlainLabel(this)),
-      caution_(new PlainLabel(this)), echo_(new PlainLabel(this)), form_(new StepForm(context, this)),
+      reasons_(new ExplainedLabel(this)), then_(new ExplainedLabel(this)), called_(new PlainLabel(this)),
+      caution_(new ExplainedLabel(this)), echo_(new PlainLabel(this)), form_(new StepForm(context, this)),
       answer_(new QPushButton(this)), later_(new QPushButton(tr("later"), this)),
       other_(new QPushButton(tr("other…"), this)), gate_(new QPushButton(tr("Go on all the same…"), this)),
       back_(new QPushButton(tr("back to the call"), this)), why_(new QLineEdit(this)) {
@@ -156,7 +159,7 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     answer_->setToolTip(tr("Answers as the fields have it (Ctrl+Return)"));
     later_->setToolTip(tr("The next that could be done (Ctrl+Shift+N)"));
     other_->setToolTip(tr("All that could be done (Ctrl+Shift+A)"));
-    for (QLabel* label : {headline_, reasons_, then_, called_, caution_, echo_})
+    for (QLabel* label : {headline_, called_, echo_})
         label->setWordWrap(true);
     for (QPushButton* link : {later_, other_, back_})
         link->setFlat(true);
@@ -264,6 +267,7 @@ void CallPanel::refresh(Place here) {
     later_->setVisible(context_.session.has_job());
     other_->setVisible(context_.session.has_job());
     offer_gate(spoken ? &*spoken : nullptr);
+    set_explained(this, spoken ? qt(wording::manual_place(spoken->task)) : QStringLiteral("call"));
     soon_.start();
     tell_time();
     update();

@@ -2,6 +2,7 @@
 #include "ui/frame/page_buttons.h"
 
 #include "ui/frame/plain_label.h"
+#include "ui/manual_help.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
@@ -29,6 +30,14 @@ PageButtons::PageButtons(const QStringList& names, const QString& tip, QWidget* 
 void PageButtons::press(int page) {
     if (QAbstractButton* button = group_->button(page))
         button->setChecked(true);
+    if (view_ && page < explained_.size())
+        set_explained(view_, explained_[page]);
+}
+
+void PageButtons::explain(QWidget* view, const QStringList& ids) {
+    view_ = view;
+    explained_ = ids;
+    press(std::max(0, group_->checkedId()));
 }
 
 } // namespace pallix::ui

@@ -13,6 +13,8 @@ class PageButtons : public QWidget {
     Q_OBJECT
   public:
     PageButtons(const QStringList& names, const QString& tip, QWidget* parent = nullptr);
+    /// Where the manual speaks of the pages of a view, one id each; the view is told with every page.
+    void explain(QWidget* view, const QStringList& ids);
     void press(int page);
 
   Q_SIGNALS:
@@ -20,6 +22,8 @@ class PageButtons : public QWidget {
 
   private:
     QButtonGroup* group_;
+    QWidget* view_ = nullptr;
+    QStringList explained_;
 };
 
 } // namespace pallix::ui

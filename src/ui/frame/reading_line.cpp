@@ -12,7 +12,9 @@
 #include "ui/frame/keypad.h"
 #include "ui/frame/plain_label.h"
 #include "ui/frame/spoken.h"
+#include "ui/manual_help.h"
 #include "wording/common/sentences.h"
+#include "wording/manual/manual_places.h"
 #include "wording/readings/readings.h"
 #include "wording/shop/shop_words.h"
 
@@ -85,6 +87,7 @@ void ReadingLine::build_row() {
     set_type(place_, Type::number, true);
     place_->setWordWrap(true);
     fix_size(place_, 270, 0);
+    set_explained(this, QStringLiteral("reading-line"));
     place_->setObjectName(QStringLiteral("reading-place"));
     set_type(detail_, Type::small);
     words->addStretch();
@@ -373,10 +376,12 @@ void ReadingLine::take() {
     const bool asked_before = !questioned_.isEmpty() && questioned_ == typed;
     if (understood->suspicion != block::Suspicion::none && !asked_before) {
         questioned_ = typed;
+        set_explained(this, qt(wording::manual_place(understood->suspicion)));
         const std::string question = wording::question_about(*understood, quantity, expected(), context_.lengths());
         say(qt(wording::for_learner(context_.session.state(), question)), context_.palette().cannot_tell);
         return;
     }
+    set_explained(this, QStringLiteral("reading-line"));
     if (!asked_before && asks_about_zero(typed))
         return;
     const std::string words = wording::place_of_reading(*intake_of(context_.session.state()).blueprint, asked.at);

@@ -114,7 +114,9 @@ bool ReadingLine::take_simulated() {
     const auto sent = asked_ ? context_.practice.reading(asked_->at) : std::nullopt;
     if (!sent)
         return false;
-    const auto number = [](const QString& text) { return text.section(QLatin1Char(' '), 0, 0).toDouble(); };
+    const auto number = [](const QString& text) {
+        return text.section(QLatin1Char(' '), 0, 0).replace(QLatin1Char(','), QLatin1Char('.')).toDouble();
+    };
     const double alike = asked_->at.quantity == block::Quantity::temperature ? 1 : 0.01; // °C, mm
     const QString asked_about = questioned_;
     field_->setText(*sent);

@@ -46,6 +46,10 @@ BoresView::BoresView(Context context, block::FeatureKind kind, const QString& he
     connect(page_buttons_, &PageButtons::chosen, this, &BoresView::show_page_index);
 }
 
+void BoresView::explain_pages(const QStringList& ids) {
+    page_buttons_->explain(this, ids);
+}
+
 void BoresView::add_page(QWidget* page) {
     pages_->addWidget(page);
 }

@@ -45,6 +45,7 @@ class BoresView : public View {
     BoresView(Context context, block::FeatureKind kind, const QString& heading, const QStringList& pages,
               QWidget* parent);
 
+    void explain_pages(const QStringList& ids); ///< where the manual speaks of each
     void add_page(QWidget* page);
     void add_drawn(DrawnPage* page);
     [[nodiscard]] int page_index() const;

@@ -13,6 +13,7 @@ LiftersView::LiftersView(Context context, QWidget* parent)
       row_(lifter_row(context, this)), work_(new DrawnPage(
                                            context, row_, wording::FiguresOf::lifters,
                                            [this, context] { return lifter_table(context, bank_id()); }, this)) {
+    explain_pages({QStringLiteral("page-lifters-found"), QStringLiteral("page-lifters-work")});
     add_drawn(work_);
     refresh();
 }

@@ -71,6 +71,8 @@ ShopView::ShopView(Context context, QWidget* parent)
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &ShopView::show_ways_out);
     connect(copy_, &QPushButton::clicked, this, &ShopView::copy_out);
     connect(aside_, &QPushButton::clicked, this, &ShopView::set_aside);
+    buttons_->explain(this, {QStringLiteral("view-shop"), QStringLiteral("page-shop-machines"),
+                             QStringLiteral("page-shop-forecasts"), QStringLiteral("page-shop-practice")});
     connect(buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     connect(search_, &QLineEdit::textChanged, this, [this](const QString& words) {
         model_.search(words);

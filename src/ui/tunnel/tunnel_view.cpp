@@ -60,6 +60,8 @@ TunnelView::TunnelView(Context context, QWidget* parent)
     top->addWidget(heading_);
     top->addSpacing(12);
     top->addWidget(page_buttons_);
+    page_buttons_->explain(this, {QStringLiteral("page-tunnel-found"), QStringLiteral("page-tunnel-plan"),
+                                  QStringLiteral("page-tunnel-board"), QStringLiteral("page-tunnel-balance")});
     connect(page_buttons_, &PageButtons::chosen, this, [this](int page) { show_page(static_cast<Page>(page)); });
     top->addStretch();
     auto* sources = new QButtonGroup(this);

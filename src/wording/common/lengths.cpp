@@ -3,12 +3,32 @@
 
 #include "block/number_text.h"
 
+#include <algorithm>
 #include <cmath>
+#include <locale>
 
 namespace pallix::wording {
 
+namespace {
+
+/// A comma where the program was told that people here write one.
+class CommaHere : public std::numpunct<char> {
+    char do_decimal_point() const override { return ','; }
+};
+
+} // namespace
+
+void show_decimal_comma(bool comma) {
+    std::locale::global(comma ? std::locale(std::locale::classic(), new CommaHere) : std::locale::classic());
+}
+
+char decimal_sign() {
+    return std::use_facet<std::numpunct<char>>(std::locale()).decimal_point();
+}
+
 std::string fixed(double value, int decimals) {
     std::string text = block::fixed_number(value, decimals);
+    std::ranges::replace(text, '.', decimal_sign());
     if (!text.starts_with('-'))
         return text;
     const bool zero = text.find_first_of("123456789") == std::string::npos;

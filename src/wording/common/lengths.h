@@ -36,6 +36,11 @@ class LengthText {
     block::Unit unit_;
 };
 
+/// From here on numbers for people have a decimal comma, or a point; files and lines keep their point. Kept where the
+/// standard library keeps it, in the locale of the process.
+void show_decimal_comma(bool comma);
+[[nodiscard]] char decimal_sign(); ///< of numbers for people
+
 /// A number with fixed decimals and a real minus sign, "−0" shown as "0".
 [[nodiscard]] std::string fixed(double value, int decimals);
 
