@@ -27,6 +27,7 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <algorithm>
+#include <csignal>
 #include <cstdio>
 #include <memory>
 #include <string_view>
@@ -234,6 +235,7 @@ int work(ui::BenchApplication& app, const Wishes& wishes, QStringList& again) {
 } // namespace
 
 int main(int argc, char** argv) {
+    std::signal(SIGXFSZ, SIG_IGN); // a file that may not grow is a fault like others, and is told
     QCoreApplication::setApplicationName(QStringLiteral("pallix"));
     QCoreApplication::setApplicationVersion(QStringLiteral(PALLIX_VERSION));
     if (asks_for_words(argc, argv)) {

@@ -15,6 +15,7 @@
 #include <cctype>
 #include <charconv>
 #include <cmath>
+#include <csignal>
 #include <functional>
 #include <iostream>
 #include <optional>
@@ -363,6 +364,7 @@ class Commands {
 } // namespace
 
 int main(int argc, char** argv) {
+    std::signal(SIGXFSZ, SIG_IGN); // a file that may not grow is a fault like others, and is told
     CLI::App app{"pallix-cli: what probe logs say of an engine block, what to cut, and the papers of a job"};
     app.set_version_flag("--version", "pallix-cli " PALLIX_VERSION);
     app.require_subcommand(1);

@@ -115,10 +115,9 @@ BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& he
         read.digest = std::move(digest);
     }
     if (query.lastError().isValid())
-        read.damage = QStringLiteral("“%1” cannot be read beyond entry %2: %3.")
-                          .arg(title)
-                          .arg(expected - 1)
-                          .arg(query.lastError().text().trimmed());
+        read.damage = sql_fault(QStringLiteral("“%1” cannot be read beyond entry %2").arg(title).arg(expected - 1),
+                                query.lastError())
+                          .what;
     else if (head != heads.end() && head->second.sequence >= expected && read.damage.isEmpty())
         read.damage = QStringLiteral("%1 of “%2” had been written and are not there any more.")
                           .arg(entries_words(expected, head->second.sequence), title);

@@ -18,11 +18,13 @@ namespace pallix::storage {
     return s.empty() ? QStringLiteral("") : QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
-[[nodiscard]] inline BookFault sql_fault(const QString& doing, const QSqlError& error) {
-    return {QStringLiteral("%1: %2").arg(doing, error.text().trimmed()),
-            QStringLiteral(
-                "Nothing was taken in. See that the disk has room and the file may be written, then try again.")};
-}
+/// What a person can do something about, in their words; of anything else the number that tells its maker more.
+/// @return said of both: what is wrong, and what to do
+[[nodiscard]] BookFault sql_fault(const QString& doing, const QSqlError& error);
+/// Remembers which file a connection has open, as `still_there` asks for it.
+void remember_file(const QSqlDatabase& db);
+/// A file that was taken away or replaced while it was open would go on being written, and nobody would find it again.
+[[nodiscard]] BookResult<void> still_there(const QSqlDatabase& db, const QString& doing);
 
 [[nodiscard]] inline tl::unexpected<BookFault> failed(const QString& doing, const QSqlQuery& query) {
     return tl::unexpected(sql_fault(doing, query.lastError()));
@@ -40,6 +42,7 @@ namespace pallix::storage {
     for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON"})
         if (auto done = run(db, doing, QString::fromLatin1(pragma)); !done)
             return done;
+    remember_file(db);
     return {};
 }
 
@@ -47,18 +50,19 @@ namespace pallix::storage {
 /// It writes from the start: who else writes meanwhile is waited for, not found out at the end.
 template <class Work>
 [[nodiscard]] BookResult<void> in_one_transaction(QSqlDatabase& db, const QString& doing, Work work) {
+    if (auto there = still_there(db, doing); !there)
+        return there;
     if (auto begun = run(db, doing, QStringLiteral("BEGIN IMMEDIATE")); !begun)
         return begun;
     if (BookResult<void> done = work(); !done) {
         db.rollback();
         return done;
     }
-    if (!db.commit()) {
-        const BookFault fault = sql_fault(doing, db.lastError());
+    auto committed =
+        run(db, doing, QStringLiteral("COMMIT")); // the driver's own way says of a fault only that there is one
+    if (!committed)
         db.rollback();
-        return tl::unexpected(fault);
-    }
-    return {};
+    return committed;
 }
 
 } // namespace pallix::storage

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Writes notes into a shop book without end and says each number once it is acknowledged; made to be killed.
+// Writes notes into a shop book without end and says each number once it is acknowledged, or why it was not; made to be
+// killed.
 #include "storage/shop_book.h"
 
 #include <QCoreApplication>
@@ -12,7 +13,7 @@ int main(int argc, char** argv) {
     using namespace pallix;
     auto book = storage::ShopBook::open(QString::fromLocal8Bit(argv[1]));
     if (!book) {
-        std::printf("%s\n", qPrintable(book.error().what));
+        std::printf("%s\n%s\n", qPrintable(book.error().what), qPrintable(book.error().way_out));
         return 1;
     }
     const auto jobs = (*book)->jobs();
@@ -23,9 +24,12 @@ int main(int argc, char** argv) {
     if (!before)
         return 1;
     for (auto sequence = static_cast<std::int64_t>(before->size()) + 1;; ++sequence) {
-        if (!(*book)->append(
-                job, {{sequence, "2026-03-02T09:41:00Z", "writer", block::Note{"entry " + std::to_string(sequence)}}}))
+        if (const auto kept = (*book)->append(
+                job, {{sequence, "2026-03-02T09:41:00Z", "writer", block::Note{"entry " + std::to_string(sequence)}}});
+            !kept) {
+            std::printf("%s\n%s\n", qPrintable(kept.error().what), qPrintable(kept.error().way_out));
             return 1;
+        }
         std::printf("%lld\n", static_cast<long long>(sequence));
         std::fflush(stdout);
     }
