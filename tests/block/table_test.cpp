@@ -144,3 +144,11 @@ TEST(TableFaults, NameTheRow) {
         }
     }
 }
+
+// Found by spoiling seeds: a table saved as Latin-1 ended in an exception once its figures were put together.
+TEST(Table, LettersOfAnotherEncodingAreRefusedWithTheirLine) {
+    const auto table = taken("name;K\xFChlwasser\nbore;95\n");
+    ASSERT_FALSE(table);
+    EXPECT_EQ(table.error().front().text(),
+              "sheet:1: this line is no UTF-8 text, expected UTF-8, in remarks and names too");
+}

@@ -51,6 +51,15 @@ TEST(Board, DrawsFromTheFirstFigureOn) {
     EXPECT_TRUE(inline_four().whole());
 }
 
+// Found by spoiling seeds: what stands in for others hung on a bore that no block has, and nothing was drawn for ever.
+TEST(Board, AFigureThatNoBlockHasIsSaidAndStillDrawn) {
+    Board board;
+    board.type("layout", "v", sheet);
+    board.type("bore", "8999999999999999999990", sheet);
+    EXPECT_FALSE(board.sketch().wrong.empty());
+    EXPECT_FALSE(board.sketch().blueprint.bores.empty()) << "something to point at";
+}
+
 TEST(Board, LeadsFromOneMissingFigureToTheNextAndThenRoundTheSheet) {
     Board board;
     EXPECT_EQ(board.next_missing(""), "layout");

@@ -4,6 +4,7 @@
 #include "block/drawing/table.h"
 #include "block/number_text.h"
 #include "block/points_for_numbers.h"
+#include "block/utf8.h"
 
 #include <algorithm>
 #include <ixion/address.hpp>
@@ -16,6 +17,7 @@
 #include <orcus/spreadsheet/sheet.hpp>
 #include <orcus/zip_archive.hpp>
 #include <orcus/zip_archive_stream.hpp>
+#include <stdexcept>
 
 namespace pallix::block {
 namespace {
@@ -62,6 +64,10 @@ Table first_sheet(std::string_view bytes) {
             }
         }
     }
+    for (const auto& row : table)
+        for (const std::string& cell : row)
+            if (first_not_utf8(cell) != std::string_view::npos)
+                throw std::runtime_error("a text of it is no UTF-8");
     return table;
 }
 
@@ -107,6 +113,8 @@ Result<Table> read_table(std::string_view bytes, const std::string& file) {
         return no_table(file, "it is no table", "XLSX, ODS, or text with columns");
     if (bytes.starts_with("\xEF\xBB\xBF"))
         bytes.remove_prefix(3);
+    if (auto faults = faults_of_text({file, std::string(bytes)}); !faults.empty())
+        return tl::unexpected(std::move(faults));
     std::vector<std::string> lines;
     for (std::size_t from = 0; from < bytes.size() && lines.size() < most_rows;) {
         const auto end = std::min(bytes.find('\n', from), bytes.size());
