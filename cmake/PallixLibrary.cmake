@@ -13,6 +13,11 @@ if(PALLIX_SANITIZE)
   target_link_options(pallix_options INTERFACE -fsanitize=address,undefined)
   target_compile_options(pallix_options INTERFACE -Wno-maybe-uninitialized -Wno-array-bounds) # GCC 12 sees ghosts once they are in
 endif()
+if(PALLIX_SANITIZE_THREADS)
+  target_compile_options(pallix_options INTERFACE -fsanitize=thread -fno-omit-frame-pointer -Wno-tsan
+    -Wno-maybe-uninitialized) # which GCC 12 sees without reason once it is in
+  target_link_options(pallix_options INTERFACE -fsanitize=thread)
+endif()
 if(PALLIX_FUZZ)
   target_compile_options(pallix_options INTERFACE -fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=all)
   target_link_options(pallix_options INTERFACE -fsanitize=address,undefined)

@@ -1,17 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QFutureWatcher>
-#include <QPromise>
+#include <QObject>
 #include <QString>
-#include <QThreadPool>
-#include <QtConcurrentRun>
 #include <atomic>
+#include <condition_variable>
 #include <exception>
 #include <functional>
 #include <memory>
+#include <mutex>
+#include <optional>
 #include <tl/expected.hpp>
 #include <utility>
+
+class QThreadPool;
 
 namespace pallix::session {
 
@@ -23,6 +25,32 @@ struct Errand {
 
 /// Where work away from the window's thread is done; what is under way when the program ends is waited for.
 [[nodiscard]] QThreadPool& background_pool();
+
+/// One piece of work as both threads know it: how far it is and whether it is wanted still, and the bell between them.
+/// Lives in the thread that began it.
+class ErrandUnderWay : public QObject {
+    Q_OBJECT
+  public:
+    static constexpr int whole = 1000;
+
+    ErrandUnderWay();
+    std::atomic<bool> cancelled = false;
+    std::atomic<int> done_of_whole = 0;
+    /// What happens in the thread that began it; emptied where nobody wants to hear of it any more.
+    std::function<void()> when_progressed, when_over;
+
+    /// Has the pool do it; `over` is called by whoever does it once there is a result.
+    static void send(const std::shared_ptr<ErrandUnderWay>& errand, std::function<void()> work);
+    /// A shared one; whoever lets go of it last leaves it to its own thread to be deleted.
+    template <class Kind>
+    [[nodiscard]] static std::shared_ptr<Kind> made() {
+        return std::shared_ptr<Kind>(new Kind, [](Kind* errand) { errand->deleteLater(); });
+    }
+
+  Q_SIGNALS:
+    void progressed();
+    void over();
+};
 
 /// One piece of work at a time away from the window's thread, with progress, cancel and result. A new one takes the
 /// place of one under way; what was cancelled or taken the place of runs out unheard, so the work may hold nothing but
@@ -41,56 +69,71 @@ class Background {
     Background& operator=(const Background&) = delete;
     ~Background() { cancel(); }
 
-    [[nodiscard]] bool running() const { return watcher_ != nullptr; }
+    [[nodiscard]] bool running() const { return under_way_ != nullptr; }
 
     void start(std::function<Result(const Errand&)> work, Listener listener) {
         cancel();
-        cancelled_ = std::make_shared<std::atomic<bool>>(false);
         listener_ = std::move(listener);
-        watcher_ = std::make_unique<QFutureWatcher<Outcome>>();
-        QObject::connect(watcher_.get(), &QFutureWatcherBase::finished, watcher_.get(), [this] { hand_over(); });
-        QObject::connect(watcher_.get(), &QFutureWatcherBase::progressValueChanged, watcher_.get(), [this](int value) {
+        under_way_ = ErrandUnderWay::made<UnderWay>();
+        under_way_->when_over = [this] { hand_over(); };
+        under_way_->when_progressed = [this] {
             if (listener_.progressed)
-                listener_.progressed(static_cast<double>(value) / whole);
-        });
-        const auto errand = [work = std::move(work), cancelled = cancelled_](QPromise<Outcome>& promise) {
-            promise.setProgressRange(0, whole);
-            const auto progress = [&promise](double share) {
-                promise.setProgressValue(static_cast<int>(whole * share));
-            };
-            try {
-                promise.addResult(Outcome(work({cancelled.get(), progress})));
-            } catch (const std::exception& error) {
-                promise.addResult(Outcome(tl::unexpected(QString::fromUtf8(error.what()))));
-            }
+                listener_.progressed(static_cast<double>(under_way_->done_of_whole) / ErrandUnderWay::whole);
         };
-        watcher_->setFuture(QtConcurrent::run(&background_pool(), errand));
+        ErrandUnderWay::send(under_way_,
+                             [work = std::move(work), errand = under_way_] { errand->keep(done(work, *errand)); });
     }
 
     void cancel() {
-        if (cancelled_)
-            *cancelled_ = true;
-        watcher_.reset();
+        if (!under_way_)
+            return;
+        under_way_->cancelled = true;
+        under_way_->when_over = under_way_->when_progressed = nullptr;
+        under_way_.reset();
     }
 
     /// Waits for what is under way and has it heard.
     void insist() {
-        if (!watcher_)
-            return;
-        watcher_->waitForFinished();
-        hand_over();
+        if (under_way_)
+            hand_over();
     }
 
   private:
-    static constexpr int whole = 1000;
     using Outcome = tl::expected<Result, QString>;
 
+    struct UnderWay : ErrandUnderWay {
+        void keep(Outcome outcome) {
+            const std::lock_guard lock(handing_over);
+            kept = std::move(outcome);
+            there.notify_all();
+        }
+        Outcome take() { // waits for it
+            std::unique_lock lock(handing_over);
+            there.wait(lock, [this] { return kept.has_value(); });
+            return std::move(*kept);
+        }
+        std::mutex handing_over;
+        std::condition_variable there;
+        std::optional<Outcome> kept;
+    };
+
+    static Outcome done(const std::function<Result(const Errand&)>& work, UnderWay& errand) {
+        const auto progress = [&errand](double share) {
+            const int now = static_cast<int>(ErrandUnderWay::whole * share);
+            if (errand.done_of_whole.exchange(now) != now)
+                Q_EMIT errand.progressed();
+        };
+        try {
+            return work({&errand.cancelled, progress});
+        } catch (const std::exception& error) {
+            return tl::unexpected(QString::fromUtf8(error.what()));
+        }
+    }
+
     void hand_over() {
-        if (!watcher_)
-            return;
-        Outcome outcome = watcher_->future().takeResult();
-        watcher_->disconnect();
-        watcher_.release()->deleteLater(); // it may be what calls
+        const auto errand = std::exchange(under_way_, nullptr);
+        errand->when_over = errand->when_progressed = nullptr; // it may be what calls, and is over
+        Outcome outcome = errand->take();
         const Listener heard = std::exchange(listener_, {});
         if (outcome)
             heard.done(std::move(*outcome));
@@ -98,8 +141,7 @@ class Background {
             heard.failed(outcome.error());
     }
 
-    std::unique_ptr<QFutureWatcher<Outcome>> watcher_; ///< null where nothing is under way
-    std::shared_ptr<std::atomic<bool>> cancelled_;
+    std::shared_ptr<UnderWay> under_way_; ///< null where nothing is
     Listener listener_;
 };
 

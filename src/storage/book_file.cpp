@@ -113,7 +113,8 @@ BookResult<std::unique_ptr<QLockFile>> lock(const QString& file, bool take_over)
     if (lock->error() != QLockFile::LockFailedError)
         return refused(
             QStringLiteral("The shop book %1 cannot be written: the lock %2 cannot be made.").arg(file, name),
-            QStringLiteral("Choose a folder that may be written with --book FILE."));
+            QStringLiteral("See that the disk is not full and the folder may be written, or choose another with --book "
+                           "FILE."));
     qint64 process = 0;
     QString machine, program;
     const bool known = lock->getLockInfo(&process, &machine, &program) && process > 0;

@@ -435,7 +435,6 @@ void BenchWindow::take_book_in() {
     tell(this, tr("Taken in"), storage::words_of(*taken));
 }
 
-/// Every key, as the menus have them, and those that drawings and fields take.
 /// What the person is at: what has the focus, or the page on screen.
 QString BenchWindow::explained() const {
     QString here = explained_by(focusWidget());
@@ -445,6 +444,7 @@ QString BenchWindow::explained() const {
                           : here;
 }
 
+/// Every key, as the menus have them, and those that drawings and fields take.
 QString BenchWindow::all_keys() const {
     QString html = tr("<h2>All keys</h2>");
     const auto begin = [&html](const QString& title) {

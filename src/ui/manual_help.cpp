@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/manual_help.h"
 
+#include "reporting/paper.h"
 #include "ui/dialogs/manual_window.h"
 #include "ui/files.h"
 
 #include <QApplication>
 #include <QDir>
+#include <QTextDocument>
 #include <QWidget>
 
 namespace pallix::ui {
@@ -37,6 +39,15 @@ QString explained_by(const QWidget* widget) {
         if (const QString id = widget->property(explained).toString(); !id.isEmpty())
             return id;
     return {};
+}
+
+QString manual_paper() {
+    QString text;
+    for (std::size_t chapter = 0; chapter < shipped_manual().chapters(); ++chapter)
+        text += QString::fromStdString(shipped_manual().chapter(chapter));
+    QTextDocument all;
+    all.setMarkdown(text, QTextDocument::MarkdownDialectCommonMark);
+    return reporting::paper_html("Pallix: manual", all.toHtml());
 }
 
 void show_manual(QWidget* over, const QString& id) {

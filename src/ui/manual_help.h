@@ -19,6 +19,9 @@ void set_explained(QWidget* widget, const QString& id);
 /// @return empty where nothing was said
 [[nodiscard]] QString explained_by(const QWidget* widget);
 
+/// All of it as a paper, HTML.
+[[nodiscard]] QString manual_paper();
+
 /// Opens the manual: beside the work, or over a dialog that has to be answered first.
 /// @param id of a section; empty: its beginning
 void show_manual(QWidget* over, const QString& id);

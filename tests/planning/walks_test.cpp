@@ -15,6 +15,7 @@
 #include "planning/row_block.h"
 #include "planning/steps/answer.h"
 #include "reference_data.h"
+#include "sanitized.h"
 
 #include <algorithm>
 #include <filesystem>
@@ -205,7 +206,7 @@ TEST(Walks, EveryPrefixOfEveryLedgerHasAWayOn) {
 }
 
 TEST(Walks, TwoThousandWalksEndNowhere) {
-    constexpr unsigned walks = 2000;
+    constexpr unsigned walks = test::sanitized ? 100 : 2000;
     constexpr int steps = 10, far = 80; // most look at the beginning, one in twenty goes far
     for (unsigned seed = 1; seed <= walks && !HasFatalFailure(); ++seed) {
         Walk walk(seed);

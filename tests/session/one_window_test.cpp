@@ -9,7 +9,8 @@
 #include <QLocalSocket>
 #include <QSignalSpy>
 #include <QStandardPaths>
-#include <QtConcurrentRun>
+#include <chrono>
+#include <future>
 #include <gmock/gmock.h>
 
 using namespace pallix;
@@ -23,10 +24,10 @@ class OneWindowTest : public test::SessionFixture {
 
     /// From another thread, as from another process.
     static bool hand_over(const QString& book, const QStringList& files) {
-        QFuture<bool> other = QtConcurrent::run([=] { return OneWindow::hand_over(book, files); });
-        while (!other.isFinished())
+        auto other = std::async(std::launch::async, [=] { return OneWindow::hand_over(book, files); });
+        while (other.wait_for(std::chrono::seconds(0)) != std::future_status::ready)
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-        return other.result();
+        return other.get();
     }
     static QString address_of(const QString& book) {
         return QStandardPaths::writableLocation(QStandardPaths::RuntimeLocation) + QStringLiteral("/pallix-") +

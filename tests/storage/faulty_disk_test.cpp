@@ -29,7 +29,8 @@ class FaultyDisk : public testing::Test {
         QString words;
     };
     /// Writes until the disk does not take it any more.
-    Told write_until_it_fails(const char* how, int room) {
+    Told write_until_it_fails(const char* how, int room) { return write_to(file_, how, room); }
+    Told write_to(const QString& file, const char* how, int room) {
         QProcess writer;
         auto around = QProcessEnvironment::systemEnvironment();
         around.insert(QStringLiteral("LD_PRELOAD"), QStringLiteral(PALLIX_FAULTY_DISK));
@@ -38,7 +39,7 @@ class FaultyDisk : public testing::Test {
         around.insert(QStringLiteral("PALLIX_DISK_ROOM"), QString::number(room));
         around.insert(QStringLiteral("PALLIX_DISK_GOES"), QString::fromLatin1(how));
         writer.setProcessEnvironment(around);
-        writer.start(QStringLiteral(PALLIX_BOOK_WRITER), {file_});
+        writer.start(QStringLiteral(PALLIX_BOOK_WRITER), {file});
         EXPECT_TRUE(writer.waitForFinished(60000));
         EXPECT_EQ(writer.exitStatus(), QProcess::NormalExit);
         Told told;
@@ -102,6 +103,34 @@ TEST_F(FaultyDisk, ADiskThatIsPulledOutKeepsWhatWasAcknowledged) {
         EXPECT_GE(there, told.acknowledged) << i;
         EXPECT_LE(there, told.acknowledged + 1) << i;
     }
+}
+
+// A book that begins on a full disk is whole or not there: once there is room it begins anew.
+TEST_F(FaultyDisk, ABookThatBeginsOnAFullDiskLeavesNothingBroken) {
+    for (const int room : {0, 3'000, 9'000, 30'000, 70'000, 120'000}) {
+        const QString file = folder_.filePath(QStringLiteral("new-%1.shopbook").arg(room));
+        const Told told = write_to(file, "full", room);
+        if (!told.words.isEmpty()) { // it may have been room enough for an empty book
+            EXPECT_THAT(told.words.toStdString(), HasSubstr("full")) << room;
+        }
+        auto book = ShopBook::open(file);
+        ASSERT_TRUE(book) << room << ": " << qPrintable(book.error().what);
+        EXPECT_TRUE((*book)->damage().empty()) << room;
+        EXPECT_TRUE((*book)->create_job({{1, "2026-03-02T09:41:00Z", "Marit", JobOpened{"job", "", "b.json", "{}"}}}));
+    }
+}
+
+// A limit on the size of files is no reason to end without a word.
+TEST_F(FaultyDisk, AFileThatMayNotGrowIsTold) {
+    QProcess writer;
+    writer.start(QStringLiteral("/bin/bash"),
+                 {QStringLiteral("-c"), QStringLiteral("trap '' XFSZ; ulimit -f 400; exec \"$0\" \"$1\""),
+                  QStringLiteral(PALLIX_BOOK_WRITER), file_});
+    ASSERT_TRUE(writer.waitForFinished(60000));
+    EXPECT_EQ(writer.exitStatus(), QProcess::NormalExit);
+    const std::string said = writer.readAllStandardOutput().toStdString();
+    EXPECT_THAT(said, HasSubstr("Nothing of this was kept"));
+    EXPECT_GT(entries(), 1);
 }
 
 // A file that is taken away while it is open would go on being written without a name.

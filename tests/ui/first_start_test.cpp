@@ -9,6 +9,7 @@
 #include <QSettings>
 
 using namespace pallix;
+using test::in;
 
 namespace {
 
@@ -42,6 +43,53 @@ TEST_F(FirstStartTest, OffersTheWaysToBeginUntilThereIsAJob) {
     window_->go_to(ui::Place::shop);
     EXPECT_EQ(headline(), QStringLiteral("Choose a job"));
     EXPECT_FALSE(find<QPushButton>("first-engine")->isVisible());
+}
+
+TEST_F(FirstStartTest, AFileIsChosenFromItsFirstPage) {
+    open_window();
+    const std::string file = write("four.pallix-blueprint.json", write_blueprint(workshop::tender_inline_four()));
+    in_dialog([&](QDialog& files) { // the name is typed, as where no mouse is
+        in_dialog_over(files, [&](QDialog& job) {
+            EXPECT_NE(job.findChild<QLineEdit*>(QStringLiteral("job-title")), nullptr) << "a job of that blueprint";
+            job.reject();
+        });
+        auto* name = in<QLineEdit>(files, "fileNameEdit");
+        name->setText(QString::fromStdString(file));
+        QTest::keyClick(name, Qt::Key_Return);
+    });
+    find<QPushButton>("first-file")->click();
+    EXPECT_FALSE(session_.has_job());
+}
+
+// The menu takes another shop's book in: the jobs are on the board, and said.
+TEST_F(FirstStartTest, AnotherShopBookIsTakenInFromTheMenu) {
+    const QString other = folder_.filePath(QStringLiteral("other.shopbook"));
+    {
+        auto book = storage::ShopBook::open(other);
+        ASSERT_TRUE(book);
+        ASSERT_TRUE((*book)->create_job(
+            {{1, "2026-03-02T09:41:00Z", "Marit", block::JobOpened{"theirs", "", "b.json", "{}"}}}));
+    }
+    open_window();
+    QString said;
+    in_dialog([&](QDialog& files) {
+        in_dialog_over(files, [&](QDialog& told) {
+            for (const QLabel* label : told.findChildren<QLabel*>())
+                said += label->text();
+            told.accept();
+        });
+        auto* name = in<QLineEdit>(files, "fileNameEdit");
+        name->setText(other);
+        QTest::keyClick(name, Qt::Key_Return);
+    });
+    for (QAction* action : window_->findChildren<QAction*>())
+        if (action->text() == QStringLiteral("Take another shop book in…"))
+            action->trigger();
+    EXPECT_TRUE(said.contains(QStringLiteral("New: one job"))) << said.toStdString();
+    const auto jobs = book_->jobs();
+    ASSERT_TRUE(jobs);
+    ASSERT_EQ(jobs->size(), 1U);
+    EXPECT_EQ(jobs->front().title, QStringLiteral("theirs"));
 }
 
 TEST_F(FirstStartTest, TakesTheUsualLengthsOnceAndKeepsWhatWasChosen) {

@@ -105,6 +105,22 @@ TEST_F(ManualJourney, IsSearchedByWordsAndByKeys) {
     EXPECT_EQ(list->count(), contents);
 }
 
+TEST_F(ManualJourney, IsPrinted) {
+    open_small_job();
+    open_window();
+    f1();
+    const QString paper = ui::manual_paper();
+    for (const auto& section : ui::shipped_manual().sections())
+        EXPECT_TRUE(paper.contains(QString::fromStdString(section.title).toHtmlEscaped())) << section.title;
+    bool preview = false;
+    in_dialog([&](QDialog& d) {
+        preview = d.inherits("QPrintPreviewDialog");
+        d.reject();
+    });
+    in<QPushButton>(*manual(), "manual-print")->click();
+    EXPECT_TRUE(preview);
+}
+
 TEST_F(ManualJourney, LinksLeadOnAndBack) {
     open_small_job();
     open_window();

@@ -5,6 +5,7 @@
 #include "block/state/intake_state.h"
 #include "metrology/monte_carlo.h"
 #include "planning/decks/deck_belief.h"
+#include "sanitized.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -99,11 +100,7 @@ class Practice {
 } // namespace
 
 TEST(LearningDeck, TheStatedIntervalHoldsTheTrueLowestPlaceOfFiveHundredBlocks) {
-#ifdef __SANITIZE_ADDRESS__
-    constexpr int blocks = 60; // the sanitizers leave a tenth of the speed
-#else
-    constexpr int blocks = 500;
-#endif
+    constexpr int blocks = test::sanitized ? 60 : 500;
     std::atomic<int> next = 0, held = 0, removal_held = 0;
     const auto work = [&] {
         for (int i = next++; i < blocks; i = next++) {

@@ -195,12 +195,7 @@ void ManualWindow::step_back() {
 }
 
 void ManualWindow::print() {
-    QTextDocument all;
-    QString text;
-    for (std::size_t chapter = 0; chapter < shipped_manual().chapters(); ++chapter)
-        text += qt(shipped_manual().chapter(chapter));
-    all.setMarkdown(text, QTextDocument::MarkdownDialectCommonMark);
-    const QString html = reporting::paper_html(tr("Manual").toStdString(), all.toHtml());
+    const QString html = manual_paper();
     preview_paper(
         [&html](QPagedPaintDevice& device) {
             reporting::print_paper(html, {tr("Pallix: manual"), {}}, device);
