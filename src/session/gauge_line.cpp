@@ -111,7 +111,7 @@ Outcome GaugeLine::open_port(const QString& address, const QString& path, const 
     set_port(*port, profile);
     if (!port->open(QIODevice::ReadWrite))
         return line_refused(address, tr("the port cannot be opened (%1)").arg(port->errorString()),
-                            "a serial port that is there and free");
+                            "a serial port that is there, free, and open to you (group dialout)");
     connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
         if (error != QSerialPort::NoError && error != QSerialPort::TimeoutError &&
             error != QSerialPort::UnsupportedOperationError && device_)

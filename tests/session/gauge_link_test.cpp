@@ -10,6 +10,7 @@
 
 #include "session/instrument_register.h"
 #include "session_fixture.h"
+#include "terminal.h"
 #include "workshop/stand_ins.h"
 
 #include <QFileInfo>
@@ -21,11 +22,9 @@
 #include <array>
 #include <csignal>
 #include <cstring>
-#include <fcntl.h>
 #include <sys/socket.h>
 #include <sys/un.h>
 #include <sys/wait.h>
-#include <termios.h>
 #include <unistd.h>
 
 using namespace pallix;
@@ -243,21 +242,13 @@ TEST_F(GaugeLinkTest, AddressesThatLeadNowhereAreRefused) {
 }
 
 TEST_F(GaugeLinkTest, APseudoTerminalIsASerialPort) {
-    const int terminal = posix_openpt(O_RDWR | O_NOCTTY);
-    ASSERT_GE(terminal, 0);
-    ASSERT_EQ(grantpt(terminal), 0);
-    ASSERT_EQ(unlockpt(terminal), 0);
-    termios raw{};
-    tcgetattr(terminal, &raw);
-    cfmakeraw(&raw);
-    tcsetattr(terminal, TCSANOW, &raw);
-    const auto opened = link_.open(QStringLiteral("serial:") + QString::fromLocal8Bit(ptsname(terminal)));
+    test::Terminal terminal;
+    const auto opened = link_.open(terminal.address());
     ASSERT_TRUE(opened) << opened.error().front().text();
-    const QByteArray text("pallix-gauge 1 serial gauge\nreading 1 +0.0123 mm\n");
-    ASSERT_EQ(::write(terminal, text.constData(), static_cast<std::size_t>(text.size())), text.size());
+    terminal.send("pallix-gauge 1 serial gauge\nreading 1 +0.0123 mm\n");
     EXPECT_TRUE(comes([this] { return !values_.isEmpty(); }));
     EXPECT_EQ(values_, QStringList{QStringLiteral("+0.0123mm")});
-    ::close(terminal); // the plug
+    terminal.pull();
     EXPECT_TRUE(comes([this] { return !link_.is_open(); }));
     QTest::qWait(20);
     EXPECT_EQ(faults_.size(), 1) << "a dead port is told once, not thirty thousand times";

@@ -4,53 +4,16 @@
 #include "session/gauge_link.h"
 #include "session/key_device.h"
 #include "session_fixture.h"
+#include "terminal.h"
 #include "workshop/stand_ins.h"
 
 #include <QTest>
 #include <cmath>
-#include <fcntl.h>
-#include <termios.h>
-#include <unistd.h>
 
 using namespace pallix;
 using session::GaugeLink;
 
 namespace {
-
-/// The other end of a serial line.
-class Terminal {
-  public:
-    Terminal() : handle_(posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK)) {
-        EXPECT_GE(handle_, 0);
-        EXPECT_EQ(grantpt(handle_), 0);
-        EXPECT_EQ(unlockpt(handle_), 0);
-        termios raw{};
-        tcgetattr(handle_, &raw);
-        cfmakeraw(&raw);
-        tcsetattr(handle_, TCSANOW, &raw);
-    }
-    ~Terminal() { pull(); }
-    Terminal(const Terminal&) = delete;
-    Terminal& operator=(const Terminal&) = delete;
-    [[nodiscard]] QString address() const {
-        return QStringLiteral("serial:") + QString::fromLocal8Bit(ptsname(handle_));
-    }
-    void send(const std::string& bytes) const {
-        EXPECT_EQ(::write(handle_, bytes.data(), bytes.size()), static_cast<ssize_t>(bytes.size()));
-    }
-    [[nodiscard]] std::string heard() const {
-        std::array<char, 100> bytes{};
-        const ssize_t size = ::read(handle_, bytes.data(), bytes.size());
-        return {bytes.data(), static_cast<std::size_t>(std::max<ssize_t>(size, 0))};
-    }
-    void pull() {
-        if (handle_ >= 0)
-            ::close(std::exchange(handle_, -1));
-    }
-
-  private:
-    int handle_;
-};
 
 class TaughtGauge : public test::SessionFixture {
   protected:
@@ -70,7 +33,7 @@ class TaughtGauge : public test::SessionFixture {
         return r.unit == "in" ? value * 25.4 : r.unit == "um" ? value / 1000 : value;
     }
 
-    Terminal terminal_;
+    test::Terminal terminal_;
     GaugeLink link_{session_};
     std::vector<block::GaugeReading> read_;
     QStringList faults_, news_;
@@ -79,7 +42,7 @@ class TaughtGauge : public test::SessionFixture {
 TEST_F(TaughtGauge, EachOfTheFiveIsRead) {
     for (const workshop::TaughtStandIn& gauge : workshop::taught_stand_ins()) {
         read_.clear();
-        const Terminal terminal;
+        const test::Terminal terminal;
         const auto opened = link_.open(terminal.address(), gauge.profile);
         ASSERT_TRUE(opened) << gauge.key << ": " << opened.error().front().text();
         const double unit = gauge.profile.unit == "um" ? 1000 : 1;
@@ -104,7 +67,7 @@ TEST_F(TaughtGauge, EachOfTheFiveIsRead) {
 
 TEST_F(TaughtGauge, EachOfTheFiveIsLearnedByListening) {
     for (const workshop::TaughtStandIn& gauge : workshop::taught_stand_ins()) {
-        const Terminal terminal;
+        const test::Terminal terminal;
         session::GaugeEar ear;
         ASSERT_TRUE(ear.listen(terminal.address(), gauge.profile));
         const std::array values{12.0, -7.5, 30.25};

@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A gauge that nobody knows is taught in the window, and its readings arrive in the reading line.
 #include "bench_fixture.h"
+#include "session/terminal.h"
 #include "ui/frame/reading_line.h"
 #include "workshop/stand_ins.h"
 
 #include <QComboBox>
 #include <QPlainTextEdit>
-#include <fcntl.h>
-#include <termios.h>
-#include <unistd.h>
 
 using namespace pallix;
 using test::in;
@@ -17,29 +15,7 @@ namespace {
 
 class TaughtGaugeJourney : public test::BenchFixture {
   protected:
-    void SetUp() override {
-        test::BenchFixture::SetUp();
-        terminal_ = posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
-        ASSERT_GE(terminal_, 0);
-        ASSERT_EQ(grantpt(terminal_), 0);
-        ASSERT_EQ(unlockpt(terminal_), 0);
-        termios raw{};
-        tcgetattr(terminal_, &raw);
-        cfmakeraw(&raw);
-        tcsetattr(terminal_, TCSANOW, &raw);
-    }
-    void TearDown() override {
-        test::BenchFixture::TearDown();
-        ::close(terminal_);
-    }
-    void send(const std::string& bytes) const {
-        ASSERT_EQ(::write(terminal_, bytes.data(), bytes.size()), static_cast<ssize_t>(bytes.size()));
-    }
-    [[nodiscard]] QString address() const {
-        return QStringLiteral("serial:") + QString::fromLocal8Bit(ptsname(terminal_));
-    }
-
-    int terminal_ = -1;
+    test::Terminal terminal_;
 };
 
 // Nothing is written by hand but its name: the pattern is found from three things sent, and the next one is a reading.
@@ -50,10 +26,10 @@ TEST_F(TaughtGaugeJourney, IsTaughtAndRead) {
     in_dialog([&](QDialog& gauge) {
         in_dialog_over(gauge, [&](QDialog& teach) {
             in<QLineEdit>(teach, "learn-name")->setText(QStringLiteral("bore gauge"));
-            in<QLineEdit>(teach, "learn-address")->setText(address());
+            in<QLineEdit>(teach, "learn-address")->setText(terminal_.address());
             in<QPushButton>(teach, "learn-listen")->click();
             for (const char* sent : {"A7: +0.0100 mm\r", "A7: -0.0200 mm\r", "A7: +0.0310 mm\r"}) {
-                send(sent);
+                terminal_.send(sent);
                 QTest::qWait(300);
             }
             tried = in<QLabel>(teach, "learn-tried")->text();
@@ -62,7 +38,7 @@ TEST_F(TaughtGaugeJourney, IsTaughtAndRead) {
         });
         in<QPushButton>(gauge, "gauge-learn")->click();
         EXPECT_EQ(in<QComboBox>(gauge, "gauge-profile")->currentText(), QStringLiteral("bore gauge"));
-        EXPECT_EQ(in<QLineEdit>(gauge, "gauge-address")->text(), address());
+        EXPECT_EQ(in<QLineEdit>(gauge, "gauge-address")->text(), terminal_.address());
         in<QPushButton>(gauge, "gauge-connect")->click();
         gauge.accept();
     });
@@ -75,7 +51,7 @@ TEST_F(TaughtGaugeJourney, IsTaughtAndRead) {
     QString came;
     QObject::connect(&gauge_, &session::GaugeLink::reading, window_.get(),
                      [&](const block::GaugeReading& r) { came = QString::fromStdString(r.value + " " + r.unit); });
-    send("A7: -0.0150 mm\r");
+    terminal_.send("A7: -0.0150 mm\r");
     EXPECT_TRUE(QTest::qWaitFor([&] { return !came.isEmpty(); }, 20000));
     EXPECT_EQ(came, QStringLiteral("-0.0150 mm"));
 }
@@ -113,11 +89,11 @@ TEST_F(TaughtGaugeJourney, IsAskedByAKey) {
     open_window();
     const auto& gauges = workshop::taught_stand_ins();
     const auto asked = std::ranges::find_if(gauges, [](const auto& g) { return !g.profile.request.empty(); });
-    ASSERT_TRUE(gauge_.open(address(), asked->profile));
+    ASSERT_TRUE(gauge_.open(terminal_.address(), asked->profile));
     key(Qt::Key_Space, Qt::ControlModifier);
-    std::array<char, 10> bytes{};
-    EXPECT_TRUE(QTest::qWaitFor([&] { return ::read(terminal_, bytes.data(), bytes.size()) == 2; }, 20000));
-    EXPECT_EQ(std::string(bytes.data()), "?\r");
+    std::string request;
+    EXPECT_TRUE(QTest::qWaitFor([&] { return (request += terminal_.heard()).size() >= 2; }, 20000));
+    EXPECT_EQ(request, "?\r");
     preferences_.keep_gauge_profile(asked->profile);
     preferences_.set_last_gauge(QStringLiteral("asked"));
     in_dialog([](QDialog& gauge) {
