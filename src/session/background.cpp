@@ -4,8 +4,8 @@
 #include <QRunnable>
 #include <QThreadPool>
 
-// The pool's own locks are in a library that the thread sanitizer has not seen built: it is told of this one
-// handing-on.
+// The locks of the pool and of events are in a library that the thread sanitizer has not seen built: it is told of what
+// they hand on.
 #ifdef __SANITIZE_THREAD__
 extern "C" {
 void __tsan_acquire(void* address); // NOLINT(bugprone-reserved-identifier)
@@ -56,6 +56,15 @@ ErrandUnderWay::ErrandUnderWay() {
                 heard();
         },
         Qt::QueuedConnection);
+}
+
+void ErrandUnderWay::give_back(ErrandUnderWay* errand) {
+    __tsan_release(errand);
+    errand->deleteLater();
+}
+
+void ErrandUnderWay::take_back() {
+    __tsan_acquire(this);
 }
 
 void ErrandUnderWay::send(const std::shared_ptr<ErrandUnderWay>& errand, std::function<void()> work) {

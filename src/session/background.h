@@ -44,8 +44,13 @@ class ErrandUnderWay : public QObject {
     /// A shared one; whoever lets go of it last leaves it to its own thread to be deleted.
     template <class Kind>
     [[nodiscard]] static std::shared_ptr<Kind> made() {
-        return std::shared_ptr<Kind>(new Kind, [](Kind* errand) { errand->deleteLater(); });
+        return std::shared_ptr<Kind>(new Kind, [](Kind* errand) { give_back(errand); });
     }
+
+  protected:
+    void take_back(); ///< first thing where a kind of it ends: what others did with it is over
+  private:
+    static void give_back(ErrandUnderWay* errand);
 
   Q_SIGNALS:
     void progressed();
@@ -102,6 +107,7 @@ class Background {
     using Outcome = tl::expected<Result, QString>;
 
     struct UnderWay : ErrandUnderWay {
+        ~UnderWay() override { take_back(); }
         void keep(Outcome outcome) {
             const std::lock_guard lock(handing_over);
             kept = std::move(outcome);
