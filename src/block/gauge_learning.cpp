@@ -118,6 +118,7 @@ std::string text_pattern(const std::vector<std::string>& texts) {
 
 std::vector<std::string> texts_at(const std::vector<TakenApart>& lines, std::size_t place) {
     std::vector<std::string> texts;
+    texts.reserve(lines.size());
     for (const TakenApart& line : lines)
         texts.push_back(line.texts[place]);
     return texts;
