@@ -18,7 +18,6 @@ class GaugeEar : public QObject {
     void stop();
     [[nodiscard]] bool listens() const { return line_ != nullptr; }
     void send(const std::string& bytes);
-    void forget() { sent_.clear(); }
     [[nodiscard]] const std::vector<std::string>& sent() const { return sent_; }
 
   Q_SIGNALS:

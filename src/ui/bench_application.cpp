@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/bench_application.h"
 
+#include "ui/dialogs/manual_window.h"
 #include "ui/frame/spoken.h"
 #include "ui/manual_help.h"
 
@@ -15,7 +16,8 @@ BenchApplication::BenchApplication(int& argc, char** argv) : QApplication(argc, 
 }
 
 bool BenchApplication::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() != QEvent::KeyPress || !activeModalWidget() || !watched->isWidgetType())
+    if (event->type() != QEvent::KeyPress || !activeModalWidget() || !watched->isWidgetType() ||
+        qobject_cast<ManualWindow*>(activeModalWidget()))
         return QApplication::eventFilter(watched, event);
     const auto* key = static_cast<QKeyEvent*>(event);
     const QString id = explained_by(qobject_cast<QWidget*>(watched));

@@ -84,5 +84,5 @@ TEST_F(OneWindowTest, HearsNoNonsense) {
     QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     for (const auto& files : wanted)
         EXPECT_TRUE(files[0].toStringList().isEmpty());
-    EXPECT_TRUE(hand_over(book_file_, {QStringLiteral("/tmp/x.csv")})) << "and still listens";
+    EXPECT_TRUE(hand_over(book_file_, {folder_.filePath(QStringLiteral("x.csv"))})) << "and still listens";
 }

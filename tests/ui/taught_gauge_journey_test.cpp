@@ -56,6 +56,34 @@ TEST_F(TaughtGaugeJourney, IsTaughtAndRead) {
     EXPECT_EQ(came, QStringLiteral("-0.0150 mm"));
 }
 
+// Another cable, another end of its lines: what was taught gives way to what is heard.
+TEST_F(TaughtGaugeJourney, IsTaughtAnew) {
+    open_small_job();
+    open_window();
+    preferences_.keep_gauge_profile(workshop::taught_stand_ins().front().profile);
+    preferences_.set_last_gauge(QStringLiteral("plain"));
+    in_dialog([&](QDialog& gauge) {
+        in_dialog_over(gauge, [&](QDialog& teach) {
+            in<QLineEdit>(teach, "learn-address")->setText(terminal_.address());
+            in<QPushButton>(teach, "learn-listen")->click();
+            for (const char* sent : {"B +0.0100 in\r", "B -0.0200 in\r", "B +0.0310 in\r"}) {
+                terminal_.send(sent);
+                QTest::qWait(300);
+            }
+            in<QPushButton>(teach, "learn-keep")->click();
+        });
+        in<QPushButton>(gauge, "gauge-anew")->click();
+        gauge.reject();
+    });
+    key(Qt::Key_G, Qt::ControlModifier | Qt::ShiftModifier);
+    const auto profiles = preferences_.gauge_profiles();
+    ASSERT_EQ(profiles.size(), 1U);
+    EXPECT_EQ(profiles.front().end, block::LineEnd::carriage_return);
+    const auto pattern = block::GaugePattern::of(profiles.front());
+    ASSERT_TRUE(pattern);
+    EXPECT_TRUE(pattern->read("B +0.0100 in"));
+}
+
 TEST_F(TaughtGaugeJourney, WhatCannotBeKeptIsSaid) {
     open_small_job();
     open_window();

@@ -54,6 +54,7 @@ GaugeDialog::GaugeDialog(Context context, QWidget* parent)
     echo_->setWordWrap(true);
     auto* learn = new QPushButton(tr("&Teach a gauge…"), this);
     learn->setObjectName(QStringLiteral("gauge-learn"));
+    change_->setObjectName(QStringLiteral("gauge-anew"));
     forget_->setObjectName(QStringLiteral("gauge-forget"));
     auto* taught = new QHBoxLayout;
     taught->setSpacing(6);

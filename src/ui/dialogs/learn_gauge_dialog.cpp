@@ -75,7 +75,10 @@ LearnGaugeDialog::LearnGaugeDialog(Context context, const QString& address,
     });
     connect(press, &QPushButton::clicked, this, &LearnGaugeDialog::choose_pedal);
     connect(keep_, &QPushButton::clicked, this, &LearnGaugeDialog::accept);
-    connect(pattern_, &QLineEdit::textEdited, this, &LearnGaugeDialog::try_pattern);
+    connect(pattern_, &QLineEdit::textEdited, this, [this] {
+        written_ = true;
+        try_pattern();
+    });
     connect(unit_, &QComboBox::currentIndexChanged, this, &LearnGaugeDialog::try_pattern);
     connect(&ear_, &session::GaugeEar::heard, this, &LearnGaugeDialog::hear);
     connect(&ear_, &session::GaugeEar::lost, this, [this](const QString& why) {
@@ -204,7 +207,7 @@ void LearnGaugeDialog::listen() {
     set.pedal.clear(); // it is taught by its own button
     if (const auto opened = ear_.listen(address(), set); !opened)
         return echo_->setText(qt(opened.error().front().text()));
-    proposed_for_ = 0;
+    written_ = false;
     listen_->setText(tr("Stop &listening"));
     hear();
 }
@@ -216,15 +219,14 @@ void LearnGaugeDialog::hear() {
         lines << qt(block::bytes_shown(sent[i].substr(0, 200)));
     heard_->setPlainText(lines.isEmpty() ? tr("Listen, then press its send key three times.")
                                          : lines.join(QLatin1Char('\n')));
-    // Once it was heard often enough; what somebody has written himself is left alone.
-    if (sent.size() >= needed && (proposed_for_ > 0 || pattern_->text().isEmpty())) {
+    if (sent.size() >= needed) {
         const std::vector<std::string> last(sent.end() - static_cast<std::ptrdiff_t>(needed), sent.end());
         if (const auto learnt = block::learn_gauge(last)) {
-            proposed_for_ = sent.size();
-            pattern_->setText(qt(learnt->pattern));
+            if (!written_) // what somebody has written himself is left alone
+                pattern_->setText(qt(learnt->pattern));
             end_ = learnt->end;
             echo_->clear();
-        } else {
+        } else if (!written_) {
             echo_->setText(tr("No pattern: %1.").arg(qt(learnt.error())));
         }
     }
@@ -233,8 +235,6 @@ void LearnGaugeDialog::hear() {
 
 /// What the pattern makes of what was heard.
 void LearnGaugeDialog::try_pattern() {
-    if (sender() == pattern_)
-        proposed_for_ = 0;
     const auto pattern = block::GaugePattern::of(profile());
     if (pattern_->text().isEmpty() || !pattern)
         return tried_->setText(pattern_->text().isEmpty() ? QString() : tr("The pattern %1.").arg(qt(pattern.error())));

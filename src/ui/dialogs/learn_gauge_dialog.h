@@ -39,7 +39,7 @@ class LearnGaugeDialog : public QDialog {
     session::GaugeEar ear_;
     std::unique_ptr<session::KeyWatch> watch_;
     block::LineEnd end_ = block::LineEnd::newline;
-    std::size_t proposed_for_ = 0; ///< how many were heard when the pattern was proposed
+    bool written_ = false; ///< somebody has written the pattern since it is listened to
     QLineEdit *name_, *pattern_, *request_;
     QComboBox *address_, *baud_, *parity_, *bits_, *flow_, *unit_, *pedal_;
     QPlainTextEdit* heard_;
