@@ -2,6 +2,7 @@
 #include "storage/backups.h"
 
 #include "storage/book_file.h"
+#include "storage/book_server.h"
 
 #include <QDir>
 #include <QFile>
@@ -17,7 +18,11 @@ const auto ending = QStringLiteral(".shopbook");
 
 } // namespace
 
-Backups::Backups(const QString& book) {
+Backups::Backups(const QString& book) : at_server_(is_at_server(book)) {
+    if (at_server_) {
+        book_ = book;
+        return;
+    }
     const QFileInfo file(book);
     book_ = file.exists() ? file.canonicalFilePath() : file.absoluteFilePath();
     folder_ = QFileInfo(book_).absolutePath() + QStringLiteral("/backups");
@@ -25,6 +30,8 @@ Backups::Backups(const QString& book) {
 
 std::vector<Backups::Kept> Backups::kept() const {
     std::vector<Kept> all;
+    if (at_server_)
+        return all;
     const QString name = QFileInfo(book_).completeBaseName() + QLatin1Char(' ');
     for (const QFileInfo& file : QDir(folder_).entryInfoList({name + QLatin1Char('*') + ending}, QDir::Files)) {
         const QString said = file.fileName().mid(name.size()).chopped(ending.size());
@@ -70,6 +77,10 @@ void Backups::thin_out() const {
 }
 
 BookResult<QString> Backups::restore(const QString& backup, const QDateTime& now) const {
+    if (at_server_)
+        return refused(QStringLiteral("The shop book %1 is kept by a server.").arg(book_),
+                       QStringLiteral("Nothing was changed. Ask who keeps the server to put a backup in place, or copy "
+                                      "this one into an empty database (pallix-cli book copy)."));
     if (auto sound = look_at(backup); !sound || sound->state != FileState::book)
         return sound ? BookResult<QString>(
                            refused(QStringLiteral("%1 is not there.").arg(backup), QStringLiteral("Choose a backup.")))

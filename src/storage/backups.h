@@ -36,7 +36,8 @@ class Backups {
     [[nodiscard]] BookResult<QString> restore(const QString& backup, const QDateTime& now) const;
 
   private:
-    QString book_; ///< without links on the way to it
+    bool at_server_; ///< whose backups are the server's own
+    QString book_;   ///< without links on the way to it
     QString folder_;
 };
 

@@ -2,6 +2,8 @@
 #include "storage/book_beside.h"
 
 #include "storage/book_copy.h"
+#include "storage/book_move.h"
+#include "storage/book_server.h"
 #include "storage/sql.h"
 
 #include <QUuid>
@@ -13,11 +15,10 @@ auto BookBeside::connected(const char* doing, Work work) const {
     const QString name = QStringLiteral("beside-") + QUuid::createUuid().toString(QUuid::Id128);
     using Done = decltype(work(std::declval<QSqlDatabase&>()));
     Done done = [&]() -> Done {
-        QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), name);
-        db.setDatabaseName(file_);
-        db.setConnectOptions(QStringLiteral("QSQLITE_BUSY_TIMEOUT=60000")); // ms: nobody sits before it
-        if (!db.open())
-            return tl::unexpected(sql_fault(QString::fromLatin1(doing), db.lastError()));
+        QSqlDatabase db = connection_to(file_, name);
+        constexpr int patience = 60000; // ms: nobody sits before it
+        if (auto opened = open_connection(db, file_, QString::fromLatin1(doing), patience); !opened)
+            return tl::unexpected(opened.error());
         if (auto ready = durable(db, QString::fromLatin1(doing)); !ready)
             return tl::unexpected(ready.error());
         return work(db);
@@ -35,7 +36,9 @@ BookResult<Written> BookBeside::append(JobId job, const std::vector<block::Entry
 }
 
 BookResult<void> BookBeside::back_up(const QString& to_file) const {
-    return connected("The backup cannot be written", [&](QSqlDatabase& db) { return copy_book(db, heads_, to_file); });
+    return connected("The backup cannot be written", [&](QSqlDatabase& db) {
+        return is_at_server(file_) ? copy_to_file(db, to_file) : copy_book(db, heads_, to_file);
+    });
 }
 
 } // namespace pallix::storage

@@ -9,7 +9,6 @@ namespace pallix::storage {
 
 BookResult<std::vector<ShopBook::Clock>> ShopBook::clocks(const std::string& after) const {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.setForwardOnly(true);
     query.prepare(QStringLiteral(
         "SELECT DISTINCT job.id, job.title FROM entry JOIN job ON job.id = entry.job WHERE entry.kind IN ('clock', "
         "'rest') AND json_extract(entry.payload, '$.until') > ? AND job.id NOT IN (SELECT job FROM set_aside) AND "

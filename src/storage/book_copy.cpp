@@ -22,8 +22,8 @@ BookResult<void> look_into(const QString& file, const Look& look) {
         QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), name);
         db.setDatabaseName(file);
         done = db.open() ? look(db)
-                         : BookResult<void>(tl::unexpected(
-                               sql_fault(QStringLiteral("The backup cannot be read again"), db.lastError())));
+                         : BookResult<void>(tl::unexpected(sql_fault(QStringLiteral("The backup cannot be read again"),
+                                                                     *db.driver(), db.lastError())));
     }
     QSqlDatabase::removeDatabase(name);
     return done;

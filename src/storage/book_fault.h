@@ -14,6 +14,7 @@ struct BookFault {
     QString what;
     QString way_out;
     WayOut offer = WayOut::none;
+    bool written_meanwhile = false; ///< somebody else added to the job: what they did comes first
 };
 
 template <class T>

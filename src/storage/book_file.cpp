@@ -149,7 +149,7 @@ BookResult<void> make_new(const QString& file) {
     auto made = with_database(half, {}, [&](QSqlDatabase& db) -> BookResult<void> {
         if (!db.open())
             return tl::unexpected(
-                sql_fault(QStringLiteral("The shop book %1 cannot be made").arg(file), db.lastError()));
+                sql_fault(QStringLiteral("The shop book %1 cannot be made").arg(file), *db.driver(), db.lastError()));
         return bring_forward(db, file);
     });
     if (made && std::rename(path.constData(), QFile::encodeName(file).constData()) != 0)

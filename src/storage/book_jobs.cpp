@@ -25,9 +25,10 @@ BookResult<Head> insert_entries(QSqlDatabase& db, JobId job, Head before, const 
                                  "VALUES (?, ?, ?, ?, ?, ?, ?, ?)"));
     for (const block::Entry& entry : entries) {
         if (entry.sequence != before.sequence + 1)
-            return refused(
-                QStringLiteral("Entry %1 does not follow entry %2.").arg(entry.sequence).arg(before.sequence),
-                QStringLiteral("Open the job again: it was written to meanwhile."));
+            return tl::unexpected(
+                BookFault{QStringLiteral("Entry %1 does not follow entry %2.").arg(entry.sequence).arg(before.sequence),
+                          QStringLiteral("Open the job again: it was written to meanwhile."), WayOut::none,
+                          entry.sequence <= before.sequence});
         const std::string kind = block::kind_of(entry.payload), payload = block::payload_json(entry.payload);
         const qint64 version = block::version_of(entry.payload);
         before = {entry.sequence, block::digest_after(before.digest, {entry.sequence, entry.time, entry.person, kind,
@@ -49,6 +50,8 @@ BookResult<Head> insert_entries(QSqlDatabase& db, JobId job, Head before, const 
 BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vector<block::Entry>& entries) {
     Written written;
     const auto done = in_one_transaction(db, entry_doing, [&]() -> BookResult<void> {
+        if (auto alone = one_after_the_other(db, entry_doing, QStringLiteral("job %1").arg(job)); !alone)
+            return alone;
         QSqlQuery query(db);
         query.prepare(QStringLiteral("SELECT job.uuid, entry.sequence, entry.digest FROM job JOIN entry ON entry.job = "
                                      "job.id WHERE job.id = ? ORDER BY entry.sequence DESC LIMIT 1"));
@@ -68,7 +71,7 @@ BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vecto
     return written;
 }
 
-BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job) {
+BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job, const Head& after) {
     const QString doing = QStringLiteral("The job cannot be read");
     ReadJob read;
     QSqlQuery query(db);
@@ -82,13 +85,15 @@ BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& he
     read.uuid = query.value(0).toString();
     const QString title = query.value(1).toString();
     query.prepare(
-        QStringLiteral("SELECT sequence, time, person, kind, version, payload, digest FROM entry WHERE job = ? "
-                       "ORDER BY sequence"));
+        QStringLiteral("SELECT sequence, time, person, kind, version, payload, digest FROM entry WHERE job = ? AND "
+                       "sequence > ? ORDER BY sequence"));
     query.addBindValue(job);
+    query.addBindValue(after.sequence);
+    read.digest = after.digest;
     if (!query.exec())
         return failed(doing, query);
     const auto head = heads.find(read.uuid);
-    qint64 expected = 1;
+    qint64 expected = after.sequence + 1;
     for (; query.next(); ++expected) {
         const qint64 sequence = query.value(0).toLongLong(), version = query.value(4).toLongLong();
         const auto word = [&query](int column) { return query.value(column).toString().toStdString(); };
@@ -116,7 +121,7 @@ BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& he
     }
     if (query.lastError().isValid())
         read.damage = sql_fault(QStringLiteral("“%1” cannot be read beyond entry %2").arg(title).arg(expected - 1),
-                                query.lastError())
+                                *query.driver(), query.lastError())
                           .what;
     else if (head != heads.end() && head->second.sequence >= expected && read.damage.isEmpty())
         read.damage = QStringLiteral("%1 of “%2” had been written and are not there any more.")
@@ -124,8 +129,9 @@ BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& he
     return read;
 }
 
-BookResult<std::vector<block::Entry>> whole_entries(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job) {
-    auto read = read_job(db, heads, job);
+BookResult<std::vector<block::Entry>> whole_entries(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job,
+                                                    const Head& after) {
+    auto read = read_job(db, heads, job, after);
     if (!read)
         return tl::unexpected(read.error());
     if (read->damage.isEmpty())

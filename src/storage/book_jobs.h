@@ -27,10 +27,12 @@ struct ReadJob {
 };
 
 /// @param heads how far each job has come, by uuid: what was acknowledged must be there
-[[nodiscard]] BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job);
+/// @param after the entry it is read from on, which is known
+[[nodiscard]] BookResult<ReadJob> read_job(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job,
+                                           const Head& after = {});
 /// @return refused where an entry is not what was written
-[[nodiscard]] BookResult<std::vector<block::Entry>> whole_entries(QSqlDatabase& db,
-                                                                  const std::map<QString, Head>& heads, JobId job);
+[[nodiscard]] BookResult<std::vector<block::Entry>>
+whole_entries(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job, const Head& after = {});
 
 /// What stands in the book and waits to be acknowledged.
 struct Written {

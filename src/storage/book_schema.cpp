@@ -7,7 +7,8 @@
 #include <QStringList>
 #include <QUuid>
 #include <QVariant>
-#include <array>
+#include <initializer_list>
+#include <vector>
 
 namespace pallix::storage {
 
@@ -97,143 +98,140 @@ BookResult<void> nothing_more(QSqlDatabase&) {
     return {};
 }
 
+/// So that nothing else is taken for a shop book; a server's database is known by its tables.
+QStringList signed_as_ours(Dialect dialect) {
+    return dialect == Dialect::sqlite ? QStringList{QStringLiteral("PRAGMA application_id = %1").arg(application_id)}
+                                      : QStringList();
+}
+
 struct Migration {
     QStringList statements;
     BookResult<void> (*then)(QSqlDatabase&) = nothing_more;
     QStringList at_last{};
 };
 
-const QString entry_stays = QStringLiteral(
-    "CREATE TRIGGER entry_stays BEFORE UPDATE ON entry BEGIN SELECT RAISE(ABORT, 'an entry never changes'); END");
+constexpr Never entry_stays{"entry_stays", "UPDATE", "entry", "an entry never changes"};
 
-/// Each step brings the schema from its index to the next; the book's user_version says how far it is.
-/// Plain SQL, so that another database can carry it one day.
-const std::array<Migration, 9>& migrations() {
-    static const std::array<Migration, 9> all{{
-        {{QStringLiteral("CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, "
-                         "opened TEXT NOT NULL)"),
-          QStringLiteral("CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time "
-                         "TEXT NOT NULL, person TEXT NOT NULL, kind TEXT NOT NULL, version INTEGER NOT NULL, payload "
-                         "TEXT NOT NULL, PRIMARY KEY (job, sequence))"),
-          entry_stays,
-          QStringLiteral("CREATE TRIGGER entry_is_kept BEFORE DELETE ON entry BEGIN SELECT RAISE(ABORT, 'an entry is "
-                         "never deleted'); END")}},
-        {{QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, "
-                         "reader TEXT NOT NULL, standing TEXT NOT NULL)")}},
-        {{QStringLiteral("CREATE TABLE instrument (name TEXT PRIMARY KEY, payload TEXT NOT NULL)"),
-          QStringLiteral("CREATE TABLE stream (job INTEGER NOT NULL REFERENCES job(id), number INTEGER NOT NULL, line "
-                         "TEXT NOT NULL, PRIMARY KEY (job, number))")}},
-        // What is kept is sealed: entries by a chain of digests, the rest row by row.
-        {{QStringLiteral("CREATE TABLE book (id TEXT NOT NULL)"),
-          QStringLiteral("CREATE TABLE set_aside (job INTEGER PRIMARY KEY REFERENCES job(id))"),
-          QStringLiteral("DROP TRIGGER entry_stays"),
-          QStringLiteral("ALTER TABLE entry ADD COLUMN digest TEXT NOT NULL DEFAULT ''"),
-          QStringLiteral("ALTER TABLE instrument ADD COLUMN digest TEXT NOT NULL DEFAULT ''"),
-          QStringLiteral("ALTER TABLE stream ADD COLUMN digest TEXT NOT NULL DEFAULT ''"),
-          QStringLiteral("DROP TABLE standing"),
-          QStringLiteral("CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT NULL, "
-                         "reader TEXT NOT NULL, standing TEXT NOT NULL, digest TEXT NOT NULL)"),
-          QStringLiteral("PRAGMA application_id = %1").arg(application_id)},
-         seal_all,
-         {entry_stays}},
-        // Engines: a revision never changes and is never deleted.
-        {{QStringLiteral("CREATE TABLE engine (name TEXT NOT NULL, revision INTEGER NOT NULL, time TEXT NOT NULL, "
-                         "person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL, PRIMARY KEY (name, "
-                         "revision))"),
-          QStringLiteral("CREATE TABLE engine_retired (name TEXT PRIMARY KEY)"),
-          QStringLiteral("CREATE TRIGGER engine_stays BEFORE UPDATE ON engine BEGIN SELECT RAISE(ABORT, 'a revision "
-                         "never changes'); END"),
-          QStringLiteral("CREATE TRIGGER engine_is_kept BEFORE DELETE ON engine BEGIN SELECT RAISE(ABORT, 'a revision "
-                         "is never deleted'); END"),
-          QStringLiteral("CREATE TABLE log_mapping (name TEXT PRIMARY KEY, payload TEXT NOT NULL, digest TEXT NOT "
-                         "NULL)")}},
-        // Limits of the shop: each setting stays readable.
-        {{QStringLiteral("CREATE TABLE shop_limits (number INTEGER PRIMARY KEY, time TEXT NOT NULL, person TEXT NOT "
-                         "NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
-          QStringLiteral("CREATE TRIGGER shop_limits_stay BEFORE UPDATE ON shop_limits BEGIN SELECT RAISE(ABORT, "
-                         "'limits that were set never change'); END"),
-          QStringLiteral("CREATE TRIGGER shop_limits_are_kept BEFORE DELETE ON shop_limits BEGIN SELECT RAISE(ABORT, "
-                         "'limits that were set are never deleted'); END")}},
-        // People of the shop, and pictures.
-        {{QStringLiteral("CREATE TABLE person (name TEXT PRIMARY KEY, role TEXT NOT NULL, code TEXT NOT NULL)"),
-          QStringLiteral("CREATE TABLE picture (sha256 TEXT PRIMARY KEY, bytes BLOB NOT NULL)"),
-          QStringLiteral("CREATE TRIGGER picture_stays BEFORE UPDATE ON picture BEGIN SELECT RAISE(ABORT, 'a picture "
-                         "never changes'); END"),
-          QStringLiteral("CREATE TABLE usual_route (engine TEXT PRIMARY KEY, payload TEXT NOT NULL)"),
-          QStringLiteral("CREATE TABLE usual_minutes (work TEXT PRIMARY KEY, minutes REAL NOT NULL)"),
-          // What runs by the clock is looked for over all jobs.
-          QStringLiteral("CREATE INDEX entry_clock ON entry (job, sequence) WHERE kind IN ('clock', 'rest')")}},
-        // What happens to instruments, across jobs: only ever added to.
-        {{QStringLiteral(
-              "CREATE TABLE instrument_event (number INTEGER PRIMARY KEY, instrument TEXT NOT NULL, time TEXT "
-              "NOT NULL, person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
-          QStringLiteral("CREATE TRIGGER instrument_event_stays BEFORE UPDATE ON instrument_event BEGIN SELECT "
-                         "RAISE(ABORT, 'what happened to an instrument never changes'); END"),
-          QStringLiteral("CREATE TRIGGER instrument_event_is_kept BEFORE DELETE ON instrument_event BEGIN SELECT "
-                         "RAISE(ABORT, 'what happened to an instrument is never deleted'); END"),
-          QStringLiteral("CREATE INDEX entry_instrument ON entry (job) WHERE kind IN ('ring_check', "
-                         "'repeatability_test', 'gauge_study')")}},
-        // What the shop's papers are like, and the serials that were given.
-        {{QStringLiteral("CREATE TABLE usual_papers (id INTEGER PRIMARY KEY CHECK (id = 1), payload TEXT NOT NULL)"),
-          QStringLiteral("CREATE INDEX entry_serial ON entry (job) WHERE kind = 'serial'")}},
-    }};
+/// Each step brings the schema from its index to the next. Written once, in the words of SQLite; `table` and `never`
+/// say to the other engine what it calls otherwise.
+std::vector<Migration> migrations(Dialect dialect) {
+    const auto tables = [dialect](std::initializer_list<const char*> creates) {
+        QStringList all;
+        for (const char* create : creates)
+            all << table(dialect, QString::fromLatin1(create));
+        return all;
+    };
+    const auto nevers = [dialect](std::initializer_list<Never> whats) {
+        QStringList all;
+        for (const Never& what : whats)
+            all << never(dialect, what);
+        return all;
+    };
+    std::vector<Migration> all;
+    all.push_back(
+        {tables({"CREATE TABLE job (id INTEGER PRIMARY KEY, uuid TEXT NOT NULL UNIQUE, title TEXT NOT NULL, opened "
+                 "TEXT NOT NULL)",
+                 "CREATE TABLE entry (job INTEGER NOT NULL REFERENCES job(id), sequence INTEGER NOT NULL, time TEXT "
+                 "NOT NULL, person TEXT NOT NULL, kind TEXT NOT NULL, version INTEGER NOT NULL, payload TEXT NOT NULL, "
+                 "PRIMARY KEY (job, sequence))"}) +
+         nevers({entry_stays, {"entry_is_kept", "DELETE", "entry", "an entry is never deleted"}})});
+    all.push_back({tables({"CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT "
+                           "NULL, reader TEXT NOT NULL, standing TEXT NOT NULL)"})});
+    all.push_back({tables({"CREATE TABLE instrument (name TEXT PRIMARY KEY, payload TEXT NOT NULL)",
+                           "CREATE TABLE stream (job INTEGER NOT NULL REFERENCES job(id), number INTEGER NOT NULL, "
+                           "line TEXT NOT NULL, PRIMARY KEY (job, number))"})});
+    // What is kept is sealed: entries by a chain of digests, the rest row by row.
+    all.push_back({tables({"CREATE TABLE book (id TEXT NOT NULL)",
+                           "CREATE TABLE set_aside (job INTEGER PRIMARY KEY REFERENCES job(id))"}) +
+                       QStringList{allowed_again(dialect, entry_stays)} +
+                       tables({"ALTER TABLE entry ADD COLUMN digest TEXT NOT NULL DEFAULT ''",
+                               "ALTER TABLE instrument ADD COLUMN digest TEXT NOT NULL DEFAULT ''",
+                               "ALTER TABLE stream ADD COLUMN digest TEXT NOT NULL DEFAULT ''", "DROP TABLE standing",
+                               "CREATE TABLE standing (job INTEGER PRIMARY KEY REFERENCES job(id), entries INTEGER NOT "
+                               "NULL, reader TEXT NOT NULL, standing TEXT NOT NULL, digest TEXT NOT NULL)"}) +
+                       signed_as_ours(dialect),
+                   seal_all, never(dialect, entry_stays)});
+    // Engines: a revision never changes and is never deleted.
+    all.push_back(
+        {tables({"CREATE TABLE engine (name TEXT NOT NULL, revision INTEGER NOT NULL, time TEXT NOT NULL, person TEXT "
+                 "NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL, PRIMARY KEY (name, revision))",
+                 "CREATE TABLE engine_retired (name TEXT PRIMARY KEY)",
+                 "CREATE TABLE log_mapping (name TEXT PRIMARY KEY, payload TEXT NOT NULL, digest TEXT NOT NULL)"}) +
+         nevers({{"engine_stays", "UPDATE", "engine", "a revision never changes"},
+                 {"engine_is_kept", "DELETE", "engine", "a revision is never deleted"}})});
+    // Limits of the shop: each setting stays readable.
+    all.push_back(
+        {tables({"CREATE TABLE shop_limits (number INTEGER PRIMARY KEY, time TEXT NOT NULL, person TEXT NOT NULL, "
+                 "payload TEXT NOT NULL, digest TEXT NOT NULL)"}) +
+         nevers({{"shop_limits_stay", "UPDATE", "shop_limits", "limits that were set never change"},
+                 {"shop_limits_are_kept", "DELETE", "shop_limits", "limits that were set are never deleted"}})});
+    // People of the shop, and pictures; what runs by the clock is looked for over all jobs.
+    all.push_back({tables({"CREATE TABLE person (name TEXT PRIMARY KEY, role TEXT NOT NULL, code TEXT NOT NULL)",
+                           "CREATE TABLE picture (sha256 TEXT PRIMARY KEY, bytes BLOB NOT NULL)",
+                           "CREATE TABLE usual_route (engine TEXT PRIMARY KEY, payload TEXT NOT NULL)",
+                           "CREATE TABLE usual_minutes (work TEXT PRIMARY KEY, minutes REAL NOT NULL)",
+                           "CREATE INDEX entry_clock ON entry (job, sequence) WHERE kind IN ('clock', 'rest')"}) +
+                   nevers({{"picture_stays", "UPDATE", "picture", "a picture never changes"}})});
+    // What happens to instruments, across jobs: only ever added to.
+    all.push_back(
+        {tables({"CREATE TABLE instrument_event (number INTEGER PRIMARY KEY, instrument TEXT NOT NULL, time TEXT NOT "
+                 "NULL, person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)",
+                 "CREATE INDEX entry_instrument ON entry (job) WHERE kind IN ('ring_check', 'repeatability_test', "
+                 "'gauge_study')"}) +
+         nevers(
+             {{"instrument_event_stays", "UPDATE", "instrument_event", "what happened to an instrument never changes"},
+              {"instrument_event_is_kept", "DELETE", "instrument_event",
+               "what happened to an instrument is never deleted"}})});
+    // What the shop's papers are like, and the serials that were given.
+    all.push_back({tables({"CREATE TABLE usual_papers (id INTEGER PRIMARY KEY CHECK (id = 1), payload TEXT NOT NULL)",
+                           "CREATE INDEX entry_serial ON entry (job) WHERE kind = 'serial'"})});
     return all;
+}
+
+constexpr int newest_schema = 9;
+
+BookResult<void> step_forward(QSqlDatabase& db, const Migration& migration, int to) {
+    return in_one_transaction(db, doing, [&] {
+        return run_all(db, doing, migration.statements)
+            .and_then([&] { return migration.then(db); })
+            .and_then([&] { return run_all(db, doing, migration.at_last); })
+            .and_then([&] { return run(db, doing, set_schema_version(dialect_of(db), to)); });
+    });
 }
 
 } // namespace
 
 int older_schema(QSqlDatabase& db) {
-    QSqlQuery query(db);
-    const bool told = query.exec(QStringLiteral("PRAGMA user_version")) && query.next();
-    const int version = told ? query.value(0).toInt() : 0;
-    return version < static_cast<int>(migrations().size()) ? version : 0;
+    const auto version = schema_version(db);
+    return version && *version < newest_schema ? *version : 0;
 }
 
-BookResult<void> bring_forward(QSqlDatabase& db, const QString& file) {
-    QSqlQuery query(db);
-    if (!query.exec(QStringLiteral("PRAGMA user_version")) || !query.next())
-        return failed(QStringLiteral("The shop book cannot be read"), query);
-    const int version = query.value(0).toInt(), newest = static_cast<int>(migrations().size());
-    query.finish();
-    if (version > newest)
+BookResult<void> bring_forward(QSqlDatabase& db, const QString& book) {
+    const auto version = schema_version(db);
+    if (!version)
+        return tl::unexpected(version.error());
+    if (*version > newest_schema)
         return refused(QStringLiteral("The shop book %1 was written by a newer Pallix (schema %2, this one knows %3).")
-                           .arg(file)
-                           .arg(version)
-                           .arg(newest),
+                           .arg(book)
+                           .arg(*version)
+                           .arg(newest_schema),
                        QStringLiteral("Open it with the newer version; this one leaves it untouched."));
-    for (int step = version; step < newest; ++step) {
-        const Migration& migration = migrations()[static_cast<std::size_t>(step)];
-        const auto all = [&db](const QStringList& statements) {
-            BookResult<void> done;
-            for (const QString& statement : statements)
-                if (done = run(db, doing, statement); !done)
-                    break;
-            return done;
-        };
-        const auto done = in_one_transaction(db, doing, [&] {
-            return all(migration.statements)
-                .and_then([&] { return migration.then(db); })
-                .and_then([&] { return all(migration.at_last); })
-                .and_then([&] { return all({QStringLiteral("PRAGMA user_version = %1").arg(step + 1)}); });
-        });
-        if (!done)
-            return done;
-    }
-    return {};
+    if (*version == newest_schema)
+        return {};
+    BookResult<void> done;
+    if (*version == 0)
+        done = run_all(db, doing, below_schema(dialect_of(db)));
+    const std::vector<Migration> all = migrations(dialect_of(db));
+    for (int step = *version; done && step < newest_schema; ++step)
+        done = step_forward(db, all.at(static_cast<std::size_t>(step)), step + 1);
+    return done;
 }
 
 BookResult<void> look_at_tables(QSqlDatabase& db, const QString& doing) {
-    for (const char* columns :
-         {"id, uuid, title, opened FROM job", "job, sequence, time, person, kind, version, payload, digest FROM entry",
-          "job, entries, reader, standing, digest FROM standing", "job FROM set_aside",
-          "name, payload, digest FROM instrument", "job, number, line, digest FROM stream",
-          "name, revision, time, person, payload, digest FROM engine", "name FROM engine_retired",
-          "name, payload, digest FROM log_mapping", "number, time, person, payload, digest FROM shop_limits",
-          "name, role, code FROM person", "sha256, bytes FROM picture", "engine, payload FROM usual_route",
-          "work, minutes FROM usual_minutes", "id, payload FROM usual_papers",
-          "number, instrument, time, person, payload, digest FROM instrument_event"}) {
+    for (const BookTable& one : book_tables) {
         QSqlQuery query(db);
-        if (!query.exec(QStringLiteral("SELECT %1 LIMIT 0").arg(QLatin1String(columns))))
+        if (!query.exec(
+                QStringLiteral("SELECT %1 FROM %2 LIMIT 0").arg(QLatin1String(one.columns), QLatin1String(one.name))))
             return failed(doing, query);
     }
     return {};

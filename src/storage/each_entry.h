@@ -10,7 +10,8 @@ namespace pallix::storage {
 
 /// Goes through every entry of the jobs that a query names in its first column. A job that is not what was written is
 /// left out: the shop list says so.
-/// @param query already executed; its other columns are those of the entry's job
+/// @param query already executed, and not forward only: a server sends one answer at a time; its other columns are
+/// those of the entry's job
 /// @param each takes the job, the entry and whether it was struck
 template <class Each>
 void for_each_entry(const ShopBook& book, QSqlQuery& query, const Each& each) {

@@ -94,6 +94,8 @@ BookResult<int> EngineShelf::keep(const block::Engine& engine, const QString& ti
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
     int revision = 0;
     const auto done = in_one_transaction(db, cannot_write, [&]() -> BookResult<void> {
+        if (auto alone = one_after_the_other(db, cannot_write, QStringLiteral("engine ") + name); !alone)
+            return alone;
         QSqlQuery query(db);
         query.prepare(QStringLiteral("SELECT coalesce(max(revision), 0) + 1 FROM engine WHERE name = ?"));
         query.addBindValue(name);
@@ -121,7 +123,7 @@ BookResult<int> EngineShelf::keep(const block::Engine& engine, const QString& ti
 
 BookResult<void> EngineShelf::retire(const QString& name, bool retired) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(retired ? QStringLiteral("INSERT OR REPLACE INTO engine_retired (name) VALUES (?)")
+    query.prepare(retired ? QStringLiteral("INSERT INTO engine_retired (name) VALUES (?) ON CONFLICT DO NOTHING")
                           : QStringLiteral("DELETE FROM engine_retired WHERE name = ?"));
     query.addBindValue(name);
     if (!query.exec())
@@ -192,7 +194,8 @@ BookResult<std::vector<std::pair<QString, std::string>>> EngineShelf::mappings()
 
 BookResult<void> EngineShelf::keep_mapping(const QString& name, const std::string& mapping) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT OR REPLACE INTO log_mapping (name, payload, digest) VALUES (?, ?, ?)"));
+    query.prepare(QStringLiteral("INSERT INTO log_mapping (name, payload, digest) VALUES (?, ?, ?) ON CONFLICT (name) "
+                                 "DO UPDATE SET payload = excluded.payload, digest = excluded.digest"));
     query.addBindValue(name);
     query.addBindValue(text(mapping));
     query.addBindValue(text(block::sha256_hex(mapping)));

@@ -101,7 +101,6 @@ BookResult<void> InstrumentHistories::take_over(const InstrumentHistories& other
 BookResult<block::InstrumentHistory> ShopBook::instrument_history(const std::string& instrument) const {
     block::InstrumentHistory history = instrument_histories().of(instrument);
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.setForwardOnly(true);
     query.prepare(QStringLiteral(
         "SELECT DISTINCT job FROM entry WHERE kind IN ('ring_check', 'repeatability_test', "
         "'gauge_study') AND json_valid(payload) AND json_extract(payload, '$.instrument') = ? AND "

@@ -110,7 +110,8 @@ BookResult<void> People::take_over(const People& other) {
     QSqlQuery from(people_db(other.connection_)), to(people_db(connection_));
     if (!from.exec(QStringLiteral("SELECT name, role, code FROM person")))
         return {}; // a book of before there were people
-    to.prepare(QStringLiteral("INSERT OR REPLACE INTO person (name, role, code) VALUES (?, ?, ?)"));
+    to.prepare(QStringLiteral("INSERT INTO person (name, role, code) VALUES (?, ?, ?) ON CONFLICT (name) DO UPDATE SET "
+                              "role = excluded.role, code = excluded.code"));
     while (from.next()) {
         for (int i = 0; i < 3; ++i)
             to.addBindValue(from.value(i));

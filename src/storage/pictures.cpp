@@ -29,7 +29,7 @@ BookResult<QString> Pictures::keep(const QByteArray& bytes) {
             QStringLiteral("A PNG or JPEG of up to 20 MB."));
     const QString digest = digest_of_bytes(bytes);
     QSqlQuery query(picture_db(connection_));
-    query.prepare(QStringLiteral("INSERT OR IGNORE INTO picture (sha256, bytes) VALUES (?, ?)"));
+    query.prepare(QStringLiteral("INSERT INTO picture (sha256, bytes) VALUES (?, ?) ON CONFLICT DO NOTHING"));
     query.addBindValue(digest);
     query.addBindValue(bytes);
     if (!query.exec())

@@ -5,7 +5,9 @@
 #include "storage/backups.h"
 #include "storage/book_copy.h"
 #include "storage/book_file.h"
+#include "storage/book_move.h"
 #include "storage/book_schema.h"
+#include "storage/book_server.h"
 #include "storage/sql.h"
 
 #include <QFile>
@@ -50,6 +52,8 @@ ShopBook::~ShopBook() {
 }
 
 BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file, bool take_over) {
+    if (is_at_server(file))
+        return open_at_server(file);
     const auto found = look_at(file);
     if (!found)
         return tl::unexpected(found.error());
@@ -61,7 +65,7 @@ BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file, bool t
         if (auto made = make_in_place_of_nothing(found->name); !made)
             return tl::unexpected(made.error());
     const QString connection = QStringLiteral("shop-book-") + QUuid::createUuid().toString(QUuid::Id128);
-    QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), connection);
+    static_cast<void>(connection_to(found->name, connection));
     std::unique_ptr<ShopBook> book(new ShopBook(found->name, connection, std::move(*locked)));
     if (auto done = book->set_up(fresh); !done)
         return tl::unexpected(done.error());
@@ -82,10 +86,9 @@ BookResult<void> ShopBook::set_up(bool fresh) {
         known_ = {};
     }
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    db.setDatabaseName(file_);
     const QString doing = QStringLiteral("The shop book %1 cannot be opened").arg(file_);
-    if (!db.open())
-        return tl::unexpected(sql_fault(doing, db.lastError()));
+    if (auto opened = open_connection(db, file_, doing); !opened)
+        return opened;
     if (auto sound = check_integrity(db, file_, journal); !sound)
         return sound;
     if (auto done = durable(db, doing); !done)
@@ -102,6 +105,39 @@ BookResult<void> ShopBook::set_up(bool fresh) {
         return done;
     tidy(); // the book's id stands in the file itself before the heads name it
     return find_damage();
+}
+
+/// What stands beside a file, and who has it, is not asked here: the server sees to that.
+BookResult<std::unique_ptr<ShopBook>> ShopBook::open_at_server(const QString& address) {
+    const QString connection = QStringLiteral("shop-book-") + QUuid::createUuid().toString(QUuid::Id128),
+                  doing = QStringLiteral("The shop book %1 cannot be opened").arg(address);
+    QSqlDatabase db = connection_to(address, connection);
+    std::unique_ptr<ShopBook> book(new ShopBook(address, connection, nullptr));
+    const auto set_up = [&]() -> BookResult<void> {
+        const auto before = schema_version(db);
+        if (!before)
+            return tl::unexpected(before.error());
+        if (auto done = bring_forward(db, address); !done)
+            return done;
+        const auto after = schema_version(db);
+        return after && *after > *before ? set_up_server(db) : BookResult<void>();
+    };
+    const auto done = open_connection(db, address, doing)
+                          .and_then([&] { return durable(db, doing); })
+                          .and_then([&] { return look_at_database(db, address); })
+                          .and_then([&] { return while_nobody_else(db, doing, set_up); })
+                          .and_then([&] { return book->find_damage(); });
+    db = {}; // the book closes it
+    if (!done)
+        return tl::unexpected(done.error());
+    return book;
+}
+
+BookResult<void> ShopBook::reconnect() {
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    const QString doing = QStringLiteral("The shop book %1 cannot be opened").arg(file_);
+    db.close();
+    return open_connection(db, file_, doing).and_then([&] { return durable(db, doing); });
 }
 
 BookResult<void> ShopBook::find_damage() {
@@ -124,7 +160,6 @@ BookResult<void> ShopBook::find_damage() {
     id.finish();
 
     QSqlQuery query(db), at(db);
-    query.setForwardOnly(true);
     at.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
     if (!query.exec(
             QStringLiteral("SELECT job.id, job.uuid, job.title, count(entry.sequence), min(entry.sequence), "
@@ -163,14 +198,17 @@ BookResult<void> ShopBook::find_damage() {
     for (const auto& [uuid, head] : without_job)
         damage_.push_back(
             {{}, QStringLiteral("A job with %1 is not there any more.").arg(entries_words(1, head.sequence)), true});
-    if (damage_.empty() && rewrite) {
+    if (damage_.empty() && rewrite && lock_)
         known_.untidy = !heads_.write(known_);
-    }
     return {};
 }
 
 BookResult<void> ShopBook::accept_loss() {
     std::erase_if(damage_, [](const Damage& d) { return d.accepted_by_going_on; });
+    return take_heads_of_book();
+}
+
+BookResult<void> ShopBook::take_heads_of_book() {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.setForwardOnly(true);
     if (!query.exec(QStringLiteral("SELECT job.uuid, entry.sequence, entry.digest FROM job JOIN entry ON entry.job = "
@@ -179,13 +217,15 @@ BookResult<void> ShopBook::accept_loss() {
     known_.jobs.clear();
     while (query.next())
         known_.jobs[query.value(0).toString()] = {query.value(1).toLongLong(), query.value(2).toString().toStdString()};
-    if (!heads_.write(known_))
+    if (lock_ && !heads_.write(known_))
         return refused(QStringLiteral("%1 cannot be written.").arg(heads_.file()),
                        QStringLiteral("See that the disk has room and the folder may be written."));
     return {};
 }
 
 void ShopBook::tidy() {
+    if (!lock_)
+        return; // a server does it by itself
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.exec(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)")); // a journal that stays is only longer
 }
@@ -195,6 +235,8 @@ void ShopBook::acknowledge(const Written& written) {
     if (written.head.sequence == 0)
         return; // nothing was written
     known_.jobs[written.uuid] = written.head;
+    if (!lock_)
+        return; // how far each job has come is the server's to keep
     if (known_.untidy || !heads_.add(written.uuid, written.head))
         known_.untidy = !heads_.write(known_);
 }
@@ -235,6 +277,11 @@ BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& en
 BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
     return whole_entries(db, known_.jobs, job);
+}
+
+BookResult<std::vector<block::Entry>> ShopBook::entries_after(JobId job, std::int64_t sequence) const {
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    return whole_entries(db, known_.jobs, job, {sequence, digest_at(job, sequence)});
 }
 
 BookBeside ShopBook::beside() const {
@@ -280,8 +327,9 @@ BookResult<std::vector<JobRow>> ShopBook::jobs(const QString& reader) const {
 
 void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reader, const QString& standing) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral(
-        "INSERT OR REPLACE INTO standing (job, entries, reader, standing, digest) VALUES (?, ?, ?, ?, ?)"));
+    query.prepare(QStringLiteral("INSERT INTO standing (job, entries, reader, standing, digest) VALUES (?, ?, ?, ?, ?) "
+                                 "ON CONFLICT (job) DO UPDATE SET entries = excluded.entries, reader = "
+                                 "excluded.reader, standing = excluded.standing, digest = excluded.digest"));
     query.addBindValue(job);
     query.addBindValue(entries);
     query.addBindValue(reader);
@@ -292,7 +340,7 @@ void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reade
 
 BookResult<void> ShopBook::set_aside(JobId job, bool aside) {
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(aside ? QStringLiteral("INSERT OR REPLACE INTO set_aside (job) VALUES (?)")
+    query.prepare(aside ? QStringLiteral("INSERT INTO set_aside (job) VALUES (?) ON CONFLICT DO NOTHING")
                         : QStringLiteral("DELETE FROM set_aside WHERE job = ?"));
     query.addBindValue(job);
     if (!query.exec())
@@ -317,7 +365,8 @@ BookResult<std::vector<block::Instrument>> ShopBook::instruments() const {
 BookResult<void> ShopBook::save_instrument(const block::Instrument& instrument) {
     const std::string payload = block::instrument_json(instrument);
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT OR REPLACE INTO instrument (name, payload, digest) VALUES (?, ?, ?)"));
+    query.prepare(QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?) ON CONFLICT (name) "
+                                 "DO UPDATE SET payload = excluded.payload, digest = excluded.digest"));
     query.addBindValue(text(instrument.name));
     query.addBindValue(text(payload));
     query.addBindValue(text(block::sha256_hex(payload)));
@@ -338,6 +387,8 @@ BookResult<void> ShopBook::remove_instrument(const QString& name) {
 BookResult<void> ShopBook::append_stream(JobId job, const QStringList& lines) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
     return in_one_transaction(db, touch_doing, [&]() -> BookResult<void> {
+        if (auto alone = one_after_the_other(db, touch_doing, QStringLiteral("stream %1").arg(job)); !alone)
+            return alone;
         QSqlQuery query(db);
         query.prepare(QStringLiteral("SELECT coalesce(max(number), 0) FROM stream WHERE job = ?"));
         query.addBindValue(job);
@@ -387,12 +438,16 @@ BookResult<void> ShopBook::clear_stream(JobId job) {
 
 BookResult<void> ShopBook::back_up(const QString& to_file) const {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    return copy_book(db, known_.jobs, to_file);
+    return lock_ ? copy_book(db, known_.jobs, to_file) : copy_to_file(db, to_file);
 }
 
 BookResult<QStringList> ShopBook::copy_sound(const QString& from, const QString& to) {
     if (QFileInfo::exists(to))
         return refused(QStringLiteral("%1 exists already.").arg(to), QStringLiteral("Choose a new name."));
+    if (is_at_server(from))
+        return refused(QStringLiteral("%1 is kept by a server.").arg(from),
+                       QStringLiteral("Copy it with “pallix-cli book copy FROM TO”, or ask who keeps the server to put "
+                                      "its last backup in place."));
     const QString source_file = QFileInfo(from).canonicalFilePath();
     if (source_file.isEmpty())
         return refused(QStringLiteral("%1 is not there.").arg(from), QStringLiteral("Name the damaged book."));

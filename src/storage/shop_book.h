@@ -38,13 +38,15 @@ struct Damage {
     bool accepted_by_going_on = false; ///< newest entries are gone, what is left is whole
 };
 
-/// The shop book: every job of the shop in one SQLite file. Entries are only ever added; the file refuses to change or
-/// delete one, and each is sealed to the one before it by a digest. What `append` has returned from is on the disk
-/// (WAL, synchronous FULL): it survives the process, and how far each job has come stands in a file apart (`Heads`).
-/// One process writes at a time, guarded by a lock file beside the book.
+/// The shop book: every job of the shop in one SQLite file, or in a database of a PostgreSQL server. Entries are only
+/// ever added; the database refuses to change or delete one, and each is sealed to the one before it by a digest. What
+/// `append` has returned from is on the disk (WAL, synchronous FULL): it survives the process. One process writes to a
+/// file at a time, guarded by a lock file beside it, and how far each job has come stands in a file apart (`Heads`); a
+/// server has many at its tables, one after the other at each job.
 class ShopBook {
   public:
     /// Opens or creates the book, brings an older schema forward, checks that it is whole: `damage` tells what is not.
+    /// @param file or the address of a server's (`is_at_server`)
     /// @param take_over the lock, from an owner that cannot be asked
     [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open(const QString& file, bool take_over = false);
     /// Copies what is as it was written, of every job the entries up to the first that is not, into a new book.
@@ -55,7 +57,12 @@ class ShopBook {
     ShopBook(const ShopBook&) = delete;
     ShopBook& operator=(const ShopBook&) = delete;
 
+    /// Or the address, of a server's.
     [[nodiscard]] QString file() const { return file_; }
+    /// The line to a server broke and is there again: it is spoken to anew.
+    [[nodiscard]] BookResult<void> reconnect();
+    /// Others may write to it at the same time.
+    [[nodiscard]] bool is_shared() const { return !lock_; }
     [[nodiscard]] const std::vector<Damage>& damage() const { return damage_; }
     /// The person goes on with what is left where newest entries are gone.
     [[nodiscard]] BookResult<void> accept_loss();
@@ -75,6 +82,8 @@ class ShopBook {
 
     /// @return refused where one is not what was written
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
+    /// Those that were added after one, by whomever. @param sequence of the last that is known
+    [[nodiscard]] BookResult<std::vector<block::Entry>> entries_after(JobId job, std::int64_t sequence) const;
     /// The entries up to the first that is not what was written.
     [[nodiscard]] BookResult<std::vector<block::Entry>> sound_entries(JobId job) const;
     /// @param reader who remembers standings, and in which version: those of another reader are left out
@@ -152,18 +161,34 @@ class ShopBook {
     /// A copy of the whole book, taken while it is open; read again and compared before it gets its name.
     [[nodiscard]] BookResult<void> back_up(const QString& to_file) const;
 
+    /// What came of copying a whole book.
+    struct Copied {
+        qint64 jobs = 0, entries = 0; ///< that stand there now
+        qint64 fresh = 0;             ///< entries that were not there
+        std::string digest;           ///< of all that stands in the one and in the other
+    };
+    /// Copies this book into another, of the one engine or the other, which is empty or holds an earlier copy: then it
+    /// goes on where that one stopped. Every entry is held against the chain of its job, here and there.
+    [[nodiscard]] BookResult<Copied> copy_into(ShopBook& other) const;
+    [[nodiscard]] BookResult<Copied> fill_from(QSqlDatabase& from);
+    /// Of all that the shop keeps in it, the same for the same in another book: whoever keeps it, in whatever order.
+    [[nodiscard]] BookResult<std::string> digest() const;
+
   private:
     [[nodiscard]] BookResult<JobId> create(const QString& uuid, const std::vector<block::Entry>& entries);
     /// The digest of a job's entry; empty where it has none of that number.
     [[nodiscard]] std::string digest_at(JobId job, std::int64_t sequence) const;
     [[nodiscard]] BookResult<void> take_in_job(const ShopBook& other, const JobRow& row, TakenIn& taken);
     ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
+    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open_at_server(const QString& address);
     [[nodiscard]] BookResult<void> set_up(bool fresh);
     [[nodiscard]] BookResult<void> find_damage();
+    /// How far each job has come is what its entries say.
+    [[nodiscard]] BookResult<void> take_heads_of_book();
 
     QString file_;
     QString connection_;
-    std::unique_ptr<QLockFile> lock_;
+    std::unique_ptr<QLockFile> lock_; ///< none where a server keeps the book
     Heads heads_;
     Heads::Known known_; ///< what the heads' file said, and what was acknowledged since
     std::vector<Damage> damage_;

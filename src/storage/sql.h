@@ -4,8 +4,10 @@
 // What the parts of the shop book share when they speak SQL.
 
 #include "storage/book_fault.h"
+#include "storage/sql_dialect.h"
 
 #include <QSqlDatabase>
+#include <QSqlDriver>
 #include <QSqlError>
 #include <QSqlQuery>
 #include <string>
@@ -18,16 +20,13 @@ namespace pallix::storage {
     return s.empty() ? QStringLiteral("") : QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
-/// What a person can do something about, in their words; of anything else the number that tells its maker more.
-/// @return said of both: what is wrong, and what to do
-[[nodiscard]] BookFault sql_fault(const QString& doing, const QSqlError& error);
 /// Remembers which file a connection has open, as `still_there` asks for it.
 void remember_file(const QSqlDatabase& db);
 /// A file that was taken away or replaced while it was open would go on being written, and nobody would find it again.
 [[nodiscard]] BookResult<void> still_there(const QSqlDatabase& db, const QString& doing);
 
 [[nodiscard]] inline tl::unexpected<BookFault> failed(const QString& doing, const QSqlQuery& query) {
-    return tl::unexpected(sql_fault(doing, query.lastError()));
+    return tl::unexpected(sql_fault(doing, *query.driver(), query.lastError()));
 }
 
 [[nodiscard]] inline BookResult<void> run(QSqlDatabase& db, const QString& doing, const QString& statement) {
@@ -37,13 +36,20 @@ void remember_file(const QSqlDatabase& db);
     return {};
 }
 
+[[nodiscard]] inline BookResult<void> run_all(QSqlDatabase& db, const QString& doing, const QStringList& statements) {
+    BookResult<void> done;
+    for (const QString& statement : statements)
+        if (done = run(db, doing, statement); !done)
+            break;
+    return done;
+}
+
 /// What is committed is on the disk.
 [[nodiscard]] inline BookResult<void> durable(QSqlDatabase& db, const QString& doing) {
-    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON"})
-        if (auto done = run(db, doing, QString::fromLatin1(pragma)); !done)
-            return done;
-    remember_file(db);
-    return {};
+    auto done = run_all(db, doing, as_it_is_spoken_to(dialect_of(db)));
+    if (done && dialect_of(db) == Dialect::sqlite)
+        remember_file(db);
+    return done;
 }
 
 /// All or nothing: rolled back where `work` or the commit fails, so that nothing later waits in the same transaction.
@@ -52,7 +58,7 @@ template <class Work>
 [[nodiscard]] BookResult<void> in_one_transaction(QSqlDatabase& db, const QString& doing, Work work) {
     if (auto there = still_there(db, doing); !there)
         return there;
-    if (auto begun = run(db, doing, QStringLiteral("BEGIN IMMEDIATE")); !begun)
+    if (auto begun = run(db, doing, begin(dialect_of(db))); !begun)
         return begun;
     if (BookResult<void> done = work(); !done) {
         db.rollback();

@@ -41,7 +41,9 @@ std::optional<block::RouteChosen> UsualWays::route(const QString& engine) const 
 }
 
 BookResult<void> UsualWays::keep_route(const QString& engine, const std::optional<block::RouteChosen>& route) {
-    return keep_or_drop(connection_, "INSERT OR REPLACE INTO usual_route (engine, payload) VALUES (?, ?)",
+    return keep_or_drop(connection_,
+                        "INSERT INTO usual_route (engine, payload) VALUES (?, ?) ON CONFLICT (engine) DO UPDATE SET "
+                        "payload = excluded.payload",
                         "DELETE FROM usual_route WHERE engine = ?", engine.isNull() ? QStringLiteral("") : engine,
                         route ? std::optional(QVariant(text(block::payload_json(*route)))) : std::nullopt);
 }
@@ -59,7 +61,9 @@ BookResult<void> UsualWays::keep_minutes(const std::string& work, std::optional<
     if (minutes && !(*minutes > 0 && *minutes <= longest_usual))
         return refused(QStringLiteral("%1 minutes is no time for a piece of work.").arg(*minutes),
                        QStringLiteral("More than nothing, and at most a week."));
-    return keep_or_drop(connection_, "INSERT OR REPLACE INTO usual_minutes (work, minutes) VALUES (?, ?)",
+    return keep_or_drop(connection_,
+                        "INSERT INTO usual_minutes (work, minutes) VALUES (?, ?) ON CONFLICT (work) DO UPDATE SET "
+                        "minutes = excluded.minutes",
                         "DELETE FROM usual_minutes WHERE work = ?", text(work),
                         minutes ? std::optional(QVariant(*minutes)) : std::nullopt);
 }
@@ -77,8 +81,10 @@ BookResult<void> UsualWays::keep_papers(const block::ShopPapers& papers) {
         return refused(
             QStringLiteral("The shop's papers cannot be like that: %1: %2.").arg(text(fault->file), text(fault->what)),
             QStringLiteral("Expected: %1.").arg(text(fault->expected)));
-    return keep_or_drop(connection_, "INSERT OR REPLACE INTO usual_papers (id, payload) VALUES (?, ?)", "", 1,
-                        QVariant(text(block::shop_papers_text(papers))));
+    return keep_or_drop(connection_,
+                        "INSERT INTO usual_papers (id, payload) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET payload = "
+                        "excluded.payload",
+                        "", 1, QVariant(text(block::shop_papers_text(papers))));
 }
 
 BookResult<void> UsualWays::take_over(const UsualWays& other) {

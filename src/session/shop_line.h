@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "storage/shop_book.h"
+
+#include <QObject>
+#include <QThread>
+#include <memory>
+
+namespace pallix::session {
+
+/// The line to a book that a server keeps: hears what other benches write, and knows whether the server answers. A book
+/// in a file has none, and nothing is ever told of it.
+class ShopLine : public QObject {
+    Q_OBJECT
+  public:
+    explicit ShopLine(storage::ShopBook& book, QObject* parent = nullptr);
+    ~ShopLine() override;
+
+    /// Nothing to say of a book in a file.
+    enum class State { none, at_shop, alone };
+    [[nodiscard]] State state() const { return state_; }
+
+  Q_SIGNALS:
+    void job_moved(qint64 job);              ///< entries were added to it, by whomever
+    void table_changed(const QString& name); ///< something else of the shop: "instrument"
+    void much_changed();                     ///< the line was away, or something went past unheard: look at everything
+    void state_changed();
+
+  private:
+    class Listener;
+    void answered(bool well);
+
+    storage::ShopBook& book_;
+    State state_ = State::none;
+    QThread thread_;
+};
+
+} // namespace pallix::session

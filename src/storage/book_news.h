@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// What others write into a book that a server keeps, heard as it happens.
+
+#include "storage/book_jobs.h"
+
+#include <QStringList>
+#include <functional>
+
+namespace pallix::storage {
+
+/// What every commit tells to whoever listens: triggers, and a count of all that was told.
+[[nodiscard]] QStringList news_of_server();
+
+/// A connection that listens. It belongs to the thread it was opened in, whose event loop hears.
+class BookNews {
+  public:
+    using Job = std::function<void(JobId job)>;           ///< entries were added to it, by whomever
+    using Table = std::function<void(const QString& of)>; ///< something else of the shop has changed: "instrument"
+
+    BookNews(QString book, Job job, Table table);
+    ~BookNews();
+    BookNews(const BookNews&) = delete;
+    BookNews& operator=(const BookNews&) = delete;
+
+    /// Listens from here on; what was before is not told.
+    [[nodiscard]] BookResult<void> open();
+    /// Asks whether the line is still there, and whether something went past unheard: then whoever shows the book looks
+    /// at all of it.
+    [[nodiscard]] BookResult<bool> look();
+
+  private:
+    void hear(const QString& words);
+
+    QString book_, connection_;
+    Job job_;
+    Table table_;
+    qint64 told_ = 0;     ///< by the server, when it was asked last
+    qint64 heard_ = 0;    ///< since then
+    bool missed_ = false; ///< when it was asked last: a commit may have come after the count
+};
+
+} // namespace pallix::storage
