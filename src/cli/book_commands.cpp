@@ -7,6 +7,7 @@
 #include "cli/inputs.h"
 #include "reporting/report.h"
 #include "reporting/save.h"
+#include "storage/book_server.h"
 
 #include <QDir>
 #include <QFileInfo>
@@ -36,11 +37,15 @@ std::map<storage::JobId, std::string> serials_of(const storage::ShopBook& book) 
 
 std::unique_ptr<storage::ShopBook> open_book(const std::string& file) {
     const QString name = QString::fromStdString(file);
-    if (!QFileInfo::exists(name)) { // opening would make a new one
+    if (!storage::is_at_server(name) && !QFileInfo::exists(name)) { // opening would make a new one
         print({{file, 0, "there is no such file", "a shop book"}});
         return nullptr;
     }
-    auto book = storage::ShopBook::open(name);
+    return open_or_begin_book(file);
+}
+
+std::unique_ptr<storage::ShopBook> open_or_begin_book(const std::string& name) {
+    auto book = storage::ShopBook::open(QString::fromStdString(name));
     if (!book) {
         tell(book.error());
         return nullptr;
@@ -168,6 +173,38 @@ int import_book(const BookRequest& request) {
         return input_is_wrong;
     }
     std::cout << storage::words_of(*taken).toStdString() << '\n';
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+int copy_book(const BookRequest& request) {
+    const auto from = open_book(request.from);
+    const auto to = from ? open_or_begin_book(request.book) : nullptr;
+    if (!to)
+        return input_is_wrong;
+    for (const storage::Damage& damage : from->damage())
+        tell(damage.words);
+    if (!from->damage().empty())
+        return input_is_wrong;
+    const auto copied = from->copy_into(*to);
+    if (!copied) {
+        tell(copied.error());
+        return input_is_wrong;
+    }
+    std::cout << request.book << " holds what " << request.from << " holds: " << copied->jobs << " jobs, "
+              << copied->entries << " entries, " << copied->fresh << " of them new\ndigest " << copied->digest << '\n';
+    return std::cout.flush() ? 0 : input_is_wrong;
+}
+
+int print_digest(const BookRequest& request) {
+    const auto book = open_book(request.book);
+    if (!book)
+        return input_is_wrong;
+    const auto digest = book->digest();
+    if (!digest) {
+        tell(digest.error());
+        return input_is_wrong;
+    }
+    std::cout << *digest << '\n';
     return std::cout.flush() ? 0 : input_is_wrong;
 }
 

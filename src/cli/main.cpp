@@ -260,7 +260,17 @@ class Commands {
                                    [this] { return cli::import_book(book_); });
         import->add_option("--from", book_.from, "the other book, such as a backup")->required();
         for (CLI::App* c : {jobs, all, backup, import})
-            c->add_option("--book", book_.book, "the shop book")->required();
+            c->add_option("--book", book_.book, "the shop book, a file or postgresql://host/database")->required();
+        CLI::App* whole = app_.add_subcommand("book", "a whole shop book: copy it, or print what stands for it");
+        whole->require_subcommand(1);
+        CLI::App* copy = command(*whole, "copy", "copy a shop book into an empty one, a file or a server's",
+                                 [this] { return cli::copy_book(book_); });
+        copy->add_option("from", book_.from, "the book, a file or postgresql://host/database")->required();
+        copy->add_option("to", book_.book, "the other; where it holds an earlier copy, the copy goes on")->required();
+        copy->footer("example: pallix-cli book copy shop.shopbook postgresql://marit@office/shop");
+        CLI::App* digest = command(*whole, "digest", "print a digest of all that stands in a book",
+                                   [this] { return cli::print_digest(book_); });
+        digest->add_option("book", book_.book, "the book, a file or postgresql://host/database")->required();
     }
 
     static void add_log_reading(CLI::App& command, cli::LogReading& reading) {
