@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/backup_work.h"
 
+#include "storage/book_server.h"
+
 #include <QFileInfo>
 #include <chrono>
 
@@ -14,6 +16,8 @@ BackupWork::BackupWork(storage::ShopBook& book, QObject* parent) : QObject(paren
 
 /// Something stands in the book, and was written since the last copy.
 bool BackupWork::is_due() const {
+    if (storage::is_at_server(book_.file()))
+        return false; // its backups are the server's
     const auto kept = backups_.kept();
     QDateTime written;
     for (const char* part : {"", "-wal"})

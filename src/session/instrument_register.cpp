@@ -24,6 +24,14 @@ void InstrumentRegister::reload() {
     instruments_ = from_book_ ? *saved : std::vector<Instrument>(usual.begin(), usual.end());
 }
 
+void InstrumentRegister::look_again() {
+    histories_.clear();
+    const std::vector<Instrument> before = std::exchange(instruments_, {});
+    reload();
+    if (before != instruments_)
+        Q_EMIT changed();
+}
+
 const Instrument* InstrumentRegister::find(const std::string& name) const {
     const auto found = std::ranges::find(instruments_, name, &Instrument::name);
     return found == instruments_.end() ? nullptr : &*found;

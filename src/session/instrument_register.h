@@ -40,6 +40,8 @@ class InstrumentRegister : public QObject {
     [[nodiscard]] const block::InstrumentHistory& history(const std::string& name) const;
     /// Something happened to an instrument, in no job: time and person are filled in.
     [[nodiscard]] Outcome note(block::InstrumentEvent event);
+    /// Somebody else may have changed the register: it is read again, histories too.
+    void look_again();
     /// Ledgers have changed: histories are read again.
     void forget_histories() { histories_.clear(); }
     [[nodiscard]] planning::InstrumentRecord record(const block::Instrument& instrument) const;

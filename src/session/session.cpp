@@ -334,14 +334,16 @@ Outcome Session::append(std::vector<Payload> payloads) {
             if (auto done = write(); !done) {
                 auto refused = refuse(as_faults(done.error()));
                 refresh(); // the reading stands in the state already
-                return refused;
+                return done.error().written_meanwhile ? after_others() : refused;
             }
             look_anew(std::move(assessment));
         } else {
             block::Folded state = block::fold(entries_, &read_logs_);
             planning::Assessment assessment = assessed(state, now);
-            if (auto done = write(); !done)
-                return refuse(as_faults(done.error()));
+            if (auto done = write(); !done) {
+                auto refused = refuse(as_faults(done.error()));
+                return done.error().written_meanwhile ? after_others() : refused;
+            }
             take_over(std::move(state), std::move(assessment));
         }
     } catch (const std::exception& error) {
@@ -365,7 +367,7 @@ void Session::look_at_clock(const std::string& now) {
             .arg(QString::fromStdString(now), QString::fromStdString(entries_.back().time)));
 }
 
-Outcome Session::take_all(std::vector<Payload> payloads) {
+Outcome Session::take_now(std::vector<Payload> payloads) {
     block::Faults faults;
     for (Payload& payload : payloads) {
         for (const block::FieldFault& fault : block::faults_in(payload))
@@ -411,20 +413,6 @@ block::Result<std::vector<std::string>> Session::if_amended(const block::Bluepri
     for (std::string& line : wording::amendment_changes(state, worked_->assessment, after, assessed(after, now), l))
         changes.push_back(std::move(line));
     return changes;
-}
-
-Outcome Session::answer(const std::string& id, const planning::Answers& answers) {
-    const auto step = planning::step_by_id(worked_->state, worked_->assessment, id);
-    if (!step)
-        return tl::unexpected(one_fault("there is no step " + id, "a step of this job"));
-    planning::Answers given = machines_ ? machines_(*step, answers) : answers;
-    if (step->task == planning::Task::sign_off)
-        if (auto done = proved(given); !done)
-            return done;
-    auto payloads = planning::answer(worked_->state, worked_->assessment, *step, given, clock_());
-    if (!payloads)
-        return tl::unexpected(std::move(payloads.error()));
-    return take_all(std::move(*payloads));
 }
 
 /// What is expected of the first pass of a deck and of the first go with the hone is kept before it, so that it can be

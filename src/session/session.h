@@ -125,6 +125,20 @@ class Session : public QObject {
     /// Answers a step of the list.
     [[nodiscard]] Outcome answer(const std::string& step, const planning::Answers& answers);
 
+    /// Others have added to the open job, of a book that is shared: what they did comes in, and everything is worked
+    /// out anew. Nothing where nobody has.
+    [[nodiscard]] Outcome catch_up();
+    /// An answer, and what somebody else had written when it came.
+    struct Contradiction {
+        std::vector<block::Entry> theirs;
+        std::vector<block::Payload> mine;
+    };
+    /// The last answer was refused for that; both stand side by side until it is decided.
+    [[nodiscard]] const std::optional<Contradiction>& contradiction() const { return contradiction_; }
+    /// Mine is taken as well, after theirs; refused where the job does not allow it any more.
+    [[nodiscard]] Outcome take_mine_as_well();
+    void leave_theirs() { contradiction_.reset(); }
+
     /// What was refused last was a question: it can be taken all the same.
     [[nodiscard]] bool asks() const { return asks_; }
 
@@ -206,6 +220,7 @@ class Session : public QObject {
     void logs_taken(const pallix::block::Faults& faults); ///< what `begin_to_take` began is done; empty: taken
     void job_opened();                                    ///< another job, or none
     void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
+    void others_wrote(int first);  ///< said after that, where it was somebody else at another bench
     void belief_known();           ///< of a deck, by `belief`
     void time_passed();            ///< what waited for a time waits no more; the assessment says so
     void depths_known();           ///< the assessment now holds what decks are believed to take
@@ -216,6 +231,13 @@ class Session : public QObject {
                                      std::vector<block::Payload> more);
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
+    [[nodiscard]] Outcome after_others();
+    [[nodiscard]] Outcome take_now(std::vector<block::Payload> payloads);
+    [[nodiscard]] block::Result<std::vector<block::Payload>> payloads_of(const std::string& step,
+                                                                         const planning::Answers& answers,
+                                                                         const std::string& now) const;
+    void write_beside(std::vector<block::Entry> more, block::ReadLogs read);
+    [[nodiscard]] bool is_mine(const block::Entry& entry) const;
     void keep_forecasts(std::vector<block::Payload>& payloads);
     [[nodiscard]] Outcome ask_about(LogsToRead& logs, bool sure);
     [[nodiscard]] block::Entry entry_of(block::Payload payload, std::int64_t sequence, std::string time) const;
@@ -243,6 +265,7 @@ class Session : public QObject {
     std::unique_ptr<Worked> worked_;
     bool draws_certainty_ = false;
     bool asks_ = false;
+    std::optional<Contradiction> contradiction_;
     /// Lines that wait for their log, counted.
     struct Streamed {
         storage::JobId job;

@@ -112,12 +112,23 @@ Outcome Session::begin_to_take(LogsToRead logs, bool sure) {
     worked_->writing.insist();
     const std::string now = clock_();
     look_at_clock(now);
-    auto more = std::make_shared<std::vector<Entry>>();
+    std::vector<Entry> more;
     for (block::ProbeLogTaken& log : logs.logs)
-        more->push_back(entry_of(std::move(log), static_cast<std::int64_t>(entries_.size() + more->size() + 1), now));
+        more.push_back(entry_of(std::move(log), static_cast<std::int64_t>(entries_.size() + more.size() + 1), now));
+    write_beside(std::move(more), std::move(logs.read));
+    return {};
+}
+
+void Session::write_beside(std::vector<Entry> entries, block::ReadLogs logs) {
+    auto more = std::make_shared<std::vector<Entry>>(std::move(entries));
     worked_->writing.start(
         [book = book_.beside(), job = *job_, more](const Errand&) { return book.append(job, *more); },
-        {[this, more, read = std::move(logs.read)](const storage::BookResult<storage::Written>& written) {
+        {[this, more, read = std::move(logs)](const storage::BookResult<storage::Written>& written) {
+             if (!written && written.error().written_meanwhile && catch_up()) { // they stand behind what others did
+                 for (std::size_t i = 0; i < more->size(); ++i)
+                     (*more)[i].sequence = static_cast<std::int64_t>(entries_.size() + i + 1);
+                 return write_beside(std::move(*more), read);
+             }
              if (!written) {
                  Q_EMIT logs_taken(as_faults(written.error()));
                  return;
@@ -134,7 +145,6 @@ Outcome Session::begin_to_take(LogsToRead logs, bool sure) {
          [this](const QString& why) {
              Q_EMIT logs_taken(one_fault("the log cannot be written (" + why.toStdString() + ")", "room for it"));
          }});
-    return {};
 }
 
 Outcome Session::take_probe_logs(std::vector<block::NamedText> logs, std::optional<double> standard_uncertainty,

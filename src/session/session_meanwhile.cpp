@@ -71,8 +71,8 @@ Outcome Session::take_all(std::vector<Payload> payloads) {
     return done || entries_.size() == known ? done : take_now(std::move(payloads));
 }
 
-block::Result<std::vector<Payload>> Session::payloads_of(const std::string& id,
-                                                         const planning::Answers& answers) const {
+block::Result<std::vector<Payload>> Session::payloads_of(const std::string& id, const planning::Answers& answers,
+                                                         const std::string& now) const {
     const auto step = planning::step_by_id(worked_->state, worked_->assessment, id);
     if (!step)
         return tl::unexpected(one_fault("there is no step " + id, "a step of this job"));
@@ -80,12 +80,13 @@ block::Result<std::vector<Payload>> Session::payloads_of(const std::string& id,
     if (step->task == planning::Task::sign_off)
         if (auto done = proved(given); !done)
             return tl::unexpected(std::move(done.error()));
-    return planning::answer(worked_->state, worked_->assessment, *step, given, clock_());
+    return planning::answer(worked_->state, worked_->assessment, *step, given, now);
 }
 
 Outcome Session::answer(const std::string& id, const planning::Answers& answers) {
     contradiction_.reset();
-    auto payloads = payloads_of(id, answers);
+    const std::string now = clock_(); // what is given is given once
+    auto payloads = payloads_of(id, answers, now);
     if (!payloads)
         return tl::unexpected(std::move(payloads.error()));
     if (!book_.is_shared())
@@ -104,7 +105,7 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
         return state == planning::StepState::now || state == planning::StepState::ready;
     };
     const auto after = state_of();
-    if (const auto again = payloads_of(id, answers);
+    if (const auto again = payloads_of(id, answers, now);
         again && says_the_same(*again, *payloads) && (before == after || (open(before) && open(after))))
         return take_all(*again);
     contradiction_ =

@@ -48,7 +48,7 @@ const Entry* Session::undo_target() const {
         return std::holds_alternative<block::JobOpened>(p) || block::PracticeKinds::take(p, [](const auto&) {});
     };
     for (std::size_t i = entries_.size(); i-- > 0;)
-        if (!out[i] && !std::holds_alternative<block::Strike>(entries_[i].payload) &&
+        if (!out[i] && is_mine(entries_[i]) && !std::holds_alternative<block::Strike>(entries_[i].payload) &&
             !std::holds_alternative<block::AtBench>(entries_[i].payload)) // who was there was there
             return stays(entries_[i].payload) ? nullptr : &entries_[i];
     return nullptr;
@@ -58,7 +58,7 @@ const Entry* Session::redo_target() const {
     const auto out = block::struck(entries_);
     for (std::size_t i = entries_.size(); i-- > 0;) {
         const auto* strike = std::get_if<block::Strike>(&entries_[i].payload);
-        if (std::holds_alternative<block::AtBench>(entries_[i].payload))
+        if (std::holds_alternative<block::AtBench>(entries_[i].payload) || !is_mine(entries_[i]))
             continue;
         if (!strike)
             return nullptr; // something new was done since
@@ -102,7 +102,8 @@ Outcome Session::redo() {
     std::vector<Payload> strikes;
     for (std::size_t i = 0; i < entries_.size(); ++i) {
         const auto* strike = std::get_if<block::Strike>(&entries_[i].payload);
-        if (strike && !out[i] && strike->reason == undone && group_of(strike->sequence) == group)
+        if (strike && !out[i] && is_mine(entries_[i]) && strike->reason == undone &&
+            group_of(strike->sequence) == group)
             strikes.push_back(block::Strike{entries_[i].sequence, redone});
     }
     return append(std::move(strikes));
