@@ -6,6 +6,7 @@
 #include "session/preferences.h"
 #include "session/session.h"
 #include "session/shop_experience.h"
+#include "session/shop_line.h"
 #include "storage/backups.h"
 #include "storage/shop_book.h"
 #include "ui/bench_application.h"
@@ -217,6 +218,8 @@ int work(ui::BenchApplication& app, const Wishes& wishes, QStringList& again) {
         }
         return 0;
     }
+    session::ShopLine line(*book);
+    window.listen(line);
     const session::OneWindow one(book->file());
     session::BackupWork backups(*book);
     QObject::connect(&backups, &session::BackupWork::failed, &window,

@@ -33,6 +33,8 @@ Outcome Session::catch_up() {
         return {};
     const std::size_t first = entries_.size();
     auto more = book_.entries_after(*job_, static_cast<std::int64_t>(first));
+    if (!more && more.error().no_answer)
+        return {}; // once it is back, all of it is asked for
     if (!more)
         return tl::unexpected(as_faults(more.error()));
     if (more->empty())

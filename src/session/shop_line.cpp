@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shop_line.h"
 
-#include "storage/book_news.h"
-
 #include <QTimer>
 #include <chrono>
 
@@ -14,7 +12,7 @@ class ShopLine::Listener : public QObject {
     explicit Listener(ShopLine& line)
         : line_(line), news_(
                            line.book_.file(), [this](storage::JobId job) { Q_EMIT line_.job_moved(job); },
-                           [this](const QString& table) { Q_EMIT line_.table_changed(table); }) {}
+                           [this](const QString& table) { Q_EMIT line_.table_changed(table); }, [this] { meet(); }) {}
 
     void begin() {
         look_ = new QTimer(this);
@@ -24,7 +22,20 @@ class ShopLine::Listener : public QObject {
         look();
     }
 
+    void say(storage::Colleague here) {
+        here_ = std::move(here);
+        meet();
+    }
+
   private:
+    void meet() {
+        if (!open_)
+            return;
+        auto others = news_.meet(here_);
+        if (!others)
+            return; // the next look tells
+        QMetaObject::invokeMethod(&line_, [line = &line_, all = std::move(*others)] { line->met(all); });
+    }
     void look() {
         if (!open_) {
             open_ = news_.open().has_value();
@@ -33,6 +44,7 @@ class ShopLine::Listener : public QObject {
         const auto missed = news_.look();
         open_ = missed.has_value();
         tell(open_, open_ && *missed);
+        meet();
     }
     /// @param much something may have gone past unheard
     void tell(bool well, bool much) {
@@ -45,6 +57,7 @@ class ShopLine::Listener : public QObject {
 
     ShopLine& line_;
     storage::BookNews news_;
+    storage::Colleague here_;
     QTimer* look_ = nullptr;
     bool open_ = false;
 };
@@ -53,16 +66,29 @@ ShopLine::ShopLine(storage::ShopBook& book, QObject* parent) : QObject(parent), 
     if (!book.is_shared())
         return;
     state_ = State::at_shop; // it was opened a moment ago
-    auto* listener = new Listener(*this);
-    listener->moveToThread(&thread_);
-    connect(&thread_, &QThread::started, listener, &Listener::begin);
-    connect(&thread_, &QThread::finished, listener, &QObject::deleteLater);
+    listener_ = new Listener(*this);
+    listener_->moveToThread(&thread_);
+    connect(&thread_, &QThread::started, listener_, &Listener::begin);
+    connect(&thread_, &QThread::finished, listener_, &QObject::deleteLater);
     thread_.start();
 }
 
 ShopLine::~ShopLine() {
     thread_.quit();
     thread_.wait();
+}
+
+void ShopLine::set_here(const QString& person, storage::JobId job) {
+    if (listener_)
+        QMetaObject::invokeMethod(
+            listener_, [listener = listener_, here = storage::Colleague{person, job}] { listener->say(here); });
+}
+
+void ShopLine::met(std::vector<storage::Colleague> others) {
+    if (others == colleagues_)
+        return;
+    colleagues_ = std::move(others);
+    Q_EMIT colleagues_changed();
 }
 
 void ShopLine::answered(bool well) {
@@ -72,6 +98,8 @@ void ShopLine::answered(bool well) {
     if (well && !book_.reconnect())
         return; // it is asked again in a moment
     state_ = now;
+    if (!well)
+        met({});
     Q_EMIT state_changed();
     if (well)
         Q_EMIT much_changed();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "storage/book_news.h"
 #include "storage/shop_book.h"
 
 #include <QObject>
@@ -21,18 +22,27 @@ class ShopLine : public QObject {
     enum class State { none, at_shop, alone };
     [[nodiscard]] State state() const { return state_; }
 
+    /// Who is at this bench, and which job is open; 0 for none.
+    void set_here(const QString& person, storage::JobId job);
+    /// Who is at other benches, as far as the line tells.
+    [[nodiscard]] const std::vector<storage::Colleague>& colleagues() const { return colleagues_; }
+
   Q_SIGNALS:
     void job_moved(qint64 job);              ///< entries were added to it, by whomever
     void table_changed(const QString& name); ///< something else of the shop: "instrument"
     void much_changed();                     ///< the line was away, or something went past unheard: look at everything
     void state_changed();
+    void colleagues_changed();
 
   private:
     class Listener;
     void answered(bool well);
+    void met(std::vector<storage::Colleague> others);
 
     storage::ShopBook& book_;
     State state_ = State::none;
+    std::vector<storage::Colleague> colleagues_;
+    Listener* listener_ = nullptr; ///< of the thread
     QThread thread_;
 };
 

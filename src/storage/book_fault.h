@@ -14,6 +14,7 @@ struct BookFault {
     QString what;
     QString way_out;
     WayOut offer = WayOut::none;
+    bool no_answer = false;         ///< the line to a server is gone: it is asked again by itself
     bool written_meanwhile = false; ///< somebody else added to the job: what they did comes first
 };
 

@@ -25,10 +25,10 @@ BookResult<Head> insert_entries(QSqlDatabase& db, JobId job, Head before, const 
                                  "VALUES (?, ?, ?, ?, ?, ?, ?, ?)"));
     for (const block::Entry& entry : entries) {
         if (entry.sequence != before.sequence + 1)
-            return tl::unexpected(
-                BookFault{QStringLiteral("Entry %1 does not follow entry %2.").arg(entry.sequence).arg(before.sequence),
-                          QStringLiteral("Open the job again: it was written to meanwhile."), WayOut::none,
-                          entry.sequence <= before.sequence});
+            return tl::unexpected(BookFault{
+                .what = QStringLiteral("Entry %1 does not follow entry %2.").arg(entry.sequence).arg(before.sequence),
+                .way_out = QStringLiteral("Open the job again: it was written to meanwhile."),
+                .written_meanwhile = entry.sequence <= before.sequence});
         const std::string kind = block::kind_of(entry.payload), payload = block::payload_json(entry.payload);
         const qint64 version = block::version_of(entry.payload);
         before = {entry.sequence, block::digest_after(before.digest, {entry.sequence, entry.time, entry.person, kind,

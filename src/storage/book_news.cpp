@@ -17,6 +17,10 @@ const QString channel = QStringLiteral("pallix"), line_doing = QStringLiteral("W
 QStringList news_of_server() {
     QStringList all{
         QStringLiteral("CREATE SEQUENCE IF NOT EXISTS news"),
+        // Who is where at this moment is nothing of the book, and need not outlive the server.
+        QStringLiteral(
+            "CREATE UNLOGGED TABLE IF NOT EXISTS bench (id TEXT PRIMARY KEY, person TEXT NOT NULL, job BIGINT "
+            "NOT NULL, seen TIMESTAMPTZ NOT NULL)"),
         QStringLiteral("CREATE OR REPLACE FUNCTION tell_of_entries() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN "
                        "PERFORM nextval('news'), pg_notify('pallix', 'job ' || moved.job) FROM (SELECT DISTINCT job "
                        "FROM fresh) AS moved; RETURN NULL; END $$"),
@@ -33,11 +37,18 @@ QStringList news_of_server() {
     return all;
 }
 
-BookNews::BookNews(QString book, Job job, Table table)
+BookNews::BookNews(QString book, Job job, Table table, Bench bench)
     : book_(std::move(book)), connection_(QStringLiteral("news-") + QUuid::createUuid().toString(QUuid::Id128)),
-      job_(std::move(job)), table_(std::move(table)) {}
+      job_(std::move(job)), table_(std::move(table)), bench_(std::move(bench)) {}
 
 BookNews::~BookNews() {
+    if (QSqlDatabase db = QSqlDatabase::database(connection_, false); db.isOpen() && said_) {
+        QSqlQuery query(db);
+        query.prepare(QStringLiteral("DELETE FROM bench WHERE id = ?"));
+        query.addBindValue(connection_);
+        if (query.exec())
+            query.exec(QStringLiteral("NOTIFY pallix, 'bench'"));
+    }
     QSqlDatabase::database(connection_, false).close();
     QSqlDatabase::removeDatabase(connection_);
 }
@@ -53,6 +64,7 @@ BookResult<void> BookNews::open() {
     QObject::connect(
         db.driver(), &QSqlDriver::notification, db.driver(),
         [this](const QString&, QSqlDriver::NotificationSource, const QVariant& payload) { hear(payload.toString()); });
+    said_.reset();
     const auto first = look();
     missed_ = false;
     return first.map([](bool) {});
@@ -69,7 +81,33 @@ BookResult<bool> BookNews::look() {
     return std::exchange(missed_, missed) || missed;
 }
 
+BookResult<std::vector<Colleague>> BookNews::meet(const Colleague& here) {
+    QSqlQuery query(QSqlDatabase::database(connection_, false));
+    query.prepare(
+        QStringLiteral("INSERT INTO bench (id, person, job, seen) VALUES (?, ?, ?, now()) ON CONFLICT (id) DO "
+                       "UPDATE SET person = excluded.person, job = excluded.job, seen = excluded.seen"));
+    query.addBindValue(connection_);
+    query.addBindValue(here.person);
+    query.addBindValue(here.job);
+    if (!query.exec())
+        return failed(line_doing, query);
+    if (said_ != here && !query.exec(QStringLiteral("NOTIFY pallix, 'bench'")))
+        return failed(line_doing, query);
+    said_ = here;
+    query.prepare(QStringLiteral("SELECT person, job FROM bench WHERE id <> ? AND seen > now() - interval '10 seconds' "
+                                 "ORDER BY person, job"));
+    query.addBindValue(connection_);
+    if (!query.exec())
+        return failed(line_doing, query);
+    std::vector<Colleague> others;
+    while (query.next())
+        others.push_back({query.value(0).toString(), query.value(1).toLongLong()});
+    return others;
+}
+
 void BookNews::hear(const QString& words) {
+    if (words == QStringLiteral("bench"))
+        return bench_();
     ++heard_;
     const QString what = words.section(QLatin1Char(' '), 0, 0), which = words.section(QLatin1Char(' '), 1);
     if (what == QStringLiteral("job"))

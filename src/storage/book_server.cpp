@@ -68,7 +68,7 @@ QStringList rights() {
     return {to("SELECT", "ALL TABLES IN SCHEMA public", all),
             to("USAGE, SELECT", "ALL SEQUENCES IN SCHEMA public", all),
             to("INSERT", "job, entry, picture, instrument_event", all),
-            to("INSERT, UPDATE, DELETE", "standing, stream", all),
+            to("INSERT, UPDATE, DELETE", "standing, stream, bench", all),
             to("INSERT", "engine", trusted),
             to("INSERT, UPDATE, DELETE", "instrument, log_mapping, set_aside, engine_retired", trusted),
             to("INSERT", "shop_limits", owners),

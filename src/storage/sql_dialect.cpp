@@ -78,7 +78,9 @@ BookFault server_fault(const QString& doing, const QString& state) {
     const std::string found = state.isEmpty() ? "08" : state.toStdString();
     for (const ServerReason& reason : server_reasons)
         if (std::string_view(found).starts_with(reason.begins))
-            return {QStringLiteral("%1: %2.").arg(doing, QLatin1String(reason.what)), QLatin1String(reason.way_out)};
+            return {.what = QStringLiteral("%1: %2.").arg(doing, QLatin1String(reason.what)),
+                    .way_out = QLatin1String(reason.way_out),
+                    .no_answer = reason.what == line_is_gone};
     return {QStringLiteral("%1 (PostgreSQL %2).").arg(doing, state),
             QStringLiteral("Nothing of this was kept, what was kept before is whole. Try again; if it stays so, ask "
                            "who keeps the server.")};

@@ -73,6 +73,7 @@ void BenchWindow::build_job_menu() {
     add_action(menu, tr("&New job from a blueprint…"), QKeySequence(tr("Ctrl+N")), [this] { new_job(); });
     add_action(menu, tr("Open a &file…"), QKeySequence(tr("Ctrl+O")), [this] { choose_files(); });
     add_action(menu, tr("Open another shop &book…"), {}, [this] { choose_book(); });
+    add_action(menu, tr("Open a book at a &server…"), {}, [this] { choose_server(); });
     add_action(menu, tr("&Try the harbour workshop"), {}, [this] { open_book_beside({QStringLiteral("--demo")}); });
     recent_ = menu->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &BenchWindow::fill_recent_files);
@@ -413,6 +414,8 @@ void BenchWindow::back_up_book() {
 
 /// The book is open here: the window closes, and the copy is put in its place before it opens again.
 void BenchWindow::restore_book() {
+    if (context_.session.book().is_shared())
+        return tell(this, tr("The shop book"), tr("A server keeps this book, and its backups."));
     const QString book = context_.session.book().file(), copy = ask_for_backup(book, this);
     if (copy.isEmpty())
         return;

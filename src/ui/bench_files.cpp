@@ -2,6 +2,7 @@
 // Files on their way into the bench: by menu, drop or command line.
 #include "block/state/intake_state.h"
 #include "reporting/save.h"
+#include "storage/book_server.h"
 #include "ui/bench_window.h"
 #include "ui/cylinders/cylinders_view.h"
 #include "ui/dialogs/ask.h"
@@ -67,6 +68,18 @@ void BenchWindow::choose_book() {
         QFileDialog::getOpenFileName(this, tr("Open another shop book"), {}, tr("Shop books (*.shopbook)"));
     if (!file.isEmpty())
         open_book_beside({QStringLiteral("--book"), file});
+}
+
+/// A book that several benches share.
+void BenchWindow::choose_server() {
+    const auto address =
+        ask_for_text(this, tr("Open a book at a server"), tr("Its address, as whoever keeps the server has given it:"),
+                     QStringLiteral("postgresql://"));
+    if (address && !storage::is_at_server(address->trimmed()))
+        return tell(this, tr("The shop book"),
+                    tr("“%1” is no address of a server. Expected postgresql://host/database.").arg(*address));
+    if (address)
+        open_book_beside({QStringLiteral("--book"), address->trimmed()});
 }
 
 /// Somebody has started the program again.

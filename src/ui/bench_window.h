@@ -16,6 +16,10 @@ class QGridLayout;
 class QMenu;
 class QStackedWidget;
 
+namespace pallix::session {
+class ShopLine;
+}
+
 namespace pallix::ui {
 
 class CallPanel;
@@ -66,6 +70,8 @@ class BenchWindow : public QMainWindow {
     /// Files by menu, drop or command line: blueprints open a new job, logs go into the open one, jobs come in whole.
     void take_files(const QStringList& files);
     void come_forward(const QStringList& files);
+    /// Shows what others do at other benches, as it is heard.
+    void listen(session::ShopLine& line);
     /// What the program is to be started with again once this window and its book are closed; empty: it is not.
     [[nodiscard]] const QStringList& starts_again_with() const { return starts_again_with_; }
     /// @param engine of the shelf, proposed
@@ -103,6 +109,9 @@ class BenchWindow : public QMainWindow {
     void back_up_book();
     void restore_book();
     void take_book_in();
+    void catch_up(); ///< bench_others.cpp
+    void look_at_the_shop();
+    void decide_contradiction();
     void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
     void build_practice_menu();
@@ -116,6 +125,7 @@ class BenchWindow : public QMainWindow {
     void open_book_beside(const QStringList& arguments);
     void choose_files();
     void choose_book();
+    void choose_server();
     void try_schools();
     void build_people_actions(QMenu* menu);
     void build_sheet_actions(QMenu* menu);

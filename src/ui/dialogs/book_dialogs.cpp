@@ -2,6 +2,7 @@
 #include "ui/dialogs/book_dialogs.h"
 
 #include "storage/backups.h"
+#include "storage/book_server.h"
 #include "ui/dialogs/ask.h"
 
 #include <QCoreApplication>
@@ -56,7 +57,7 @@ std::unique_ptr<ShopBook> restored(const QString& file, const QString& backup) {
 /// What the person wants done about a book that does not open: what the fault itself offers, the newest copy in its
 /// place, another book, or nothing.
 std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fault) {
-    enum class Way { take_over, copy_out, restore, another };
+    enum class Way { take_over, copy_out, restore, again, another };
     std::vector<Way> ways;
     QStringList names;
     const auto offer = [&](Way way, const QString& name) {
@@ -70,6 +71,8 @@ std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fa
     const auto kept = storage::Backups(file).kept();
     if (!kept.empty() && fault.offer != WayOut::take_over_lock)
         offer(Way::restore, tr("Put the last copy there"));
+    if (storage::is_at_server(file))
+        offer(Way::again, tr("Try again"));
     offer(Way::another, tr("Another shop book…"));
     QString words = fault.what + QStringLiteral("\n\n") + fault.way_out;
     if (std::ranges::find(ways, Way::restore) != ways.end())
@@ -87,6 +90,8 @@ std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fa
         return nullptr;
     case Way::restore:
         return restored(file, kept.front().file);
+    case Way::again:
+        return open_book(file, false);
     case Way::another:
         break;
     }

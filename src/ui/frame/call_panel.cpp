@@ -187,6 +187,7 @@ CallPanel::CallPanel(Context context, QWidget* parent)
     column->addStretch();
     column->addWidget(caution_);
     soon_.setSingleShot(true);
+    settled_.setSingleShot(true);
     soon_.setInterval(0);
     clock_.setInterval(1000);
     connect(&soon_, &QTimer::timeout, this, &CallPanel::tell_changes);
@@ -327,7 +328,7 @@ void CallPanel::show_words(const Step* spoken) {
 
 void CallPanel::answer() {
     const auto spoken = step();
-    if (!spoken)
+    if (!spoken || settled_.isActive()) // it was another one a moment ago
         return;
     if (asks_for_a_file(*spoken)) {
         Q_EMIT logs_wanted();
@@ -354,6 +355,8 @@ void CallPanel::answer() {
     if (const auto taken = context_.session.answer(spoken->id, *answers); !taken) {
         chosen_ = picked;
         refresh(here_);
+        if (context_.session.contradiction())
+            Q_EMIT contradicted();
         // Which step it is stands above it.
         return complain(qt(taken.error().front().text()).remove(qt("job: " + spoken->id + ": ")));
     }

@@ -7,6 +7,7 @@
 
 #include <QTimer>
 #include <QWidget>
+#include <chrono>
 #include <functional>
 #include <optional>
 #include <string>
@@ -43,8 +44,16 @@ class CallPanel : public QWidget {
     void show_others();                     ///< all that could be done, to pick from by typing
     void take_focus();                      ///< the caret into the first field, or onto the button
     [[nodiscard]] std::optional<planning::Step> step() const;
+    /// What was done at another bench.
+    /// @param another the step spoken of is not the one of a moment ago: for a second nothing answers it
+    void say_of_others(const QString& words, bool another) {
+        complain(words);
+        if (another)
+            settled_.start(std::chrono::seconds(1));
+    }
 
   Q_SIGNALS:
+    void contradicted(); ///< somebody else had answered it before
     void answered(const QString& step);
     void place_wanted(Place place); ///< the step is done there
     void logs_wanted();             ///< its answer is a file
@@ -72,7 +81,7 @@ class CallPanel : public QWidget {
     StepForm* form_;
     QPushButton *answer_, *later_, *other_, *gate_, *back_;
     QLineEdit* why_; ///< of a gate that is passed
-    QTimer soon_, clock_;
+    QTimer soon_, clock_, settled_;
 };
 
 } // namespace pallix::ui

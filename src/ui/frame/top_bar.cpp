@@ -16,13 +16,17 @@ namespace pallix::ui {
 
 TopBar::TopBar(Context context, QWidget* parent)
     : QWidget(parent), context_(context), title_(new PlainLabel(this)), datum_(new PlainLabel(this)),
-      inch_(new QPushButton(tr("in"), this)), mm_(new QPushButton(tr("mm"), this)), theme_(new QPushButton(this)) {
+      line_(new PlainLabel(this)), inch_(new QPushButton(tr("in"), this)), mm_(new QPushButton(tr("mm"), this)),
+      theme_(new QPushButton(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(16, 6, 12, 6);
     row->setSpacing(8);
     set_type(title_, Type::title, true);
     row->addWidget(title_, 1);
     row->addWidget(datum_);
+    row->addWidget(line_);
+    line_->setObjectName(QStringLiteral("line"));
+    line_->hide();
     row->addSpacing(16);
     auto* units = new QButtonGroup(this);
     for (QPushButton* button : {inch_, mm_}) {
@@ -72,6 +76,20 @@ void TopBar::refresh() {
     mm_->setChecked(!inch);
     theme_->setText(context_.preferences.theme() == session::Theme::dark ? tr("day") : tr("night"));
     update();
+}
+
+void TopBar::show_line(bool at_shop, const QStringList& here_too) {
+    const QString word = at_shop ? tr("at the shop") : tr("alone");
+    line_->setText(here_too.isEmpty() ? word
+                                      : tr("%1, with %2 at this job").arg(word, here_too.join(QStringLiteral(", "))));
+    line_->setToolTip(at_shop
+                          ? tr("What you enter stands in the shop's book at once, and other benches see it.")
+                          : tr("The shop's server does not answer: nothing can be entered until it does. It is asked "
+                               "every two seconds."));
+    QPalette colours = palette();
+    colours.setColor(QPalette::WindowText, at_shop ? context_.palette().quiet : context_.palette().fails);
+    line_->setPalette(colours);
+    line_->show();
 }
 
 void TopBar::paintEvent(QPaintEvent*) {

@@ -16,6 +16,8 @@ class TopBar : public QWidget {
   public:
     explicit TopBar(Context context, QWidget* parent = nullptr);
     void refresh();
+    /// Of a book that a server keeps: whether it answers, and who else has the open job on screen.
+    void show_line(bool at_shop, const QStringList& here_too);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -24,6 +26,7 @@ class TopBar : public QWidget {
     Context context_;
     QLabel* title_;
     QLabel* datum_;
+    QLabel* line_; ///< one word: at the shop, or alone
     QPushButton* inch_;
     QPushButton* mm_;
     QPushButton* theme_;

@@ -170,6 +170,14 @@ void ShopView::refresh() {
     refill();
 }
 
+void ShopView::job_moved(storage::JobId job) {
+    if (!fresh_)
+        return; // it is all read when it is next shown
+    model_.reload_job(job);
+    if (isVisible())
+        refill();
+}
+
 void ShopView::refill() {
     const int jobs = model_.rowCount();
     const bool searched = !search_->text().trimmed().isEmpty();

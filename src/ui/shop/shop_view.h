@@ -36,6 +36,7 @@ class ShopView : public View {
     /// What is left of a job; nothing where it is not in the book.
     [[nodiscard]] std::optional<planning::HoursLeft> hours_left(storage::JobId job) const;
     void reread() { fresh_ = false; } ///< when it is next shown
+    void job_moved(storage::JobId job); ///< somebody else has added to it
     void search();                    ///< puts the caret into the field
 
   Q_SIGNALS:
