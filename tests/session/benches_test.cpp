@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Several benches at one book that a server keeps: what one writes the others have, and nobody writes over anybody.
 #include "block/small_block.h"
-#include "block/state/intake_state.h"
+#include "planning/common/assessment.h"
 #include "session/session.h"
 #include "session/shop_line.h"
 #include "storage/test_server.h"
@@ -15,6 +15,11 @@ using namespace pallix::session;
 using testing::HasSubstr;
 
 namespace {
+
+/// @return why not; empty where it was taken
+std::string refusal(const Outcome& done) {
+    return done ? "" : done.error().front().text();
+}
 
 /// One who works at a bench of the shop.
 class Bench {
@@ -100,7 +105,7 @@ TEST_F(Benches, WhatOneWritesTheOtherHasAtOnce) {
     ole_->listen();
     QSignalSpy others(&ole_->session(), &Session::others_wrote);
     ASSERT_TRUE(marit_->session().take(block::Note{"coolant low"}));
-    ASSERT_TRUE(marit_->session().answer("cleaned/wash", {}));
+    ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");
     QTRY_COMPARE(ole_->session().entries().size(), marit_->session().entries().size());
     EXPECT_FALSE(others.isEmpty());
     EXPECT_EQ(ole_->state_of("cleaned/wash"), planning::StepState::done);
@@ -114,7 +119,7 @@ TEST_F(Benches, WhatDoesNotContradictStandsBehindTheOther) {
     ASSERT_TRUE(marit_->session().take(block::Note{"by Marit"}));
     ASSERT_TRUE(ole_->session().take(block::Note{"by Ole, who had not seen it"}));
     EXPECT_EQ(ole_->said(), (std::vector<std::string>{"Marit: job_opened", "Marit: note", "Ole: note"}));
-    ASSERT_TRUE(marit_->session().answer("cleaned/any/soak", {{"minutes", 60.0}}))
+    ASSERT_EQ(refusal(marit_->session().answer("cleaned/any/soak", {{"minutes", 60.0}})), "")
         << "a clock can be set whatever the other wrote";
     ASSERT_TRUE(ole_->session().catch_up());
     EXPECT_EQ(ole_->said(), in_book());
@@ -122,9 +127,9 @@ TEST_F(Benches, WhatDoesNotContradictStandsBehindTheOther) {
 }
 
 TEST_F(Benches, AnAnswerThatSomebodyElseHasGivenIsAskedAboutWithBoth) {
-    ASSERT_TRUE(marit_->session().answer("cleaned/wash", {}));
+    ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");
     EXPECT_EQ(ole_->state_of("cleaned/wash"), planning::StepState::now) << "he has not heard of it";
-    const auto refused = ole_->session().answer("cleaned/wash", {});
+    const auto refused = ole_->session().answer("cleaned/wash", {{"done", true}});
     ASSERT_FALSE(refused);
     EXPECT_THAT(refused.error().front().text(), HasSubstr("Marit has written to this job meanwhile"));
     ASSERT_TRUE(ole_->session().contradiction());
@@ -139,8 +144,8 @@ TEST_F(Benches, AnAnswerThatSomebodyElseHasGivenIsAskedAboutWithBoth) {
 }
 
 TEST_F(Benches, BothAreKeptWhereThePersonSaysSo) {
-    ASSERT_TRUE(marit_->session().answer("cleaned/wash", {}));
-    ASSERT_FALSE(ole_->session().answer("cleaned/wash", {}));
+    ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");
+    ASSERT_FALSE(ole_->session().answer("cleaned/wash", {{"done", true}}));
     ASSERT_TRUE(ole_->session().take_mine_as_well());
     EXPECT_FALSE(ole_->session().contradiction());
     const auto said = in_book();

@@ -1,22 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "storage/shop_book.h"
+#include "book_fixture.h"
 
 #include <QProcess>
-#include <QTemporaryDir>
-#include <gtest/gtest.h>
 #include <random>
 
 using namespace pallix::storage;
 using namespace pallix::block;
+using Kill = pallix::test::BookFixture;
 
 // A process that writes is killed without warning, again and again: what it acknowledged is there, once, in order.
-TEST(Kill, LosesNothingThatWasAcknowledged) {
-    const QTemporaryDir folder;
-    const QString file = folder.filePath(QStringLiteral("shop.shopbook"));
+TEST_F(Kill, LosesNothingThatWasAcknowledged) {
     {
-        auto book = ShopBook::open(file);
+        auto book = open();
         ASSERT_TRUE(book);
-        ASSERT_TRUE((*book)->create_job({{1, "2026-03-02T09:41:00Z", "Marit", JobOpened{"job", "", "b.json", "{}"}}}));
+        ASSERT_TRUE(book->create_job({{1, "2026-03-02T09:41:00Z", "Marit", JobOpened{"job", "", "b.json", "{}"}}}));
     }
     std::mt19937 bits(4);
     std::uniform_int_distribution<int> wait(1, 40);
@@ -24,7 +21,7 @@ TEST(Kill, LosesNothingThatWasAcknowledged) {
     constexpr int kills = 400;
     for (int i = 0; i < kills; ++i) {
         QProcess writer;
-        writer.start(QStringLiteral(PALLIX_BOOK_WRITER), {file});
+        writer.start(QStringLiteral(PALLIX_BOOK_WRITER), {file()});
         ASSERT_TRUE(writer.waitForReadyRead(10000)) << writer.exitCode();
         writer.waitForFinished(wait(bits));
         writer.kill(); // SIGKILL
@@ -35,7 +32,7 @@ TEST(Kill, LosesNothingThatWasAcknowledged) {
         ASSERT_GE(said, 1);
         acknowledged = std::max(acknowledged, said);
 
-        auto book = ShopBook::open(file);
+        auto book = ShopBook::open(file());
         ASSERT_TRUE(book) << qPrintable(book.error().what);
         const auto entries = (*book)->entries(1);
         ASSERT_TRUE(entries) << qPrintable(entries.error().what);

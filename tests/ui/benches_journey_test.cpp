@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Two real windows at one job of a book that a server keeps.
+#include "bench_fixture.h"
+#include "planning/common/assessment.h"
+#include "session/shop_line.h"
+#include "storage/test_server.h"
+#include "ui/frame/top_bar.h"
+#include "ui/shop/shop_view.h"
+
+#include <gmock/gmock.h>
+
+using namespace pallix;
+using testing::HasSubstr;
+
+namespace {
+
+/// A bench of the shop: its window, and who stands at it.
+struct BenchOfShop {
+    BenchOfShop(const QString& address, const char* name, const QString& settings)
+        : book(std::move(*storage::ShopBook::open(address))), preferences(settings),
+          session(*book, [this] { return preferences.person().toStdString(); }), instruments(*book, preferences),
+          gauge(session), practice(session), context{session, preferences, instruments, gauge, practice} {
+        preferences.set_person(QString::fromLatin1(name));
+        preferences.set_unit(block::Unit::mm);
+        window = std::make_unique<ui::BenchWindow>(context);
+        window->resize(1280, 800);
+        window->show();
+        line = std::make_unique<session::ShopLine>(*book);
+        window->listen(*line);
+    }
+    [[nodiscard]] std::string text(const char* label) const {
+        return window->findChild<QLabel*>(QString::fromLatin1(label))->text().toStdString();
+    }
+    /// Answers what is called by its keys.
+    void answer() const {
+        window->activateWindow();
+        ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
+        QTest::keyClick(window.get(), Qt::Key_Return, Qt::ControlModifier);
+    }
+
+    std::unique_ptr<storage::ShopBook> book;
+    session::Preferences preferences;
+    session::Session session;
+    session::InstrumentRegister instruments;
+    session::GaugeLink gauge;
+    session::PracticeWork practice;
+    ui::Context context;
+    std::unique_ptr<ui::BenchWindow> window;
+    std::unique_ptr<session::ShopLine> line;
+};
+
+class BenchesInWindows : public test::BenchFixture {
+  protected:
+    void SetUp() override {
+        server_ = test::TestServer::shared();
+        if (!server_)
+            GTEST_SKIP() << "PostgreSQL is not installed: nothing of a server's book was tested";
+        database_ = server_->new_database();
+        const QString address = server_->address(database_);
+        marit_ = std::make_unique<BenchOfShop>(address, "Marit", folder_.filePath(QStringLiteral("marit.ini")));
+        ASSERT_TRUE(marit_->session.new_job(QStringLiteral("small"), {}, {"small.json", test::small_blueprint()}));
+        ole_ = std::make_unique<BenchOfShop>(address, "Ole", folder_.filePath(QStringLiteral("ole.ini")));
+        ole_->window->open_job(*marit_->session.job());
+        ole_->window->go_to(ui::Place::block);
+        marit_->window->go_to(ui::Place::block);
+    }
+    void TearDown() override {
+        marit_.reset();
+        ole_.reset();
+        if (server_)
+            server_->drop(database_);
+    }
+
+    std::optional<test::TestServer> server_;
+    QString database_;
+    std::unique_ptr<BenchOfShop> marit_, ole_;
+};
+
+} // namespace
+
+TEST_F(BenchesInWindows, WhatIsDoneAtOneIsSeenAtTheOtherAndNobodyAnswersByAccident) {
+    QTRY_COMPARE(marit_->text("line"), "at the shop, with Ole at this job");
+    ASSERT_EQ(ole_->window->call().step()->id, "cleaned/wash");
+    marit_->answer();
+    ASSERT_EQ(marit_->session.entries().size(), 2U);
+    QTRY_COMPARE(ole_->session.entries().size(), 2U);
+    EXPECT_NE(ole_->window->call().step()->id, "cleaned/wash") << "without a hand on it";
+    EXPECT_THAT(ole_->text("call-echo"), HasSubstr("Marit: "));
+    const std::string called = ole_->window->call().step()->id;
+    ole_->answer(); // he was about to answer the other one
+    EXPECT_EQ(ole_->session.entries().size(), 2U) << called;
+    ASSERT_TRUE(ole_->session.take(block::Note{"seen it"}));
+    QTRY_COMPARE(marit_->session.entries().size(), 3U);
+    EXPECT_THAT(marit_->text("call-echo"), HasSubstr("Ole: "));
+    EXPECT_EQ(marit_->session.undo_target()->sequence, 2) << "she takes back her own";
+}
+
+TEST_F(BenchesInWindows, ASecondAnswerIsAskedAboutWithBoth) {
+    // Before the news comes through: the windows have not been at their events since.
+    ASSERT_TRUE(marit_->session.answer("cleaned/wash", {{"done", true}}));
+    std::string said;
+    in_dialog([&](QDialog& d) {
+        said = d.findChild<QLabel*>(QStringLiteral("qt_msgbox_label"))->text().toStdString();
+        d.reject();
+    });
+    ole_->window->call().answer();
+    QTRY_VERIFY(!said.empty());
+    EXPECT_THAT(said, HasSubstr("Marit: "));
+    EXPECT_THAT(said, HasSubstr("Ole: "));
+    QTRY_VERIFY(!ole_->session.contradiction());
+    EXPECT_EQ(ole_->session.entries().size(), 2U) << "it is left at hers";
+    EXPECT_EQ(ole_->session.entries().back().person, "Marit");
+}
+
+TEST_F(BenchesInWindows, WhoElseHasTheJobOpenIsShown) {
+    QTRY_COMPARE(ole_->text("line"), "at the shop, with Marit at this job");
+    ole_->preferences.set_person(QStringLiteral("Nora"));
+    QTRY_COMPARE(marit_->text("line"), "at the shop, with Nora at this job");
+    ole_->session.close_job();
+    QTRY_COMPARE(marit_->text("line"), "at the shop");
+    ole_->window->open_job(*marit_->session.job());
+    QTRY_COMPARE(marit_->text("line"), "at the shop, with Nora at this job");
+    ole_.reset();
+    QTRY_COMPARE(marit_->text("line"), "at the shop");
+}
+
+TEST_F(BenchesInWindows, TheBoardAndTheRegisterFollow) {
+    ole_->window->go_to(ui::Place::shop);
+    block::Instrument gauge;
+    gauge.name = "her bore gauge";
+    ASSERT_TRUE(marit_->instruments.save(gauge));
+    QTRY_VERIFY(ole_->instruments.find("her bore gauge") != nullptr);
+    ASSERT_TRUE(marit_->session.new_job(QStringLiteral("another"), {}, {"small.json", test::small_blueprint()}));
+    auto* list = ole_->window->shop().findChild<QListView*>();
+    QTRY_COMPARE(list->model()->rowCount(), 2);
+}
