@@ -26,14 +26,16 @@ int export_jobs(const BookRequest& request);
 int back_up(const BookRequest& request);
 /// Takes another book in: the same job twice is one. @return exit status
 int import_book(const BookRequest& request);
-/// Copies a whole book (`from`) into another, file or server; goes on where an earlier copy stopped. @return exit status
+/// Copies a whole book (`from`) into another, file or server; goes on where an earlier copy stopped. @return exit
+/// status
 int copy_book(const BookRequest& request);
 /// Prints what stands for all that is in a book. @return exit status
 int print_digest(const BookRequest& request);
 /// Tells whether a book is as it was written. @return exit status
 int check_book(const BookRequest& request);
 
-/// Opens a book that is there, a file or a server's; a fault is told on standard error. @return null where it cannot be opened
+/// Opens a book that is there, a file or a server's; a fault is told on standard error. @return null where it cannot be
+/// opened
 [[nodiscard]] std::unique_ptr<storage::ShopBook> open_book(const std::string& file);
 /// The same, or a new one where there is none.
 [[nodiscard]] std::unique_ptr<storage::ShopBook> open_or_begin_book(const std::string& name);

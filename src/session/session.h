@@ -233,9 +233,8 @@ class Session : public QObject {
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
     [[nodiscard]] Outcome after_others();
     [[nodiscard]] Outcome take_now(std::vector<block::Payload> payloads);
-    [[nodiscard]] block::Result<std::vector<block::Payload>> payloads_of(const std::string& step,
-                                                                         const planning::Answers& answers,
-                                                                         const std::string& now) const;
+    [[nodiscard]] block::Result<std::vector<block::Payload>>
+    payloads_of(const std::string& step, const planning::Answers& answers, const std::string& now) const;
     void write_beside(std::vector<block::Entry> more, block::ReadLogs read);
     [[nodiscard]] bool is_mine(const block::Entry& entry) const;
     void keep_forecasts(std::vector<block::Payload>& payloads);
