@@ -38,10 +38,10 @@ std::optional<char> KeyTyping::feed(int code, int value) {
         shift_left_ = value != 0;
     else if (code == KEY_RIGHTSHIFT)
         shift_right_ = value != 0;
-    const auto* key = std::ranges::find(keys, code, &Key::code);
-    if (value != 1 || key == keys.end())
+    const auto* found = std::ranges::find(keys, code, &Key::code);
+    if (value != 1 || found == keys.end())
         return std::nullopt;
-    return shift_left_ || shift_right_ ? key->shifted : key->plain;
+    return shift_left_ || shift_right_ ? found->shifted : found->plain;
 }
 
 } // namespace pallix::block

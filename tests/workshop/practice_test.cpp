@@ -389,7 +389,7 @@ TEST(Practice, WhoFollowsTheCallsComesOutBetterInEveryThemeAndAtEveryLevel) {
     std::array<double, levels> careful_at{}, careless_at{};
     const std::size_t each = test::jobs(3);
     double themes = 0;
-    for (std::size_t t = 0; t < theme_keys.size(); t += test::sanitized ? 4 : 1, ++themes) {
+    for (std::size_t t = 0; t < theme_keys.size(); t += test::sanitized ? 6 : 1, ++themes) {
         double careful = 0, careless = 0, least = 100;
         for (std::size_t i = 0; i < each; ++i) {
             const int level = 1 + static_cast<int>(i) % levels;

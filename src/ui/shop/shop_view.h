@@ -35,9 +35,9 @@ class ShopView : public View {
     [[nodiscard]] const std::vector<planning::JobHours>& hours() const { return model_.shop_hours(); }
     /// What is left of a job; nothing where it is not in the book.
     [[nodiscard]] std::optional<planning::HoursLeft> hours_left(storage::JobId job) const;
-    void reread() { fresh_ = false; } ///< when it is next shown
+    void reread() { fresh_ = false; }   ///< when it is next shown
     void job_moved(storage::JobId job); ///< somebody else has added to it
-    void search();                    ///< puts the caret into the field
+    void search();                      ///< puts the caret into the field
 
   Q_SIGNALS:
     void job_chosen(storage::JobId job);
