@@ -22,5 +22,9 @@ int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
     Application app(argc, argv);
-    return RUN_ALL_TESTS();
+    const int done = RUN_ALL_TESTS();
+    // What ends in other threads is given back to this one, which has no loop any more.
+    QCoreApplication::sendPostedEvents();
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    return done;
 }

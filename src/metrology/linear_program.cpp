@@ -11,6 +11,14 @@ struct Delete {
     void operator()(glp_prob* problem) const { glp_delete_prob(problem); }
 };
 
+/// GLPK keeps an environment for each thread that calls it, and frees it when it is told to.
+struct Environment {
+    Environment() = default;
+    Environment(const Environment&) = delete;
+    Environment& operator=(const Environment&) = delete;
+    ~Environment() { glp_free_env(); }
+};
+
 int kind_of(double lower, double upper) {
     if (lower == -LinearProgram::free)
         return upper == LinearProgram::free ? GLP_FR : GLP_UP;
@@ -99,6 +107,7 @@ void LinearProgram::add_row(std::vector<Term> terms, double upper) {
 
 template <class Solve>
 std::optional<std::vector<double>> LinearProgram::with_problem(const std::vector<Term>& form, Solve solve) const {
+    thread_local const Environment until_the_thread_ends;
     glp_term_out(GLP_OFF); // standard output belongs to the program
     const std::unique_ptr<glp_prob, Delete> problem(glp_create_prob());
     glp_prob* p = problem.get();

@@ -117,10 +117,11 @@ void SurfaceWays::weigh_ways() {
             const double u = q_.seen[static_cast<std::size_t>(s)].uncertainty.value_or(w.noise);
             k(s, s) += u * u + grain * grain;
         }
-        w.root_seen.compute(k);
-        w.told = w.root_seen.matrixL().solve(heights_);
-        w.log_weight -= 0.5 * w.told.squaredNorm() + MatrixXd(w.root_seen.matrixL()).diagonal().array().log().sum();
-        of_waves[i] = ways_with(i, w.root_seen.matrixL().solve(all), of_kind, kinds);
+        w.root_seen = Eigen::LLT<MatrixXd>(k).matrixL();
+        const auto root = w.root_seen.triangularView<Eigen::Lower>();
+        w.told = root.solve(heights_);
+        w.log_weight -= 0.5 * w.told.squaredNorm() + w.root_seen.diagonal().array().log().sum();
+        of_waves[i] = ways_with(i, root.solve(all), of_kind, kinds);
     });
     for (std::vector<Way>& ways : of_waves)
         std::ranges::move(ways, std::back_inserter(ways_));
@@ -210,8 +211,8 @@ void SurfaceWays::keep_likely_ways() {
 
 void SurfaceWays::find_nodes(Waves& w) const {
     const MatrixXd across = covariance(nodes_seen_, w);
-    const MatrixXd half = w.root_seen.matrixL().solve(across.transpose());
-    w.across = w.root_seen.matrixU().solve(half).transpose();
+    const MatrixXd half = w.root_seen.triangularView<Eigen::Lower>().solve(across.transpose());
+    w.across = w.root_seen.transpose().triangularView<Eigen::Upper>().solve(half).transpose();
     w.mean = w.across * heights_;
     // Pivots fall off quickly: what is left of them is less than the grain of a surface.
     const Eigen::LDLT<MatrixXd> pivoted(covariance(nodes_nodes_, w) - half.transpose() * half);

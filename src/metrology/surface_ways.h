@@ -45,10 +45,9 @@ class SurfaceWays {
     struct Waves {
         double size = 0, length = 0, noise = 0;
         double log_weight = 0;
-        /// Of the heights' covariance; of nothing until it is computed, as one without a state cannot be copied.
-        Eigen::LLT<Eigen::MatrixXd> root_seen{Eigen::MatrixXd(Eigen::MatrixXd::Identity(1, 1))};
-        Eigen::VectorXd told;   ///< L⁻¹ of the heights
-        Eigen::MatrixXd across; ///< nodes × seen: covariance, then what each height says of each node
+        Eigen::MatrixXd root_seen; ///< L of the heights' covariance, lower
+        Eigen::VectorXd told;      ///< L⁻¹ of the heights
+        Eigen::MatrixXd across;    ///< nodes × seen: covariance, then what each height says of each node
         Eigen::VectorXd mean;
         Eigen::MatrixXd root; ///< of the nodes' covariance given the heights
     };

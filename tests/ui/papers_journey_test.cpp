@@ -50,7 +50,7 @@ struct Said {
 Said cli(const QStringList& arguments) {
     QProcess process;
     process.start(QStringLiteral(PALLIX_CLI), arguments);
-    process.waitForFinished(60000);
+    process.waitForFinished(300000); // under a sanitizer it takes its time
     return {process.exitCode(), QString::fromUtf8(process.readAllStandardOutput()),
             QString::fromUtf8(process.readAllStandardError())};
 }

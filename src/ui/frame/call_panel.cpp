@@ -322,7 +322,7 @@ void CallPanel::show_words(const Step* spoken) {
     for (const auto& [label, colour] :
          {std::pair(headline_, p.ink), std::pair(number_, p.accent), std::pair(reasons_, p.ink),
           std::pair(then_, p.quiet), std::pair(called_, p.quiet), std::pair(caution_, p.quiet),
-          std::pair(echo_, p.fails)})
+          std::pair(echo_, of_others_ ? p.ink : p.fails)})
         tint(label, colour);
 }
 
@@ -356,9 +356,8 @@ void CallPanel::answer() {
         chosen_ = picked;
         refresh(here_);
         if (context_.session.contradiction())
-            Q_EMIT contradicted();
-        // Which step it is stands above it.
-        return complain(qt(taken.error().front().text()).remove(qt("job: " + spoken->id + ": ")));
+            return Q_EMIT contradicted();
+        return complain(qt(taken.error().front().text()).remove(qt("job: " + spoken->id + ": "))); // it stands above
     }
     put_off_.clear();
     form_->forget(); // the next is asked afresh, though it be of the same name
@@ -368,7 +367,9 @@ void CallPanel::answer() {
     Q_EMIT answered(qt(spoken->id)); // whoever hears it may have a better place for the caret
 }
 
-void CallPanel::complain(const QString& words) {
+void CallPanel::say(const QString& words, bool of_others) {
+    of_others_ = of_others;
+    tint(echo_, of_others ? context_.palette().ink : context_.palette().fails);
     echo_->setText(words);
     echo_->show();
 }
@@ -377,8 +378,6 @@ void CallPanel::take_focus() {
     if (!form_->take_focus())
         (answer_->isVisible() ? answer_ : other_)->setFocus(Qt::ShortcutFocusReason);
 }
-
-// ---- other steps --------------------------------------------------------------------------------------------------
 
 void CallPanel::later() {
     const auto spoken = step();

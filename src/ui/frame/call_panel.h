@@ -47,7 +47,7 @@ class CallPanel : public QWidget {
     /// What was done at another bench.
     /// @param another the step spoken of is not the one of a moment ago: for a second nothing answers it
     void say_of_others(const QString& words, bool another) {
-        complain(words);
+        say(words, true);
         if (another)
             settled_.start(std::chrono::seconds(1));
     }
@@ -68,7 +68,8 @@ class CallPanel : public QWidget {
     void pass_gate();
     void tell_changes();
     void tell_time();
-    void complain(const QString& words);
+    void say(const QString& words, bool of_others);
+    void complain(const QString& words) { say(words, false); }
 
     Context context_;
     Painted painted_;
@@ -76,6 +77,7 @@ class CallPanel : public QWidget {
     std::optional<block::FeatureId> marked_;
     std::string chosen_; ///< id of the step that was picked; empty for the call
     std::vector<std::string> put_off_;
+    bool of_others_ = false; ///< what is said below the fields is news, no complaint
     QLabel *headline_, *number_, *reasons_, *then_, *called_, *caution_, *echo_;
     QWidget* scroll_; ///< of the reasons and what follows
     StepForm* form_;

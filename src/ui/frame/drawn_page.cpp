@@ -35,7 +35,8 @@ DrawnPage::DrawnPage(Context context, Drawing* drawing, std::optional<wording::F
     connect(table_, &PlainTable::row_chosen, this, [this](int row) {
         Q_EMIT row_marked(row);
         if (row >= 0 && row < static_cast<int>(ids_.size()))
-            Q_EMIT marked(ids_[static_cast<std::size_t>(row)]);
+            Q_EMIT marked(
+                block::FeatureId(ids_[static_cast<std::size_t>(row)])); // who hears it may fill the table anew
     });
 }
 

@@ -26,6 +26,7 @@ TopBar::TopBar(Context context, QWidget* parent)
     row->addWidget(datum_);
     row->addWidget(line_);
     line_->setObjectName(QStringLiteral("line"));
+    line_->setContentsMargins(12, 0, 0, 0);
     line_->hide();
     row->addSpacing(16);
     auto* units = new QButtonGroup(this);
