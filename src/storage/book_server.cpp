@@ -39,7 +39,7 @@ BookResult<void> set_address(QSqlDatabase& db, const QString& book) {
             QStringLiteral("Put it in the file .pgpass of your home folder, for you alone to read "
                            "(host:port:database:user:password)."));
     // The line: nobody waits for a dead one longer than this.
-    QStringList options{QStringLiteral("connect_timeout=10"),      QStringLiteral("keepalives_idle=5"),
+    QStringList options{QStringLiteral("connect_timeout=10"),     QStringLiteral("keepalives_idle=5"),
                         QStringLiteral("keepalives_interval=2"),  QStringLiteral("keepalives_count=3"),
                         QStringLiteral("tcp_user_timeout=10000"), QStringLiteral("application_name=pallix")};
     for (const auto& [key, value] : QUrlQuery(url).queryItems(QUrl::FullyDecoded)) {
