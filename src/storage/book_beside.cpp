@@ -17,10 +17,8 @@ auto BookBeside::connected(const char* doing, Work work) const {
     Done done = [&]() -> Done {
         QSqlDatabase db = connection_to(file_, name);
         constexpr int patience = 60000; // ms: nobody sits before it
-        if (auto opened = open_connection(db, file_, QString::fromLatin1(doing), patience); !opened)
+        if (auto opened = open_durably(db, file_, QString::fromLatin1(doing), patience); !opened)
             return tl::unexpected(opened.error());
-        if (auto ready = durable(db, QString::fromLatin1(doing)); !ready)
-            return tl::unexpected(ready.error());
         return work(db);
     }();
     QSqlDatabase::removeDatabase(name);

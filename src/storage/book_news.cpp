@@ -56,8 +56,7 @@ BookNews::~BookNews() {
 BookResult<void> BookNews::open() {
     QSqlDatabase::removeDatabase(connection_);
     QSqlDatabase db = connection_to(book_, connection_);
-    const auto done = open_connection(db, book_, line_doing).and_then([&] { return durable(db, line_doing); });
-    if (!done)
+    if (auto done = open_durably(db, book_, line_doing); !done)
         return done;
     if (!db.driver()->subscribeToNotification(channel))
         return tl::unexpected(sql_fault(line_doing, *db.driver(), db.driver()->lastError()));

@@ -106,6 +106,10 @@ BookResult<void> open_connection(QSqlDatabase& db, const QString& book, const QS
     return {};
 }
 
+BookResult<void> open_durably(QSqlDatabase& db, const QString& book, const QString& doing, int wait) {
+    return open_connection(db, book, doing, wait).and_then([&] { return durable(db, doing); });
+}
+
 BookResult<void> look_at_database(QSqlDatabase& db, const QString& book) {
     QSqlQuery query(db);
     if (!query.exec(QStringLiteral("SELECT count(*), count(*) FILTER (WHERE tablename IN ('entry', 'schema_version')) "

@@ -20,6 +20,9 @@ namespace pallix::storage {
 /// @return refused where the address is none, or nobody answers there
 [[nodiscard]] BookResult<void> open_connection(QSqlDatabase& db, const QString& book, const QString& doing,
                                                int wait = 5000);
+/// The same, and what is committed from here on is on the disk.
+[[nodiscard]] BookResult<void> open_durably(QSqlDatabase& db, const QString& book, const QString& doing,
+                                            int wait = 5000);
 /// Adds the connection first.
 /// @param connection its name
 [[nodiscard]] QSqlDatabase connection_to(const QString& book, const QString& connection);

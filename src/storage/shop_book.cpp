@@ -122,8 +122,7 @@ BookResult<std::unique_ptr<ShopBook>> ShopBook::open_at_server(const QString& ad
         const auto after = schema_version(db);
         return after && *after > *before ? set_up_server(db) : BookResult<void>();
     };
-    const auto done = open_connection(db, address, doing)
-                          .and_then([&] { return durable(db, doing); })
+    const auto done = open_durably(db, address, doing)
                           .and_then([&] { return look_at_database(db, address); })
                           .and_then([&] { return while_nobody_else(db, doing, set_up); })
                           .and_then([&] { return book->find_damage(); });
@@ -135,9 +134,8 @@ BookResult<std::unique_ptr<ShopBook>> ShopBook::open_at_server(const QString& ad
 
 BookResult<void> ShopBook::reconnect() {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    const QString doing = QStringLiteral("The shop book %1 cannot be opened").arg(file_);
     db.close();
-    return open_connection(db, file_, doing).and_then([&] { return durable(db, doing); });
+    return open_durably(db, file_, QStringLiteral("The shop book %1 cannot be opened").arg(file_));
 }
 
 BookResult<void> ShopBook::find_damage() {

@@ -3,7 +3,6 @@
 #include "session/shop_line.h"
 #include "ui/bench_window.h"
 #include "ui/dialogs/ask.h"
-#include "ui/engines/engines_view.h"
 #include "ui/frame/call_panel.h"
 #include "ui/frame/top_bar.h"
 #include "ui/shop/shop_view.h"

@@ -72,6 +72,10 @@ void TopBar::refresh() {
     QPalette quiet = palette();
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);
     datum_->setPalette(quiet);
+    QPalette line = quiet;
+    if (!at_shop_)
+        line.setColor(QPalette::WindowText, context_.palette().fails);
+    line_->setPalette(line);
     const bool inch = context_.preferences.unit() == block::Unit::inch;
     inch_->setChecked(inch);
     mm_->setChecked(!inch);
@@ -87,9 +91,8 @@ void TopBar::show_line(bool at_shop, const QStringList& here_too) {
                           ? tr("What you enter stands in the shop's book at once, and other benches see it.")
                           : tr("The shop's server does not answer: nothing can be entered until it does. It is asked "
                                "every two seconds."));
-    QPalette colours = palette();
-    colours.setColor(QPalette::WindowText, at_shop ? context_.palette().quiet : context_.palette().fails);
-    line_->setPalette(colours);
+    at_shop_ = at_shop;
+    refresh();
     line_->show();
 }
 

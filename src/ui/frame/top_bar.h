@@ -26,6 +26,7 @@ class TopBar : public QWidget {
     Context context_;
     QLabel* title_;
     QLabel* datum_;
+    bool at_shop_ = true;
     QLabel* line_; ///< one word: at the shop, or alone
     QPushButton* inch_;
     QPushButton* mm_;
