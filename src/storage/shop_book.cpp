@@ -17,9 +17,7 @@
 #include <algorithm>
 #include <array>
 #include <cstdio>
-#include <fcntl.h>
 #include <stdexcept>
-#include <unistd.h>
 
 namespace pallix::storage {
 namespace {
