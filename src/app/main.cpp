@@ -178,14 +178,15 @@ int work(ui::BenchApplication& app, const Wishes& wishes, QStringList& again) {
     session::Preferences preferences(pictures ? scratch.filePath(QStringLiteral("preferences.ini")) : QString());
     ui::load_fonts();
     ui::apply_theme(app, preferences.theme(), 1, preferences.touch());
+    const QString copies = data_file(QStringLiteral("benches")); // of books that servers keep
     std::unique_ptr<storage::ShopBook> book;
     if (pictures || wishes.quit_after > 0) { // nobody is there to be asked
-        auto opened = storage::ShopBook::open(file, wishes.take_over);
+        auto opened = storage::ShopBook::open(file, wishes.take_over, pictures ? QString() : copies);
         if (!opened)
             return refuse(opened.error());
         book = std::move(*opened);
     } else {
-        book = ui::open_book(file, wishes.take_over);
+        book = ui::open_book(file, wishes.take_over, copies);
     }
     if (!book)
         return input_is_wrong;

@@ -5,6 +5,7 @@
 #include "wording/common/sentences.h"
 
 #include <QFont>
+#include <limits>
 
 namespace pallix::session {
 
@@ -12,6 +13,7 @@ LedgerModel::LedgerModel(const Session& session, const Preferences& preferences,
     : QAbstractTableModel(parent), session_(session), preferences_(preferences) {
     connect(&session, &Session::job_opened, this, &LedgerModel::reset);
     connect(&session, &Session::entries_added, this, &LedgerModel::reset); // a strike changes rows above it
+    connect(&session, &Session::delivered, this, &LedgerModel::reset);
     connect(&preferences, &Preferences::unit_changed, this, &LedgerModel::reset);
     reset();
 }
@@ -19,6 +21,7 @@ LedgerModel::LedgerModel(const Session& session, const Preferences& preferences,
 void LedgerModel::reset() {
     beginResetModel();
     struck_ = block::struck(session_.entries());
+    at_shop_until_ = session_.at_shop_until().value_or(std::numeric_limits<std::int64_t>::max());
     endResetModel();
 }
 
@@ -53,8 +56,9 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     case person:
         return QString::fromStdString(entry.person);
     default:
-        return QString::fromStdString(
-            wording::entry_sentence(entry, session_.state(), wording::LengthText(preferences_.unit())));
+        return (entry.sequence > at_shop_until_ ? tr("not yet at the shop: ") : QString()) +
+               QString::fromStdString(
+                   wording::entry_sentence(entry, session_.state(), wording::LengthText(preferences_.unit())));
     }
 }
 

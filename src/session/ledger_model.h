@@ -28,6 +28,7 @@ class LedgerModel : public QAbstractTableModel {
     const Session& session_;
     const Preferences& preferences_;
     std::vector<bool> struck_;
+    std::int64_t at_shop_until_ = 0; ///< what is behind it waits for the shop
 };
 
 } // namespace pallix::session

@@ -279,10 +279,7 @@ Outcome Session::begin_job(std::vector<Payload> opening) {
                 one_fault("the job's " + faults.front().field + " " + faults.front().what, faults.front().expected));
         entries.push_back(entry_of(std::move(payload), static_cast<std::int64_t>(entries.size()) + 1, now));
     }
-    auto job = book_.create_job(entries);
-    if (!job)
-        return tl::unexpected(as_faults(job.error()));
-    return open_job(*job);
+    return open_new(entries);
 }
 
 Outcome Session::import_job(const block::NamedText& job_file) {
@@ -291,7 +288,13 @@ Outcome Session::import_job(const block::NamedText& job_file) {
         return tl::unexpected(entries.error());
     if (auto sound = holds_together(*entries, job_file.file); !sound)
         return sound;
-    auto job = book_.create_job(*entries);
+    return open_new(*entries);
+}
+
+Outcome Session::open_new(const std::vector<block::Entry>& entries) {
+    auto job = book_.create_job(entries);
+    if (!job && job.error().no_answer && book_.go_alone())
+        job = book_.create_job(entries);
     if (!job)
         return tl::unexpected(as_faults(job.error()));
     return open_job(*job);
@@ -323,9 +326,7 @@ Outcome Session::append(std::vector<Payload> payloads) {
         entries_.resize(first);
         return tl::unexpected(std::move(faults));
     };
-    const auto write = [&] {
-        return book_.append(*job_, {entries_.begin() + static_cast<std::ptrdiff_t>(first), entries_.end()});
-    };
+    const auto write = [&] { return write_from(first); };
     // It is worked out before it is written: what cannot be would stand in the way at every later start.
     try {
         if (entries_.size() == first + 1 && std::holds_alternative<block::Reading>(entries_.back().payload)) {

@@ -17,6 +17,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 #include <vector>
 
 namespace pallix::block {
@@ -132,12 +133,26 @@ class Session : public QObject {
     struct Contradiction {
         std::vector<block::Entry> theirs;
         std::vector<block::Payload> mine;
+        qint64 part = 0; ///< of what waits for the shop; 0: it was refused just now
     };
     /// The last answer was refused for that; both stand side by side until it is decided.
     [[nodiscard]] const std::optional<Contradiction>& contradiction() const { return contradiction_; }
     /// Mine is taken as well, after theirs; refused where the job does not allow it any more.
     [[nodiscard]] Outcome take_mine_as_well();
-    void leave_theirs() { contradiction_.reset(); }
+    void leave_theirs();
+    /// What waits for the shop goes on waiting, and is asked about when the job is opened again.
+    void decide_later() { contradiction_.reset(); }
+
+    /// What came of sending what was entered while the line to the shop was broken.
+    struct Delivered {
+        std::vector<block::Entry> theirs; ///< what others wrote to the open job meanwhile
+        block::Faults faults;             ///< that kept something back
+    };
+    /// Sends what waits, in order, each once. What contradicts what others did meanwhile is held back with all that
+    /// followed it in its job; of the open job it is asked about (`contradiction`).
+    Delivered deliver();
+    /// The last entry of the open job that the shop has; nothing where it has all.
+    [[nodiscard]] std::optional<std::int64_t> at_shop_until() const;
 
     /// What was refused last was a question: it can be taken all the same.
     [[nodiscard]] bool asks() const { return asks_; }
@@ -221,6 +236,7 @@ class Session : public QObject {
     void job_opened();                                    ///< another job, or none
     void entries_added(int first); ///< index of the first new entry; state and assessment are up to date
     void others_wrote(int first);  ///< said after that, where it was somebody else at another bench
+    void delivered();              ///< what waited for the shop was sent, or some of it
     void belief_known();           ///< of a deck, by `belief`
     void time_passed();            ///< what waited for a time waits no more; the assessment says so
     void depths_known();           ///< the assessment now holds what decks are believed to take
@@ -229,9 +245,15 @@ class Session : public QObject {
   private:
     [[nodiscard]] Outcome create_job(block::JobOpened opened, const std::string& engine,
                                      std::vector<block::Payload> more);
+    [[nodiscard]] Outcome open_new(const std::vector<block::Entry>& entries);
     [[nodiscard]] std::size_t group_of(std::int64_t sequence) const;
     [[nodiscard]] Outcome append(std::vector<block::Payload> payloads);
+    [[nodiscard]] storage::BookResult<void> write_from(std::size_t first);
     [[nodiscard]] Outcome after_others();
+    [[nodiscard]] std::optional<storage::BookFault> deliver_part(const storage::Outbox& outbox,
+                                                                 const storage::Part& part, Delivered& delivered,
+                                                                 std::set<storage::JobId>& held);
+    void read_anew();
     [[nodiscard]] Outcome take_now(std::vector<block::Payload> payloads);
     [[nodiscard]] block::Result<std::vector<block::Payload>>
     payloads_of(const std::string& step, const planning::Answers& answers, const std::string& now) const;
@@ -265,6 +287,7 @@ class Session : public QObject {
     bool draws_certainty_ = false;
     bool asks_ = false;
     std::optional<Contradiction> contradiction_;
+    std::string answering_; ///< the step that is answered now and was open; empty for none
     /// Lines that wait for their log, counted.
     struct Streamed {
         storage::JobId job;

@@ -129,6 +129,8 @@ void Session::write_beside(std::vector<Entry> entries, block::ReadLogs logs) {
                      (*more)[i].sequence = static_cast<std::int64_t>(entries_.size() + i + 1);
                  return write_beside(std::move(*more), read);
              }
+             if (!written && written.error().no_answer && book_.go_alone(*job_, entries_))
+                 return write_beside(std::move(*more), read); // they wait for the shop
              if (!written) {
                  Q_EMIT logs_taken(as_faults(written.error()));
                  return;

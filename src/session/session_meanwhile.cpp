@@ -6,6 +6,7 @@
 #include "session/session_worked.h"
 #include "wording/common/sentences.h"
 
+#include <QScopeGuard>
 #include <algorithm>
 
 namespace pallix::session {
@@ -98,14 +99,16 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
         const auto step = planning::step_by_id(worked_->state, worked_->assessment, id);
         return step ? std::optional(step->state) : std::nullopt;
     };
-    const auto before = state_of();
-    Outcome done = take_now(*payloads);
-    if (done || entries_.size() == known)
-        return done;
     // It is still asked, and the answer still means the same: whoever was first does not matter.
     const auto open = [](const std::optional<planning::StepState>& state) {
         return state == planning::StepState::now || state == planning::StepState::ready;
     };
+    const auto before = state_of();
+    answering_ = open(before) ? id : std::string();
+    const auto answered = qScopeGuard([this] { answering_.clear(); });
+    Outcome done = take_now(*payloads);
+    if (done || entries_.size() == known)
+        return done;
     const auto after = state_of();
     if (const auto again = payloads_of(id, answers, now);
         again && says_the_same(*again, *payloads) && (before == after || (open(before) && open(after))))
@@ -113,13 +116,6 @@ Outcome Session::answer(const std::string& id, const planning::Answers& answers)
     contradiction_ =
         Contradiction{{entries_.begin() + static_cast<std::ptrdiff_t>(known), entries_.end()}, std::move(*payloads)};
     return done;
-}
-
-Outcome Session::take_mine_as_well() {
-    if (!contradiction_)
-        return tl::unexpected(one_fault("nothing contradicts", "an answer that did"));
-    std::vector<Payload> mine = std::exchange(contradiction_, std::nullopt)->mine;
-    return take_all(std::move(mine));
 }
 
 } // namespace pallix::session

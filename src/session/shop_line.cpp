@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/shop_line.h"
 
+#include "storage/bench_copy.h"
+
 #include <QTimer>
 #include <chrono>
+#include <set>
+#include <utility>
 
 namespace pallix::session {
 
@@ -62,10 +66,59 @@ class ShopLine::Listener : public QObject {
     bool open_ = false;
 };
 
+/// What comes while it follows is followed next, each once.
+class ShopLine::Follower : public QObject {
+  public:
+    explicit Follower(const storage::ShopBook& book) : copy_(book.file(), book.copy_file()) {
+        connect(&soon_, &QTimer::timeout, this, &Follower::follow);
+        soon_.setSingleShot(true);
+        soon_.setParent(this);
+    }
+    void follow_job(storage::JobId job) {
+        jobs_.insert(job);
+        soon_.start(0);
+    }
+    void follow_table(const QString& name) {
+        tables_.insert(name);
+        soon_.start(0);
+    }
+    void follow_all() {
+        all_ = true;
+        soon_.start(0);
+    }
+
+  private:
+    /// What cannot be followed now is followed when the line is back: then all is.
+    void follow() {
+        if (std::exchange(all_, false))
+            static_cast<void>(copy_.follow_all());
+        for (const storage::JobId job : std::exchange(jobs_, {}))
+            static_cast<void>(copy_.follow_job(job));
+        for (const QString& table : std::exchange(tables_, {}))
+            static_cast<void>(copy_.follow_table(table));
+    }
+
+    storage::CopyFollower copy_;
+    QTimer soon_;
+    std::set<storage::JobId> jobs_;
+    std::set<QString> tables_;
+    bool all_ = false;
+};
+
 ShopLine::ShopLine(storage::ShopBook& book, QObject* parent) : QObject(parent), book_(book) {
     if (!book.is_shared())
         return;
-    state_ = State::at_shop; // it was opened a moment ago
+    state_ = book.is_alone() ? State::alone : State::at_shop;
+    if (!book.copy_file().isEmpty()) {
+        follower_ = new Follower(book);
+        follower_->moveToThread(&following_);
+        connect(&following_, &QThread::finished, follower_, &QObject::deleteLater);
+        connect(this, &ShopLine::job_moved, follower_, [f = follower_](qint64 job) { f->follow_job(job); });
+        connect(this, &ShopLine::table_changed, follower_,
+                [f = follower_](const QString& name) { f->follow_table(name); });
+        connect(this, &ShopLine::much_changed, follower_, [f = follower_] { f->follow_all(); });
+        following_.start();
+    }
     listener_ = new Listener(*this);
     listener_->moveToThread(&thread_);
     connect(&thread_, &QThread::started, listener_, &Listener::begin);
@@ -74,8 +127,10 @@ ShopLine::ShopLine(storage::ShopBook& book, QObject* parent) : QObject(parent), 
 }
 
 ShopLine::~ShopLine() {
-    thread_.quit();
-    thread_.wait();
+    for (QThread* thread : {&thread_, &following_}) {
+        thread->quit();
+        thread->wait();
+    }
 }
 
 void ShopLine::set_here(const QString& person, storage::JobId job) {
@@ -91,12 +146,15 @@ void ShopLine::met(std::vector<storage::Colleague> others) {
     Q_EMIT colleagues_changed();
 }
 
+/// The book may know already that the line is broken: something could not be written.
 void ShopLine::answered(bool well) {
     const State now = well ? State::at_shop : State::alone;
-    if (now == state_)
+    if (now == state_ && !(well && book_.is_alone()))
         return;
     if (well && !book_.reconnect())
         return; // it is asked again in a moment
+    if (!well && !book_.is_alone())
+        static_cast<void>(book_.go_alone()); // where no copy is kept, nothing can be entered
     state_ = now;
     if (!well)
         met({});

@@ -36,6 +36,7 @@ class ShopLine : public QObject {
 
   private:
     class Listener;
+    class Follower;
     void answered(bool well);
     void met(std::vector<storage::Colleague> others);
 
@@ -44,6 +45,8 @@ class ShopLine : public QObject {
     std::vector<storage::Colleague> colleagues_;
     Listener* listener_ = nullptr; ///< of the thread
     QThread thread_;
+    Follower* follower_ = nullptr; ///< keeps this bench's copy up to date, in a thread of its own; null: none is kept
+    QThread following_;
 };
 
 } // namespace pallix::session

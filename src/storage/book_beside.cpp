@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/book_beside.h"
 
+#include "storage/bench_copy.h"
 #include "storage/book_copy.h"
 #include "storage/book_move.h"
 #include "storage/book_server.h"
@@ -19,6 +20,8 @@ auto BookBeside::connected(const char* doing, Work work) const {
         constexpr int patience = 60000; // ms: nobody sits before it
         if (auto opened = open_durably(db, file_, QString::fromLatin1(doing), patience); !opened)
             return tl::unexpected(opened.error());
+        if (auto standing = alone_ ? stand_alone(db) : BookResult<void>(); !standing)
+            return tl::unexpected(standing.error());
         return work(db);
     }();
     QSqlDatabase::removeDatabase(name);

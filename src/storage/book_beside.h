@@ -13,7 +13,9 @@ namespace pallix::storage {
 class BookBeside {
   public:
     BookBeside() = default; ///< of no book: nothing can be read or written
-    BookBeside(QString file, std::map<QString, Head> heads) : file_(std::move(file)), heads_(std::move(heads)) {}
+    /// @param alone it is the copy of a bench that is (`stand_alone`)
+    BookBeside(QString file, std::map<QString, Head> heads, bool alone = false)
+        : file_(std::move(file)), heads_(std::move(heads)), alone_(alone) {}
 
     [[nodiscard]] BookResult<std::vector<block::Entry>> entries(JobId job) const;
     /// @return what the window's book has to acknowledge
@@ -27,6 +29,7 @@ class BookBeside {
 
     QString file_;
     std::map<QString, Head> heads_; ///< how far each job had come
+    bool alone_ = false;
 };
 
 } // namespace pallix::storage

@@ -2,6 +2,7 @@
 #include "storage/book_jobs.h"
 
 #include "block/digest.h"
+#include "storage/bench_copy.h"
 #include "storage/sql.h"
 
 #include <QVariant>
@@ -47,7 +48,8 @@ BookResult<Head> insert_entries(QSqlDatabase& db, JobId job, Head before, const 
     return before;
 }
 
-BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vector<block::Entry>& entries) {
+BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vector<block::Entry>& entries,
+                                   const std::string& step) {
     Written written;
     const auto done = in_one_transaction(db, entry_doing, [&]() -> BookResult<void> {
         if (auto alone = one_after_the_other(db, entry_doing, QStringLiteral("job %1").arg(job)); !alone)
@@ -64,7 +66,9 @@ BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vecto
         written.uuid = query.value(0).toString();
         const Head before{query.value(1).toLongLong(), query.value(2).toString().toStdString()};
         query.finish();
-        return insert_entries(db, job, before, entries).map([&written](const Head& last) { written.head = last; });
+        return insert_entries(db, job, before, entries)
+            .map([&written](const Head& last) { written.head = last; })
+            .and_then([&] { return stands_alone(db) ? close_part(db, step) : BookResult<void>(); });
     });
     if (!done)
         return tl::unexpected(done.error());

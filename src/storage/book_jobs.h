@@ -40,7 +40,9 @@ struct Written {
     Head head;
 };
 /// Adds entries to a job, all or none, in one transaction.
-[[nodiscard]] BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vector<block::Entry>& entries);
+/// @param step that they answer, and that was open; empty for none: asked about where they wait for the shop
+[[nodiscard]] BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vector<block::Entry>& entries,
+                                                 const std::string& step = {});
 /// The same within a transaction, after the entry `before`.
 [[nodiscard]] BookResult<Head> insert_entries(QSqlDatabase& db, JobId job, Head before,
                                               const std::vector<block::Entry>& entries);

@@ -39,9 +39,9 @@ BookResult<void> set_address(QSqlDatabase& db, const QString& book) {
             QStringLiteral("Put it in the file .pgpass of your home folder, for you alone to read "
                            "(host:port:database:user:password)."));
     // The line: nobody waits for a dead one longer than this.
-    QStringList options{QStringLiteral("connect_timeout=10"),     QStringLiteral("keepalives_idle=5"),
-                        QStringLiteral("keepalives_interval=2"),  QStringLiteral("keepalives_count=3"),
-                        QStringLiteral("tcp_user_timeout=10000"), QStringLiteral("application_name=pallix")};
+    QStringList options{QStringLiteral("connect_timeout=4"),     QStringLiteral("keepalives_idle=2"),
+                        QStringLiteral("keepalives_interval=1"), QStringLiteral("keepalives_count=3"),
+                        QStringLiteral("tcp_user_timeout=4000"), QStringLiteral("application_name=pallix")};
     for (const auto& [key, value] : QUrlQuery(url).queryItems(QUrl::FullyDecoded)) {
         if (!known_options.contains(key) || value.isEmpty() || value.contains(QLatin1Char(';')))
             return refused(QStringLiteral("%1 says “%2”, which is nothing that is known of a server.").arg(book, key),
@@ -99,11 +99,16 @@ BookResult<void> open_connection(QSqlDatabase& db, const QString& book, const QS
                        QStringLiteral("Install the package libqt6sql6-psql, then start again."));
     if (auto address = set_address(db, book); !address)
         return address;
-    if (!db.open()) // libpq has no codes for this
-        return refused(doing + QStringLiteral(": the shop's server does not answer, or does not let you in."),
-                       QStringLiteral("See that it runs, that the network is there and the address is right; name and "
-                                      "password for it stand in the file .pgpass of your home folder."));
-    return {};
+    if (db.open())
+        return {};
+    // libpq has no codes for this; who answers at all says how grave it is, in a word that every language has.
+    const QString words = db.lastError().databaseText();
+    BookFault fault{doing + QStringLiteral(": the shop's server does not answer, or does not let you in."),
+                    QStringLiteral("See that it runs, that the network is there and the address is right; name and "
+                                   "password for it stand in the file .pgpass of your home folder.")};
+    fault.no_answer = (!words.contains(QLatin1String("FATAL")) && !words.contains(QLatin1String("password"))) ||
+                      words.contains(QLatin1String("starting up")) || words.contains(QLatin1String("shutting down"));
+    return tl::unexpected(std::move(fault));
 }
 
 BookResult<void> open_durably(QSqlDatabase& db, const QString& book, const QString& doing, int wait) {

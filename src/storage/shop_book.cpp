@@ -3,6 +3,7 @@
 
 #include "block/digest.h"
 #include "storage/backups.h"
+#include "storage/bench_copy.h"
 #include "storage/book_copy.h"
 #include "storage/book_file.h"
 #include "storage/book_move.h"
@@ -23,7 +24,6 @@ namespace pallix::storage {
 namespace {
 
 const QString job_doing = QStringLiteral("The job cannot be written");
-const QString touch_doing = QStringLiteral("The touch cannot be written");
 
 /// A new book, unless the heads of one that held jobs still stand there: then it is missed, not replaced.
 BookResult<void> make_in_place_of_nothing(const QString& file) {
@@ -45,13 +45,14 @@ ShopBook::ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> 
 
 ShopBook::~ShopBook() {
     tidy();
-    QSqlDatabase::database(connection_, false).close();
-    QSqlDatabase::removeDatabase(connection_);
+    const QString own = lock_ ? connection_ : server_;
+    QSqlDatabase::database(own, false).close();
+    QSqlDatabase::removeDatabase(own);
 }
 
-BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file, bool take_over) {
+BookResult<std::unique_ptr<ShopBook>> ShopBook::open(const QString& file, bool take_over, const QString& copies) {
     if (is_at_server(file))
-        return open_at_server(file);
+        return open_at_server(file, copies);
     const auto found = look_at(file);
     if (!found)
         return tl::unexpected(found.error());
@@ -103,37 +104,6 @@ BookResult<void> ShopBook::set_up(bool fresh) {
         return done;
     tidy(); // the book's id stands in the file itself before the heads name it
     return find_damage();
-}
-
-/// What stands beside a file, and who has it, is not asked here: the server sees to that.
-BookResult<std::unique_ptr<ShopBook>> ShopBook::open_at_server(const QString& address) {
-    const QString connection = QStringLiteral("shop-book-") + QUuid::createUuid().toString(QUuid::Id128),
-                  doing = QStringLiteral("The shop book %1 cannot be opened").arg(address);
-    QSqlDatabase db = connection_to(address, connection);
-    std::unique_ptr<ShopBook> book(new ShopBook(address, connection, nullptr));
-    const auto set_up = [&]() -> BookResult<void> {
-        const auto before = schema_version(db);
-        if (!before)
-            return tl::unexpected(before.error());
-        if (auto done = bring_forward(db, address); !done)
-            return done;
-        const auto after = schema_version(db);
-        return after && *after > *before ? set_up_server(db) : BookResult<void>();
-    };
-    const auto done = open_durably(db, address, doing)
-                          .and_then([&] { return look_at_database(db, address); })
-                          .and_then([&] { return while_nobody_else(db, doing, set_up); })
-                          .and_then([&] { return book->find_damage(); });
-    db = {}; // the book closes it
-    if (!done)
-        return tl::unexpected(done.error());
-    return book;
-}
-
-BookResult<void> ShopBook::reconnect() {
-    QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    db.close();
-    return open_durably(db, file_, QStringLiteral("The shop book %1 cannot be opened").arg(file_));
 }
 
 BookResult<void> ShopBook::find_damage() {
@@ -228,8 +198,8 @@ void ShopBook::tidy() {
 
 /// The entry is on the disk already: a head that cannot be written is tried again with the next one.
 void ShopBook::acknowledge(const Written& written) {
-    if (written.head.sequence == 0)
-        return; // nothing was written
+    if (written.head.sequence == 0 || copy_)
+        return; // nothing was written, or it may get another place at the shop
     known_.jobs[written.uuid] = written.head;
     if (!lock_)
         return; // how far each job has come is the server's to keep
@@ -256,18 +226,30 @@ BookResult<JobId> ShopBook::create(const QString& uuid, const std::vector<block:
         query.addBindValue(text(entries.front().time));
         if (!query.exec())
             return failed(job_doing, query);
-        job = query.lastInsertId().toLongLong();
-        return insert_entries(db, job, {}, entries).map([&head](const Head& last) { head = last; });
+        const bool alone = stands_alone(db);
+        if (alone) {
+            query.prepare(QStringLiteral("SELECT id FROM job WHERE uuid = ?"));
+            query.addBindValue(uuid);
+            if (!query.exec() || !query.next())
+                return failed(job_doing, query);
+        }
+        job = (alone ? query.value(0) : query.lastInsertId()).toLongLong();
+        query.finish();
+        return insert_entries(db, job, {}, entries).map([&head](const Head& last) { head = last; }).and_then([&] {
+            return alone ? close_part(db, {}) : BookResult<void>();
+        });
     });
     if (!done)
         return tl::unexpected(done.error());
+    if (copy_)
+        made_here_[job] = uuid;
     acknowledge({uuid, head});
     return job;
 }
 
-BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& entries) {
+BookResult<void> ShopBook::append(JobId job, const std::vector<block::Entry>& entries, const std::string& step) {
     QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    return append_entries(db, job, entries).map([this](const Written& written) { acknowledge(written); });
+    return append_entries(db, job, entries, step).map([this](const Written& written) { acknowledge(written); });
 }
 
 BookResult<std::vector<block::Entry>> ShopBook::entries(JobId job) const {
@@ -281,7 +263,7 @@ BookResult<std::vector<block::Entry>> ShopBook::entries_after(JobId job, std::in
 }
 
 BookBeside ShopBook::beside() const {
-    return BookBeside(file_, known_.jobs);
+    return BookBeside(is_alone() ? copy_file() : file_, known_.jobs, is_alone());
 }
 
 BookResult<std::vector<block::Entry>> ShopBook::sound_entries(JobId job) const {
@@ -377,58 +359,6 @@ BookResult<void> ShopBook::remove_instrument(const QString& name) {
     query.addBindValue(name);
     if (!query.exec())
         return failed(QStringLiteral("The instrument cannot be removed"), query);
-    return {};
-}
-
-BookResult<void> ShopBook::append_stream(JobId job, const QStringList& lines) {
-    QSqlDatabase db = QSqlDatabase::database(connection_, false);
-    return in_one_transaction(db, touch_doing, [&]() -> BookResult<void> {
-        if (auto alone = one_after_the_other(db, touch_doing, QStringLiteral("stream %1").arg(job)); !alone)
-            return alone;
-        QSqlQuery query(db);
-        query.prepare(QStringLiteral("SELECT coalesce(max(number), 0) FROM stream WHERE job = ?"));
-        query.addBindValue(job);
-        if (!query.exec() || !query.next())
-            return failed(touch_doing, query);
-        qint64 number = query.value(0).toLongLong();
-        query.prepare(QStringLiteral("INSERT INTO stream (job, number, line, digest) VALUES (?, ?, ?, ?)"));
-        for (const QString& line : lines) {
-            query.addBindValue(job);
-            query.addBindValue(++number);
-            query.addBindValue(line);
-            query.addBindValue(text(digest_of_line(number, line)));
-            if (!query.exec())
-                return failed(touch_doing, query);
-        }
-        return {};
-    });
-}
-
-BookResult<QStringList> ShopBook::stream(JobId job) const {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.setForwardOnly(true);
-    query.prepare(QStringLiteral("SELECT number, line, digest FROM stream WHERE job = ? ORDER BY number"));
-    query.addBindValue(job);
-    if (!query.exec())
-        return failed(QStringLiteral("The touches cannot be read"), query);
-    QStringList lines;
-    while (query.next()) {
-        const QString line = query.value(1).toString();
-        if (query.value(2).toString().toStdString() != digest_of_line(query.value(0).toLongLong(), line))
-            return refused(QStringLiteral("Line %1 of the touches that wait is not what was written.")
-                               .arg(query.value(0).toLongLong()),
-                           QStringLiteral("Probe again; the touches so far are of no use."));
-        lines << line;
-    }
-    return lines;
-}
-
-BookResult<void> ShopBook::clear_stream(JobId job) {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("DELETE FROM stream WHERE job = ?"));
-    query.addBindValue(job);
-    if (!query.exec())
-        return failed(QStringLiteral("The touches cannot be put away"), query);
     return {};
 }
 

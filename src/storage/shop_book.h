@@ -8,6 +8,7 @@
 #include "storage/engine_shelf.h"
 #include "storage/heads.h"
 #include "storage/instrument_histories.h"
+#include "storage/outbox.h"
 #include "storage/people.h"
 #include "storage/pictures.h"
 #include "storage/usual_ways.h"
@@ -20,6 +21,8 @@
 #include <vector>
 
 namespace pallix::storage {
+
+class BenchCopy;
 
 struct JobRow {
     JobId id = 0;
@@ -48,7 +51,10 @@ class ShopBook {
     /// Opens or creates the book, brings an older schema forward, checks that it is whole: `damage` tells what is not.
     /// @param file or the address of a server's (`is_at_server`)
     /// @param take_over the lock, from an owner that cannot be asked
-    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open(const QString& file, bool take_over = false);
+    /// @param copies folder where this bench keeps a copy of a server's book, to work with while that does not answer;
+    /// empty: none is kept
+    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open(const QString& file, bool take_over = false,
+                                                                    const QString& copies = {});
     /// Copies what is as it was written, of every job the entries up to the first that is not, into a new book.
     /// @param from is left as it is
     /// @return a line about each job that is not whole
@@ -59,10 +65,26 @@ class ShopBook {
 
     /// Or the address, of a server's.
     [[nodiscard]] QString file() const { return file_; }
-    /// The line to a server broke and is there again: it is spoken to anew.
-    [[nodiscard]] BookResult<void> reconnect();
     /// Others may write to it at the same time.
     [[nodiscard]] bool is_shared() const { return !lock_; }
+
+    /// The line to the server is broken: from here on this bench's copy is read, and what is written into jobs waits in
+    /// it. Everything else is refused until the line is back.
+    /// @param known entries of a job that the copy may not have yet; 0: of none
+    /// @return refused where no copy is kept
+    [[nodiscard]] BookResult<void> go_alone(JobId job = 0, const std::vector<block::Entry>& known = {});
+    [[nodiscard]] bool is_alone() const;
+    /// The server is spoken to again. What waits is sent by whoever can tell what contradicts (`outbox`).
+    [[nodiscard]] BookResult<void> reconnect();
+    /// What waits for the shop; nothing where no copy is kept.
+    [[nodiscard]] std::optional<Outbox> outbox() const;
+    /// The last entry of a job that the shop has, as far as this bench knows; nothing while it is at the shop.
+    [[nodiscard]] std::optional<std::int64_t> at_shop_until(JobId job) const;
+    /// The file of the copy; empty where none is kept.
+    [[nodiscard]] QString copy_file() const;
+    /// What stands in the way of a copy; empty where it is kept, or none was asked for.
+    [[nodiscard]] const QString& no_copy_because() const { return no_copy_because_; }
+
     [[nodiscard]] const std::vector<Damage>& damage() const { return damage_; }
     /// The person goes on with what is left where newest entries are gone.
     [[nodiscard]] BookResult<void> accept_loss();
@@ -73,7 +95,9 @@ class ShopBook {
     [[nodiscard]] BookResult<JobId> create_job(const std::vector<block::Entry>& entries);
 
     /// Adds entries to a job, all or none. Their sequences continue the job's without a gap.
-    [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries);
+    /// @param step that they answer, and that was open; empty for none
+    [[nodiscard]] BookResult<void> append(JobId job, const std::vector<block::Entry>& entries,
+                                          const std::string& step = {});
 
     /// The book as another thread reads and writes it. What it has written is acknowledged here; until then nothing
     /// else may be appended to that job.
@@ -180,15 +204,23 @@ class ShopBook {
     [[nodiscard]] std::string digest_at(JobId job, std::int64_t sequence) const;
     [[nodiscard]] BookResult<void> take_in_job(const ShopBook& other, const JobRow& row, TakenIn& taken);
     ShopBook(QString file, QString connection, std::unique_ptr<QLockFile> lock);
-    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open_at_server(const QString& address);
+    [[nodiscard]] static BookResult<std::unique_ptr<ShopBook>> open_at_server(const QString& address,
+                                                                              const QString& copies);
+    [[nodiscard]] BookResult<void> connect_to_server();
+    void keep_copy(const QString& folder);
+    [[nodiscard]] QString where_streams_wait() const;
     [[nodiscard]] BookResult<void> set_up(bool fresh);
     [[nodiscard]] BookResult<void> find_damage();
     /// How far each job has come is what its entries say.
     [[nodiscard]] BookResult<void> take_heads_of_book();
 
     QString file_;
-    QString connection_;
-    std::unique_ptr<QLockFile> lock_; ///< none where a server keeps the book
+    QString connection_; ///< that is read and written now
+    QString server_;     ///< that to the server; empty where the book is a file
+    std::unique_ptr<BenchCopy> copy_;
+    QString no_copy_because_;
+    std::map<JobId, QString> made_here_; ///< ids of jobs that the copy may not have yet
+    std::unique_ptr<QLockFile> lock_;    ///< none where a server keeps the book
     Heads heads_;
     Heads::Known known_; ///< what the heads' file said, and what was acknowledged since
     std::vector<Damage> damage_;

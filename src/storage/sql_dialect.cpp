@@ -105,6 +105,11 @@ Dialect dialect_of(const QSqlDatabase& db) {
 BookFault sql_fault(const QString& doing, const QSqlDriver& driver, const QSqlError& error) {
     if (driver.dbmsType() == QSqlDriver::PostgreSQL)
         return server_fault(doing, error.nativeErrorCode());
+    if (error.databaseText().contains(QLatin1String(only_at_the_shop)))
+        return {
+            QStringLiteral("%1: %2.").arg(doing, QLatin1String(line_is_gone)),
+            QStringLiteral("What you enter into jobs is kept at this bench until it does; this is changed at the shop "
+                           "only. Do it once more then.")};
     const int code = error.nativeErrorCode().toInt() & 0xFF; // extended codes keep the primary one in the last byte
     const auto* known = std::ranges::find(reasons, code, &Reason::code);
     if (known != reasons.end())

@@ -18,6 +18,9 @@ enum class Dialect { sqlite, postgres };
 
 [[nodiscard]] Dialect dialect_of(const QSqlDatabase& db);
 
+/// What a bench that is alone says of what it may not change.
+inline constexpr const char* only_at_the_shop = "only at the shop";
+
 /// What a person can do something about, in their words; of anything else the number that tells its maker more.
 /// @return said of both: what is wrong, and what to do
 [[nodiscard]] BookFault sql_fault(const QString& doing, const QSqlDriver& driver, const QSqlError& error);

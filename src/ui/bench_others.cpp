@@ -38,7 +38,10 @@ void BenchWindow::listen(session::ShopLine& line) {
         for (const storage::Colleague& one : line.colleagues())
             if (context_.session.job() == one.job && !here_too.contains(one.person))
                 here_too << one.person;
-        top_->show_line(line.state() == session::ShopLine::State::at_shop, here_too);
+        const storage::ShopBook& book = context_.session.book();
+        const auto outbox = book.outbox();
+        top_->show_line({line.state() == session::ShopLine::State::at_shop && !book.is_alone(), outbox.has_value(),
+                         here_too, outbox ? outbox->waiting() : 0});
     };
     const auto say_here = [this, &line, show_line] {
         line.set_here(context_.preferences.person(), context_.session.job().value_or(0));
@@ -52,7 +55,13 @@ void BenchWindow::listen(session::ShopLine& line) {
     soon->setInterval(a_moment);
     connect(soon, &QTimer::timeout, this, &BenchWindow::look_at_the_shop);
     connect(call_, &CallPanel::contradicted, this, &BenchWindow::decide_contradiction, Qt::QueuedConnection);
-    connect(&line, &session::ShopLine::state_changed, this, show_line);
+    connect(&context_.session, &session::Session::entries_added, this, show_line);
+    connect(&context_.session, &session::Session::delivered, this, show_line);
+    connect(&context_.session, &session::Session::job_opened, this, &BenchWindow::send_what_waits);
+    connect(&line, &session::ShopLine::state_changed, this, [this, show_line] {
+        send_what_waits();
+        show_line();
+    });
     connect(&line, &session::ShopLine::job_moved, this, [this](qint64 job) {
         if (context_.session.job() == job)
             catch_up();
@@ -79,6 +88,17 @@ void BenchWindow::catch_up() {
     call_->say_of_others(lines_of(context_, {all.begin() + static_cast<std::ptrdiff_t>(known), all.end()}), another);
 }
 
+/// What was entered while the line was broken; what others did meanwhile is laid beside it.
+void BenchWindow::send_what_waits() {
+    const session::Session::Delivered delivered = context_.session.deliver();
+    if (!delivered.faults.empty())
+        report(delivered.faults);
+    if (!delivered.theirs.empty())
+        call_->say_of_others(lines_of(context_, delivered.theirs), false);
+    if (context_.session.contradiction()) // the window is shown as it is now first
+        QMetaObject::invokeMethod(this, &BenchWindow::decide_contradiction, Qt::QueuedConnection);
+}
+
 /// People, instruments, engines, the board: what somebody else has changed is read again.
 void BenchWindow::look_at_the_shop() {
     context_.instruments.look_again();
@@ -97,12 +117,18 @@ void BenchWindow::decide_contradiction() {
     const QString words =
         tr("Meanwhile this was written at another bench:\n\n%1\n\nYours, which is not in the job:\n\n%2")
             .arg(lines_of(context_, contradiction->theirs), lines_of(context_, mine));
+    const bool waits = contradiction->part > 0; // it need not be decided now
+    const QStringList ways{tr("Write mine as well"), tr("Leave it at theirs")};
     const int chosen =
-        ask_which(this, tr("Somebody was there before"), words, {tr("Write mine as well"), tr("Leave it at theirs")});
+        ask_which(this, tr("Somebody was there before"), words, waits ? ways + QStringList{tr("Decide later")} : ways);
     if (chosen == 0)
         static_cast<void>(done(context_.session.take_mine_as_well()));
-    else
+    else if (chosen == 1)
         context_.session.leave_theirs();
+    else
+        context_.session.decide_later();
+    if (waits && chosen < 2)
+        send_what_waits(); // what stood behind it
     refresh();
 }
 

@@ -112,6 +112,7 @@ class BenchWindow : public QMainWindow {
     void catch_up(); ///< bench_others.cpp
     void look_at_the_shop();
     void decide_contradiction();
+    void send_what_waits();
     void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
     void build_practice_menu();

@@ -13,7 +13,7 @@ using Eigen::Vector4d;
 using planning::CentreLine;
 using planning::Housing;
 
-constexpr double along = 100;          // mm: the slope counts by what it moves at that distance
+constexpr double lever = 100;          // mm: the slope counts by what it moves at that distance
 constexpr int to_balance = 400;        // steps of Newton's method, damped and short: few places are pressed at first
 constexpr double longest_step = 0.002; // mm
 constexpr int sparking_out = 80;       // goes at the finished size, no more feed
@@ -27,7 +27,7 @@ class Mandrel {
                 const metrology::Vec3 p = h.points[i];
                 const double r = std::hypot(p.y, p.z), y = p.y / r, z = p.z / r;
                 const std::size_t end = 2 * m + (i < h.points.size() / 2 ? 0 : 1);
-                places_.push_back({{y, y * p.x / along, z, z * p.x / along},
+                places_.push_back({{y, y * p.x / lever, z, z * p.x / lever},
                                    r,
                                    r,
                                    h.target_diameter / 2,
@@ -46,7 +46,7 @@ class Mandrel {
             go(hone.bite, 0);
     }
 
-    [[nodiscard]] CentreLine line() const { return {at_[0], at_[1] / along, at_[2], at_[3] / along}; }
+    [[nodiscard]] CentreLine line() const { return {at_[0], at_[1] / lever, at_[2], at_[3] / lever}; }
     [[nodiscard]] double took(std::size_t i) const { return places_[i].surface - places_[i].found; }
 
   private:

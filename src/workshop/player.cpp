@@ -395,7 +395,7 @@ class Player {
     Played played_;
     std::map<std::string, std::optional<planning::DeckBelief>> believed_; ///< by question
     double minutes_ = 0;
-    int waited_ = 0, probings_ = 0, worked_again_ = 0;
+    int waited_ = 0, worked_again_ = 0;
 };
 
 } // namespace

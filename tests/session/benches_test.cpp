@@ -2,9 +2,7 @@
 // Several benches at one book that a server keeps: what one writes the others have, and nobody writes over anybody.
 #include "block/small_block.h"
 #include "planning/common/assessment.h"
-#include "session/session.h"
-#include "session/shop_line.h"
-#include "storage/test_server.h"
+#include "session/bench_of_shop.h"
 
 #include <QSignalSpy>
 #include <QTest>
@@ -12,61 +10,12 @@
 
 using namespace pallix;
 using namespace pallix::session;
+using test::Bench;
+using test::patience;
+using test::refusal;
 using testing::HasSubstr;
 
 namespace {
-
-constexpr int patience = 60000; // ms: of a machine that has other things to do
-
-/// @return why not; empty where it was taken
-std::string refusal(const Outcome& done) {
-    return done ? "" : done.error().front().text();
-}
-
-/// One who works at a bench of the shop.
-class Bench {
-  public:
-    Bench(const QString& address, std::string person)
-        : person_(std::move(person)), book_(opened(address)),
-          session_(
-              *book_, [this] { return person_; },
-              [this] { return "2026-03-02T09:" + std::to_string(10 + ++ticks_ % 50) + ":00Z"; }) {}
-
-    /// Hears what others do, as the window does.
-    void listen() {
-        line_ = std::make_unique<ShopLine>(*book_);
-        const auto catch_up = [this] { EXPECT_TRUE(session_.catch_up()); };
-        QObject::connect(line_.get(), &ShopLine::job_moved, &session_, [this, catch_up](qint64 job) {
-            if (session_.job() == job)
-                catch_up();
-        });
-        QObject::connect(line_.get(), &ShopLine::much_changed, &session_, catch_up);
-    }
-    Session& session() { return session_; }
-    storage::ShopBook& book() { return *book_; }
-    ShopLine& line() { return *line_; }
-    [[nodiscard]] std::vector<std::string> said() const {
-        std::vector<std::string> all;
-        for (const block::Entry& e : session_.entries())
-            all.push_back(e.person + ": " + block::kind_of(e.payload));
-        return all;
-    }
-    [[nodiscard]] planning::StepState state_of(const char* step) const {
-        return session_.assessment().steps.find(step)->state;
-    }
-
-  private:
-    static std::unique_ptr<storage::ShopBook> opened(const QString& address) {
-        auto book = storage::ShopBook::open(address);
-        EXPECT_TRUE(book) << (book ? "" : qPrintable(book.error().what));
-        return std::move(*book);
-    }
-    std::string person_;
-    std::unique_ptr<storage::ShopBook> book_;
-    int ticks_ = 0;
-    Session session_;
-    std::unique_ptr<ShopLine> line_;
-};
 
 class Benches : public testing::Test {
   protected:

@@ -3,6 +3,7 @@
 #include "bench_fixture.h"
 #include "planning/common/assessment.h"
 #include "session/shop_line.h"
+#include "storage/cut_line.h"
 #include "storage/test_server.h"
 #include "ui/frame/top_bar.h"
 #include "ui/shop/shop_view.h"
@@ -18,8 +19,8 @@ constexpr int patience = 60000; // ms: of a machine that has other things to do
 
 /// A bench of the shop: its window, and who stands at it.
 struct BenchOfShop {
-    BenchOfShop(const QString& address, const char* name, const QString& settings)
-        : book(std::move(*storage::ShopBook::open(address))), preferences(settings),
+    BenchOfShop(const QString& address, const char* name, const QString& settings, const QString& copies = {})
+        : book(std::move(*storage::ShopBook::open(address, false, copies))), preferences(settings),
           session(*book, [this] { return preferences.person().toStdString(); }), instruments(*book, preferences),
           gauge(session), practice(session), context{session, preferences, instruments, gauge, practice} {
         preferences.set_person(QString::fromLatin1(name));
@@ -136,4 +137,45 @@ TEST_F(BenchesInWindows, TheBoardAndTheRegisterFollow) {
     ASSERT_TRUE(marit_->session.new_job(QStringLiteral("another"), {}, {"small.json", test::small_blueprint()}));
     auto* list = ole_->window->shop().findChild<QListView*>();
     QTRY_COMPARE_WITH_TIMEOUT(list->model()->rowCount(), 2, patience);
+}
+
+TEST_F(BenchesInWindows, AWindowThatIsAloneGoesOnAndAsksWhenTheLineIsBack) {
+    test::CutLine line(server_->address(database_));
+    BenchOfShop nora(line.address(), "Nora", folder_.filePath(QStringLiteral("nora.ini")),
+                     folder_.filePath(QStringLiteral("copies")));
+    nora.window->open_job(*marit_->session.job());
+    nora.window->go_to(ui::Place::block);
+    QTRY_VERIFY_WITH_TIMEOUT(nora.text("line").starts_with("at the shop"), patience);
+    line.cut();
+    nora.answer();
+    ASSERT_EQ(nora.session.entries().size(), 2U) << "nobody waits for the line";
+    QTRY_COMPARE_WITH_TIMEOUT(nora.text("line"), "alone, 1 not yet there", patience);
+    ASSERT_TRUE(marit_->session.answer("cleaned/wash", {{"done", true}}));
+    std::string said;
+    QStringList ways;
+    in_dialog([&](QDialog& d) {
+        said = d.findChild<QLabel*>(QStringLiteral("qt_msgbox_label"))->text().toStdString();
+        for (const auto* button : d.findChildren<QPushButton*>())
+            ways << button->text().remove(QLatin1Char('&'));
+        d.reject();
+    });
+    line.mend();
+    QTRY_VERIFY_WITH_TIMEOUT(!said.empty(), patience);
+    EXPECT_THAT(said, HasSubstr("Marit: "));
+    EXPECT_THAT(said, HasSubstr("Nora: "));
+    EXPECT_TRUE(ways.contains(QStringLiteral("Decide later"))) << "nothing is lost by a key";
+    QTRY_VERIFY_WITH_TIMEOUT(nora.text("line").ends_with("1 not yet there"), patience);
+    EXPECT_TRUE(nora.text("line").starts_with("at the shop"));
+    std::string again;
+    in_dialog([&](QDialog& d) {
+        again = d.findChild<QLabel*>(QStringLiteral("qt_msgbox_label"))->text().toStdString();
+        for (auto* button : d.findChildren<QPushButton*>())
+            if (button->text().remove(QLatin1Char('&')) == QStringLiteral("Write mine as well"))
+                button->click();
+    });
+    nora.window->open_job(*marit_->session.job());
+    QTRY_VERIFY_WITH_TIMEOUT(!again.empty(), patience);
+    QTRY_COMPARE_WITH_TIMEOUT(marit_->session.entries().size(), 3U, patience);
+    EXPECT_EQ(marit_->session.entries().back().person, "Nora");
+    QTRY_VERIFY_WITH_TIMEOUT(!nora.text("line").ends_with("not yet there"), patience);
 }

@@ -25,16 +25,16 @@ std::optional<UsualTrait> usual_of(const JobState& state, block::Trait trait, co
 
 std::optional<ForecastRecord> widened_by(const JobState& state, block::ForecastKind kind, const MeasuredBy& by) {
     const auto& known = card_of(state).experience;
-    std::optional<ForecastRecord> widest;
+    std::optional<ForecastRecord> broadest;
     if (!known)
-        return widest;
+        return broadest;
     for (const ForecastRecord& record : known->payload.forecasts) {
         const bool of_these = record.kind == kind && (record.gauge.empty() || record.gauge == by.gauge) &&
                               (record.person.empty() || record.person == by.person);
-        if (of_these && record.widen > (widest ? widest->widen : 1))
-            widest = record;
+        if (of_these && record.widen > (broadest ? broadest->widen : 1))
+            broadest = record;
     }
-    return widest;
+    return broadest;
 }
 
 namespace {

@@ -56,7 +56,7 @@ std::unique_ptr<ShopBook> restored(const QString& file, const QString& backup) {
 
 /// What the person wants done about a book that does not open: what the fault itself offers, the newest copy in its
 /// place, another book, or nothing.
-std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fault) {
+std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fault, const QString& copies) {
     enum class Way { take_over, copy_out, restore, again, another };
     std::vector<Way> ways;
     QStringList names;
@@ -91,7 +91,7 @@ std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fa
     case Way::restore:
         return restored(file, kept.front().file);
     case Way::again:
-        return open_book(file, false);
+        return open_book(file, false, copies);
     case Way::another:
         break;
     }
@@ -102,10 +102,10 @@ std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fa
 
 } // namespace
 
-std::unique_ptr<ShopBook> open_book(const QString& file, bool take_over) {
-    auto book = ShopBook::open(file, take_over);
+std::unique_ptr<ShopBook> open_book(const QString& file, bool take_over, const QString& copies) {
+    auto book = ShopBook::open(file, take_over, copies);
     if (!book)
-        return after_refusal(file, book.error());
+        return after_refusal(file, book.error(), copies);
     if ((*book)->damage().empty())
         return std::move(*book);
     QStringList words{tr("Not everything in the shop book is as it was written:"), QString()};
@@ -118,7 +118,7 @@ std::unique_ptr<ShopBook> open_book(const QString& file, bool take_over) {
                       {tr("Go on with what is there"), tr("Copy what is sound…"), tr("Leave it")})) {
     case 0:
         if (const auto accepted = (*book)->accept_loss(); !accepted)
-            return after_refusal(file, accepted.error());
+            return after_refusal(file, accepted.error(), copies);
         return std::move(*book);
     case 1:
         book->reset(); // its lock goes, and what is copied is what the file holds

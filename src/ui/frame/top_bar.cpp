@@ -73,7 +73,7 @@ void TopBar::refresh() {
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);
     datum_->setPalette(quiet);
     QPalette line = quiet;
-    if (!at_shop_)
+    if (!quiet_)
         line.setColor(QPalette::WindowText, context_.palette().fails);
     line_->setPalette(line);
     const bool inch = context_.preferences.unit() == block::Unit::inch;
@@ -83,15 +83,28 @@ void TopBar::refresh() {
     update();
 }
 
-void TopBar::show_line(bool at_shop, const QStringList& here_too) {
-    const QString word = at_shop ? tr("at the shop") : tr("alone");
-    line_->setText(here_too.isEmpty() ? word
-                                      : tr("%1, with %2 at this job").arg(word, here_too.join(QStringLiteral(", "))));
-    line_->setToolTip(at_shop
-                          ? tr("What you enter stands in the shop's book at once, and other benches see it.")
-                          : tr("The shop's server does not answer: nothing can be entered until it does. It is asked "
-                               "every two seconds."));
-    at_shop_ = at_shop;
+void TopBar::show_line(const Line& line) {
+    QStringList words{line.at_shop ? tr("at the shop") : tr("alone")};
+    if (!line.here_too.isEmpty())
+        words << tr("with %1 at this job").arg(line.here_too.join(QStringLiteral(", ")));
+    if (line.waiting > 0)
+        words << tr("%1 not yet there").arg(line.waiting);
+    line_->setText(words.join(QStringLiteral(", ")));
+    if (line.at_shop && line.waiting == 0)
+        line_->setToolTip(tr("What you enter stands in the shop's book at once, and other benches see it."));
+    else if (line.at_shop)
+        line_->setToolTip(
+            tr("Some of what was entered here while the line was broken contradicts what others did. Open "
+               "the job, and decide."));
+    else if (line.keeps)
+        line_->setToolTip(
+            tr("The shop's server does not answer: it is asked every two seconds. What you enter into jobs "
+               "is kept at this bench and goes there by itself; people, engines and instruments are changed "
+               "at the shop only."));
+    else
+        line_->setToolTip(tr("The shop's server does not answer: it is asked every two seconds. Nothing can be entered "
+                             "until it does."));
+    quiet_ = line.at_shop && line.waiting == 0;
     refresh();
     line_->show();
 }

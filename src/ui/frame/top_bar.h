@@ -16,8 +16,14 @@ class TopBar : public QWidget {
   public:
     explicit TopBar(Context context, QWidget* parent = nullptr);
     void refresh();
-    /// Of a book that a server keeps: whether it answers, and who else has the open job on screen.
-    void show_line(bool at_shop, const QStringList& here_too);
+    /// Of a book that a server keeps.
+    struct Line {
+        bool at_shop = true;    ///< it answers
+        bool keeps = false;     ///< what is entered while it does not is kept here
+        QStringList here_too{}; ///< who else has the open job on screen
+        qint64 waiting = 0;     ///< entries that are not there yet
+    };
+    void show_line(const Line& line);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -26,8 +32,8 @@ class TopBar : public QWidget {
     Context context_;
     QLabel* title_;
     QLabel* datum_;
-    bool at_shop_ = true;
-    QLabel* line_; ///< one word: at the shop, or alone
+    bool quiet_ = true; ///< nothing to be seen to on the line
+    QLabel* line_;      ///< one word: at the shop, or alone
     QPushButton* inch_;
     QPushButton* mm_;
     QPushButton* theme_;

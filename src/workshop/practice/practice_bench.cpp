@@ -208,18 +208,18 @@ block::Instrument PracticeBench::instrument(const MeasuredAt& at) const {
 }
 
 block::Instrument PracticeBench::instrument(block::InstrumentKind kind) const {
-    block::Instrument gauge = block::usual_instruments().at(static_cast<std::size_t>(kind));
-    gauge.name = "practice " + gauge.name;
+    block::Instrument one = block::usual_instruments().at(static_cast<std::size_t>(kind));
+    one.name = "practice " + one.name;
     if (kind == block::InstrumentKind::thermometer)
-        gauge.standard_uncertainty = 0.2;
+        one.standard_uncertainty = 0.2;
     else if (kind == block::InstrumentKind::straightedge)
-        gauge.resolution = 0.01;
+        one.resolution = 0.01;
     else {
-        gauge.resolution = 0.001;
-        gauge.turn = 1;
-        gauge.standard_uncertainty = gauges_.stated;
+        one.resolution = 0.001;
+        one.turn = 1;
+        one.standard_uncertainty = gauges_.stated;
     }
-    return gauge;
+    return one;
 }
 
 block::RingCheck PracticeBench::check(const std::string& instrument, double size) {
