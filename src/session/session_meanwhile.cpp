@@ -65,13 +65,16 @@ Outcome Session::after_others() {
         one_fault(who + " has written to this job meanwhile", "a look at it, then the same once more"));
 }
 
-/// What is given at any time fits after what others did, or is refused by what the job is now.
+/// What is given at any time fits after what others did, or is refused by what the job is now. Many may be at the same
+/// job, and each goes before in turn.
 Outcome Session::take_all(std::vector<Payload> payloads) {
-    if (!book_.is_shared())
-        return take_now(std::move(payloads));
-    const std::size_t known = entries_.size();
-    Outcome done = take_now(payloads);
-    return done || entries_.size() == known ? done : take_now(std::move(payloads));
+    constexpr int turns = 20;
+    for (int turn = 1; book_.is_shared() && turn < turns; ++turn) {
+        const std::size_t known = entries_.size();
+        if (Outcome done = take_now(payloads); done || entries_.size() == known)
+            return done;
+    }
+    return take_now(std::move(payloads));
 }
 
 block::Result<std::vector<Payload>> Session::payloads_of(const std::string& id, const planning::Answers& answers,

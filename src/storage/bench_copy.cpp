@@ -77,20 +77,26 @@ QString name_of(const QString& folder, const QString& address) {
 }
 
 /// A file of a book with all that stands beside it gets another name.
-void put_aside(const QString& file, const QString& why) {
-    const QString stamp = QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyyMMdd-hhmmss-zzz"));
+/// @return that name
+QString put_aside(const QString& file, const QString& why) {
+    const QString name = file + QLatin1Char('.') + why +
+                         QDateTime::currentDateTimeUtc().toString(QStringLiteral("-yyyyMMdd-hhmmss-zzz"));
     for (const char* beside : {"", "-wal", "-shm", ".heads"})
-        QFile::rename(file + QLatin1String(beside),
-                      QStringLiteral("%1.%2-%3%4").arg(file, why, stamp, QLatin1String(beside)));
+        QFile::rename(file + QLatin1String(beside), name + QLatin1String(beside));
+    return name;
 }
 
-BookResult<std::unique_ptr<ShopBook>> sound_book(const QString& file) {
+/// @param remark what the person should know of it
+BookResult<std::unique_ptr<ShopBook>> sound_book(const QString& file, QString& remark) {
     auto keeper = ShopBook::open(file);
     const bool damaged = keeper ? !(*keeper)->damage().empty() : keeper.error().offer == WayOut::copy_sound;
     if (!damaged)
         return keeper;
     keeper = refused(copy_opens, {}); // closed, before its file is moved
-    put_aside(file, QStringLiteral("damaged"));
+    remark =
+        QStringLiteral("This bench's copy of the shop book was damaged, and is made anew from the server's. What was "
+                       "entered here and was not yet at the shop would be in %1.")
+            .arg(put_aside(file, QStringLiteral("damaged")));
     return ShopBook::open(file);
 }
 
@@ -145,11 +151,13 @@ void BenchCopy::close() {
 BookResult<std::unique_ptr<BenchCopy>> BenchCopy::open(const QString& folder, const QString& address) {
     if (const QDir dir(folder); !dir.exists())
         QDir().mkdir(dir.path(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
-    auto keeper = sound_book(name_of(folder, address));
+    QString remark;
+    auto keeper = sound_book(name_of(folder, address), remark);
     if (!keeper)
         return tl::unexpected(keeper.error());
     const QString file = (*keeper)->file();
     std::unique_ptr<BenchCopy> copy(new BenchCopy(file, std::move(*keeper)));
+    copy->remark_ = remark;
     if (auto done = copy->set_up(); !done)
         return tl::unexpected(done.error());
     return copy;
@@ -170,7 +178,7 @@ bool BenchCopy::is_of_a_book() const {
     return query.exec(QStringLiteral("SELECT book FROM copy_of")) && query.next();
 }
 
-BookResult<bool> BenchCopy::meet(QSqlDatabase& server) {
+BookResult<void> BenchCopy::meet(QSqlDatabase& server) {
     const auto there = id_of(server);
     if (!there)
         return tl::unexpected(there.error());
@@ -181,22 +189,25 @@ BookResult<bool> BenchCopy::meet(QSqlDatabase& server) {
             return failed(copy_opens, query);
         const bool known = query.next();
         if (known && query.value(0).toString() == *there)
-            return true;
+            return {};
         if (!known) {
             query.prepare(QStringLiteral("INSERT INTO copy_of (book) VALUES (?)"));
             query.addBindValue(*there);
             if (!query.exec())
                 return failed(copy_opens, query);
-            return true;
+            return {};
         }
     }
     close();
-    put_aside(file_, QStringLiteral("of-another-book"));
+    remark_ =
+        QStringLiteral("The server keeps another shop book than before. What was entered here for that one and was "
+                       "not yet at the shop is in %1.")
+            .arg(put_aside(file_, QStringLiteral("of-another-book")));
     auto keeper = ShopBook::open(file_);
     if (!keeper)
         return tl::unexpected(keeper.error());
     keeper_ = std::move(*keeper);
-    return set_up().and_then([&] { return meet(server); }).map([](bool) { return false; });
+    return set_up().and_then([&] { return meet(server); });
 }
 
 BookResult<void> BenchCopy::hold(JobId job, const QString& uuid, const std::vector<block::Entry>& entries) {

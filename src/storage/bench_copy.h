@@ -40,10 +40,11 @@ class BenchCopy {
     [[nodiscard]] const QString& alone() const { return alone_; }
     /// It has been at the shop once: there is something to work with.
     [[nodiscard]] bool is_of_a_book() const;
+    /// What the person should know: that a copy was put out of the way, with what waited in it; empty where none was.
+    [[nodiscard]] const QString& remark() const { return remark_; }
     /// The server keeps the book that this is a copy of. Where it keeps another by now, the copy is put out of the way
     /// and begun anew; what waits in it stays in that file.
-    /// @return whether it was
-    [[nodiscard]] BookResult<bool> meet(QSqlDatabase& server);
+    [[nodiscard]] BookResult<void> meet(QSqlDatabase& server);
     /// Entries of a job that the window has and the copy may not have yet.
     /// @param uuid of the job; empty where it is not known
     [[nodiscard]] BookResult<void> hold(JobId job, const QString& uuid, const std::vector<block::Entry>& entries);
@@ -53,7 +54,7 @@ class BenchCopy {
     [[nodiscard]] BookResult<void> set_up();
     void close();
 
-    QString file_, plain_, alone_;
+    QString file_, plain_, alone_, remark_;
     std::unique_ptr<ShopBook> keeper_; ///< its lock, schema and soundness
 };
 

@@ -86,7 +86,7 @@ BookResult<std::vector<Colleague>> BookNews::meet(const Colleague& here) {
         QStringLiteral("INSERT INTO bench (id, person, job, seen) VALUES (?, ?, ?, now()) ON CONFLICT (id) DO "
                        "UPDATE SET person = excluded.person, job = excluded.job, seen = excluded.seen"));
     query.addBindValue(connection_);
-    query.addBindValue(here.person);
+    query.addBindValue(here.person.isNull() ? QStringLiteral("") : here.person);
     query.addBindValue(here.job);
     if (!query.exec())
         return failed(line_doing, query);

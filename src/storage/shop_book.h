@@ -82,8 +82,8 @@ class ShopBook {
     [[nodiscard]] std::optional<std::int64_t> at_shop_until(JobId job) const;
     /// The file of the copy; empty where none is kept.
     [[nodiscard]] QString copy_file() const;
-    /// What stands in the way of a copy; empty where it is kept, or none was asked for.
-    [[nodiscard]] const QString& no_copy_because() const { return no_copy_because_; }
+    /// What the person should know of the copy: that none is kept, or that one was put aside; empty where all is well.
+    [[nodiscard]] const QString& copy_remark() const { return copy_remark_; }
 
     [[nodiscard]] const std::vector<Damage>& damage() const { return damage_; }
     /// The person goes on with what is left where newest entries are gone.
@@ -218,7 +218,7 @@ class ShopBook {
     QString connection_; ///< that is read and written now
     QString server_;     ///< that to the server; empty where the book is a file
     std::unique_ptr<BenchCopy> copy_;
-    QString no_copy_because_;
+    QString copy_remark_;
     std::map<JobId, QString> made_here_; ///< ids of jobs that the copy may not have yet
     std::unique_ptr<QLockFile> lock_;    ///< none where a server keeps the book
     Heads heads_;

@@ -31,10 +31,13 @@ BookResult<std::unique_ptr<ShopBook>> ShopBook::open_at_server(const QString& ad
 
 void ShopBook::keep_copy(const QString& folder) {
     auto copy = BenchCopy::open(folder, file_);
-    if (copy)
-        copy_ = std::move(*copy);
-    else
-        no_copy_because_ = copy.error().what;
+    if (!copy) {
+        copy_remark_ = QStringLiteral("Nothing can be entered here while the shop's server does not answer: %1")
+                           .arg(copy.error().what);
+        return;
+    }
+    copy_ = std::move(*copy);
+    copy_remark_ = copy_->remark();
 }
 
 BookResult<void> ShopBook::connect_to_server() {
@@ -56,12 +59,9 @@ BookResult<void> ShopBook::connect_to_server() {
         .and_then([&]() -> BookResult<void> {
             if (!copy_)
                 return {};
-            const auto met = copy_->meet(db);
-            if (!met)
-                return tl::unexpected(met.error());
-            if (!*met)
-                no_copy_because_ = QStringLiteral("The server keeps another shop book than before.");
-            return {};
+            auto met = copy_->meet(db);
+            copy_remark_ = copy_->remark();
+            return met;
         });
 }
 

@@ -72,6 +72,8 @@ void BenchWindow::listen(session::ShopLine& line) {
     connect(&line, &session::ShopLine::much_changed, soon, qOverload<>(&QTimer::start));
     connect(&line, &session::ShopLine::much_changed, this, &BenchWindow::catch_up);
     say_here();
+    if (const QString& remark = context_.session.book().copy_remark(); !remark.isEmpty())
+        call_->say_of_others(remark, false);
 }
 
 /// The step that is called may be another one after that: nobody answers it by accident.

@@ -308,7 +308,7 @@ TEST_F(BenchesOnABrokenLine, WhereTheServerKeepsAnotherBookTheCopyIsPutAside) {
     marit_ = bench("Marit");
     EXPECT_FALSE(marit_->book().is_alone());
     EXPECT_EQ(waiting(), 0);
-    EXPECT_THAT(marit_->book().no_copy_because().toStdString(), HasSubstr("another shop book"));
+    EXPECT_THAT(marit_->book().copy_remark().toStdString(), HasSubstr("another shop book"));
     const QFileInfo copy(marit_->book().copy_file());
     EXPECT_EQ(copy.dir()
                   .entryList({copy.fileName() + QStringLiteral(".of-another-book-*")}, QDir::Files)
@@ -316,6 +316,30 @@ TEST_F(BenchesOnABrokenLine, WhereTheServerKeepsAnotherBookTheCopyIsPutAside) {
                   .size(),
               1)
         << "with what waited in it";
+}
+
+TEST_F(BenchesOnABrokenLine, ADamagedCopyIsMadeAnewAndTheOldOneIsNamed) {
+    const QString file = marit_->book().copy_file();
+    marit_.reset();
+    QFile copy(file);
+    ASSERT_TRUE(copy.open(QIODevice::ReadWrite));
+    copy.seek(100);
+    copy.write(QByteArray(copy.size() > 4096 ? 3000 : 1000, 'x'));
+    copy.close();
+    marit_ = bench("Marit");
+    EXPECT_FALSE(marit_->book().is_alone());
+    EXPECT_THAT(marit_->book().copy_remark().toStdString(), HasSubstr("damaged"));
+    EXPECT_THAT(marit_->book().copy_remark().toStdString(), HasSubstr(file.toStdString() + ".damaged-"));
+    EXPECT_EQ(marit_->book().copy_file(), file);
+}
+
+TEST_F(BenchesOnABrokenLine, ASecondWindowOnTheSameCopySaysThatItCannotWorkAlone) {
+    const auto second = bench("Marit");
+    EXPECT_THAT(second->book().copy_remark().toStdString(), HasSubstr("Nothing can be entered here while"));
+    EXPECT_FALSE(second->book().outbox());
+    ASSERT_EQ(refusal(second->session().open_job(*marit_->session().job())), "");
+    line_->cut();
+    EXPECT_THAT(refusal(second->session().take(block::Note{"alone"})), HasSubstr("does not answer"));
 }
 
 TEST_F(BenchesOnABrokenLine, TheWindowHearsOfTheLineByItself) {

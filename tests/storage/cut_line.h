@@ -83,7 +83,7 @@ class CutLine {
         qputenv("PGPASSFILE", QFile::encodeName(any.fileName()));
     }
     static int listening(int port) {
-        const int s = ::socket(AF_INET, SOCK_STREAM, 0), yes = 1;
+        const int s = ::socket(AF_INET, SOCK_STREAM | SOCK_CLOEXEC, 0), yes = 1;
         ::setsockopt(s, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
         const sockaddr_in at = place(port);
         EXPECT_EQ(::bind(s, reinterpret_cast<const sockaddr*>(&at), sizeof at), 0);
@@ -105,7 +105,8 @@ class CutLine {
             ::close(std::exchange(listener_, -1));
     }
     void accept_one() {
-        const int client = ::accept(listener_, nullptr, nullptr), server = ::socket(AF_INET, SOCK_STREAM, 0);
+        const int client = ::accept4(listener_, nullptr, nullptr, SOCK_CLOEXEC),
+                  server = ::socket(AF_INET, SOCK_STREAM | SOCK_CLOEXEC, 0);
         const sockaddr_in at = place(QUrl(address_).port());
         if (client < 0 || ::connect(server, reinterpret_cast<const sockaddr*>(&at), sizeof at) != 0) {
             ::close(client);
