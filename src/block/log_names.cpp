@@ -133,8 +133,8 @@ std::optional<FeatureId> feature_by_usual_name(const std::string& name) {
                          *kind == FeatureKind::lifter;
     const auto number = finite_number(digits);
     const bool numbered = *kind != FeatureKind::deck && *kind != FeatureKind::panrail;
-    if (numbered != number.has_value() || digits.size() > 3)
-        return std::nullopt;
+    if (numbered != number.has_value() || digits.size() > 3 || (numbered && *number < 1))
+        return std::nullopt; // counted from 1
     return FeatureId{*kind, on_bank ? (bank.empty() ? "C" : bank) : "", numbered ? static_cast<int>(*number) : 0};
 }
 
