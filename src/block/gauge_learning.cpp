@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <boost/algorithm/string.hpp>
 #include <cstdlib>
+#include <limits>
 #include <re2/re2.h>
 
 namespace pallix::block {
@@ -95,7 +96,9 @@ int speaks_for(const std::vector<TakenApart>& lines, std::size_t number) {
         if (i > 0) {
             const std::string& last = lines[i - 1].numbers[number];
             changes = changes || digits != last;
-            counts = counts && std::strtoll(digits.c_str(), nullptr, 10) == std::strtoll(last.c_str(), nullptr, 10) + 1;
+            const long long before_this = std::strtoll(last.c_str(), nullptr, 10);
+            counts = counts && before_this < std::numeric_limits<long long>::max() &&
+                     std::strtoll(digits.c_str(), nullptr, 10) == before_this + 1;
         }
     }
     return points + (counts ? -12 : changes ? 6 : 0);

@@ -115,7 +115,8 @@ planning::InstrumentRecord InstrumentRegister::record(const Instrument& instrume
 std::optional<planning::ZeroDoubt> InstrumentRegister::doubt(const Instrument& instrument,
                                                              const block::JobState& state) const {
     return planning::doubt_zero(instrument, readings_of(state).conditions, clock_(), planning::limits_of(state),
-                                history(instrument.name));
+                                history(instrument.name),
+                                book_.is_shared() ? preferences_.person().toStdString() : std::string());
 }
 
 Outcome InstrumentRegister::remove(const std::string& name) {

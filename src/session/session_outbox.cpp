@@ -107,7 +107,11 @@ Session::Delivered Session::deliver() {
             job_ = outbox->called(*job_);
         return renamed;
     };
-    if (!outbox || book_.is_alone() || (!call_by() && outbox->waiting() == 0))
+    if (!outbox || book_.is_alone())
+        return delivered;
+    if (const auto sent = outbox->send_instruments(); !sent && !sent.error().no_answer)
+        delivered.faults = as_faults(sent.error());
+    if (!call_by() && outbox->waiting() == 0)
         return delivered;
     worked_->writing.insist();
     contradiction_.reset();

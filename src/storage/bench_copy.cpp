@@ -31,6 +31,12 @@ const QStringList outbox_tables{
         "CREATE TABLE IF NOT EXISTS outbox (number INTEGER PRIMARY KEY, part INTEGER, step TEXT, base INTEGER, "
         "job INTEGER NOT NULL, sequence INTEGER NOT NULL, time TEXT NOT NULL, person TEXT NOT NULL, kind TEXT "
         "NOT NULL, version INTEGER NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
+    QStringLiteral(
+        "CREATE TABLE IF NOT EXISTS outbox_instrument (name TEXT PRIMARY KEY, payload TEXT NOT NULL, digest TEXT "
+        "NOT NULL)"),
+    QStringLiteral(
+        "CREATE TABLE IF NOT EXISTS outbox_event (number INTEGER PRIMARY KEY, instrument TEXT NOT NULL, time "
+        "TEXT NOT NULL, person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
     QStringLiteral("CREATE TABLE IF NOT EXISTS called (own INTEGER PRIMARY KEY, job INTEGER NOT NULL)"),
     QStringLiteral("CREATE INDEX IF NOT EXISTS outbox_of_job ON outbox (job, sequence)")};
 
@@ -54,13 +60,35 @@ QStringList views() {
             .arg(entry)};
 }
 
+/// Instruments likewise: a gauge is zeroed wherever somebody measures.
+QStringList views_of_instruments() {
+    const QString event = QStringLiteral("instrument, time, person, payload, digest");
+    return {
+        QStringLiteral("CREATE TEMP VIEW instrument AS SELECT name, payload, digest FROM main.instrument WHERE name "
+                       "NOT IN (SELECT name FROM main.outbox_instrument) UNION ALL SELECT name, payload, digest FROM "
+                       "main.outbox_instrument"),
+        QStringLiteral("CREATE TEMP TRIGGER instrument_waits INSTEAD OF INSERT ON instrument BEGIN INSERT OR REPLACE "
+                       "INTO outbox_instrument (name, payload, digest) VALUES (NEW.name, NEW.payload, NEW.digest); "
+                       "END"),
+        QStringLiteral("CREATE TEMP TRIGGER instrument_goes_at_shop INSTEAD OF DELETE ON instrument BEGIN SELECT "
+                       "RAISE(ABORT, '%1'); END")
+            .arg(QLatin1String(only_at_the_shop)),
+        QStringLiteral("CREATE TEMP VIEW instrument_event AS SELECT number, %1 FROM main.instrument_event UNION ALL "
+                       "SELECT number + %2, %1 FROM main.outbox_event")
+            .arg(event)
+            .arg(first_own_job),
+        QStringLiteral("CREATE TEMP TRIGGER event_waits INSTEAD OF INSERT ON instrument_event BEGIN INSERT INTO "
+                       "outbox_event (%1) VALUES (NEW.instrument, NEW.time, NEW.person, NEW.payload, NEW.digest); END")
+            .arg(event)};
+}
+
 /// What is not of a job is changed at the shop or not at all. Pictures go with the entries that show them.
 QStringList refusals() {
     QStringList all;
     for (const BookTable& table : book_tables) {
         const std::string_view name = table.name;
         if (table.kind == BookTable::Kind::job || table.kind == BookTable::Kind::cache || name == "stream" ||
-            name == "picture")
+            name == "picture" || name == "instrument" || name == "instrument_event")
             continue;
         for (const char* event : {"INSERT", "UPDATE", "DELETE"})
             all << QStringLiteral("CREATE TEMP TRIGGER %1_%2_at_shop BEFORE %2 ON main.%1 BEGIN SELECT RAISE(ABORT, "
@@ -114,7 +142,7 @@ QString own_name(const char* what) {
 } // namespace
 
 BookResult<void> stand_alone(QSqlDatabase& db) {
-    return run_all(db, copy_opens, views() + refusals());
+    return run_all(db, copy_opens, views() + views_of_instruments() + refusals());
 }
 
 bool stands_alone(const QSqlDatabase& db) {

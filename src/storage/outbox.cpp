@@ -2,6 +2,7 @@
 #include "storage/outbox.h"
 
 #include "block/digest.h"
+#include "block/instrument.h"
 #include "storage/bench_copy.h"
 #include "storage/book_follow.h"
 #include "storage/sql.h"
@@ -340,6 +341,76 @@ BookResult<void> Outbox::drop(qint64 number) const {
         return run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {number}).and_then([&] {
             return stand_behind(copy, rows->front().job, gone);
         });
+    });
+}
+
+namespace {
+
+/// The payload of an instrument; empty where there is none of that name.
+std::string instrument_in(QSqlDatabase& db, const QString& name) {
+    QSqlQuery query(db);
+    query.prepare(QStringLiteral("SELECT payload FROM instrument WHERE name = ?"));
+    query.addBindValue(name);
+    return query.exec() && query.next() ? query.value(0).toString().toStdString() : std::string();
+}
+
+std::string zeroed_at(const std::string& payload) {
+    const auto instrument = block::read_instrument(payload);
+    return instrument ? instrument->zero_time : std::string();
+}
+
+BookResult<void> send_events(QSqlDatabase& server, QSqlDatabase& copy) {
+    QSqlQuery events(copy);
+    if (!events.exec(
+            QStringLiteral("SELECT instrument, time, person, payload, digest FROM outbox_event ORDER BY number")))
+        return failed(send_doing, events);
+    while (events.next()) {
+        QVariantList row;
+        for (int column = 0; column < 5; ++column)
+            row << events.value(column);
+        QSqlQuery there(server); // it may have been sent, and nobody heard
+        there.prepare(QStringLiteral("SELECT 1 FROM instrument_event WHERE instrument = ? AND digest = ?"));
+        there.addBindValue(row[0]);
+        there.addBindValue(row[4]);
+        if (!there.exec())
+            return failed(send_doing, there);
+        if (there.next())
+            continue;
+        if (auto sent =
+                run_with(server,
+                         QStringLiteral("INSERT INTO instrument_event (instrument, time, person, payload, digest) "
+                                        "VALUES (?, ?, ?, ?, ?)"),
+                         row);
+            !sent)
+            return sent;
+    }
+    events.finish();
+    return run_with(copy, QStringLiteral("DELETE FROM outbox_event"), {});
+}
+
+} // namespace
+
+BookResult<void> Outbox::send_instruments() const {
+    QSqlDatabase server = QSqlDatabase::database(server_, false), copy = QSqlDatabase::database(copy_, false);
+    QSqlQuery waiting(copy);
+    if (!waiting.exec(QStringLiteral("SELECT name, payload, digest FROM outbox_instrument ORDER BY name")))
+        return failed(send_doing, waiting);
+    while (waiting.next()) {
+        const QString name = waiting.value(0).toString();
+        const std::string mine = waiting.value(1).toString().toStdString(), theirs = instrument_in(server, name);
+        if (theirs != instrument_in(copy, name) && zeroed_at(theirs) > zeroed_at(mine))
+            continue;
+        if (auto sent = run_with(server,
+                                 QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?) ON "
+                                                "CONFLICT (name) DO UPDATE SET payload = excluded.payload, digest = "
+                                                "excluded.digest"),
+                                 {name, waiting.value(1), waiting.value(2)});
+            !sent)
+            return sent;
+    }
+    waiting.finish();
+    return run_with(copy, QStringLiteral("DELETE FROM outbox_instrument"), {}).and_then([&] {
+        return send_events(server, copy);
     });
 }
 

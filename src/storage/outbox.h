@@ -38,6 +38,10 @@ class Outbox {
     /// The number of a job that was opened here, once the shop has given it one; any other's is its own.
     [[nodiscard]] JobId called(JobId job) const;
 
+    /// Instruments that were zeroed or changed here, and what happened to them. An instrument that was changed at the
+    /// shop meanwhile, and zeroed there later, stays as it is there.
+    [[nodiscard]] BookResult<void> send_instruments() const;
+
     /// A part, and its job as the shop has it.
     struct Met {
         bool waits = false; ///< else the part is at the shop already, or was only about what was dropped

@@ -343,8 +343,10 @@ BookResult<std::vector<block::Instrument>> ShopBook::instruments() const {
 BookResult<void> ShopBook::save_instrument(const block::Instrument& instrument) {
     const std::string payload = block::instrument_json(instrument);
     QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?) ON CONFLICT (name) "
-                                 "DO UPDATE SET payload = excluded.payload, digest = excluded.digest"));
+    const QString insert = QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?)");
+    query.prepare(is_alone() ? insert // what waits for the shop is replaced anyway
+                             : insert + QStringLiteral(" ON CONFLICT (name) DO UPDATE SET payload = excluded.payload, "
+                                                       "digest = excluded.digest"));
     query.addBindValue(text(instrument.name));
     query.addBindValue(text(payload));
     query.addBindValue(text(block::sha256_hex(payload)));

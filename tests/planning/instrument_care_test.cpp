@@ -97,6 +97,20 @@ TEST(Zero, ARepairMakesItWorthless) {
         doubt(bore_gauge(), "2026-03-02T09:00:00Z", {event(InstrumentHappening::repaired, "2026-03-01T08:30:00Z")}));
 }
 
+TEST(Zero, IsInOneHandAtATimeInAShopOfSeveralBenches) {
+    InstrumentEvent hers = event(InstrumentHappening::zeroed, "2026-03-02T08:00:00Z"), his = hers;
+    hers.person = "Marit";
+    his.person = "Ole";
+    his.time = "2026-03-02T08:30:00Z";
+    const auto here = [](const InstrumentHistory& history, const char* person) {
+        return doubt_zero(bore_gauge(), {}, "2026-03-02T09:00:00Z", {}, history, person);
+    };
+    EXPECT_FALSE(here({hers}, "Marit"));
+    EXPECT_EQ(here({hers, his}, "Marit"), (ZeroDoubt{ZeroDoubted::taken, 0, "Ole"}));
+    EXPECT_FALSE(here({hers, his}, "Ole"));
+    EXPECT_FALSE(here({hers, his}, "")) << "of one bench it is everybody's";
+}
+
 TEST(InstrumentRecord, ComesToWhatItsChecksSay) {
     InstrumentHistory history{check(0.001, "2026-01-05T08:00:00Z"), check(0.003, "2026-02-05T08:00:00Z"),
                               check(0.002, "2026-03-01T08:00:00Z")};

@@ -249,24 +249,63 @@ TEST_F(BenchesOnABrokenLine, AJobWhoseOpeningWasKeptWithoutBeingHeardIsThereOnce
 }
 
 TEST_F(BenchesOnABrokenLine, WhatIsNotOfAJobIsChangedAtTheShopOnly) {
-    block::Instrument gauge;
-    gauge.name = "dial 1";
-    ASSERT_TRUE(marit_->book().save_instrument(gauge));
+    block::Instrument dial;
+    dial.name = "dial 1";
+    ASSERT_TRUE(marit_->book().save_instrument(dial));
     follow();
     line_->cut();
     note(*marit_, "alone");
-    const auto known = marit_->book().instruments();
-    ASSERT_TRUE(known);
-    EXPECT_EQ(known->size(), 1U) << "what the shop has can be read";
-    const auto saved = marit_->book().save_instrument(gauge);
-    ASSERT_FALSE(saved);
-    EXPECT_THAT(saved.error().what.toStdString(), HasSubstr("the shop's server does not answer"));
-    EXPECT_THAT(saved.error().way_out.toStdString(), HasSubstr("at the shop only"));
-    EXPECT_FALSE(marit_->book().remove_instrument(QStringLiteral("dial 1")));
+    const auto kept = marit_->book().people().keep(QStringLiteral("Nora"), block::Role::owner);
+    ASSERT_FALSE(kept);
+    EXPECT_THAT(kept.error().what.toStdString(), HasSubstr("the shop's server does not answer"));
+    EXPECT_THAT(kept.error().way_out.toStdString(), HasSubstr("at the shop only"));
     EXPECT_FALSE(marit_->book().set_aside(*marit_->session().job(), true));
-    EXPECT_FALSE(marit_->book().people().keep(QStringLiteral("Nora"), block::Role::owner));
+    EXPECT_FALSE(marit_->book().remove_instrument(QStringLiteral("dial 1")));
     mended();
-    EXPECT_TRUE(marit_->book().save_instrument(gauge));
+    EXPECT_TRUE(marit_->book().people().keep(QStringLiteral("Nora"), block::Role::owner));
+}
+
+// Who is alone goes on measuring, and a gauge is zeroed for that.
+TEST_F(BenchesOnABrokenLine, AGaugeThatIsZeroedAloneStandsSoAtTheShopUnlessItWasZeroedThereLater) {
+    block::Instrument mine, theirs;
+    mine.name = "bore gauge";
+    theirs.name = "dial";
+    mine.zero = theirs.zero = 84;
+    mine.zero_time = theirs.zero_time = "2026-03-02T08:00:00Z";
+    ASSERT_TRUE(marit_->book().save_instrument(mine) && marit_->book().save_instrument(theirs));
+    follow();
+    line_->cut();
+    note(*marit_, "alone");
+    mine.zero = theirs.zero = 50;
+    mine.zero_time = theirs.zero_time = "2026-03-02T09:00:00Z";
+    ASSERT_TRUE(marit_->book().save_instrument(mine) && marit_->book().save_instrument(theirs));
+    block::InstrumentEvent event;
+    event.instrument = "bore gauge";
+    event.what = block::InstrumentHappening::zeroed;
+    event.size = 50;
+    event.time = "2026-03-02T09:00:00Z";
+    event.person = "Marit";
+    ASSERT_TRUE(marit_->book().instrument_histories().add(event));
+    const auto job = *marit_->session().job();
+    marit_.reset(); // a start while it is alone: the gauge stands as it was set
+    marit_ = bench("Marit");
+    ASSERT_EQ(refusal(marit_->session().open_job(job)), "");
+    const auto zero_of = [](Bench& bench, const char* name) {
+        const auto all = bench.book().instruments();
+        const auto found = std::ranges::find(*all, std::string(name), &block::Instrument::name);
+        return found == all->end() ? std::nullopt : found->zero;
+    };
+    EXPECT_EQ(zero_of(*marit_, "bore gauge"), 50);
+    EXPECT_EQ(marit_->book().instrument_history("bore gauge")->size(), 1U);
+    theirs.zero = 90;
+    theirs.zero_time = "2026-03-02T09:30:00Z";
+    ASSERT_TRUE(ole_->book().save_instrument(theirs));
+    mended();
+    EXPECT_EQ(zero_of(*ole_, "bore gauge"), 50);
+    EXPECT_EQ(zero_of(*ole_, "dial"), 90) << "it was set there later";
+    EXPECT_EQ(ole_->book().instrument_history("bore gauge")->size(), 1U);
+    marit_->back();
+    EXPECT_EQ(ole_->book().instrument_history("bore gauge")->size(), 1U) << "once";
 }
 
 TEST_F(BenchesOnABrokenLine, TouchesWaitAtTheBenchWhetherTheLineIsThereOrNot) {

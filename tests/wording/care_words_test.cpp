@@ -26,6 +26,8 @@ TEST(CareWords, AZeroIsDoubtedInWords) {
     EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::drifted, -0.00254}, in_inch),
               "The last check found it reading 0.00010 in too little");
     EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::repaired, 0}, in_mm), "It was repaired since its zero was set");
+    EXPECT_EQ(wording::zero_doubt_words({ZeroDoubted::taken, 0, "Ole"}, in_mm),
+              "Ole has set its zero, at another bench");
 }
 
 TEST(CareWords, ALineOfAHistory) {

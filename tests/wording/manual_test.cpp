@@ -50,7 +50,7 @@ TEST(Manual, SpeaksOfEveryStepGateAndQuestion) {
     expect_spoken_of(block::Rule::order);
     expect_spoken_of(planning::SecondLook::learner);
     expect_spoken_of(block::Suspicion::unlike_neighbours);
-    expect_spoken_of(planning::ZeroDoubted::repaired);
+    expect_spoken_of(planning::ZeroDoubted::taken);
     expect_spoken_of(planning::BlueprintDoubtKind::chain);
     expect_spoken_of(planning::RemarkKind::not_needed);
 }

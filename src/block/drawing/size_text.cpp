@@ -174,8 +174,10 @@ class SizeReader {
         const auto grade = finite_number(digits);
         if (!done() || (letters != "H" && letters != "JS") || !grade)
             return refused(whole_, "is of no class that is known here: H or JS and a grade from 4 to 11, such as H6");
-        const auto width = standard_tolerance(static_cast<int>(*grade), nominal);
-        if (!width || *grade != std::floor(*grade))
+        constexpr double most = 99; // there are none like it: whoever reads the table counts in whole numbers
+        const bool whole = *grade == std::floor(*grade) && *grade <= most;
+        const auto width = whole ? standard_tolerance(static_cast<int>(*grade), nominal) : std::nullopt;
+        if (!width)
             return refused(whole_, "is outside the table: grades 4 to 11, sizes up to 500 mm");
         return letters == "H" ? Tolerance{nominal, 0, *width} : Tolerance{nominal, -*width / 2, *width / 2};
     }

@@ -34,11 +34,13 @@ double hours_between(const std::string& from, const std::string& to) {
 
 std::optional<ZeroDoubt> doubt_zero(const block::Instrument& i, const block::Conditions& conditions,
                                     const std::string& now, const block::LimitsChosen& limits,
-                                    const InstrumentHistory& history) {
+                                    const InstrumentHistory& history, const std::string& here) {
     if (!reads_from_zero(i.kind) || !i.zero)
         return std::nullopt;
     const InstrumentEvent* zeroed = last_of(history, InstrumentHappening::zeroed);
     const std::string set = std::max(i.zero_time, zeroed ? zeroed->time : std::string());
+    if (zeroed && !here.empty() && zeroed->person != here && zeroed->time >= i.zero_time)
+        return ZeroDoubt{ZeroDoubted::taken, 0, zeroed->person};
     const auto since = [&](const InstrumentEvent* event) { return event && event->time > set; };
     if (const auto* repair = last_of(history, InstrumentHappening::repaired); since(repair))
         return ZeroDoubt{ZeroDoubted::repaired, 0};

@@ -17,19 +17,21 @@ enum class ZeroDoubted {
     warmed,   ///< the gauge is warmer or colder than it was then
     drifted,  ///< the last check since found it off
     repaired, ///< it was opened since
+    taken,    ///< somebody at another bench set it last
 };
 struct ZeroDoubt {
     ZeroDoubted why{};
-    double by = 0; ///< h, °C, or mm too large
+    double by = 0;     ///< h, °C, or mm too large
+    std::string who{}; ///< that has it
     bool operator==(const ZeroDoubt&) const = default;
 };
 /// Of a gauge that reads from a zero and has one. What a check found counts where it is more than a step of the dial
 /// and more than twice what the gauge is said to be uncertain by.
 /// @param now UTC, ISO 8601
-[[nodiscard]] std::optional<ZeroDoubt> doubt_zero(const block::Instrument& instrument,
-                                                  const block::Conditions& conditions, const std::string& now,
-                                                  const block::LimitsChosen& limits,
-                                                  const block::InstrumentHistory& history);
+/// @param here who is at this bench, in a shop of several: a zero is in one hand at a time; empty: it is everybody's
+[[nodiscard]] std::optional<ZeroDoubt>
+doubt_zero(const block::Instrument& instrument, const block::Conditions& conditions, const std::string& now,
+           const block::LimitsChosen& limits, const block::InstrumentHistory& history, const std::string& here = {});
 
 /// What an instrument's history comes to. Lengths in mm; what was struck is left out, and what lies before a repair
 /// tells of another instrument.

@@ -99,7 +99,7 @@ void TopBar::show_line(const Line& line) {
     else if (line.keeps)
         line_->setToolTip(
             tr("The shop's server does not answer: it is asked every two seconds. What you enter into jobs "
-               "is kept at this bench and goes there by itself; people, engines and instruments are changed "
+               "is kept at this bench and goes there by itself; people, engines and limits are changed "
                "at the shop only."));
     else
         line_->setToolTip(tr("The shop's server does not answer: it is asked every two seconds. Nothing can be entered "

@@ -11,8 +11,8 @@ static_assert(second_keys.size() == static_cast<std::size_t>(planning::SecondLoo
 constexpr std::array suspicion_keys{"none", "ten_times",     "other_unit",       "one_turn",
                                     "far",  "unlike_repeat", "unlike_neighbours"};
 static_assert(suspicion_keys.size() == static_cast<std::size_t>(block::Suspicion::unlike_neighbours) + 1);
-constexpr std::array zero_keys{"old", "warmed", "drifted", "repaired"};
-static_assert(zero_keys.size() == static_cast<std::size_t>(planning::ZeroDoubted::repaired) + 1);
+constexpr std::array zero_keys{"old", "warmed", "drifted", "repaired", "taken"};
+static_assert(zero_keys.size() == static_cast<std::size_t>(planning::ZeroDoubted::taken) + 1);
 
 } // namespace
 

@@ -32,6 +32,8 @@ std::string zero_doubt_words(const planning::ZeroDoubt& doubt, const LengthText&
         return "The last check found it reading " + off_words(doubt.by, l);
     case ZeroDoubted::repaired:
         return "It was repaired since its zero was set";
+    case ZeroDoubted::taken:
+        return doubt.who + " has set its zero, at another bench";
     }
     return {};
 }
