@@ -143,6 +143,8 @@ class Session : public QObject {
     /// What waits for the shop goes on waiting, and is asked about when the job is opened again.
     void decide_later() { contradiction_.reset(); }
 
+    /// The server does not answer any more: the open job goes on from what this bench knows of it.
+    void go_alone();
     /// What came of sending what was entered while the line to the shop was broken.
     struct Delivered {
         std::vector<block::Entry> theirs; ///< what others wrote to the open job meanwhile

@@ -65,6 +65,11 @@ storage::BookResult<void> Session::write_from(std::size_t first) {
     return book_.append(*job_, more, answering_);
 }
 
+void Session::go_alone() {
+    if (!book_.is_alone() && job_)
+        static_cast<void>(book_.go_alone(*job_, entries_)); // where no copy is kept, nothing can be entered
+}
+
 /// @return what broke it off; nothing where it can go on with the next part
 std::optional<storage::BookFault> Session::deliver_part(const storage::Outbox& outbox, const storage::Part& part,
                                                         Delivered& delivered, std::set<storage::JobId>& held) {

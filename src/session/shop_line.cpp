@@ -153,6 +153,8 @@ void ShopLine::answered(bool well) {
         return;
     if (well && !book_.reconnect())
         return; // it is asked again in a moment
+    if (!well)
+        Q_EMIT broke();
     if (!well && !book_.is_alone())
         static_cast<void>(book_.go_alone()); // where no copy is kept, nothing can be entered
     state_ = now;

@@ -31,6 +31,7 @@ class ShopLine : public QObject {
     void job_moved(qint64 job);              ///< entries were added to it, by whomever
     void table_changed(const QString& name); ///< something else of the shop: "instrument"
     void much_changed();                     ///< the line was away, or something went past unheard: look at everything
+    void broke();                            ///< the server does not answer any more; said before the book is alone
     void state_changed();
     void colleagues_changed();
 

@@ -5,6 +5,7 @@
 #include "storage/book_follow.h"
 #include "storage/book_schema.h"
 #include "storage/book_server.h"
+#include "storage/outbox.h"
 #include "storage/shop_book.h"
 #include "storage/sql.h"
 
@@ -244,12 +245,6 @@ BookResult<void> BenchCopy::hold(JobId job, const QString& uuid, const std::vect
     QSqlDatabase db = QSqlDatabase::database(plain_, false);
     return in_one_transaction(db, copy_opens, [&]() -> BookResult<void> {
         QSqlQuery query(db);
-        query.prepare(QStringLiteral("SELECT 1 FROM outbox WHERE job = ?"));
-        query.addBindValue(job);
-        if (!query.exec())
-            return failed(copy_opens, query);
-        if (query.next())
-            return {}; // what waits stands behind what is there
         if (const auto* opened = std::get_if<block::JobOpened>(&entries.front().payload); opened && !uuid.isEmpty()) {
             query.prepare(
                 QStringLiteral("INSERT INTO job (id, uuid, title, opened) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING"));
@@ -271,7 +266,7 @@ BookResult<void> BenchCopy::hold(JobId job, const QString& uuid, const std::vect
         query.finish();
         const auto missing = std::min(static_cast<std::size_t>(last.sequence), entries.size());
         return insert_entries(db, job, last, {entries.begin() + static_cast<std::ptrdiff_t>(missing), entries.end()})
-            .map([](const Head&) {});
+            .and_then([&](const Head&) { return stand_behind(db, job); });
     });
 }
 

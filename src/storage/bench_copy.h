@@ -45,7 +45,7 @@ class BenchCopy {
     /// The server keeps the book that this is a copy of. Where it keeps another by now, the copy is put out of the way
     /// and begun anew; what waits in it stays in that file.
     [[nodiscard]] BookResult<void> meet(QSqlDatabase& server);
-    /// Entries of a job that the window has and the copy may not have yet.
+    /// Entries of a job that the window has from the shop, and the copy may not have yet.
     /// @param uuid of the job; empty where it is not known
     [[nodiscard]] BookResult<void> hold(JobId job, const QString& uuid, const std::vector<block::Entry>& entries);
 

@@ -102,8 +102,8 @@ void with_reference(block::Payload& payload, Do act) {
     }
 }
 
-/// What waits for a job stands behind what the copy holds of it, in order and sealed.
-/// @param gone numbers of entries that were dropped: what is only about them goes too
+} // namespace
+
 BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64_t> gone) {
     auto rows = rows_of(copy, QStringLiteral("WHERE job = ?"), job);
     if (!rows)
@@ -162,8 +162,6 @@ BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64
     return {};
 }
 
-} // namespace
-
 BookResult<std::vector<Part>> Outbox::parts() const {
     QSqlDatabase copy = QSqlDatabase::database(copy_, false);
     return rows_of(copy).map(parts_from);
@@ -221,7 +219,7 @@ BookResult<void> Outbox::settle(JobId job, std::optional<qint64> done) const {
                 return done ? run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {*done})
                             : BookResult<void>();
             })
-            .and_then([&] { return stand_behind(copy, job, {}); });
+            .and_then([&] { return stand_behind(copy, job); });
     });
 }
 

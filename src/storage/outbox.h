@@ -66,4 +66,8 @@ class Outbox {
     QString server_, copy_;
 };
 
+/// What waits for a job stands behind what the copy holds of it, in order and sealed; within a transaction of the copy.
+/// @param gone numbers of entries that were dropped: what is only about them goes too
+[[nodiscard]] BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64_t> gone = {});
+
 } // namespace pallix::storage

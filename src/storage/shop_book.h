@@ -70,7 +70,7 @@ class ShopBook {
 
     /// The line to the server is broken: from here on this bench's copy is read, and what is written into jobs waits in
     /// it. Everything else is refused until the line is back.
-    /// @param known entries of a job that the copy may not have yet; 0: of none
+    /// @param known all that the shop has of a job, which the copy may not have yet; 0: of none
     /// @return refused where no copy is kept
     [[nodiscard]] BookResult<void> go_alone(JobId job = 0, const std::vector<block::Entry>& known = {});
     [[nodiscard]] bool is_alone() const;

@@ -58,6 +58,7 @@ void BenchWindow::listen(session::ShopLine& line) {
     connect(&context_.session, &session::Session::entries_added, this, show_line);
     connect(&context_.session, &session::Session::delivered, this, show_line);
     connect(&context_.session, &session::Session::job_opened, this, &BenchWindow::send_what_waits);
+    connect(&line, &session::ShopLine::broke, &context_.session, &session::Session::go_alone);
     connect(&line, &session::ShopLine::state_changed, this, [this, show_line] {
         send_what_waits();
         show_line();
@@ -92,6 +93,8 @@ void BenchWindow::catch_up() {
 
 /// What was entered while the line was broken; what others did meanwhile is laid beside it.
 void BenchWindow::send_what_waits() {
+    if (deciding_)
+        return; // what is asked about stays as it is shown
     const session::Session::Delivered delivered = context_.session.deliver();
     if (!delivered.faults.empty())
         report(delivered.faults);
@@ -111,7 +114,7 @@ void BenchWindow::look_at_the_shop() {
 
 void BenchWindow::decide_contradiction() {
     const auto& contradiction = context_.session.contradiction();
-    if (!contradiction)
+    if (!contradiction || deciding_)
         return;
     std::vector<block::Entry> mine;
     for (const block::Payload& payload : contradiction->mine)
@@ -121,8 +124,10 @@ void BenchWindow::decide_contradiction() {
             .arg(lines_of(context_, contradiction->theirs), lines_of(context_, mine));
     const bool waits = contradiction->part > 0; // it need not be decided now
     const QStringList ways{tr("Write mine as well"), tr("Leave it at theirs")};
+    deciding_ = true;
     const int chosen =
         ask_which(this, tr("Somebody was there before"), words, waits ? ways + QStringList{tr("Decide later")} : ways);
+    deciding_ = false;
     if (chosen == 0)
         static_cast<void>(done(context_.session.take_mine_as_well()));
     else if (chosen == 1)

@@ -151,6 +151,7 @@ class BenchWindow : public QMainWindow {
     void tell_failure(const QString& why);
 
     Context context_;
+    bool deciding_ = false; ///< what contradicts is on screen
     Place place_ = Place::shop;
     QWidget* whole_;
     TopBar* top_;

@@ -203,6 +203,8 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
     std::size_t contradicted = 0, looks = 0;
     for (const std::string pattern : {"4 corners", "8 places", "10 x 5", "24 x 8"})
         for (const std::string& kind : kinds) {
+            if (test::too_few_to_judge && kind != kinds.front() && kind != kinds.back())
+                continue;
             for (std::size_t i = 0; i < decks; ++i) {
                 Job job(kind, pattern, 1000 * i + 17);
                 const auto look = [&](const std::string& when) {
@@ -240,6 +242,8 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
             }
         }
     test::CertaintyTable::get().add("deck, height at a place", "all", places);
+    if (test::too_few_to_judge)
+        return;
     EXPECT_GE(places.share(), 0.9);
     EXPECT_GE(all.share(), 0.9);
     EXPECT_LE(all.sharpness(), 1.5) << "of one who knows the kind";
@@ -273,6 +277,8 @@ TEST(Coverage, OfDecksWhoseUsualFlatnessIsKnown) {
     }
     test::CertaintyTable::get().add("deck, removal, usual flatness known", "all", knowing);
     test::CertaintyTable::get().add("deck, removal, usual flatness known", "the same decks, not known", without);
+    if (test::too_few_to_judge)
+        return;
     EXPECT_GE(knowing.share(), without.share() - 0.04);
     EXPECT_GE(knowing.share(), 0.86) << "of three dozen, 0.95 less twice their scatter";
     EXPECT_LE(knowing.width, 1.05 * without.width);

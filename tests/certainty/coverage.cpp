@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "certainty/coverage.h"
 
-#include "sanitized.h"
-
 #include <cstdlib>
 #include <fstream>
 #include <iomanip>
@@ -63,7 +61,7 @@ std::size_t tries(std::size_t few) {
     const char* times = std::getenv("PALLIX_CERTAINTY");
     constexpr std::size_t fewer = 10;
     if (sanitized)
-        few = (few + fewer - 1) / fewer; // what goes wrong in memory goes wrong in a few
+        few = (few + fewer - 1) / fewer;
     return times ? few * static_cast<std::size_t>(std::max(1, std::atoi(times))) : few;
 }
 

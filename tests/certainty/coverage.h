@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "sanitized.h"
+
 #include <cstddef>
 #include <map>
 #include <mutex>
@@ -51,7 +53,10 @@ using Dice = std::mt19937_64;
     return std::normal_distribution(0.0, size)(dice);
 }
 
-/// How many blocks a test tries: few in every run of the tests, as many as PALLIX_CERTAINTY says in the long one.
+/// How many blocks a test tries: few in every run of the tests, as many as PALLIX_CERTAINTY says in the long one. Under
+/// a sanitizer a tenth of them: what goes wrong in memory goes wrong in a few.
 [[nodiscard]] std::size_t tries(std::size_t few);
+/// They are then too few to say how often something holds.
+inline constexpr bool too_few_to_judge = sanitized;
 
 } // namespace pallix::test

@@ -113,7 +113,7 @@ TEST(Coverage, OfTheLineThatAHoneWillFollow) {
             test::CertaintyTable::get().add("line of the hone", row, lines);
             test::CertaintyTable::get().add("line of the hone", "all", lines);
             test::CertaintyTable::get().add("places cleaned by the called caps and the hone", row, cleaned);
-            EXPECT_GE(cleaned.share(), 0.95) << row;
+            EXPECT_TRUE(test::too_few_to_judge || cleaned.share() >= 0.95) << row << ": " << cleaned.share();
             all += lines;
         }
     EXPECT_GE(all.share(), 0.93 - 2 * std::sqrt(0.07 * 0.93 / static_cast<double>(all.all)));

@@ -152,6 +152,8 @@ TEST(Coverage, OfReadingsInShopsWithEverythingALittleOff) {
         for (std::size_t i = 0; i < test::tries(150); ++i)
             Day(shop, dice).count(held);
         test::CertaintyTable::get().add("size or height by gauge", shop.kind, held);
+        if (test::too_few_to_judge)
+            continue;
         EXPECT_GE(held.share(), 0.93) << shop.kind; // six places a day hang together: 150 days are worth 150
         if (shop.drift < 0.01) { // what a drift leaves is wide, and whoever knows how it went is not to be had
             EXPECT_LT(held.sharpness(), 1.6) << shop.kind;
@@ -189,6 +191,6 @@ TEST(Coverage, OfABarSweptWithALever) {
         }
         test::CertaintyTable::get().add("bar off a bore, swept", std::to_string(static_cast<int>(angle)) + " degrees",
                                         held);
-        EXPECT_GE(held.share(), 0.93) << angle;
+        EXPECT_TRUE(test::too_few_to_judge || held.share() >= 0.93) << angle << ": " << held.share();
     }
 }

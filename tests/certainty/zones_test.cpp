@@ -258,6 +258,8 @@ TEST(Coverage, OfZonesAndExtremes) {
     ASSERT_EQ(by_value.size(), 16U) << "every value set by outermost touches, of mains, tunnel, deck and bore";
     for (const auto& [value, h] : by_value) {
         test::CertaintyTable::get().add(value, "all", h);
+        if (test::too_few_to_judge)
+            continue;
         const double by_chance = 2 * std::sqrt(0.05 * 0.95 / static_cast<double>(blocks));
         EXPECT_GE(h.share(), 0.93 - by_chance) << value;
         // A lowest height is held against a least one, all else against a largest.

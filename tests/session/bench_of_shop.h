@@ -37,6 +37,7 @@ class Bench {
                 catch_up();
         });
         QObject::connect(line_.get(), &session::ShopLine::much_changed, &session_, catch_up);
+        QObject::connect(line_.get(), &session::ShopLine::broke, &session_, &session::Session::go_alone);
     }
     session::Session& session() { return session_; }
     storage::ShopBook& book() { return *book_; }

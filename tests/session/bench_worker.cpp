@@ -33,6 +33,7 @@ class Worker {
                 catch_up();
         });
         QObject::connect(&line_, &session::ShopLine::much_changed, &session_, catch_up);
+        QObject::connect(&line_, &session::ShopLine::broke, &session_, &session::Session::go_alone);
         QObject::connect(&line_, &session::ShopLine::state_changed, &session_, [this] { session_.deliver(); });
         QObject::connect(&session_, &session::Session::others_wrote, &session_, [this](int first) { hear(first); });
         QObject::connect(&pause_, &QTimer::timeout, &session_, [this] { work(); });

@@ -20,12 +20,10 @@ namespace {
 class Benches : public testing::Test {
   protected:
     void SetUp() override {
-        server_ = test::TestServer::shared();
-        if (!server_)
+        if (!own_.is_there())
             GTEST_SKIP() << "PostgreSQL is not installed: nothing of a server's book was tested";
-        database_ = server_->new_database();
-        marit_.emplace(server_->address(database_), "Marit");
-        ole_.emplace(server_->address(database_), "Ole");
+        marit_.emplace(own_.address(), "Marit");
+        ole_.emplace(own_.address(), "Ole");
         const auto done =
             marit_->session().new_job(QStringLiteral("small"), {}, {"small.json", test::small_blueprint()});
         ASSERT_TRUE(done) << done.error().front().text();
@@ -34,19 +32,16 @@ class Benches : public testing::Test {
     void TearDown() override {
         marit_.reset();
         ole_.reset();
-        if (server_)
-            server_->drop(database_);
     }
     /// What the book holds of the job, as whoever opens it now would read it.
     [[nodiscard]] std::vector<std::string> in_book() {
-        Bench third(server_->address(database_), "Nora");
+        Bench third(own_.address(), "Nora");
         EXPECT_TRUE(third.session().open_job(*marit_->session().job()));
         EXPECT_TRUE(third.book().damage().empty());
         return third.said();
     }
 
-    std::optional<test::TestServer> server_;
-    QString database_;
+    test::OwnDatabase own_;
     std::optional<Bench> marit_, ole_;
 };
 

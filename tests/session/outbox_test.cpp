@@ -34,13 +34,11 @@ std::vector<std::string> notes_of(const Session& session) {
 class BenchesOnABrokenLine : public testing::Test {
   protected:
     void SetUp() override {
-        server_ = test::TestServer::shared();
-        if (!server_)
+        if (!own_.is_there())
             GTEST_SKIP() << "PostgreSQL is not installed: nothing of a server's book was tested";
-        database_ = server_->new_database();
-        line_.emplace(server_->address(database_));
+        line_.emplace(own_.address());
         marit_ = bench("Marit");
-        ole_.emplace(server_->address(database_), "Ole");
+        ole_.emplace(own_.address(), "Ole");
         ASSERT_EQ(refusal(marit_->session().new_job(QStringLiteral("small"), {}, {"s.json", test::small_blueprint()})),
                   "");
         ASSERT_TRUE(ole_->session().open_job(*marit_->session().job()));
@@ -50,8 +48,6 @@ class BenchesOnABrokenLine : public testing::Test {
         marit_.reset();
         ole_.reset();
         line_.reset();
-        if (server_)
-            server_->drop(database_);
     }
     [[nodiscard]] std::unique_ptr<Bench> bench(const char* person) const {
         return std::make_unique<Bench>(line_->address(), person, copies_.filePath(QLatin1String(person)));
@@ -75,14 +71,13 @@ class BenchesOnABrokenLine : public testing::Test {
     [[nodiscard]] qint64 waiting() const { return marit_->book().outbox()->waiting(); }
     /// The notes as whoever opens the book now would read them: every entry is held against its digest.
     [[nodiscard]] std::vector<std::string> at_shop() {
-        Bench third(server_->address(database_), "Nora");
+        Bench third(own_.address(), "Nora");
         EXPECT_EQ(refusal(third.session().open_job(*marit_->session().job())), "");
         EXPECT_TRUE(third.book().damage().empty());
         return notes_of(third.session());
     }
 
-    std::optional<test::TestServer> server_;
-    QString database_;
+    test::OwnDatabase own_;
     QTemporaryDir copies_;
     std::optional<test::CutLine> line_;
     std::unique_ptr<Bench> marit_;
@@ -343,7 +338,7 @@ TEST_F(BenchesOnABrokenLine, WhereTheServerKeepsAnotherBookTheCopyIsPutAside) {
     note(*marit_, "alone");
     line_->mend();
     marit_.reset();
-    ASSERT_TRUE(server_->run(database_, QStringLiteral("UPDATE book SET id = 'another'")));
+    ASSERT_TRUE(own_.run(QStringLiteral("UPDATE book SET id = 'another'")));
     marit_ = bench("Marit");
     EXPECT_FALSE(marit_->book().is_alone());
     EXPECT_EQ(waiting(), 0);
@@ -355,6 +350,40 @@ TEST_F(BenchesOnABrokenLine, WhereTheServerKeepsAnotherBookTheCopyIsPutAside) {
                   .size(),
               1)
         << "with what waited in it";
+}
+
+// The copy follows in its own time: what the window has seen is there when it is alone.
+TEST_F(BenchesOnABrokenLine, WhatTheWindowHasSeenIsThereWhenItIsAlone) {
+    note(*ole_, "seen");
+    ASSERT_TRUE(marit_->session().catch_up());
+    line_->cut();
+    marit_->session().go_alone();
+    EXPECT_TRUE(marit_->book().is_alone());
+    note(*marit_, "alone");
+    EXPECT_THAT(notes_of(marit_->session()), ElementsAre("seen", "alone"));
+    mended();
+    EXPECT_THAT(at_shop(), ElementsAre("seen", "alone"));
+}
+
+TEST_F(BenchesOnABrokenLine, WhatWasNotDecidedWhenTheLineBreaksAgainStandsBehindAndIsAskedAboutAgain) {
+    line_->cut();
+    ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");
+    ASSERT_EQ(refusal(ole_->session().answer("cleaned/wash", {{"done", true}})), "");
+    mended();
+    ASSERT_TRUE(marit_->session().contradiction());
+    marit_->session().decide_later();
+    note(*marit_, "at the shop");
+    line_->cut();
+    note(*marit_, "alone again");
+    EXPECT_EQ(waiting(), 2);
+    EXPECT_EQ(marit_->said(), (std::vector<std::string>{"Marit: job_opened", "Ole: step_done", "Marit: note",
+                                                        "Marit: step_done", "Marit: note"}));
+    mended();
+    ASSERT_TRUE(marit_->session().contradiction());
+    ASSERT_EQ(refusal(marit_->session().take_mine_as_well()), "");
+    marit_->session().deliver();
+    EXPECT_THAT(at_shop(), ElementsAre("at the shop", "alone again"));
+    EXPECT_EQ(waiting(), 0);
 }
 
 TEST_F(BenchesOnABrokenLine, ADamagedCopyIsMadeAnewAndTheOldOneIsNamed) {
@@ -447,7 +476,7 @@ TEST_F(BenchesOnABrokenLine, AtWhateverAnswerTheLineBreaksWhileItIsSentItIsThere
 // Three benches write to one job; two of the lines break at random moments, in either way, and come back.
 TEST_F(BenchesOnABrokenLine, WhateverBreaksWhenNothingIsLostAndNothingIsThereTwice) {
     std::mt19937 random(20);
-    test::CutLine nora_line(server_->address(database_));
+    test::CutLine nora_line(own_.address());
     Bench nora(nora_line.address(), "Nora", copies_.filePath(QStringLiteral("Nora")));
     ASSERT_EQ(refusal(nora.session().open_job(*marit_->session().job())), "");
     {

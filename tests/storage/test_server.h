@@ -88,4 +88,26 @@ class TestServer {
     QString folder_;
 };
 
+/// An empty database at the run's server, for one test.
+class OwnDatabase {
+  public:
+    OwnDatabase() : server_(TestServer::shared()), name_(server_ ? server_->new_database() : QString()) {}
+    ~OwnDatabase() {
+        if (server_)
+            server_->drop(name_);
+    }
+    OwnDatabase(const OwnDatabase&) = delete;
+    OwnDatabase& operator=(const OwnDatabase&) = delete;
+
+    /// Without a server there is none, and nothing of a server's book can be tested.
+    [[nodiscard]] bool is_there() const { return server_.has_value(); }
+    [[nodiscard]] QString address() const { return server_->address(name_); }
+    /// SQL behind everybody's back, as who keeps the server.
+    bool run(const QString& statement) const { return server_->run(name_, statement); }
+
+  private:
+    std::optional<TestServer> server_;
+    QString name_;
+};
+
 } // namespace pallix::test

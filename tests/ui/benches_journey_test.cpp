@@ -55,11 +55,9 @@ struct BenchOfShop {
 class BenchesInWindows : public test::BenchFixture {
   protected:
     void SetUp() override {
-        server_ = test::TestServer::shared();
-        if (!server_)
+        if (!own_.is_there())
             GTEST_SKIP() << "PostgreSQL is not installed: nothing of a server's book was tested";
-        database_ = server_->new_database();
-        const QString address = server_->address(database_);
+        const QString address = own_.address();
         marit_ = std::make_unique<BenchOfShop>(address, "Marit", folder_.filePath(QStringLiteral("marit.ini")));
         ASSERT_TRUE(marit_->session.new_job(QStringLiteral("small"), {}, {"small.json", test::small_blueprint()}));
         ole_ = std::make_unique<BenchOfShop>(address, "Ole", folder_.filePath(QStringLiteral("ole.ini")));
@@ -70,12 +68,9 @@ class BenchesInWindows : public test::BenchFixture {
     void TearDown() override {
         marit_.reset();
         ole_.reset();
-        if (server_)
-            server_->drop(database_);
     }
 
-    std::optional<test::TestServer> server_;
-    QString database_;
+    test::OwnDatabase own_;
     std::unique_ptr<BenchOfShop> marit_, ole_;
 };
 
@@ -140,7 +135,7 @@ TEST_F(BenchesInWindows, TheBoardAndTheRegisterFollow) {
 }
 
 TEST_F(BenchesInWindows, AWindowThatIsAloneGoesOnAndAsksWhenTheLineIsBack) {
-    test::CutLine line(server_->address(database_));
+    test::CutLine line(own_.address());
     BenchOfShop nora(line.address(), "Nora", folder_.filePath(QStringLiteral("nora.ini")),
                      folder_.filePath(QStringLiteral("copies")));
     nora.window->open_job(*marit_->session.job());
