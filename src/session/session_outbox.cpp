@@ -132,8 +132,10 @@ Session::Delivered Session::deliver() {
         const auto broken = deliver_part(*outbox, part, delivered, held);
         if (!broken)
             continue;
-        if (broken->no_answer)
-            break; // it goes on when the line is back
+        if (broken->no_answer) { // it goes on when the line is back; until then it stands behind what was heard
+            static_cast<void>(book_.go_alone());
+            break;
+        }
         if (delivered.faults.empty())
             delivered.faults = as_faults(*broken);
         held.insert(part.job);
@@ -144,7 +146,7 @@ Session::Delivered Session::deliver() {
     return delivered;
 }
 
-/// The open job as the shop has it: what was entered here may have got another place.
+/// The open job as the book has it: what was entered here may have got another place.
 void Session::read_anew() {
     if (!job_)
         return;

@@ -93,6 +93,7 @@ void BenchWindow::catch_up() {
 
 /// What was entered while the line was broken; what others did meanwhile is laid beside it.
 void BenchWindow::send_what_waits() {
+    sends_later_ = deciding_;
     if (deciding_)
         return; // what is asked about stays as it is shown
     const session::Session::Delivered delivered = context_.session.deliver();
@@ -134,7 +135,7 @@ void BenchWindow::decide_contradiction() {
         context_.session.leave_theirs();
     else
         context_.session.decide_later();
-    if (waits && chosen < 2)
+    if ((waits && chosen < 2) || sends_later_)
         send_what_waits(); // what stood behind it
     refresh();
 }

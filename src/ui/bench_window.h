@@ -151,7 +151,7 @@ class BenchWindow : public QMainWindow {
     void tell_failure(const QString& why);
 
     Context context_;
-    bool deciding_ = false; ///< what contradicts is on screen
+    bool deciding_ = false, sends_later_ = false; ///< what contradicts is on screen; the line came back meanwhile
     Place place_ = Place::shop;
     QWidget* whole_;
     TopBar* top_;

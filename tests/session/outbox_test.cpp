@@ -514,6 +514,18 @@ TEST_F(BenchesOnABrokenLine, WhateverBreaksWhenNothingIsLostAndNothingIsThereTwi
                 EXPECT_THAT(refusal(done), HasSubstr("has written to this job meanwhile"));
         }
         ASSERT_FALSE(one.bench.session().contradiction()) << "notes contradict nobody";
+        // The window shows what the book has, whichever it reads; of others it may not have heard yet.
+        if (const auto book = one.bench.book().entries(*one.bench.session().job())) {
+            const auto shown = notes_of(one.bench.session());
+            ASSERT_LE(one.bench.session().entries().size(), book->size()) << "step " << step;
+            const std::vector<block::Entry> first(
+                book->begin(), book->begin() + static_cast<std::ptrdiff_t>(one.bench.session().entries().size()));
+            std::vector<std::string> notes;
+            for (const block::Entry& entry : first)
+                if (const auto* note = std::get_if<block::Note>(&entry.payload))
+                    notes.push_back(note->text);
+            ASSERT_EQ(shown, notes) << "step " << step;
+        }
     }
     std::size_t given = 0;
     for (One& one : all) {
