@@ -22,15 +22,6 @@ std::vector<Payload> said_in(const storage::Part& part) {
     return all;
 }
 
-/// What others have written that was not known when the part was.
-std::vector<Entry> theirs_of(const storage::Outbox::Met& met) {
-    std::vector<Entry> all;
-    for (const Entry& entry : met.shop)
-        if (entry.sequence > met.part.base && entry.person != met.part.entries.front().person)
-            all.push_back(entry);
-    return all;
-}
-
 /// Somebody has answered the same meanwhile, or the job does not allow it any more. Where it cannot be worked out,
 /// whoever sees both can tell.
 bool contradicts(const storage::Outbox::Met& met, const std::string& now) try {
@@ -81,7 +72,7 @@ std::optional<storage::BookFault> Session::deliver_part(const storage::Outbox& o
         const storage::JobId job = met->part.job;
         if (!met->waits || held.contains(job))
             return {};
-        std::vector<Entry> theirs = theirs_of(*met);
+        std::vector<Entry>& theirs = met->theirs;
         if (!theirs.empty() && contradicts(*met, clock_())) {
             held.insert(job);
             if (job == job_ && !contradiction_)

@@ -38,6 +38,8 @@ const QStringList outbox_tables{
     QStringLiteral(
         "CREATE TABLE IF NOT EXISTS outbox_event (number INTEGER PRIMARY KEY, instrument TEXT NOT NULL, time "
         "TEXT NOT NULL, person TEXT NOT NULL, payload TEXT NOT NULL, digest TEXT NOT NULL)"),
+    QStringLiteral(
+        "CREATE TABLE IF NOT EXISTS sent (job INTEGER NOT NULL, first INTEGER NOT NULL, last INTEGER NOT NULL)"),
     QStringLiteral("CREATE TABLE IF NOT EXISTS called (own INTEGER PRIMARY KEY, job INTEGER NOT NULL)"),
     QStringLiteral("CREATE INDEX IF NOT EXISTS outbox_of_job ON outbox (job, sequence)")};
 
@@ -255,17 +257,12 @@ BookResult<void> BenchCopy::hold(JobId job, const QString& uuid, const std::vect
             if (!query.exec())
                 return failed(copy_opens, query);
         }
-        query.prepare(
-            QStringLiteral("SELECT sequence, digest FROM entry WHERE job = ? ORDER BY sequence DESC LIMIT 1"));
-        query.addBindValue(job);
-        if (!query.exec())
-            return failed(copy_opens, query);
-        Head last;
-        if (query.next())
-            last = {query.value(0).toLongLong(), query.value(1).toString().toStdString()};
         query.finish();
-        const auto missing = std::min(static_cast<std::size_t>(last.sequence), entries.size());
-        return insert_entries(db, job, last, {entries.begin() + static_cast<std::ptrdiff_t>(missing), entries.end()})
+        const auto last = last_entry(db, job, copy_opens);
+        if (!last)
+            return tl::unexpected(last.error());
+        const auto missing = std::min(static_cast<std::size_t>(last->sequence), entries.size());
+        return insert_entries(db, job, *last, {entries.begin() + static_cast<std::ptrdiff_t>(missing), entries.end()})
             .and_then([&](const Head&) { return stand_behind(db, job); });
     });
 }

@@ -48,6 +48,15 @@ BookResult<Head> insert_entries(QSqlDatabase& db, JobId job, Head before, const 
     return before;
 }
 
+BookResult<Head> last_entry(QSqlDatabase& db, JobId job, const QString& doing) {
+    QSqlQuery query(db);
+    query.prepare(QStringLiteral("SELECT sequence, digest FROM entry WHERE job = ? ORDER BY sequence DESC LIMIT 1"));
+    query.addBindValue(job);
+    if (!query.exec())
+        return failed(doing, query);
+    return query.next() ? Head{query.value(0).toLongLong(), query.value(1).toString().toStdString()} : Head();
+}
+
 BookResult<Written> append_entries(QSqlDatabase& db, JobId job, const std::vector<block::Entry>& entries,
                                    const std::string& step) {
     Written written;

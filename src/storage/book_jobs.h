@@ -34,6 +34,9 @@ struct ReadJob {
 [[nodiscard]] BookResult<std::vector<block::Entry>>
 whole_entries(QSqlDatabase& db, const std::map<QString, Head>& heads, JobId job, const Head& after = {});
 
+/// The last entry of a job; sequence 0 where it has none.
+[[nodiscard]] BookResult<Head> last_entry(QSqlDatabase& db, JobId job, const QString& doing);
+
 /// What stands in the book and waits to be acknowledged.
 struct Written {
     QString uuid; ///< of the job

@@ -102,22 +102,16 @@ BookResult<Head> through_chain(QSqlDatabase& db, const Place& job, Head after,
 }
 
 BookResult<Head> already_there(QSqlDatabase& from, QSqlDatabase& to, const Place& here, const Place& there) {
-    Head last;
-    QSqlQuery query(to);
-    query.prepare(QStringLiteral("SELECT sequence, digest FROM entry WHERE job = ? ORDER BY sequence DESC LIMIT 1"));
-    query.addBindValue(there.id);
-    if (!query.exec())
-        return failed(copy_doing, query);
-    if (!query.next())
+    auto last = last_entry(to, there.id, copy_doing);
+    if (!last || last->sequence == 0)
         return last;
-    last = {query.value(0).toLongLong(), query.value(1).toString().toStdString()};
     QSqlQuery same(from);
     same.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
     same.addBindValue(here.id);
-    same.addBindValue(last.sequence);
+    same.addBindValue(last->sequence);
     if (!same.exec())
         return failed(copy_doing, same);
-    if (!same.next() || same.value(0).toString().toStdString() != last.digest)
+    if (!same.next() || same.value(0).toString().toStdString() != last->digest)
         return refused(QStringLiteral("“%1” went on differently in the other book.").arg(here.title),
                        QStringLiteral("Take the one book into the other: there it becomes a job of its own."));
     return last;

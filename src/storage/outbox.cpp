@@ -8,6 +8,7 @@
 #include "storage/sql.h"
 
 #include <QVariant>
+#include <algorithm>
 #include <charconv>
 #include <map>
 #include <string_view>
@@ -102,6 +103,38 @@ void with_reference(block::Payload& payload, Do act) {
     }
 }
 
+/// A part is at the shop: it is remembered as this bench's own as long as something else of its job waits.
+BookResult<void> put_away(QSqlDatabase& copy, qint64 part) {
+    return run_with(copy,
+                    QStringLiteral("INSERT INTO sent (job, first, last) SELECT job, min(sequence), max(sequence) FROM "
+                                   "outbox WHERE part = ? GROUP BY job"),
+                    {part})
+        .and_then([&] { return run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {part}); })
+        .and_then([&] {
+            return run_with(copy, QStringLiteral("DELETE FROM sent WHERE job NOT IN (SELECT job FROM outbox)"), {});
+        });
+}
+
+/// What others have written to a job that was not known when a part was: all that this bench has not sent.
+BookResult<std::vector<block::Entry>> of_others(QSqlDatabase& copy, const Part& part,
+                                                const std::vector<block::Entry>& shop) {
+    QSqlQuery query(copy);
+    query.prepare(QStringLiteral("SELECT first, last FROM sent WHERE job = ?"));
+    query.addBindValue(part.job);
+    if (!query.exec())
+        return failed(send_doing, query);
+    std::vector<std::pair<qint64, qint64>> own;
+    while (query.next())
+        own.emplace_back(query.value(0).toLongLong(), query.value(1).toLongLong());
+    std::vector<block::Entry> all;
+    for (const block::Entry& entry : shop)
+        if (entry.sequence > part.base && std::ranges::none_of(own, [&entry](const auto& range) {
+                return entry.sequence >= range.first && entry.sequence <= range.second;
+            }))
+            all.push_back(entry);
+    return all;
+}
+
 } // namespace
 
 BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64_t> gone) {
@@ -122,17 +155,10 @@ BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64
     for (const qint64 part : dropped)
         if (auto done = run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {part}); !done)
             return done;
-    Head last;
-    {
-        QSqlQuery query(copy);
-        query.prepare(
-            QStringLiteral("SELECT sequence, digest FROM entry WHERE job = ? ORDER BY sequence DESC LIMIT 1"));
-        query.addBindValue(job);
-        if (!query.exec())
-            return failed(send_doing, query);
-        if (query.next())
-            last = {query.value(0).toLongLong(), query.value(1).toString().toStdString()};
-    }
+    auto known = last_entry(copy, job, send_doing);
+    if (!known)
+        return tl::unexpected(known.error());
+    Head last = std::move(*known);
     std::map<std::int64_t, std::int64_t> now; // by what it was
     for (Row& row : *rows) {
         if (dropped.contains(row.part))
@@ -215,10 +241,7 @@ BookResult<void> Outbox::settle(JobId job, std::optional<qint64> done) const {
     QSqlDatabase server = QSqlDatabase::database(server_, false), copy = QSqlDatabase::database(copy_, false);
     return in_one_transaction(copy, send_doing, [&] {
         return follow_job(server, copy, job)
-            .and_then([&](qint64) {
-                return done ? run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {*done})
-                            : BookResult<void>();
-            })
+            .and_then([&](qint64) { return done ? put_away(copy, *done) : BookResult<void>(); })
             .and_then([&] { return stand_behind(copy, job); });
     });
 }
@@ -253,7 +276,7 @@ BookResult<Outbox::Met> Outbox::meet(qint64 number) const {
         if (!known)
             return tl::unexpected(known.error());
         if (*known == 0)
-            return Met{true, before, {}};
+            return Met{true, before, {}, {}};
         if (auto called = call_by(job, *known); !called)
             return tl::unexpected(called.error());
         job = *known;
@@ -268,8 +291,13 @@ BookResult<Outbox::Met> Outbox::meet(qint64 number) const {
     if (!now || !shop)
         return tl::unexpected(now ? shop.error() : now.error());
     if (now->empty())
-        return Met{false, Part{number, job, {}, 0, {}}, std::move(*shop)};
-    return Met{true, parts_from(std::move(*now)).front(), std::move(*shop)};
+        return Met{false, Part{number, job, {}, 0, {}}, std::move(*shop), {}};
+    Met met{true, parts_from(std::move(*now)).front(), std::move(*shop), {}};
+    auto theirs = of_others(copy, met.part, met.shop);
+    if (!theirs)
+        return tl::unexpected(theirs.error());
+    met.theirs = std::move(*theirs);
+    return met;
 }
 
 /// Pictures that its entries show.

@@ -47,6 +47,7 @@ class Outbox {
         bool waits = false; ///< else the part is at the shop already, or was only about what was dropped
         Part part;          ///< its entries only where it waits
         std::vector<block::Entry> shop;
+        std::vector<block::Entry> theirs{}; ///< of those, what others wrote that was not known here
     };
     /// What the shop has of its job is taken into the copy, and what waits stands behind it.
     [[nodiscard]] BookResult<Met> meet(qint64 part) const;

@@ -166,6 +166,29 @@ TEST_F(BenchesOnABrokenLine, BothStandWhereThePersonSaysSoAndItIsAskedAgainAfter
     EXPECT_EQ(marit_->said(), (std::vector<std::string>{"Marit: job_opened", "Ole: step_done", "Marit: step_done"}));
 }
 
+// Nobody has said who they are: both benches go by the same name, and a cut must not stand there twice for that.
+TEST_F(BenchesOnABrokenLine, WhoElseAnsweredIsKnownByWhatThisBenchSentAndNotByItsName) {
+    Bench namesake(own_.address(), "Marit");
+    ASSERT_EQ(refusal(namesake.session().open_job(*marit_->session().job())), "");
+    line_->cut();
+    note(*marit_, "before it");
+    ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");
+    note(*marit_, "behind it");
+    ASSERT_EQ(refusal(namesake.session().answer("cleaned/wash", {{"done", true}})), "");
+    mended();
+    ASSERT_TRUE(marit_->session().contradiction());
+    ASSERT_EQ(marit_->session().contradiction()->theirs.size(), 1U) << "her own note, sent a moment ago, is not theirs";
+    EXPECT_EQ(block::kind_of(marit_->session().contradiction()->theirs.front().payload), "step_done");
+    marit_->session().leave_theirs();
+    marit_->session().deliver();
+    EXPECT_EQ(waiting(), 0);
+    EXPECT_EQ(marit_->said(),
+              (std::vector<std::string>{"Marit: job_opened", "Marit: step_done", "Marit: note", "Marit: note"}));
+    QVariant left;
+    test::TestServer::run_on_book(marit_->book().copy_file(), QStringLiteral("SELECT count(*) FROM sent"), {}, &left);
+    EXPECT_EQ(left.toInt(), 0) << "it need not be remembered any more";
+}
+
 TEST_F(BenchesOnABrokenLine, WhatGoesWithWhatWasLeftIsNotSent) {
     line_->cut();
     ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");

@@ -73,8 +73,10 @@ void TopBar::refresh() {
     quiet.setColor(QPalette::WindowText, context_.palette().quiet);
     datum_->setPalette(quiet);
     QPalette line = quiet;
-    if (!quiet_)
+    if (!shown_.at_shop && !shown_.keeps)
         line.setColor(QPalette::WindowText, context_.palette().fails);
+    else if (!shown_.at_shop || shown_.waiting > 0) // it works on
+        line.setColor(QPalette::WindowText, context_.palette().cannot_tell);
     line_->setPalette(line);
     const bool inch = context_.preferences.unit() == block::Unit::inch;
     inch_->setChecked(inch);
@@ -104,7 +106,7 @@ void TopBar::show_line(const Line& line) {
     else
         line_->setToolTip(tr("The shop's server does not answer: it is asked every two seconds. Nothing can be entered "
                              "until it does."));
-    quiet_ = line.at_shop && line.waiting == 0;
+    shown_ = line;
     refresh();
     line_->show();
 }

@@ -32,8 +32,8 @@ class TopBar : public QWidget {
     Context context_;
     QLabel* title_;
     QLabel* datum_;
-    bool quiet_ = true; ///< nothing to be seen to on the line
-    QLabel* line_;      ///< one word: at the shop, or alone
+    Line shown_;   ///< of the line
+    QLabel* line_; ///< one word: at the shop, or alone
     QPushButton* inch_;
     QPushButton* mm_;
     QPushButton* theme_;
