@@ -206,6 +206,7 @@ Outcome Session::open_job(JobToOpen job) {
         return tl::unexpected(one_fault(std::string("this job cannot be worked out (") + error.what() + ")",
                                         "a job that can; its entries are kept, and it can be set aside"));
     }
+    book_.keep_at_hand(job.job);
     Q_EMIT job_opened();
     if (const auto told = bench_changed(); !told) // it can be read all the same
         Q_EMIT remarked(QString::fromStdString(told.error().front().text()));

@@ -242,7 +242,7 @@ BookResult<JobId> ShopBook::create(const QString& uuid, const std::vector<block:
     if (!done)
         return tl::unexpected(done.error());
     if (copy_)
-        made_here_[job] = uuid;
+        uuids_[job] = uuid;
     acknowledge({uuid, head});
     return job;
 }

@@ -74,6 +74,8 @@ class ShopBook {
     /// @return refused where no copy is kept
     [[nodiscard]] BookResult<void> go_alone(JobId job = 0, const std::vector<block::Entry>& known = {});
     [[nodiscard]] bool is_alone() const;
+    /// A job is worked at from here on, and can be where the line breaks before the copy has it.
+    void keep_at_hand(JobId job);
     /// The server is spoken to again. What waits is sent by whoever can tell what contradicts (`outbox`).
     [[nodiscard]] BookResult<void> reconnect();
     /// What waits for the shop; nothing where no copy is kept.
@@ -219,8 +221,8 @@ class ShopBook {
     QString server_;     ///< that to the server; empty where the book is a file
     std::unique_ptr<BenchCopy> copy_;
     QString copy_remark_;
-    std::map<JobId, QString> made_here_; ///< ids of jobs that the copy may not have yet
-    std::unique_ptr<QLockFile> lock_;    ///< none where a server keeps the book
+    std::map<JobId, QString> uuids_;  ///< of jobs that were at hand here: the copy may not have them yet
+    std::unique_ptr<QLockFile> lock_; ///< none where a server keeps the book
     Heads heads_;
     Heads::Known known_; ///< what the heads' file said, and what was acknowledged since
     std::vector<Damage> damage_;

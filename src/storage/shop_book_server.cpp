@@ -69,10 +69,20 @@ BookResult<void> ShopBook::go_alone(JobId job, const std::vector<block::Entry>& 
     if (!copy_)
         return refused(QStringLiteral("The shop's server does not answer, and this bench keeps no copy of the book."),
                        QStringLiteral("Wait until it answers: nothing can be entered before."));
-    const auto uuid = made_here_.find(job);
-    auto held = copy_->hold(job, uuid == made_here_.end() ? QString() : uuid->second, known);
+    const auto uuid = uuids_.find(job);
+    auto held = copy_->hold(job, uuid == uuids_.end() ? QString() : uuid->second, known);
     connection_ = copy_->alone();
     return held;
+}
+
+void ShopBook::keep_at_hand(JobId job) {
+    if (!copy_ || is_alone() || uuids_.contains(job))
+        return;
+    QSqlQuery query(QSqlDatabase::database(server_, false));
+    query.prepare(QStringLiteral("SELECT uuid FROM job WHERE id = ?"));
+    query.addBindValue(job);
+    if (query.exec() && query.next())
+        uuids_[job] = query.value(0).toString();
 }
 
 bool ShopBook::is_alone() const {

@@ -388,6 +388,18 @@ TEST_F(BenchesOnABrokenLine, WhatTheWindowHasSeenIsThereWhenItIsAlone) {
     EXPECT_THAT(at_shop(), ElementsAre("seen", "alone"));
 }
 
+TEST_F(BenchesOnABrokenLine, AJobThatWasOpenedBeforeTheCopyHadItGoesOnToo) {
+    note(*ole_, "his");
+    const auto nora = bench("Nora"); // whose copy is empty
+    ASSERT_EQ(refusal(nora->session().open_job(*marit_->session().job())), "");
+    line_->cut();
+    note(*nora, "alone");
+    EXPECT_TRUE(nora->book().is_alone());
+    line_->mend();
+    EXPECT_TRUE(nora->back().faults.empty());
+    EXPECT_THAT(at_shop(), ElementsAre("his", "alone"));
+}
+
 TEST_F(BenchesOnABrokenLine, WhatWasNotDecidedWhenTheLineBreaksAgainStandsBehindAndIsAskedAboutAgain) {
     line_->cut();
     ASSERT_EQ(refusal(marit_->session().answer("cleaned/wash", {{"done", true}})), "");
