@@ -9,7 +9,8 @@ target_compile_options(pallix_options INTERFACE
 # A null pointer that is followed ends under the address sanitizer too; checking each one triples the build.
 set(PALLIX_UNCHECKED -fno-sanitize=null,alignment,object-size,vptr)
 if(PALLIX_SANITIZE)
-  target_compile_options(pallix_options INTERFACE -fsanitize=address,undefined ${PALLIX_UNCHECKED} -fno-omit-frame-pointer)
+  target_compile_options(pallix_options INTERFACE -fsanitize=address,undefined ${PALLIX_UNCHECKED}
+    -fno-sanitize-recover=undefined -fno-omit-frame-pointer) # a test in which something is undefined fails
   target_link_options(pallix_options INTERFACE -fsanitize=address,undefined)
   target_compile_options(pallix_options INTERFACE -Wno-maybe-uninitialized -Wno-array-bounds) # GCC 12 sees ghosts once they are in
 endif()

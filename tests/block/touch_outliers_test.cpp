@@ -2,6 +2,7 @@
 #include "block/evaluation.h"
 #include "block/small_block.h"
 #include "block/touch_outliers.h"
+#include "sanitized.h"
 
 #include <cmath>
 #include <gtest/gtest.h>
@@ -72,11 +73,11 @@ TEST(TouchOutliers, HonestTouchesAreSeldomAskedAboutAndSlipsAlmostAlways) {
     std::uniform_real_distribution<double> oval(0, 0.03);
     int asked = 0, seen = 0, rings = 0;
     for (const int count : {5, 6, 8, 12, 24})
-        for (int i = 0; i < 400; ++i, ++rings) {
+        for (int i = 0; i < pallix::test::fewer(400); ++i, ++rings) {
             const double form = oval(random);
             asked += of({count, form, 0.0015, -1, 0}, random, 0.0015).empty() ? 0 : 1;
             seen += of({count, form, 0.0015, 1, 0.15}, random, 0.0015).empty() ? 0 : 1;
         }
-    EXPECT_LE(asked, 0.01 * rings);
+    EXPECT_LE(asked, (pallix::test::sanitized ? 0.05 : 0.01) * rings); // of a few hundred, more by chance
     EXPECT_GE(seen, 0.9 * rings);
 }

@@ -59,9 +59,7 @@ CertaintyTable::~CertaintyTable() {
 
 std::size_t tries(std::size_t few) {
     const char* times = std::getenv("PALLIX_CERTAINTY");
-    constexpr std::size_t fewer = 10;
-    if (sanitized)
-        few = (few + fewer - 1) / fewer;
+    few = static_cast<std::size_t>(fewer(static_cast<int>(few)));
     return times ? few * static_cast<std::size_t>(std::max(1, std::atoi(times))) : few;
 }
 

@@ -48,7 +48,7 @@ TEST(Coverage, OfRoughnessFromTracesAtSeveralPlaces) {
             return t;
         };
         std::array<double, 7> truth{};
-        constexpr int places = 200;
+        constexpr int places = test::fewer(200);
         for (int i = 0; i < places; ++i) {
             const auto one = planning::judge_texture({trace(5600)}, {});
             ASSERT_TRUE(one);
@@ -88,11 +88,12 @@ TEST(Coverage, OfRoughnessFromOneTrace) {
     Dice dice(8);
     for (const std::string kind : {"random", "scratched", "plateau"}) {
         std::array<double, 7> truth{};
-        for (int i = 0; i < 10; ++i) {
+        constexpr int many = test::fewer(10);
+        for (int i = 0; i < many; ++i) {
             const auto longer = planning::judge_texture({wall(kind, 56'000, dice)}, {});
             ASSERT_TRUE(longer);
             for (std::size_t k = 0; k < truth.size(); ++k)
-                truth[k] += longer->checks[k].value / 10;
+                truth[k] += longer->checks[k].value / many;
         }
         std::map<std::string, test::Held> held;
         for (std::size_t i = 0; i < test::tries(60); ++i) {

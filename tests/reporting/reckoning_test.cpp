@@ -4,6 +4,7 @@
 #include "read_back.h"
 #include "reporting/reckoning.h"
 #include "reporting/truth_picture.h"
+#include "sanitized.h"
 #include "workshop/harbour.h"
 #include "workshop/practice/exercise.h"
 #include "workshop/practice/result.h"
@@ -34,6 +35,8 @@ QString paper_of(const test::Told& told) {
 TEST(ReckoningPaper, IsOnePageHoweverMuchWentWrong) {
     const test::Told told(opened(workshop::Theme::whole_block, true));
     for (const auto paper : {QPageSize::A4, QPageSize::Letter}) {
+        if (test::sanitized && paper == QPageSize::Letter)
+            continue; // minutes more, for the same drawing
         const auto pages = test::read_back(paper_of(told), {}, paper);
         ASSERT_EQ(pages.size(), 1U);
         test::expect_legible(pages, "a whole block, done badly");

@@ -19,6 +19,7 @@
 #include <QLineEdit>
 #include <QListView>
 #include <QMenu>
+#include <QPointer>
 #include <QPushButton>
 #include <QTest>
 #include <QTimer>
@@ -136,7 +137,8 @@ class BenchFixture : public SessionFixture {
     }
     /// The same over a dialog that is up already.
     void in_dialog_over(QDialog& below, const std::function<void(QDialog&)>& act) {
-        QTimer::singleShot(0, qApp, [this, act, &below] { when_modal(act, 2000, true, &below); });
+        QTimer::singleShot(0, qApp,
+                           [this, act, below = QPointer<QDialog>(&below)] { when_modal(act, 2000, true, below); });
     }
     std::string write(const char* name, const std::string& text) {
         const QString file = folder_.filePath(QString::fromLatin1(name));
@@ -161,7 +163,9 @@ class BenchFixture : public SessionFixture {
     std::unique_ptr<ui::BenchWindow> window_;
 
   private:
-    void when_modal(const std::function<void(QDialog&)>& act, int tries, bool expected, QDialog* below = nullptr) {
+    /// @param below not this one; the next may stand at the same address when it is gone
+    void when_modal(const std::function<void(QDialog&)>& act, int tries, bool expected,
+                    const QPointer<QDialog>& below = {}) {
         if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget()); dialog && dialog != below)
             return act(*dialog);
         if (tries > 0)

@@ -4,6 +4,7 @@
 #include "block/job_file.h"
 #include "planning/common/assessment.h"
 #include "reference_data.h"
+#include "sanitized.h"
 #include "session/shop_model.h"
 #include "wording/steps/step_words.h"
 
@@ -45,6 +46,8 @@ TEST_P(OneCall, InWindowShopListAndCommandLine) {
     open_window();
     session::ShopModel shop(*book_, preferences_);
     for (std::size_t n = 1; n <= entries->size(); ++n) {
+        if (test::sanitized && n % 7 != 1 && n != entries->size())
+            continue; // each starts a command line
         const std::string job = block::write_job({entries->begin(), entries->begin() + static_cast<std::ptrdiff_t>(n)});
         const auto taken = session_.import_job({name, job});
         ASSERT_TRUE(taken) << taken.error().front().text();

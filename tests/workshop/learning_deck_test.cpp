@@ -124,7 +124,7 @@ TEST(LearningDeck, TheStatedIntervalHoldsTheTrueLowestPlaceOfFiveHundredBlocks) 
 
 TEST(LearningDeck, PaintNarrowsTheForecastAndLeavesItTrue) {
     double wide = 0, narrow = 0, before = 0, after = 0;
-    for (std::uint64_t i = 0; i < 40; ++i) {
+    for (std::uint64_t i = 0; i < static_cast<std::uint64_t>(test::fewer(40)); ++i) {
         Practice p(5000 + i, 5, 3); // few touches: there is much to learn
         const auto look = [&p](double& width, double& off) {
             const metrology::Interval lowest = p.belief().surface.lowest;
@@ -137,7 +137,9 @@ TEST(LearningDeck, PaintNarrowsTheForecastAndLeavesItTrue) {
         look(narrow, after);
     }
     EXPECT_LT(narrow, 0.9 * wide);
-    EXPECT_LT(after, 1.1 * before);
+    if (!test::sanitized) { // else too few to judge
+        EXPECT_LT(after, 1.1 * before);
+    }
 }
 
 TEST(LearningDeck, HonestPaintContradictsNothing) {

@@ -6,6 +6,7 @@
 #include "planning/common/fit_spread.h"
 #include "planning/cylinders/placed.h"
 
+#include "sanitized.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -60,7 +61,7 @@ TEST(PlaceProof, PlacesLieWithinTwiceTheirUncertainty) {
     struct Held {
         int all = 0, held = 0, alone = 0;
     } bores, lifters;
-    for (std::uint64_t seed = 1; seed <= 60; ++seed) {
+    for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(test::fewer(60)); ++seed) {
         workshop::PracticeBlock block{truth, {{"R", {}}, {"L", {}}}, 0, 0, 0, {}};
         workshop::ProbeJob job;
         job.seed = seed;
@@ -87,6 +88,9 @@ TEST(PlaceProof, PlacesLieWithinTwiceTheirUncertainty) {
         count(state->evaluation.lifters, lifters);
     }
     for (const Held& h : {bores, lifters}) {
+        EXPECT_GT(h.all, 0);
+        if (test::sanitized)
+            continue; // too few to judge
         EXPECT_GE(h.held, 0.93 * h.all);
         EXPECT_LE(h.held, 0.98 * h.all);
         EXPECT_LT(h.alone, 0.93 * h.all) << "by its own circle alone it would say too much";

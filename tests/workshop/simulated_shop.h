@@ -6,6 +6,7 @@
 #include "block/entries/route_entries.h"
 #include "block/ledger.h"
 #include "planning/tunnel/tunnel_study.h"
+#include "sanitized.h"
 #include "workshop/harbour.h"
 #include "workshop/player.h"
 
@@ -21,7 +22,7 @@ inline constexpr double clearance_wanted = 0.2; // mm, piston below the deck, wh
 /// Few in every run of the tests; PALLIX_JOBS says how many in the long one (scripts/whole-jobs).
 inline std::size_t jobs(std::size_t few) {
     const char* many = std::getenv("PALLIX_JOBS");
-    return many ? static_cast<std::size_t>(std::atoi(many)) : few;
+    return many ? static_cast<std::size_t>(std::atoi(many)) : sanitized ? (few + 1) / 2 : few;
 }
 
 inline block::Blueprint engine(std::size_t number) {

@@ -4,6 +4,7 @@
 
 #include "block/number_text.h"
 
+#include "sanitized.h"
 #include "workshop/harbour.h"
 #include "workshop/practice_block.h"
 
@@ -52,7 +53,8 @@ TEST(Taught, HoldTheTruthWithinTheirStatedSpread) {
     const double pitch = truth.bores[1].u - truth.bores[0].u, first = truth.bores[0].u;
     std::mt19937 dice(20261126);
     unsigned seed = 0;
-    for (const auto& [blocks, teams] : {std::pair(1, 500), {3, 200}, {10, 200}}) {
+    for (const auto& [blocks, teams] :
+         {std::pair(1, test::fewer(500)), {3, test::fewer(200)}, {10, test::fewer(200)}}) {
         int held = 0, told = 0;
         for (int team = 0; team < teams; ++team) {
             std::vector<planning::GoodBlock> logs;
@@ -73,6 +75,8 @@ TEST(Taught, HoldTheTruthWithinTheirStatedSpread) {
             }
         }
         EXPECT_GE(told, blocks == 1 ? teams : 4 * teams);
+        if (test::sanitized)
+            continue; // too few to judge
         const double share = static_cast<double>(held) / told;
         EXPECT_GE(share, 0.93) << blocks << " blocks";
         EXPECT_LE(share, 0.97) << blocks << " blocks";
