@@ -52,6 +52,22 @@ TEST_F(DecksTest, DraggingTheLevelWithTheMouseMovesShareAndHeight) {
     EXPECT_GT(bar->depth(), 0.13);
 }
 
+TEST_F(DecksTest, ALevelThatWasMovedStaysUntilSomethingElseLiesUnderIt) {
+    open_engine(QStringLiteral("Puffling, port"));
+    auto* bar = find<ui::CutLevelBar>("cut-level");
+    const double rests = bar->depth();
+    bar->set_depth(rests + 0.1);
+    const QString share = text_of("clean-share");
+    ASSERT_TRUE(session_.take(block::Note{"it rings"}));
+    Q_EMIT session_.belief_known(); // worked out beside the window
+    Q_EMIT session_.certainty_known();
+    EXPECT_NEAR(bar->depth(), rests + 0.1, 1e-3);
+    EXPECT_EQ(text_of("clean-share"), share);
+    key(Qt::Key_B, Qt::ControlModifier);
+    key(Qt::Key_B, Qt::ControlModifier);
+    EXPECT_NEAR(bar->depth(), rests, 1e-3) << "the other deck was under it";
+}
+
 TEST_F(DecksTest, PlacesAreMarkedByKeysAndTakenBack) {
     open_engine(QStringLiteral("Puffling, port"));
     auto* deck = find<ui::DeckDrawing>("deck");

@@ -235,8 +235,17 @@ void DecksView::fill_passes() {
     else if (blueprint_depth > 0 && blueprint_depth < deepest)
         marks.push_back({blueprint_depth, tr("blueprint"), false});
     level_->set_scale(deepest, std::move(marks));
-    level_->set_depth(taken);
     top_ = measured.height_max;
+    rest_level(taken);
+}
+
+/// A level that somebody has moved stays there, whatever is worked out or written elsewhere meanwhile, until something
+/// else lies under it.
+void DecksView::rest_level(double depth) {
+    const Under now{job_, bank_, head_, top_, depth};
+    if (now != under_)
+        level_->set_depth(depth);
+    under_ = now;
     follow_level();
 }
 
@@ -269,8 +278,7 @@ void DecksView::fill_head() {
         return drawing_->set_level(1e9);
     const double lowest = top_ - std::ranges::min(points, {}, &metrology::Vec3::z).z;
     level_->set_scale(1.12 * std::max(lowest, 0.02), {{lowest, tr("lowest place"), false}});
-    level_->set_depth(0);
-    follow_level();
+    rest_level(0);
 }
 
 void DecksView::follow_level() {

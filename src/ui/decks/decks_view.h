@@ -71,8 +71,18 @@ class DecksView : public View {
     std::optional<storage::JobId> job_; ///< the job bank_ belongs to
     bool head_ = false;
     bool asked_of_head_ = false; ///< by the reading line, last
-    double top_ = 0;             ///< w of the highest point of what the level bar cuts, mm
-    std::string called_;         ///< step that was called last
+    /// What the level bar cuts: whose deck or head, its highest point and where the level rests on it, mm.
+    struct Under {
+        std::optional<storage::JobId> job;
+        std::string bank;
+        bool head = false;
+        double top = 0, depth = 0;
+        bool operator==(const Under&) const = default;
+    };
+    void rest_level(double depth);
+    std::optional<Under> under_;
+    double top_ = 0;     ///< w of the highest point of what the level bar cuts, mm
+    std::string called_; ///< step that was called last
     QLabel* heading_;
     BankButtons* banks_;
     PageButtons* page_buttons_;
