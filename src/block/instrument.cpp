@@ -24,6 +24,14 @@ std::optional<std::string> fault_of(const Instrument& i) {
     return std::nullopt;
 }
 
+bool differ_by_zero_alone(Instrument a, const Instrument& b) {
+    a.zero = b.zero;
+    a.zero_c = b.zero_c;
+    a.zero_set_on = b.zero_set_on;
+    a.zero_time = b.zero_time;
+    return a == b;
+}
+
 std::string instrument_json(const Instrument& instrument) {
     return fields_as_json([known = instrument](Fields& f) mutable { fields(f, known); });
 }

@@ -61,6 +61,9 @@ struct Instrument {
 /// @return what is wrong with it in words, or nothing
 [[nodiscard]] std::optional<std::string> fault_of(const Instrument& instrument);
 
+/// But for their zero the same instrument.
+[[nodiscard]] bool differ_by_zero_alone(Instrument a, const Instrument& b);
+
 /// As the shop book and every reading keep it.
 [[nodiscard]] std::string instrument_json(const Instrument& instrument);
 [[nodiscard]] tl::expected<Instrument, std::string> read_instrument(std::string_view json);

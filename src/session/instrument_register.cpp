@@ -68,17 +68,8 @@ Outcome InstrumentRegister::zero(Instrument instrument, double at, const std::st
 Outcome InstrumentRegister::keep(Instrument instrument, bool zeroed) {
     if (const auto fault = block::fault_of(instrument))
         return tl::unexpected(block::Faults{{"instrument", 0, *fault, ""}});
-    if (zeroed) {
+    if (zeroed)
         instrument.zero_time = clock_();
-        block::InstrumentEvent event;
-        event.instrument = instrument.name;
-        event.what = block::InstrumentHappening::zeroed;
-        event.size = instrument.zero;
-        event.celsius = instrument.zero_c;
-        event.words = instrument.zero_set_on;
-        if (auto noted = note(std::move(event)); !noted)
-            return noted;
-    }
     // The first one saved brings the others along, so that the register does not shrink to it.
     std::vector<Instrument> all = from_book_ ? std::vector<Instrument>() : instruments_;
     std::erase_if(all, [&](const Instrument& i) { return i.name == instrument.name; });
@@ -86,9 +77,19 @@ Outcome InstrumentRegister::keep(Instrument instrument, bool zeroed) {
     for (const Instrument& i : all)
         if (const auto saved = book_.save_instrument(i); !saved)
             return tl::unexpected(as_faults(saved.error()));
+    Outcome noted;
+    if (zeroed) {
+        block::InstrumentEvent event;
+        event.instrument = instrument.name;
+        event.what = block::InstrumentHappening::zeroed;
+        event.size = instrument.zero;
+        event.celsius = instrument.zero_c;
+        event.words = instrument.zero_set_on;
+        noted = note(std::move(event));
+    }
     reload();
     Q_EMIT changed();
-    return {};
+    return noted;
 }
 
 const block::InstrumentHistory& InstrumentRegister::history(const std::string& name) const {

@@ -89,6 +89,7 @@ block::Faults as_faults(const storage::BookFault& fault) {
 Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* parent)
     : QObject(parent), book_(book), person_(std::move(person)), clock_(std::move(clock)),
       worked_(std::make_unique<Worked>()) {
+    book_.works_for([this] { return QString::fromStdString(person_()); });
     connect(&worked_->certainty, &CertaintyWork::ready, this, [this] {
         worked_->assessment = assessed(worked_->state, clock_());
         Q_EMIT certainty_known();
@@ -116,6 +117,7 @@ Session::Session(storage::ShopBook& book, Person person, Clock clock, QObject* p
 }
 
 Session::~Session() {
+    book_.works_for({});
     worked_->writing.insist();
 }
 

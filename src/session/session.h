@@ -256,6 +256,7 @@ class Session : public QObject {
                                                                  const storage::Part& part, Delivered& delivered,
                                                                  std::set<storage::JobId>& held);
     void read_anew();
+    [[nodiscard]] bool is_as_shop_has_it() const;
     [[nodiscard]] Outcome take_now(std::vector<block::Payload> payloads);
     [[nodiscard]] block::Result<std::vector<block::Payload>>
     payloads_of(const std::string& step, const planning::Answers& answers, const std::string& now) const;

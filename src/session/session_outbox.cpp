@@ -107,8 +107,11 @@ Session::Delivered Session::deliver() {
         return delivered;
     if (const auto sent = outbox->send_instruments(); !sent && !sent.error().no_answer)
         delivered.faults = as_faults(sent.error());
-    if (!call_by() && outbox->waiting() == 0)
+    if (!call_by() && outbox->waiting() == 0) {
+        if (!is_as_shop_has_it())
+            read_anew();
         return delivered;
+    }
     worked_->writing.insist();
     contradiction_.reset();
     const auto parts = outbox->parts();
@@ -135,6 +138,15 @@ Session::Delivered Session::deliver() {
     read_anew();
     Q_EMIT this->delivered();
     return delivered;
+}
+
+/// A server that was set back to a backup may lack what the window has from it.
+bool Session::is_as_shop_has_it() const {
+    if (!job_ || entries_.empty())
+        return true;
+    const auto last = book_.entries_after(*job_, entries_.back().sequence - 1);
+    return !last || (!last->empty() && last->front().time == entries_.back().time &&
+                     block::payload_json(last->front().payload) == block::payload_json(entries_.back().payload));
 }
 
 /// The open job as the book has it: what was entered here may have got another place.

@@ -66,7 +66,8 @@ class ShopLine::Listener : public QObject {
     bool open_ = false;
 };
 
-/// What comes while it follows is followed next, each once.
+/// In a busy shop much is written to few jobs: what comes within a moment is followed together, each once. What a bench
+/// has open it holds by itself where the line breaks in that moment.
 class ShopLine::Follower : public QObject {
   public:
     explicit Follower(const storage::ShopBook& book) : copy_(book.file(), book.copy_file()) {
@@ -76,18 +77,23 @@ class ShopLine::Follower : public QObject {
     }
     void follow_job(storage::JobId job) {
         jobs_.insert(job);
-        soon_.start(0);
+        follow_soon();
     }
     void follow_table(const QString& name) {
         tables_.insert(name);
-        soon_.start(0);
+        follow_soon();
     }
     void follow_all() {
         all_ = true;
-        soon_.start(0);
+        follow_soon();
     }
 
   private:
+    void follow_soon() {
+        constexpr std::chrono::milliseconds moment(1000);
+        if (!soon_.isActive())
+            soon_.start(moment);
+    }
     /// What cannot be followed now is followed when the line is back: then all is.
     void follow() {
         if (std::exchange(all_, false))

@@ -3,6 +3,7 @@
 
 #include "block/digest.h"
 #include "storage/book_follow.h"
+#include "storage/book_rows.h"
 #include "storage/book_schema.h"
 #include "storage/book_server.h"
 #include "storage/outbox.h"
@@ -20,6 +21,7 @@
 namespace pallix::storage {
 namespace {
 
+const QString book_ending = QStringLiteral(".shopbook");
 const QString copy_opens = QStringLiteral("This bench's copy of the shop book cannot be opened");
 
 /// What a bench keeps beside the copy; it is no part of a shop book.
@@ -103,15 +105,14 @@ QStringList refusals() {
 
 QString name_of(const QString& folder, const QString& address) {
     constexpr std::size_t enough = 16;
-    return QDir(folder).filePath(text(block::sha256_hex(address.toStdString()).substr(0, enough)) +
-                                 QStringLiteral(".shopbook"));
+    return QDir(folder).filePath(text(block::sha256_hex(address.toStdString()).substr(0, enough)) + book_ending);
 }
 
 /// A file of a book with all that stands beside it gets another name.
 /// @return that name
 QString put_aside(const QString& file, const QString& why) {
-    const QString name = file + QLatin1Char('.') + why +
-                         QDateTime::currentDateTimeUtc().toString(QStringLiteral("-yyyyMMdd-hhmmss-zzz"));
+    const QString name = file.chopped(book_ending.size()) + QLatin1Char('.') + why +
+                         QDateTime::currentDateTimeUtc().toString(QStringLiteral("-yyyyMMdd-hhmmss-zzz")) + book_ending;
     for (const char* beside : {"", "-wal", "-shm", ".heads"})
         QFile::rename(file + QLatin1String(beside), name + QLatin1String(beside));
     return name;
@@ -136,6 +137,36 @@ BookResult<QString> id_of(QSqlDatabase& db) {
     if (!query.exec(QStringLiteral("SELECT id FROM book")) || !query.next())
         return failed(copy_opens, query);
     return query.value(0).toString();
+}
+
+/// Titles of the jobs of which a server has not all any more that a copy has from it.
+BookResult<QStringList> lost_since(QSqlDatabase& server, QSqlDatabase& copy) {
+    const auto all_there = places(copy);
+    if (!all_there)
+        return tl::unexpected(all_there.error());
+    const auto there = last_entries(server), here = last_entries(copy);
+    if (!there || !here)
+        return tl::unexpected((there ? here : there).error());
+    QStringList lost;
+    for (const Place& job : *all_there) {
+        const auto ours = here->find(job.id), theirs = there->find(job.id);
+        if (ours == here->end())
+            continue;
+        if (theirs != there->end() && theirs->second == ours->second)
+            continue;
+        const auto same = digest_of_entry(server, job.id, ours->second.sequence);
+        if (!same)
+            return tl::unexpected(same.error());
+        if (*same != ours->second.digest)
+            lost << job.title;
+    }
+    return lost;
+}
+
+/// "“Tern” and 3 more"
+QString words_of(const QStringList& titles) {
+    const QString first = QStringLiteral("“%1”").arg(titles.front());
+    return titles.size() == 1 ? first : QStringLiteral("%1 and %2 more").arg(first).arg(titles.size() - 1);
 }
 
 QString own_name(const char* what) {
@@ -205,35 +236,65 @@ BookResult<void> BenchCopy::set_up() {
 }
 
 bool BenchCopy::is_of_a_book() const {
-    QSqlQuery query(QSqlDatabase::database(plain_, false));
-    return query.exec(QStringLiteral("SELECT book FROM copy_of")) && query.next();
+    const auto book = known_book();
+    return book && !book->isEmpty();
 }
 
 BookResult<void> BenchCopy::meet(QSqlDatabase& server) {
-    const auto there = id_of(server);
-    if (!there)
-        return tl::unexpected(there.error());
-    {
-        QSqlDatabase db = QSqlDatabase::database(plain_, false);
-        QSqlQuery query(db);
-        if (!query.exec(QStringLiteral("SELECT book FROM copy_of")))
-            return failed(copy_opens, query);
-        const bool known = query.next();
-        if (known && query.value(0).toString() == *there)
-            return {};
-        if (!known) {
-            query.prepare(QStringLiteral("INSERT INTO copy_of (book) VALUES (?)"));
-            query.addBindValue(*there);
-            if (!query.exec())
-                return failed(copy_opens, query);
-            return {};
-        }
-    }
+    const auto there = id_of(server), here = known_book();
+    if (!there || !here)
+        return tl::unexpected((there ? here : there).error());
+    QSqlDatabase plain = QSqlDatabase::database(plain_, false);
+    if (here->isEmpty())
+        return run_with(plain, copy_opens, QStringLiteral("INSERT INTO copy_of (book) VALUES (?)"), {*there})
+            .map([](int) {});
+    if (*here != *there)
+        return begin_anew(
+            server, "of-another-book",
+            QStringLiteral("The server keeps another shop book than before. What was entered here for that "
+                           "one and was not yet at the shop is in "),
+            QStringLiteral("."));
+    const auto lost = lost_since(server, plain);
+    if (!lost)
+        return tl::unexpected(lost.error());
+    if (lost->isEmpty())
+        return {};
+    if (auto taken = take_in_what_waits(); !taken)
+        return taken;
+    return begin_anew(
+        server, "set-back",
+        QStringLiteral("The book at the shop lacks entries that it had before, of %1: has its server been "
+                       "set back to a backup? What this bench had, with what it had not sent yet, is in ")
+            .arg(words_of(*lost)),
+        QStringLiteral("; Job → Take another shop book in… brings it back."));
+}
+
+/// The id of the book that this is a copy of; empty before it was at the shop.
+BookResult<QString> BenchCopy::known_book() const {
+    QSqlQuery query(QSqlDatabase::database(plain_, false));
+    if (!query.exec(QStringLiteral("SELECT book FROM copy_of")))
+        return failed(copy_opens, query);
+    return query.next() ? query.value(0).toString() : QString();
+}
+
+/// What waits stands where it would have gone, so that whoever opens the file as a book has it.
+BookResult<void> BenchCopy::take_in_what_waits() {
+    QSqlDatabase plain = QSqlDatabase::database(plain_, false);
+    const QString entry = QStringLiteral("job, sequence, time, person, kind, version, payload, digest");
+    return in_one_transaction(plain, copy_opens, [&] {
+        return run_all(plain, copy_opens,
+                       {QStringLiteral("INSERT INTO job (id, uuid, title, opened) SELECT id, uuid, title, opened FROM "
+                                       "outbox_job"),
+                        QStringLiteral("INSERT INTO entry (%1) SELECT %1 FROM outbox ORDER BY number").arg(entry),
+                        QStringLiteral("DELETE FROM outbox"), QStringLiteral("DELETE FROM outbox_job")});
+    });
+}
+
+/// @param before what is said before the name of the file that it stands in from here on
+BookResult<void> BenchCopy::begin_anew(QSqlDatabase& server, const char* why, const QString& before,
+                                       const QString& after) {
     close();
-    remark_ =
-        QStringLiteral("The server keeps another shop book than before. What was entered here for that one and was "
-                       "not yet at the shop is in %1.")
-            .arg(put_aside(file_, QStringLiteral("of-another-book")));
+    remark_ = before + put_aside(file_, QLatin1String(why)) + after;
     auto keeper = ShopBook::open(file_);
     if (!keeper)
         return tl::unexpected(keeper.error());
@@ -293,8 +354,10 @@ BookResult<void> CopyFollower::connected(Work work) {
         });
     if (done)
         done = work(server, copy);
-    if (!done)
+    if (!done) { // the line may be gone, or the copy have been begun anew
         server.close();
+        copy.close();
+    }
     return done;
 }
 

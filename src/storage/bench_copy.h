@@ -42,8 +42,8 @@ class BenchCopy {
     [[nodiscard]] bool is_of_a_book() const;
     /// What the person should know: that a copy was put out of the way, with what waited in it; empty where none was.
     [[nodiscard]] const QString& remark() const { return remark_; }
-    /// The server keeps the book that this is a copy of. Where it keeps another by now, the copy is put out of the way
-    /// and begun anew; what waits in it stays in that file.
+    /// The server keeps the book that this is a copy of, with all that this has from it. Where it keeps another by now,
+    /// or was set back to a backup, the copy is put out of the way and begun anew; what waits in it stays in that file.
     [[nodiscard]] BookResult<void> meet(QSqlDatabase& server);
     /// Entries of a job that the window has from the shop, and the copy may not have yet.
     /// @param uuid of the job; empty where it is not known
@@ -52,6 +52,10 @@ class BenchCopy {
   private:
     BenchCopy(QString file, std::unique_ptr<ShopBook> keeper);
     [[nodiscard]] BookResult<void> set_up();
+    [[nodiscard]] BookResult<void> begin_anew(QSqlDatabase& server, const char* why, const QString& before,
+                                              const QString& after);
+    [[nodiscard]] BookResult<QString> known_book() const;
+    [[nodiscard]] BookResult<void> take_in_what_waits();
     void close();
 
     QString file_, plain_, alone_, remark_;

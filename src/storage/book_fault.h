@@ -7,7 +7,7 @@
 namespace pallix::storage {
 
 /// A way out that the program can take by itself, once the person says so.
-enum class WayOut { none, take_over_lock, copy_sound };
+enum class WayOut { none, take_over_lock, copy_sound, give_password };
 
 /// What went wrong with the book, and the way out, both for the person to read.
 struct BookFault {

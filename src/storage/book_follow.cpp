@@ -12,17 +12,6 @@ namespace pallix::storage {
 namespace {
 
 /// How far each job has come.
-BookResult<std::map<JobId, qint64>> heads_of(QSqlDatabase& db) {
-    QSqlQuery query(db);
-    query.setForwardOnly(true);
-    if (!query.exec(QStringLiteral("SELECT job, max(sequence) FROM entry GROUP BY job")))
-        return failed(copy_doing, query);
-    std::map<JobId, qint64> all;
-    while (query.next())
-        all[query.value(0).toLongLong()] = query.value(1).toLongLong();
-    return all;
-}
-
 BookResult<QStringList> pictures_of(QSqlDatabase& db) {
     QSqlQuery query(db);
     query.setForwardOnly(true);
@@ -106,11 +95,11 @@ BookResult<void> follow_table(QSqlDatabase& from, QSqlDatabase& copy, const QStr
 }
 
 BookResult<void> follow_all(QSqlDatabase& from, QSqlDatabase& copy, const std::function<bool(JobId job)>& is_left) {
-    const auto there = heads_of(from), here = heads_of(copy);
+    const auto there = last_entries(from), here = last_entries(copy);
     if (!there || !here)
         return tl::unexpected((there ? here : there).error());
     for (const auto& [job, last] : *there) {
-        if (const auto known = here->find(job); known != here->end() && known->second == last)
+        if (const auto known = here->find(job); known != here->end() && known->second.sequence == last.sequence)
             continue;
         const auto done = in_one_transaction(copy, copy_doing, [&, job = job]() -> BookResult<void> {
             return is_left(job) ? BookResult<void>() : follow_job(from, copy, job).map([](qint64) {});

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Another shop's book taken into this one.
 #include "storage/book_file.h"
+#include "storage/book_rows.h"
 #include "storage/shop_book.h"
 #include "storage/sql.h"
 
@@ -14,11 +15,8 @@
 namespace pallix::storage {
 
 std::string ShopBook::digest_at(JobId job, std::int64_t sequence) const {
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    query.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
-    query.addBindValue(job);
-    query.addBindValue(static_cast<qint64>(sequence));
-    return query.exec() && query.next() ? query.value(0).toString().toStdString() : std::string();
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    return digest_of_entry(db, job, sequence).value_or(std::string());
 }
 
 namespace {
@@ -69,6 +67,8 @@ BookResult<void> ShopBook::take_in_job(const ShopBook& other, const JobRow& row,
 }
 
 BookResult<ShopBook::TakenIn> ShopBook::take_in(const QString& other) {
+    if (auto allowed = may(block::ShopWork::engines); !allowed)
+        return tl::unexpected(allowed.error());
     const auto found = look_at(other);
     if (!found)
         return tl::unexpected(found.error());

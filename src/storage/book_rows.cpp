@@ -2,6 +2,7 @@
 #include "storage/book_rows.h"
 
 #include "block/digest.h"
+#include "storage/bench_copy.h"
 #include "storage/sql.h"
 
 #include <algorithm>
@@ -101,17 +102,37 @@ BookResult<Head> through_chain(QSqlDatabase& db, const Place& job, Head after,
     return after;
 }
 
+BookResult<std::map<JobId, Head>> last_entries(QSqlDatabase& db) {
+    QSqlQuery query(db);
+    query.setForwardOnly(true);
+    if (!query.exec(QStringLiteral("SELECT entry.job, entry.sequence, entry.digest FROM entry JOIN (SELECT job, "
+                                   "max(sequence) AS last FROM entry GROUP BY job) AS ends ON ends.job = entry.job AND "
+                                   "ends.last = entry.sequence")))
+        return failed(copy_doing, query);
+    std::map<JobId, Head> all;
+    while (query.next())
+        all[query.value(0).toLongLong()] = {query.value(1).toLongLong(), query.value(2).toString().toStdString()};
+    return all;
+}
+
+BookResult<std::string> digest_of_entry(QSqlDatabase& db, JobId job, std::int64_t sequence) {
+    QSqlQuery query(db);
+    query.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
+    query.addBindValue(job);
+    query.addBindValue(static_cast<qint64>(sequence));
+    if (!query.exec())
+        return failed(copy_doing, query);
+    return query.next() ? query.value(0).toString().toStdString() : std::string();
+}
+
 BookResult<Head> already_there(QSqlDatabase& from, QSqlDatabase& to, const Place& here, const Place& there) {
     auto last = last_entry(to, there.id, copy_doing);
     if (!last || last->sequence == 0)
         return last;
-    QSqlQuery same(from);
-    same.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
-    same.addBindValue(here.id);
-    same.addBindValue(last->sequence);
-    if (!same.exec())
-        return failed(copy_doing, same);
-    if (!same.next() || same.value(0).toString().toStdString() != last->digest)
+    const auto same = digest_of_entry(from, here.id, last->sequence);
+    if (!same)
+        return tl::unexpected(same.error());
+    if (*same != last->digest)
         return refused(QStringLiteral("“%1” went on differently in the other book.").arg(here.title),
                        QStringLiteral("Take the one book into the other: there it becomes a job of its own."));
     return last;
@@ -194,6 +215,26 @@ BookResult<void> copy_table(QSqlDatabase& from, QSqlDatabase& to, const BookTabl
                             return rows.add(row);
                         })
         .and_then([&] { return rows.flush(); });
+}
+
+BookResult<void> write_instrument(QSqlDatabase& db, const QString& name, const std::string& payload) {
+    const QString doing = QStringLiteral("The instrument cannot be written");
+    const QVariant kept = text(payload), digest = text(block::sha256_hex(payload));
+    const QString insert = QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?)");
+    if (stands_alone(db)) // what waits for the shop is replaced anyway
+        return run_with(db, doing, insert, {name, kept, digest}).map([](int) {});
+    const auto changed =
+        run_with(db, doing, QStringLiteral("UPDATE instrument SET payload = ?, digest = ? WHERE name = ?"),
+                 {kept, digest, name});
+    if (!changed)
+        return tl::unexpected(changed.error());
+    if (*changed > 0)
+        return {};
+    return run_with(db, doing,
+                    insert + QStringLiteral(" ON CONFLICT (name) DO UPDATE SET payload = excluded.payload, digest = "
+                                            "excluded.digest"),
+                    {name, kept, digest})
+        .map([](int) {});
 }
 
 } // namespace pallix::storage

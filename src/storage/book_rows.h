@@ -25,6 +25,12 @@ struct Place {
 /// @param job one of them; 0: all
 [[nodiscard]] BookResult<std::vector<Place>> places(QSqlDatabase& db, JobId job = 0);
 
+/// The last entry of each job.
+[[nodiscard]] BookResult<std::map<JobId, Head>> last_entries(QSqlDatabase& db);
+
+/// @return empty where the job has no entry of that number
+[[nodiscard]] BookResult<std::string> digest_of_entry(QSqlDatabase& db, JobId job, std::int64_t sequence);
+
 /// Goes through the entries of a job that follow one, each held against the chain.
 /// @param each takes the entry's columns
 /// @return the last entry there is
@@ -50,5 +56,10 @@ struct Place {
 /// @param ids what each job's number of here is there
 [[nodiscard]] BookResult<void> copy_table(QSqlDatabase& from, QSqlDatabase& to, const BookTable& table,
                                           const std::map<JobId, JobId>& ids);
+
+/// An instrument of the register, changed or added. One after the other: a server lets a learner set a zero anew, and
+/// add nothing.
+/// @param payload `block::instrument_json`
+[[nodiscard]] BookResult<void> write_instrument(QSqlDatabase& db, const QString& name, const std::string& payload);
 
 } // namespace pallix::storage

@@ -2,6 +2,7 @@
 #include "storage/book_server.h"
 
 #include "storage/book_news.h"
+#include "storage/shop_password.h"
 #include "storage/sql.h"
 
 #include <QUrl>
@@ -56,6 +57,22 @@ BookResult<void> set_address(QSqlDatabase& db, const QString& book) {
     return {};
 }
 
+/// A learner sets zeros, and changes nothing else of an instrument. Whoever keeps the server may all.
+QStringList guard_of_instruments() {
+    const auto plays = [](const char* role) {
+        return QStringLiteral("pg_has_role(current_user, '%1', 'USAGE')").arg(QLatin1String(role));
+    };
+    const QString bare = QStringLiteral("(%1.payload::jsonb - ARRAY['zero_mm', 'zero_set_on', 'zero_time', 'zero_c'])");
+    return {
+        QStringLiteral("CREATE OR REPLACE FUNCTION zero_alone() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN IF %1 AND "
+                       "NOT %2 AND NOT %3 AND %4 <> %5 THEN RAISE EXCEPTION 'a learner sets the zero alone' USING "
+                       "ERRCODE = 'insufficient_privilege'; END IF; RETURN NEW; END $$")
+            .arg(plays(learner_role), plays(machinist_role), plays(owner_role), bare.arg(QLatin1String("NEW")),
+                 bare.arg(QLatin1String("OLD"))),
+        QStringLiteral("CREATE OR REPLACE TRIGGER instrument_is_guarded BEFORE UPDATE ON instrument FOR EACH ROW "
+                       "EXECUTE FUNCTION zero_alone()")};
+}
+
 /// Rights of all, then of those who are no learners, then of the owner.
 QStringList rights() {
     const auto to = [](const char* right, const char* tables, const QStringList& roles) {
@@ -69,10 +86,32 @@ QStringList rights() {
             to("USAGE, SELECT", "ALL SEQUENCES IN SCHEMA public", all),
             to("INSERT", "job, entry, picture, instrument_event", all),
             to("INSERT, UPDATE, DELETE", "standing, stream, bench", all),
+            to("UPDATE", "instrument", all), // its zero: `guard_of_instruments`
             to("INSERT", "engine", trusted),
             to("INSERT, UPDATE, DELETE", "instrument, log_mapping, set_aside, engine_retired", trusted),
             to("INSERT", "shop_limits", owners),
             to("INSERT, UPDATE, DELETE", "person, usual_route, usual_minutes, usual_papers", owners)};
+}
+
+/// It has none, or not this one.
+bool asks_for_password(const QSqlDatabase& db) {
+    const QString words = db.lastError().databaseText();
+    return words.contains(QLatin1String("password")) || words.contains(QLatin1String("fe_sendauth"));
+}
+
+/// With what was given in this program, else with the password of `.pgpass`, which libpq reads by itself, else with
+/// what the desktop keeps.
+bool opens(QSqlDatabase& db, const QString& book) {
+    const auto known = password_at_hand(book);
+    db.setPassword(known.value_or(QString()));
+    if (db.open())
+        return true;
+    const auto kept = known || !asks_for_password(db) ? std::nullopt : kept_password(book);
+    db.setPassword(kept.value_or(QString()));
+    if (!kept || !db.open())
+        return false;
+    have_password_at_hand(book, *kept);
+    return true;
 }
 
 } // namespace
@@ -99,13 +138,15 @@ BookResult<void> open_connection(QSqlDatabase& db, const QString& book, const QS
                        QStringLiteral("Install the package libqt6sql6-psql, then start again."));
     if (auto address = set_address(db, book); !address)
         return address;
-    if (db.open())
+    if (opens(db, book))
         return {};
     // libpq has no codes for this; who answers at all says how grave it is, in a word that every language has.
     const QString words = db.lastError().databaseText();
     BookFault fault{doing + QStringLiteral(": the shop's server does not answer, or does not let you in."),
                     QStringLiteral("See that it runs, that the network is there and the address is right; name and "
-                                   "password for it stand in the file .pgpass of your home folder.")};
+                                   "password for it stand in the file .pgpass of your home folder, or are kept by the "
+                                   "desktop."),
+                    asks_for_password(db) ? WayOut::give_password : WayOut::none};
     fault.no_answer = (!words.contains(QLatin1String("FATAL")) && !words.contains(QLatin1String("password"))) ||
                       words.contains(QLatin1String("starting up")) || words.contains(QLatin1String("shutting down"));
     return tl::unexpected(std::move(fault));
@@ -148,7 +189,8 @@ BookResult<void> set_up_server(QSqlDatabase& db) {
             return refused(made.error().what, QStringLiteral("Whoever begins the book needs the right to make roles "
                                                              "(CREATEROLE): ask who keeps the server."));
     }
-    return in_one_transaction(db, doing, [&] { return run_all(db, doing, news_of_server() + rights()); });
+    return in_one_transaction(db, doing,
+                              [&] { return run_all(db, doing, news_of_server() + guard_of_instruments() + rights()); });
 }
 
 } // namespace pallix::storage

@@ -86,6 +86,8 @@ BookResult<std::vector<EngineUse>> EngineShelf::uses(const QString& name) const 
 }
 
 BookResult<int> EngineShelf::keep(const block::Engine& engine, const QString& time, const QString& person) {
+    if (auto allowed = may_(block::ShopWork::engines); !allowed)
+        return tl::unexpected(allowed.error());
     const QString name = text(engine.name()).trimmed();
     if (name.isEmpty())
         return refused(QStringLiteral("The engine has no name."),
@@ -122,6 +124,8 @@ BookResult<int> EngineShelf::keep(const block::Engine& engine, const QString& ti
 }
 
 BookResult<void> EngineShelf::retire(const QString& name, bool retired) {
+    if (auto allowed = may_(block::ShopWork::engines); !allowed)
+        return allowed;
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(retired ? QStringLiteral("INSERT INTO engine_retired (name) VALUES (?) ON CONFLICT DO NOTHING")
                           : QStringLiteral("DELETE FROM engine_retired WHERE name = ?"));
@@ -193,6 +197,8 @@ BookResult<std::vector<std::pair<QString, std::string>>> EngineShelf::mappings()
 }
 
 BookResult<void> EngineShelf::keep_mapping(const QString& name, const std::string& mapping) {
+    if (auto allowed = may_(block::ShopWork::log_forms); !allowed)
+        return allowed;
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(QStringLiteral("INSERT INTO log_mapping (name, payload, digest) VALUES (?, ?, ?) ON CONFLICT (name) "
                                  "DO UPDATE SET payload = excluded.payload, digest = excluded.digest"));
@@ -229,6 +235,8 @@ BookResult<std::optional<ShopLimits>> EngineShelf::limits() const {
 }
 
 BookResult<void> EngineShelf::keep_limits(const ShopLimits& limits) {
+    if (auto allowed = may_(block::ShopWork::limits); !allowed)
+        return allowed;
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(QStringLiteral("INSERT INTO shop_limits (time, person, payload, digest) VALUES (?, ?, ?, ?)"));
     const std::string payload = block::payload_json(limits.limits);

@@ -3,7 +3,7 @@
 
 #include "block/drawing/engine.h"
 #include "block/entries/route_entries.h"
-#include "storage/book_fault.h"
+#include "storage/book_rights.h"
 
 #include <QString>
 #include <optional>
@@ -38,7 +38,8 @@ struct ShopLimits {
 /// never deleted; an engine that is no longer wanted is retired. Speaks through the book's connection.
 class EngineShelf {
   public:
-    explicit EngineShelf(QString connection) : connection_(std::move(connection)) {}
+    explicit EngineShelf(QString connection, Permit may = anything())
+        : connection_(std::move(connection)), may_(std::move(may)) {}
 
     /// The newest revision of each, by name; a revision that is not what was written is left out.
     [[nodiscard]] BookResult<std::vector<ShelfRow>> rows() const;
@@ -63,6 +64,7 @@ class EngineShelf {
 
   private:
     QString connection_;
+    Permit may_;
 };
 
 } // namespace pallix::storage

@@ -5,6 +5,7 @@
 #include "block/instrument.h"
 #include "storage/bench_copy.h"
 #include "storage/book_follow.h"
+#include "storage/book_rows.h"
 #include "storage/sql.h"
 
 #include <QVariant>
@@ -71,14 +72,8 @@ std::vector<Part> parts_from(std::vector<Row> rows) {
     return all;
 }
 
-BookResult<void> run_with(QSqlDatabase& db, const QString& statement, const QVariantList& values) {
-    QSqlQuery query(db);
-    query.prepare(statement);
-    for (const QVariant& value : values)
-        query.addBindValue(value);
-    if (!query.exec())
-        return failed(send_doing, query);
-    return {};
+BookResult<void> send_with(QSqlDatabase& db, const QString& statement, const QVariantList& values) {
+    return run_with(db, send_doing, statement, values).map([](int) {});
 }
 
 /// Does something with the number of another entry that a payload speaks of.
@@ -105,13 +100,13 @@ void with_reference(block::Payload& payload, Do act) {
 
 /// A part is at the shop: it is remembered as this bench's own as long as something else of its job waits.
 BookResult<void> put_away(QSqlDatabase& copy, qint64 part) {
-    return run_with(copy,
-                    QStringLiteral("INSERT INTO sent (job, first, last) SELECT job, min(sequence), max(sequence) FROM "
-                                   "outbox WHERE part = ? GROUP BY job"),
-                    {part})
-        .and_then([&] { return run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {part}); })
+    return send_with(copy,
+                     QStringLiteral("INSERT INTO sent (job, first, last) SELECT job, min(sequence), max(sequence) FROM "
+                                    "outbox WHERE part = ? GROUP BY job"),
+                     {part})
+        .and_then([&] { return send_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {part}); })
         .and_then([&] {
-            return run_with(copy, QStringLiteral("DELETE FROM sent WHERE job NOT IN (SELECT job FROM outbox)"), {});
+            return send_with(copy, QStringLiteral("DELETE FROM sent WHERE job NOT IN (SELECT job FROM outbox)"), {});
         });
 }
 
@@ -153,7 +148,7 @@ BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64
             gone.insert(row.entry.sequence);
     }
     for (const qint64 part : dropped)
-        if (auto done = run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {part}); !done)
+        if (auto done = send_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {part}); !done)
             return done;
     auto known = last_entry(copy, job, send_doing);
     if (!known)
@@ -178,7 +173,7 @@ BookResult<void> stand_behind(QSqlDatabase& copy, JobId job, std::set<std::int64
                                                   block::version_of(row.entry.payload), payload})};
         if (last.digest == row.digest)
             continue;
-        if (auto done = run_with(
+        if (auto done = send_with(
                 copy,
                 QStringLiteral("UPDATE outbox SET step = ?, sequence = ?, payload = ?, digest = ? WHERE number = ?"),
                 {text(row.step), last.sequence, text(payload), text(last.digest), row.number});
@@ -209,13 +204,8 @@ JobId Outbox::called(JobId job) const {
 }
 
 BookResult<bool> Outbox::is_at_shop(JobId job, std::int64_t sequence, const std::string& digest) const {
-    QSqlQuery query(QSqlDatabase::database(server_, false));
-    query.prepare(QStringLiteral("SELECT digest FROM entry WHERE job = ? AND sequence = ?"));
-    query.addBindValue(job);
-    query.addBindValue(static_cast<qint64>(sequence));
-    if (!query.exec())
-        return failed(send_doing, query);
-    return query.next() && query.value(0).toString().toStdString() == digest;
+    QSqlDatabase server = QSqlDatabase::database(server_, false);
+    return digest_of_entry(server, job, sequence).map([&digest](const std::string& there) { return there == digest; });
 }
 
 /// A job of this bench's own has its number from the shop: it is in the copy under that.
@@ -224,15 +214,15 @@ BookResult<void> Outbox::call_by(JobId own, JobId job) const {
     return in_one_transaction(copy, send_doing, [&] {
         return follow_job(server, copy, job)
             .and_then([&](qint64) {
-                return run_with(copy, QStringLiteral("UPDATE outbox SET job = ? WHERE job = ?"), {job, own});
+                return send_with(copy, QStringLiteral("UPDATE outbox SET job = ? WHERE job = ?"), {job, own});
             })
             .and_then([&] {
-                return run_with(copy, QStringLiteral("UPDATE stream SET job = ? WHERE job = ?"), {job, own});
+                return send_with(copy, QStringLiteral("UPDATE stream SET job = ? WHERE job = ?"), {job, own});
             })
             .and_then([&] {
-                return run_with(copy, QStringLiteral("INSERT INTO called (own, job) VALUES (?, ?)"), {own, job});
+                return send_with(copy, QStringLiteral("INSERT INTO called (own, job) VALUES (?, ?)"), {own, job});
             })
-            .and_then([&] { return run_with(copy, QStringLiteral("DELETE FROM outbox_job WHERE id = ?"), {own}); });
+            .and_then([&] { return send_with(copy, QStringLiteral("DELETE FROM outbox_job WHERE id = ?"), {own}); });
     });
 }
 
@@ -364,7 +354,7 @@ BookResult<void> Outbox::drop(qint64 number) const {
         std::set<std::int64_t> gone;
         for (const Row& row : *rows)
             gone.insert(row.entry.sequence);
-        return run_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {number}).and_then([&] {
+        return send_with(copy, QStringLiteral("DELETE FROM outbox WHERE part = ?"), {number}).and_then([&] {
             return stand_behind(copy, rows->front().job, gone);
         });
     });
@@ -403,15 +393,15 @@ BookResult<void> send_events(QSqlDatabase& server, QSqlDatabase& copy) {
         if (there.next())
             continue;
         if (auto sent =
-                run_with(server,
-                         QStringLiteral("INSERT INTO instrument_event (instrument, time, person, payload, digest) "
-                                        "VALUES (?, ?, ?, ?, ?)"),
-                         row);
+                send_with(server,
+                          QStringLiteral("INSERT INTO instrument_event (instrument, time, person, payload, digest) "
+                                         "VALUES (?, ?, ?, ?, ?)"),
+                          row);
             !sent)
             return sent;
     }
     events.finish();
-    return run_with(copy, QStringLiteral("DELETE FROM outbox_event"), {});
+    return send_with(copy, QStringLiteral("DELETE FROM outbox_event"), {});
 }
 
 } // namespace
@@ -426,16 +416,11 @@ BookResult<void> Outbox::send_instruments() const {
         const std::string mine = waiting.value(1).toString().toStdString(), theirs = instrument_in(server, name);
         if (theirs != instrument_in(copy, name) && zeroed_at(theirs) > zeroed_at(mine))
             continue;
-        if (auto sent = run_with(server,
-                                 QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?) ON "
-                                                "CONFLICT (name) DO UPDATE SET payload = excluded.payload, digest = "
-                                                "excluded.digest"),
-                                 {name, waiting.value(1), waiting.value(2)});
-            !sent)
+        if (auto sent = write_instrument(server, name, mine); !sent)
             return sent;
     }
     waiting.finish();
-    return run_with(copy, QStringLiteral("DELETE FROM outbox_instrument"), {}).and_then([&] {
+    return send_with(copy, QStringLiteral("DELETE FROM outbox_instrument"), {}).and_then([&] {
         return send_events(server, copy);
     });
 }

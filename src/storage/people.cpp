@@ -60,6 +60,8 @@ BookResult<void> People::keep(const QString& name, block::Role role) {
     if (name.trimmed().isEmpty())
         return refused(QStringLiteral("The person has no name."),
                        QStringLiteral("Give the one the shop calls them by."));
+    if (auto allowed = may_(block::ShopWork::people); !allowed)
+        return allowed;
     QSqlQuery query(people_db(connection_));
     query.prepare(QStringLiteral("INSERT INTO person (name, role, code) VALUES (?, ?, '') ON CONFLICT (name) DO UPDATE "
                                  "SET role = excluded.role"));
@@ -71,6 +73,8 @@ BookResult<void> People::keep(const QString& name, block::Role role) {
 }
 
 BookResult<void> People::set_code(const QString& name, const QString& code) {
+    if (auto allowed = may_(block::ShopWork::people); !allowed)
+        return allowed;
     const QString hash = code.isEmpty() ? QStringLiteral("") : hash_of(code);
     if (!code.isEmpty() && hash.isEmpty())
         return refused(QStringLiteral("The code of %1 cannot be kept: not enough memory.").arg(name),
@@ -98,6 +102,8 @@ bool People::proves(const QString& name, const QString& code) const {
 }
 
 BookResult<void> People::remove(const QString& name) {
+    if (auto allowed = may_(block::ShopWork::people); !allowed)
+        return allowed;
     QSqlQuery query(people_db(connection_));
     query.prepare(QStringLiteral("DELETE FROM person WHERE name = ?"));
     query.addBindValue(name);

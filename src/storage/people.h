@@ -2,7 +2,7 @@
 #pragma once
 
 #include "block/entries/shop_entries.h"
-#include "storage/book_fault.h"
+#include "storage/book_rights.h"
 
 #include <QString>
 #include <optional>
@@ -21,7 +21,8 @@ struct ShopPerson {
 /// through the book's connection.
 class People {
   public:
-    explicit People(QString connection) : connection_(std::move(connection)) {}
+    explicit People(QString connection, Permit may = anything())
+        : connection_(std::move(connection)), may_(std::move(may)) {}
 
     [[nodiscard]] BookResult<std::vector<ShopPerson>> all() const; ///< by name
     [[nodiscard]] std::optional<ShopPerson> find(const QString& name) const;
@@ -37,6 +38,7 @@ class People {
 
   private:
     QString connection_;
+    Permit may_;
 };
 
 } // namespace pallix::storage

@@ -7,6 +7,7 @@
 #include "storage/book_copy.h"
 #include "storage/book_file.h"
 #include "storage/book_move.h"
+#include "storage/book_rows.h"
 #include "storage/book_schema.h"
 #include "storage/book_server.h"
 #include "storage/sql.h"
@@ -317,6 +318,8 @@ void ShopBook::remember_standing(JobId job, qint64 entries, const QString& reade
 }
 
 BookResult<void> ShopBook::set_aside(JobId job, bool aside) {
+    if (auto allowed = may(block::ShopWork::job_list); !allowed)
+        return allowed;
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(aside ? QStringLiteral("INSERT INTO set_aside (job) VALUES (?) ON CONFLICT DO NOTHING")
                         : QStringLiteral("DELETE FROM set_aside WHERE job = ?"));
@@ -341,21 +344,20 @@ BookResult<std::vector<block::Instrument>> ShopBook::instruments() const {
 }
 
 BookResult<void> ShopBook::save_instrument(const block::Instrument& instrument) {
-    const std::string payload = block::instrument_json(instrument);
-    QSqlQuery query(QSqlDatabase::database(connection_, false));
-    const QString insert = QStringLiteral("INSERT INTO instrument (name, payload, digest) VALUES (?, ?, ?)");
-    query.prepare(is_alone() ? insert // what waits for the shop is replaced anyway
-                             : insert + QStringLiteral(" ON CONFLICT (name) DO UPDATE SET payload = excluded.payload, "
-                                                       "digest = excluded.digest"));
-    query.addBindValue(text(instrument.name));
-    query.addBindValue(text(payload));
-    query.addBindValue(text(block::sha256_hex(payload)));
-    if (!query.exec())
-        return failed(QStringLiteral("The instrument cannot be written"), query);
-    return {};
+    const auto register_now = instruments();
+    if (!register_now)
+        return tl::unexpected(register_now.error());
+    const auto known = std::ranges::find(*register_now, instrument.name, &block::Instrument::name);
+    if (known == register_now->end() || !block::differ_by_zero_alone(*known, instrument))
+        if (auto allowed = may(block::ShopWork::instruments); !allowed)
+            return allowed;
+    QSqlDatabase db = QSqlDatabase::database(connection_, false);
+    return write_instrument(db, text(instrument.name), block::instrument_json(instrument));
 }
 
 BookResult<void> ShopBook::remove_instrument(const QString& name) {
+    if (auto allowed = may(block::ShopWork::instruments); !allowed)
+        return allowed;
     QSqlQuery query(QSqlDatabase::database(connection_, false));
     query.prepare(QStringLiteral("DELETE FROM instrument WHERE name = ?"));
     query.addBindValue(name);

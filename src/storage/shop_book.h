@@ -68,6 +68,12 @@ class ShopBook {
     /// Others may write to it at the same time.
     [[nodiscard]] bool is_shared() const { return !lock_; }
 
+    /// Who is at the bench, asked whenever something of the shop's own is changed through this book: what the role that
+    /// it has for them does not give is refused. Nobody is asked before this was called.
+    void works_for(std::function<QString()> person);
+    /// @return refused where whoever is at the bench may not
+    [[nodiscard]] BookResult<void> may(block::ShopWork work) const;
+
     /// The line to the server is broken: from here on this bench's copy is read, and what is written into jobs waits in
     /// it. Everything else is refused until the line is back.
     /// @param known all that the shop has of a job, which the copy may not have yet; 0: of none
@@ -150,9 +156,9 @@ class ShopBook {
     /// Takes a job out of the list, or back into it; nothing of it changes.
     [[nodiscard]] BookResult<void> set_aside(JobId job, bool aside);
 
-    [[nodiscard]] EngineShelf engines() const { return EngineShelf(connection_); }
-    [[nodiscard]] People people() const { return People(connection_); }
-    [[nodiscard]] UsualWays usual() const { return UsualWays(connection_); }
+    [[nodiscard]] EngineShelf engines() const { return EngineShelf(connection_, permit()); }
+    [[nodiscard]] People people() const { return People(connection_, permit()); }
+    [[nodiscard]] UsualWays usual() const { return UsualWays(connection_, permit()); }
     [[nodiscard]] Pictures pictures() const { return Pictures(connection_); }
     [[nodiscard]] InstrumentHistories instrument_histories() const { return InstrumentHistories(connection_); }
 
@@ -211,6 +217,9 @@ class ShopBook {
     [[nodiscard]] BookResult<void> connect_to_server();
     void keep_copy(const QString& folder);
     [[nodiscard]] QString where_streams_wait() const;
+    [[nodiscard]] Permit permit() const {
+        return [this](block::ShopWork work) { return may(work); };
+    }
     [[nodiscard]] BookResult<void> set_up(bool fresh);
     [[nodiscard]] BookResult<void> find_damage();
     /// How far each job has come is what its entries say.
@@ -226,6 +235,8 @@ class ShopBook {
     Heads heads_;
     Heads::Known known_; ///< what the heads' file said, and what was acknowledged since
     std::vector<Damage> damage_;
+    std::function<QString()> person_;
+    mutable std::optional<QString> gave_first_code_; ///< to an owner, or could have, in this sitting
 };
 
 /// What came of it, in a sentence or two.

@@ -44,6 +44,18 @@ void remember_file(const QSqlDatabase& db);
     return done;
 }
 
+/// @return how many rows it changed
+[[nodiscard]] inline BookResult<int> run_with(QSqlDatabase& db, const QString& doing, const QString& statement,
+                                              const QVariantList& values) {
+    QSqlQuery query(db);
+    query.prepare(statement);
+    for (const QVariant& value : values)
+        query.addBindValue(value);
+    if (!query.exec())
+        return failed(doing, query);
+    return query.numRowsAffected();
+}
+
 /// What is committed is on the disk.
 [[nodiscard]] inline BookResult<void> durable(QSqlDatabase& db, const QString& doing) {
     auto done = run_all(db, doing, as_it_is_spoken_to(dialect_of(db)));

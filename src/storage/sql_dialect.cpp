@@ -52,7 +52,9 @@ constexpr std::array server_reasons = std::to_array<ServerReason>({
     {"57014", "the shop's server took too long",
      "Nothing of this was kept, what was kept before is whole. Do it once more."},
     {"28", "the shop's server does not let you in",
-     "Name and password for it stand in the file .pgpass of your home folder; ask who keeps the server."},
+     "Name and password for it stand in the file .pgpass of your home folder, or are kept by the desktop; ask who "
+     "keeps "
+     "the server."},
     {"3D", "the shop's server has no such database", "See how it is spelled, or ask who keeps the server."},
     {"42501", "what you may do at the shop's server does not include that",
      "Nothing was changed. Ask the owner of the shop."},

@@ -41,6 +41,8 @@ std::optional<block::RouteChosen> UsualWays::route(const QString& engine) const 
 }
 
 BookResult<void> UsualWays::keep_route(const QString& engine, const std::optional<block::RouteChosen>& route) {
+    if (auto allowed = may_(block::ShopWork::usual_ways); !allowed)
+        return allowed;
     return keep_or_drop(connection_,
                         "INSERT INTO usual_route (engine, payload) VALUES (?, ?) ON CONFLICT (engine) DO UPDATE SET "
                         "payload = excluded.payload",
@@ -61,6 +63,8 @@ BookResult<void> UsualWays::keep_minutes(const std::string& work, std::optional<
     if (minutes && !(*minutes > 0 && *minutes <= longest_usual))
         return refused(QStringLiteral("%1 minutes is no time for a piece of work.").arg(*minutes),
                        QStringLiteral("More than nothing, and at most a week."));
+    if (auto allowed = may_(block::ShopWork::usual_ways); !allowed)
+        return allowed;
     return keep_or_drop(connection_,
                         "INSERT INTO usual_minutes (work, minutes) VALUES (?, ?) ON CONFLICT (work) DO UPDATE SET "
                         "minutes = excluded.minutes",
@@ -81,6 +85,8 @@ BookResult<void> UsualWays::keep_papers(const block::ShopPapers& papers) {
         return refused(
             QStringLiteral("The shop's papers cannot be like that: %1: %2.").arg(text(fault->file), text(fault->what)),
             QStringLiteral("Expected: %1.").arg(text(fault->expected)));
+    if (auto allowed = may_(block::ShopWork::usual_ways); !allowed)
+        return allowed;
     return keep_or_drop(connection_,
                         "INSERT INTO usual_papers (id, payload) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET payload = "
                         "excluded.payload",

@@ -3,7 +3,7 @@
 
 #include "block/entries/route_entries.h"
 #include "block/shop_papers.h"
-#include "storage/book_fault.h"
+#include "storage/book_rights.h"
 
 #include <QString>
 #include <map>
@@ -19,7 +19,8 @@ inline constexpr double longest_usual = 7 * 24 * 60; ///< minutes, of one piece 
 /// book's connection.
 class UsualWays {
   public:
-    explicit UsualWays(QString connection) : connection_(std::move(connection)) {}
+    explicit UsualWays(QString connection, Permit may = anything())
+        : connection_(std::move(connection)), may_(std::move(may)) {}
 
     /// @param engine its own where it has one, else the shop's; empty: the shop's
     [[nodiscard]] std::optional<block::RouteChosen> route(const QString& engine) const;
@@ -39,6 +40,7 @@ class UsualWays {
 
   private:
     QString connection_;
+    Permit may_;
 };
 
 } // namespace pallix::storage

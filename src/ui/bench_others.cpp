@@ -60,6 +60,7 @@ void BenchWindow::listen(session::ShopLine& line) {
     connect(&context_.session, &session::Session::job_opened, this, &BenchWindow::send_what_waits);
     connect(&line, &session::ShopLine::broke, &context_.session, &session::Session::go_alone);
     connect(&line, &session::ShopLine::state_changed, this, [this, show_line] {
+        say_of_copy();
         send_what_waits();
         show_line();
     });
@@ -73,8 +74,14 @@ void BenchWindow::listen(session::ShopLine& line) {
     connect(&line, &session::ShopLine::much_changed, soon, qOverload<>(&QTimer::start));
     connect(&line, &session::ShopLine::much_changed, this, &BenchWindow::catch_up);
     say_here();
-    if (const QString& remark = context_.session.book().copy_remark(); !remark.isEmpty())
+    say_of_copy();
+}
+
+/// What the person should know of this bench's copy of the book, once.
+void BenchWindow::say_of_copy() {
+    if (const QString& remark = context_.session.book().copy_remark(); remark != said_of_copy_ && !remark.isEmpty())
         call_->say_of_others(remark, false);
+    said_of_copy_ = context_.session.book().copy_remark();
 }
 
 /// The step that is called may be another one after that: nobody answers it by accident.

@@ -113,6 +113,7 @@ class BenchWindow : public QMainWindow {
     void look_at_the_shop();
     void decide_contradiction();
     void send_what_waits();
+    void say_of_copy();
     void save_drawing(); ///< what is drawn on the page, as SVG
     void set_person();
     void build_practice_menu();
@@ -151,6 +152,7 @@ class BenchWindow : public QMainWindow {
     void tell_failure(const QString& why);
 
     Context context_;
+    QString said_of_copy_;
     bool deciding_ = false, sends_later_ = false; ///< what contradicts is on screen; the line came back meanwhile
     Place place_ = Place::shop;
     QWidget* whole_;

@@ -1,7 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A whole book copied between engines.
+#include "block/job_file.h"
 #include "book_fixture.h"
+#include "reference_data.h"
+#include "sanitized.h"
 
+#include <QElapsedTimer>
+#include <cstdio>
 #include <gmock/gmock.h>
 
 using namespace pallix::storage;
@@ -57,6 +62,26 @@ class BookMove : public BookFixture {
         repair.time = "2026-03-01T08:00:00Z";
         repair.person = "Marit";
         ASSERT_TRUE(book.instrument_histories().add(repair));
+    }
+};
+
+/// A shop's of many years, which only makes sense between two engines.
+class LargeBookMove : public BookMove {
+  protected:
+    void SetUp() override {
+        if (!qEnvironmentVariableIsSet("PALLIX_TEST_SERVER"))
+            GTEST_SKIP() << "is about a server's book";
+        BookMove::SetUp();
+    }
+    /// Five worked ones over and over.
+    static void fill_with_jobs(ShopBook& book, int jobs) {
+        std::vector<std::vector<Entry>> kinds;
+        for (const char* name : {"ketch", "launch", "smack", "tender", "workboat"}) {
+            const std::string file = std::string(PALLIX_TEST_DATA) + "/jobs/" + name + ".pallix.json";
+            kinds.push_back(read_job(read_file(file), file).value());
+        }
+        for (int i = 0; i < jobs; ++i)
+            ASSERT_TRUE(book.create_job(kinds[static_cast<std::size_t>(i) % kinds.size()]));
     }
 };
 
@@ -135,4 +160,28 @@ TEST_F(BookMove, WhatIsNotAsItWasWrittenIsNotCopied) {
     EXPECT_FALSE(book->digest());
     EXPECT_FALSE(book->back_up(folder_.filePath(QStringLiteral("copy.shopbook"))));
     EXPECT_FALSE(QFile::exists(folder_.filePath(QStringLiteral("copy.shopbook"))));
+}
+
+TEST_F(LargeBookMove, FiveThousandJobsGoThereAndBackAndAreTheSame) {
+    constexpr int jobs = sanitized ? 200 : 5000;
+    const auto plain = open_plain(), back = open_plain(folder_.filePath(QStringLiteral("back.shopbook")));
+    fill_with_jobs(*plain, jobs);
+    const auto at_shop = open();
+    QElapsedTimer clock;
+    clock.start();
+    const auto there = plain->copy_into(*at_shop);
+    ASSERT_TRUE(there) << qPrintable(there.error().what);
+    const qint64 there_ms = clock.restart();
+    const auto returned = at_shop->copy_into(*back);
+    ASSERT_TRUE(returned) << qPrintable(returned.error().what);
+    std::printf("%lld jobs, %lld entries, %lld MB: to the server in %.1f s, back in %.1f s\n",
+                static_cast<long long>(there->jobs), static_cast<long long>(there->entries),
+                static_cast<long long>(QFile(plain_).size() >> 20), static_cast<double>(there_ms) / 1000,
+                static_cast<double>(clock.elapsed()) / 1000);
+    EXPECT_EQ(there->jobs, jobs);
+    EXPECT_EQ(returned->entries, there->entries);
+    const std::string digest = plain->digest().value();
+    EXPECT_EQ(at_shop->digest().value(), digest);
+    EXPECT_EQ(back->digest().value(), digest);
+    EXPECT_EQ(plain->copy_into(*at_shop)->fresh, 0) << "once more there is nothing to do";
 }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A book that a server keeps: who may come in, two benches at once, a server that goes, and what each role may do.
 #include "book_fixture.h"
+#include "storage/book_server.h"
+#include "storage/shop_password.h"
 
 #include <gmock/gmock.h>
 #include <thread>
@@ -122,6 +124,9 @@ TEST_F(BookServer, ARoleMayDoWhatTheShopGivesIt) {
     engine.recipe.figures = {{"name", "tender"}, {"bore", "80"}};
     Instrument gauge;
     gauge.name = "bore gauge";
+    Instrument kept;
+    kept.name = "bridge";
+    ASSERT_TRUE(open()->save_instrument(kept));
     const QString time = QStringLiteral("2026-03-02T09:41:00Z"), who = QStringLiteral("Mira");
     const auto not_allowed = [](const auto& result) {
         return !result && result.error().what.contains(QStringLiteral("does not include that"));
@@ -136,6 +141,13 @@ TEST_F(BookServer, ARoleMayDoWhatTheShopGivesIt) {
         EXPECT_TRUE((*learner)->append_stream(job, {QStringLiteral("1,2,3")}));
         EXPECT_TRUE((*learner)->clear_stream(job));
         EXPECT_TRUE(not_allowed((*learner)->save_instrument(gauge)));
+        Instrument of_shop = kept, changed = kept;
+        of_shop.zero = 80.01;
+        changed.resolution = 0.01;
+        EXPECT_TRUE((*learner)->save_instrument(of_shop)) << "its zero";
+        EXPECT_TRUE(not_allowed((*learner)->save_instrument(changed)));
+        EXPECT_TRUE(not_allowed((*learner)->remove_instrument(QStringLiteral("bridge"))));
+        EXPECT_EQ((*learner)->instruments()->front(), of_shop);
         EXPECT_TRUE(not_allowed((*learner)->engines().keep(engine, time, who)));
         EXPECT_TRUE(not_allowed((*learner)->set_aside(job, true)));
         EXPECT_TRUE(not_allowed((*learner)->people().keep(who, Role::owner)));
@@ -164,6 +176,71 @@ TEST_F(BookServer, ARoleMayDoWhatTheShopGivesIt) {
             EXPECT_FALSE(TestServer::run_on_book(address, QString::fromLatin1(forbidden)))
                 << qPrintable(address) << ' ' << forbidden;
     EXPECT_EQ(open()->entries(job)->size(), 4U);
+}
+
+/// Stands for the desktop's secret service: keeps what it is told in a file, under the words it is asked with.
+class SecretTool {
+  public:
+    explicit SecretTool(const QString& folder) : folder_(folder) {
+        QFile tool(folder + QStringLiteral("/secret-tool"));
+        EXPECT_TRUE(tool.open(QIODevice::WriteOnly));
+        tool.write("#!/bin/sh\ncd \"$(dirname \"$0\")\"\nwish=$1; shift\necho \"$wish $*\" >> asked\n"
+                   "[ \"$wish\" = store ] && { shift; cat > \"kept $(echo \"$*\" | tr / _)\"; exit; }\n"
+                   "cat \"kept $(echo \"$*\" | tr / _)\" 2>/dev/null\n");
+        tool.close();
+        tool.setPermissions(QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+        qputenv("PATH", folder.toLocal8Bit() + ':' + path_);
+    }
+    ~SecretTool() { qputenv("PATH", path_); }
+    SecretTool(const SecretTool&) = delete;
+    SecretTool& operator=(const SecretTool&) = delete;
+    [[nodiscard]] QByteArray asked() const {
+        QFile words(folder_ + QStringLiteral("/asked"));
+        return words.open(QIODevice::ReadOnly) ? words.readAll() : QByteArray();
+    }
+
+  private:
+    QString folder_;
+    QByteArray path_ = qgetenv("PATH");
+};
+
+TEST_F(BookServer, APasswordIsKeptByTheDesktopOrGivenForNow) {
+    static_cast<void>(open());
+    const SecretTool desktop(folder_.path());
+    const auto somebody = [&] {
+        const QString user = QStringLiteral("u") + QUuid::createUuid().toString(QUuid::Id128);
+        EXPECT_TRUE(server_->run(database_, QStringLiteral("CREATE ROLE %1 LOGIN IN ROLE %2 PASSWORD 'sild 42'")
+                                                .arg(user, QLatin1String(machinist_role))));
+        return server_->address(database_, user);
+    };
+    const QString kept = somebody(), given = somebody(), mistaken = somebody();
+    const auto refused = ShopBook::open(kept);
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().offer, WayOut::give_password);
+    EXPECT_FALSE(refused.error().no_answer);
+    ASSERT_TRUE(keep_password(kept, QStringLiteral("sild 42")));
+    EXPECT_FALSE(password_at_hand(kept));
+    EXPECT_TRUE(ShopBook::open(kept));
+    EXPECT_THAT(desktop.asked().toStdString(), HasSubstr("lookup application pallix user "));
+    EXPECT_FALSE(desktop.asked().contains("sild")) << "who lists processes does not read it";
+    have_password_at_hand(given, QStringLiteral("sild 42"));
+    EXPECT_TRUE(ShopBook::open(given));
+    have_password_at_hand(mistaken, QStringLiteral("sild 43"));
+    const auto wrong = ShopBook::open(mistaken);
+    ASSERT_FALSE(wrong);
+    EXPECT_EQ(wrong.error().offer, WayOut::give_password);
+    have_password_at_hand(mistaken, QStringLiteral("sild 42"));
+    EXPECT_TRUE(ShopBook::open(mistaken));
+}
+
+TEST_F(BookServer, WhereTheDesktopKeepsNothingThatIsSaid) {
+    const QByteArray path = qgetenv("PATH");
+    qputenv("PATH", folder_.path().toLocal8Bit());
+    const auto refused = keep_password(file(), QStringLiteral("x"));
+    EXPECT_EQ(kept_password(file()), std::nullopt);
+    qputenv("PATH", path);
+    ASSERT_FALSE(refused);
+    EXPECT_THAT(refused.error().way_out.toStdString(), HasSubstr("libsecret-tools"));
 }
 
 // A commit that fails only at its end leaves nothing open, as with a file.

@@ -5,6 +5,7 @@
 #include "session/shop_line.h"
 #include "storage/cut_line.h"
 #include "storage/test_server.h"
+#include "ui/dialogs/book_dialogs.h"
 #include "ui/frame/top_bar.h"
 #include "ui/shop/shop_view.h"
 
@@ -132,6 +133,51 @@ TEST_F(BenchesInWindows, TheBoardAndTheRegisterFollow) {
     ASSERT_TRUE(marit_->session.new_job(QStringLiteral("another"), {}, {"small.json", test::small_blueprint()}));
     auto* list = ole_->window->shop().findChild<QListView*>();
     QTRY_COMPARE_WITH_TIMEOUT(list->model()->rowCount(), 2, patience);
+}
+
+TEST_F(BenchesInWindows, TheShelfFollowsAndKeepsWhatIsChosen) {
+    const auto keep = [this](const char* name) {
+        block::Engine engine;
+        engine.recipe.figures = {{"name", name}, {"bore", "80"}};
+        ASSERT_TRUE(
+            marit_->book->engines().keep(engine, QStringLiteral("2026-03-02T09:41:00Z"), QStringLiteral("Marit")));
+    };
+    keep("tender");
+    ole_->window->go_to(ui::Place::engines);
+    auto* shelf = ole_->window->findChild<QListView*>(QStringLiteral("engines"));
+    QTRY_COMPARE_WITH_TIMEOUT(shelf->model()->rowCount(), 1, patience);
+    EXPECT_EQ(shelf->currentIndex().row(), 0);
+    keep("launch");
+    QTRY_COMPARE_WITH_TIMEOUT(shelf->model()->rowCount(), 2, patience);
+    EXPECT_EQ(shelf->currentIndex().row(), 1) << "the tender, which stands behind the launch now";
+    ASSERT_TRUE(marit_->book->engines().retire(QStringLiteral("launch"), true));
+    QTRY_COMPARE_WITH_TIMEOUT(shelf->model()->rowCount(), 1, patience);
+}
+
+TEST_F(BenchesInWindows, ThePasswordForAServerIsAskedForWhereNobodyHasIt) {
+    const QString user = QStringLiteral("u") + QUuid::createUuid().toString(QUuid::Id128);
+    ASSERT_TRUE(own_.run(QStringLiteral("CREATE ROLE %1 LOGIN SUPERUSER PASSWORD 'sild 42'").arg(user)));
+    const QString address = own_.address().replace(QStringLiteral("pallix_keeper@"), user + QLatin1Char('@'));
+    const auto press = [](const QDialog& d, const char* words) {
+        for (QPushButton* b : d.findChildren<QPushButton*>())
+            if (b->text().remove(QLatin1Char('&')) == QString::fromUtf8(words))
+                return b->click();
+        ADD_FAILURE() << words;
+    };
+    std::string asked;
+    in_dialog([&](QDialog& refused) {
+        press(refused, "Give the password…");
+        in_dialog([&](QDialog& typed) {
+            asked = typed.findChild<QLabel*>()->text().toStdString();
+            typed.findChild<QLineEdit*>()->setText(QStringLiteral("sild 42"));
+            typed.accept();
+            in_dialog([&](QDialog& keep) { press(keep, "Ask again next time"); });
+        });
+    });
+    const auto book = ui::open_book(address, false);
+    ASSERT_TRUE(book);
+    EXPECT_THAT(asked, HasSubstr(user.toStdString()));
+    EXPECT_TRUE(ui::open_book(address, false)) << "it is known until the program ends";
 }
 
 TEST_F(BenchesInWindows, AWindowThatIsAloneGoesOnAndAsksWhenTheLineIsBack) {

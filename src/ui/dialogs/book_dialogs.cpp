@@ -3,6 +3,7 @@
 
 #include "storage/backups.h"
 #include "storage/book_server.h"
+#include "storage/shop_password.h"
 #include "ui/dialogs/ask.h"
 
 #include <QCoreApplication>
@@ -54,16 +55,33 @@ std::unique_ptr<ShopBook> restored(const QString& file, const QString& backup) {
     return open_book(file, false);
 }
 
+/// What was typed is known until the program ends; the desktop keeps it where the person wants that.
+std::unique_ptr<ShopBook> with_password(const QString& file, const QString& copies) {
+    const auto password = ask_for_code(nullptr, tr(title), tr("The password for %1:").arg(file));
+    if (!password || password->isEmpty())
+        return nullptr;
+    storage::have_password_at_hand(file, *password);
+    auto book = open_book(file, false, copies);
+    if (book && ask_which(nullptr, tr(title),
+                          tr("The desktop can keep the password among its secrets, so that nobody is asked next time."),
+                          {tr("Let the desktop keep it"), tr("Ask again next time")}) == 0)
+        if (const auto kept = storage::keep_password(file, *password); !kept)
+            tell(nullptr, tr(title), kept.error().what + QLatin1Char(' ') + kept.error().way_out);
+    return book;
+}
+
 /// What the person wants done about a book that does not open: what the fault itself offers, the newest copy in its
 /// place, another book, or nothing.
 std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fault, const QString& copies) {
-    enum class Way { take_over, copy_out, restore, again, another };
+    enum class Way { password, take_over, copy_out, restore, again, another };
     std::vector<Way> ways;
     QStringList names;
     const auto offer = [&](Way way, const QString& name) {
         ways.push_back(way);
         names << name;
     };
+    if (fault.offer == WayOut::give_password)
+        offer(Way::password, tr("Give the password…"));
     if (fault.offer == WayOut::take_over_lock)
         offer(Way::take_over, tr("Take it over"));
     if (fault.offer == WayOut::copy_sound)
@@ -83,6 +101,8 @@ std::unique_ptr<ShopBook> after_refusal(const QString& file, const BookFault& fa
     if (answer < 0 || answer >= static_cast<int>(ways.size()))
         return nullptr;
     switch (ways[static_cast<std::size_t>(answer)]) {
+    case Way::password:
+        return with_password(file, copies);
     case Way::take_over:
         return open_book(file, true);
     case Way::copy_out:

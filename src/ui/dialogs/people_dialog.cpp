@@ -14,7 +14,6 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QListWidget>
-#include <algorithm>
 
 namespace pallix::ui {
 
@@ -58,8 +57,6 @@ PeopleDialog::PeopleDialog(Context context, QWidget* parent)
     connect(remove_, &QPushButton::clicked, this, &PeopleDialog::remove);
     name_->setText(context_.preferences.person());
     fill();
-    guarded_ =
-        std::ranges::any_of(people_, [](const storage::ShopPerson& p) { return p.role == Role::owner && p.has_code; });
 }
 
 void PeopleDialog::fill() {
@@ -93,17 +90,7 @@ void PeopleDialog::show_person() {
     echo_->clear();
 }
 
-/// Where an owner has a code, only the owner changes who is who; whoever gives them the first one goes on.
-bool PeopleDialog::may_change() {
-    if (!guarded_ || context_.session.at_bench().role == Role::owner)
-        return true;
-    echo_->setText(tr("The owner changes who is who: bring the owner to the bench first."));
-    return false;
-}
-
 void PeopleDialog::keep() {
-    if (!may_change())
-        return;
     auto people = context_.session.book().people();
     const QString name = name_->text().trimmed();
     auto kept = people.keep(name, choice_in<Role>(role_));
@@ -115,10 +102,8 @@ void PeopleDialog::keep() {
 }
 
 void PeopleDialog::remove() {
-    if (!may_change())
-        return;
-    if (const auto gone = context_.session.book().people().remove(name_->text().trimmed()); !gone)
-        echo_->setText(gone.error().what);
+    const auto gone = context_.session.book().people().remove(name_->text().trimmed());
+    echo_->setText(gone ? QString() : gone.error().what + QLatin1Char(' ') + gone.error().way_out);
     fill();
 }
 

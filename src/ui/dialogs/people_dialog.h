@@ -29,11 +29,9 @@ class PeopleDialog : public QDialog {
     void show_person();
     void keep();
     void remove();
-    [[nodiscard]] bool may_change();
 
     Context context_;
     std::vector<storage::ShopPerson> people_;
-    bool guarded_ = false; ///< by an owner's code, since before it was opened
     QListWidget* list_;
     QLineEdit *name_, *code_;
     QComboBox* role_;
