@@ -142,13 +142,17 @@ BookResult<void> open_connection(QSqlDatabase& db, const QString& book, const QS
         return {};
     // libpq has no codes for this; who answers at all says how grave it is, in a word that every language has.
     const QString words = db.lastError().databaseText();
+    if (asks_for_password(db))
+        return refused(
+            doing + QStringLiteral(": the shop's server asks for a password, or did not take the one it got."),
+            QStringLiteral("It stands in the file .pgpass of your home folder, or is kept by the desktop; the "
+                           "window asks for it."),
+            WayOut::give_password);
     BookFault fault{doing + QStringLiteral(": the shop's server does not answer, or does not let you in."),
-                    QStringLiteral("See that it runs, that the network is there and the address is right; name and "
-                                   "password for it stand in the file .pgpass of your home folder, or are kept by the "
-                                   "desktop."),
-                    asks_for_password(db) ? WayOut::give_password : WayOut::none};
-    fault.no_answer = (!words.contains(QLatin1String("FATAL")) && !words.contains(QLatin1String("password"))) ||
-                      words.contains(QLatin1String("starting up")) || words.contains(QLatin1String("shutting down"));
+                    QStringLiteral("See that it runs, that the network is there and the address is right, and ask who "
+                                   "keeps it.")};
+    fault.no_answer = !words.contains(QLatin1String("FATAL")) || words.contains(QLatin1String("starting up")) ||
+                      words.contains(QLatin1String("shutting down"));
     return tl::unexpected(std::move(fault));
 }
 

@@ -28,7 +28,8 @@ DeckMap::DeckMap(const block::Blueprint& blueprint, const block::BankBlueprint& 
     for (const float h : cells_)
         if (!std::isnan(h))
             sorted_.push_back(h);
-    // One after the other: Boost subtracts the bits of the least from those of the greatest, which overflows across nought.
+    // One after the other: Boost subtracts the bits of the least from those of the greatest, which overflows across
+    // nought.
     const auto above = std::partition(sorted_.begin(), sorted_.end(), [](float h) { return std::signbit(h); });
     boost::sort::spreadsort::float_sort(sorted_.begin(), above);
     boost::sort::spreadsort::float_sort(above, sorted_.end());

@@ -13,10 +13,8 @@ namespace pallix::ui {
 
 DrawnPage::DrawnPage(Context context, Drawing* drawing, std::optional<wording::FiguresOf> figures, Table table,
                      QWidget* parent)
-    : QWidget(parent), context_(context), drawing_(drawing), twin_(std::move(table)), both_(new QStackedWidget(this)),
-      table_(new PlainTable(drawing->objectName() + QStringLiteral("-table"), drawing->accessibleName(), this)) {
+    : QWidget(parent), context_(context), drawing_(drawing), twin_(std::move(table)), both_(new QStackedWidget(this)) {
     both_->addWidget(drawing_);
-    both_->addWidget(table_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(10);
@@ -28,6 +26,14 @@ DrawnPage::DrawnPage(Context context, Drawing* drawing, std::optional<wording::F
     setFocusProxy(drawing_);
     connect(drawing_, &Drawing::pointed_at, this, &DrawnPage::marked);
     connect(drawing_, &Drawing::entered, this, &DrawnPage::entered);
+}
+
+/// Most are never asked for: it is made when it is.
+PlainTable* DrawnPage::made_table() {
+    if (table_)
+        return table_;
+    table_ = new PlainTable(drawing_->objectName() + QStringLiteral("-table"), drawing_->accessibleName(), this);
+    both_->addWidget(table_);
     connect(table_, &PlainTable::row_entered, this, [this](int row) {
         Q_EMIT row_entered(row);
         Q_EMIT entered();
@@ -38,6 +44,7 @@ DrawnPage::DrawnPage(Context context, Drawing* drawing, std::optional<wording::F
             Q_EMIT marked(
                 block::FeatureId(ids_[static_cast<std::size_t>(row)])); // who hears it may fill the table anew
     });
+    return table_;
 }
 
 void DrawnPage::show_bore(const std::optional<block::FeatureId>& marked) {
@@ -58,14 +65,14 @@ void DrawnPage::add_below(QWidget* widget) {
 void DrawnPage::fill_table() {
     TwinTable twin = twin_();
     ids_ = std::move(twin.ids);
-    table_->show_rows(twin.heads, twin.words, twin.rows);
+    made_table()->show_rows(twin.heads, twin.words, twin.rows);
     const auto here = std::ranges::find_if(ids_, [this](const auto& id) { return marked_ == id; });
     if (here != ids_.end())
         table_->choose(static_cast<int>(here - ids_.begin()));
 }
 
 bool DrawnPage::shows_table() const {
-    return both_->currentWidget() == table_;
+    return table_ && both_->currentWidget() == table_;
 }
 
 void DrawnPage::show_table(bool table) {

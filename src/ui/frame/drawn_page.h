@@ -60,11 +60,12 @@ class DrawnPage : public QWidget {
 
   private:
     void fill_table();
+    PlainTable* made_table();
     Context context_;
     Drawing* drawing_;
     Table twin_;
     QStackedWidget* both_;
-    PlainTable* table_;
+    PlainTable* table_ = nullptr;
     FigureLine* figures_ = nullptr;
     std::vector<block::FeatureId> ids_;
     std::optional<block::FeatureId> marked_;
