@@ -59,11 +59,11 @@ TEST_F(PeopleSession, TheLedgerSaysWhenALearnerComesAndGoes) {
 }
 
 TEST_F(PeopleSession, OnlySomebodyOfTheShopSignsAndProvesIt) {
-    make_learner();
     auto people = book_->people();
     ASSERT_TRUE(people.keep(QStringLiteral("Jorun"), block::Role::machinist));
     ASSERT_TRUE(people.set_code(QStringLiteral("Jorun"), QStringLiteral("1907")));
     ASSERT_TRUE(people.keep(QStringLiteral("Mira"), block::Role::learner));
+    make_learner();
     open_small_job();
     ASSERT_TRUE(session_.take(block::StepDone{"washed"}));
     ASSERT_TRUE(session_.take(block::StepDone{"inspected for cracks, threads, caps and registers"}));
