@@ -24,11 +24,14 @@ std::optional<std::string> fault_of(const Instrument& i) {
     return std::nullopt;
 }
 
-bool differ_by_zero_alone(Instrument a, const Instrument& b) {
+bool differ_by_use_alone(Instrument a, const Instrument& b) {
     a.zero = b.zero;
     a.zero_c = b.zero_c;
     a.zero_set_on = b.zero_set_on;
     a.zero_time = b.zero_time;
+    a.last_check = b.last_check;
+    a.repeatability = b.repeatability;
+    a.repeatability_readings = b.repeatability_readings;
     return a == b;
 }
 

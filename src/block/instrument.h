@@ -61,8 +61,8 @@ struct Instrument {
 /// @return what is wrong with it in words, or nothing
 [[nodiscard]] std::optional<std::string> fault_of(const Instrument& instrument);
 
-/// But for their zero the same instrument.
-[[nodiscard]] bool differ_by_zero_alone(Instrument a, const Instrument& b);
+/// The same instrument, but for what comes of measuring with it: its zero, its last check and test.
+[[nodiscard]] bool differ_by_use_alone(Instrument a, const Instrument& b);
 
 /// As the shop book and every reading keep it.
 [[nodiscard]] std::string instrument_json(const Instrument& instrument);

@@ -22,7 +22,7 @@ QString words_of(ShopWork work) {
     case ShopWork::log_forms:
         return QStringLiteral("how logs are read");
     case ShopWork::instruments:
-        return QStringLiteral("the instruments, but for their zero");
+        return QStringLiteral("the instruments, but for zeros, checks and tests");
     case ShopWork::limits:
         return QStringLiteral("the limits of the shop");
     case ShopWork::usual_ways:

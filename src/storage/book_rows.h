@@ -57,8 +57,8 @@ struct Place {
 [[nodiscard]] BookResult<void> copy_table(QSqlDatabase& from, QSqlDatabase& to, const BookTable& table,
                                           const std::map<JobId, JobId>& ids);
 
-/// An instrument of the register, changed or added. One after the other: a server lets a learner set a zero anew, and
-/// add nothing.
+/// An instrument of the register, changed or added. One after the other: a server lets a learner change what comes of
+/// measuring, and add nothing.
 /// @param payload `block::instrument_json`
 [[nodiscard]] BookResult<void> write_instrument(QSqlDatabase& db, const QString& name, const std::string& payload);
 

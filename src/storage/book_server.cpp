@@ -57,20 +57,23 @@ BookResult<void> set_address(QSqlDatabase& db, const QString& book) {
     return {};
 }
 
-/// A learner sets zeros, and changes nothing else of an instrument. Whoever keeps the server may all.
+/// A learner changes of an instrument what comes of measuring with it (`block::differ_by_use_alone`), and nothing else.
+/// Whoever keeps the server may all.
 QStringList guard_of_instruments() {
     const auto plays = [](const char* role) {
         return QStringLiteral("pg_has_role(current_user, '%1', 'USAGE')").arg(QLatin1String(role));
     };
-    const QString bare = QStringLiteral("(%1.payload::jsonb - ARRAY['zero_mm', 'zero_set_on', 'zero_time', 'zero_c'])");
+    const QString bare = QStringLiteral("(%1.payload::jsonb - ARRAY['zero_mm', 'zero_set_on', 'zero_time', 'zero_c', "
+                                        "'last_check', 'repeatability', 'repeatability_readings'])");
     return {
-        QStringLiteral("CREATE OR REPLACE FUNCTION zero_alone() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN IF %1 AND "
-                       "NOT %2 AND NOT %3 AND %4 <> %5 THEN RAISE EXCEPTION 'a learner sets the zero alone' USING "
+        QStringLiteral("CREATE OR REPLACE FUNCTION use_alone() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN IF %1 AND "
+                       "NOT %2 AND NOT %3 AND %4 <> %5 THEN RAISE EXCEPTION 'a learner changes what comes of measuring "
+                       "alone' USING "
                        "ERRCODE = 'insufficient_privilege'; END IF; RETURN NEW; END $$")
             .arg(plays(learner_role), plays(machinist_role), plays(owner_role), bare.arg(QLatin1String("NEW")),
                  bare.arg(QLatin1String("OLD"))),
         QStringLiteral("CREATE OR REPLACE TRIGGER instrument_is_guarded BEFORE UPDATE ON instrument FOR EACH ROW "
-                       "EXECUTE FUNCTION zero_alone()")};
+                       "EXECUTE FUNCTION use_alone()")};
 }
 
 /// Rights of all, then of those who are no learners, then of the owner.
@@ -86,7 +89,7 @@ QStringList rights() {
             to("USAGE, SELECT", "ALL SEQUENCES IN SCHEMA public", all),
             to("INSERT", "job, entry, picture, instrument_event", all),
             to("INSERT, UPDATE, DELETE", "standing, stream, bench", all),
-            to("UPDATE", "instrument", all), // its zero: `guard_of_instruments`
+            to("UPDATE", "instrument", all), // its zero, check, test: `guard_of_instruments`
             to("INSERT", "engine", trusted),
             to("INSERT, UPDATE, DELETE", "instrument, log_mapping, set_aside, engine_retired", trusted),
             to("INSERT", "shop_limits", owners),

@@ -348,7 +348,7 @@ BookResult<void> ShopBook::save_instrument(const block::Instrument& instrument) 
     if (!register_now)
         return tl::unexpected(register_now.error());
     const auto known = std::ranges::find(*register_now, instrument.name, &block::Instrument::name);
-    if (known == register_now->end() || !block::differ_by_zero_alone(*known, instrument))
+    if (known == register_now->end() || !block::differ_by_use_alone(*known, instrument))
         if (auto allowed = may(block::ShopWork::instruments); !allowed)
             return allowed;
     QSqlDatabase db = QSqlDatabase::database(connection_, false);

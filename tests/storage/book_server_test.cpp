@@ -143,8 +143,11 @@ TEST_F(BookServer, ARoleMayDoWhatTheShopGivesIt) {
         EXPECT_TRUE(not_allowed((*learner)->save_instrument(gauge)));
         Instrument of_shop = kept, changed = kept;
         of_shop.zero = 80.01;
+        of_shop.last_check = "2026-03-02";
+        of_shop.repeatability = 0.001;
+        of_shop.repeatability_readings = 5;
         changed.resolution = 0.01;
-        EXPECT_TRUE((*learner)->save_instrument(of_shop)) << "its zero";
+        EXPECT_TRUE((*learner)->save_instrument(of_shop)) << "its zero, its check, its test";
         EXPECT_TRUE(not_allowed((*learner)->save_instrument(changed)));
         EXPECT_TRUE(not_allowed((*learner)->remove_instrument(QStringLiteral("bridge"))));
         EXPECT_EQ((*learner)->instruments()->front(), of_shop);

@@ -56,6 +56,11 @@ class RightsTest : public test::BookFixture {
         zeroed.resolution = book_->instruments()->front().resolution;
         note("job", book_->create_job({test::opened("another")}));
         note("zero", book_->save_instrument(zeroed));
+        block::Instrument checked = zeroed;
+        checked.last_check = "2026-03-0" + std::to_string(changes_);
+        checked.repeatability = 0.001 * changes_;
+        checked.repeatability_readings = 5;
+        note("check and test", book_->save_instrument(checked));
         note("list", book_->set_aside(job_, true));
         note("list back", book_->set_aside(job_, false));
         note("engine", book_->engines().keep(engine, time, who));
@@ -104,7 +109,8 @@ TEST_F(RightsTest, ARefusalSaysWhoToFetchAndNothingIsChanged) {
     other.resolution = 0.01;
     const auto refused = book_->save_instrument(other);
     ASSERT_FALSE(refused);
-    EXPECT_EQ(refused.error().what, QStringLiteral("A learner does not change the instruments, but for their zero."));
+    EXPECT_EQ(refused.error().what,
+              QStringLiteral("A learner does not change the instruments, but for zeros, checks and tests."));
     EXPECT_THAT(refused.error().way_out.toStdString(), HasSubstr("somebody who is none"));
     EXPECT_EQ(book_->instruments()->front(), gauge_);
     at_bench("Ole");

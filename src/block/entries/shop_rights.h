@@ -10,7 +10,7 @@ enum class ShopWork {
     job_list,    ///< jobs set aside, or back
     engines,     ///< revisions, and which are no longer wanted; another shop's book taken in
     log_forms,   ///< how logs of other forms are read
-    instruments, ///< the register, but for a zero: that is set before every measuring
+    instruments, ///< the register, but for what comes of measuring: zeros, checks, tests
     limits,      ///< of the whole shop
     usual_ways,  ///< routes, minutes, papers
     people       ///< who is who
