@@ -22,6 +22,11 @@ std::vector<Payload> said_in(const storage::Part& part) {
     return all;
 }
 
+bool is_the_same(const Entry& a, const Entry& b) {
+    return a.sequence == b.sequence && a.time == b.time && a.person == b.person &&
+           block::payload_json(a.payload) == block::payload_json(b.payload);
+}
+
 /// Somebody has answered the same meanwhile, or the job does not allow it any more. Where it cannot be worked out,
 /// whoever sees both can tell.
 bool contradicts(const storage::Outbox::Met& met, const std::string& now) try {
@@ -145,8 +150,7 @@ bool Session::is_as_shop_has_it() const {
     if (!job_ || entries_.empty())
         return true;
     const auto last = book_.entries_after(*job_, entries_.back().sequence - 1);
-    return !last || (!last->empty() && last->front().time == entries_.back().time &&
-                     block::payload_json(last->front().payload) == block::payload_json(entries_.back().payload));
+    return !last || (!last->empty() && is_the_same(last->front(), entries_.back()));
 }
 
 /// The open job as the book has it: what was entered here may have got another place.
@@ -156,14 +160,8 @@ void Session::read_anew() {
     auto now = book_.entries(*job_);
     if (!now || now->empty())
         return;
-    const std::size_t same = static_cast<std::size_t>(
-        std::ranges::mismatch(entries_, *now,
-                              [](const Entry& a, const Entry& b) {
-                                  return a.sequence == b.sequence && a.time == b.time && a.person == b.person &&
-                                         block::payload_json(a.payload) == block::payload_json(b.payload);
-                              })
-            .in1 -
-        entries_.begin());
+    const std::size_t same =
+        static_cast<std::size_t>(std::ranges::mismatch(entries_, *now, is_the_same).in1 - entries_.begin());
     if (same == entries_.size() && same == now->size())
         return;
     entries_ = std::move(*now);
