@@ -18,6 +18,9 @@ struct DemoFile {
     std::string text;
 };
 
+/// As the shop states it for the touches of its probe.
+inline constexpr double harbour_touch_uncertainty = 0.0012; // mm
+
 /// Blueprints and probe logs, as they are shipped in assets/demo.
 [[nodiscard]] std::vector<DemoFile> harbour_files();
 
