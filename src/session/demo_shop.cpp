@@ -8,6 +8,7 @@
 #include "workshop/harbour.h"
 
 #include <map>
+#include <set>
 
 namespace pallix::session {
 namespace {
@@ -16,7 +17,10 @@ namespace {
 storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<workshop::DemoJob>& jobs) {
     std::map<std::string, block::Engine> engines;
     std::map<std::string, std::string> since;
-    for (const workshop::DemoJob& job : jobs)
+    std::set<std::string> known; // blueprints: most jobs are of an engine that another one is of
+    for (const workshop::DemoJob& job : jobs) {
+        if (!known.insert(std::get<block::JobOpened>(job.entries.front().payload).blueprint).second)
+            continue;
         if (auto engine = planning::engine_of(job.entries)) {
             for (const auto& [key, typed] : engine->recipe.figures)
                 engine->recipe.origins[key].source = block::FigureSource::sheet;
@@ -27,6 +31,7 @@ storage::BookResult<void> fill_shelf(storage::ShopBook& book, const std::vector<
             since.emplace(name, job.entries.front().time);
             engines.emplace(name, std::move(*engine));
         }
+    }
     for (const auto& [name, engine] : engines)
         if (const auto kept = book.engines().keep(engine, QString::fromStdString(since[name]), QStringLiteral("Marit"));
             !kept)

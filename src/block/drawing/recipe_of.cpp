@@ -259,9 +259,12 @@ class Surveyor {
     /// The school that most of the numbers follow.
     void number_cylinders() {
         int best = -1;
+        const auto all = static_cast<int>(b_.bores.size());
         Recipe chosen = r_;
         for (const char* school : {"odd_even", "bank_after_bank"})
             for (const char* one : {"front_right", "front_left", "rear_right", "rear_left"}) {
+                if (best == all)
+                    break;
                 set("numbering", school);
                 set("number_one", one);
                 const auto drawn = draw(r_, "recipe");
