@@ -101,6 +101,9 @@ TEST_F(DeckRecordTest, FinishIsHeldAgainstItsGasket) {
     EXPECT_EQ(finish_held(state(), "C")->verdict, Verdict::fails);
     add(DeckCut{"C", PassKind::spring, 0, true, {}});
     EXPECT_FALSE(finish_held(state(), "C")) << "another surface now";
+    add(FinishNoted{"C", CutterState::sharp, 0.0006, ""});
+    add(DeckCut{"C", PassKind::flush, 0.05, true, {}});
+    EXPECT_FALSE(finish_held(state(), "C")) << "a sleeve was taken flush with it";
 }
 
 TEST_F(DeckRecordTest, DecksArePlannedFromTheTunnelAsItWillBe) {

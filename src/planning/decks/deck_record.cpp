@@ -53,12 +53,12 @@ std::optional<DepthHeld> depth_held(const block::JobState& state, const std::str
 }
 
 std::optional<FinishHeld> finish_held(const block::JobState& state, const std::string& bank) {
-    const auto& cuts = decks_of(state).deck(bank).cuts;
-    if (!decks_of(state).gasket || cuts.empty())
+    const block::DeckState& deck = decks_of(state).deck(bank);
+    if (!decks_of(state).gasket || deck.cuts.empty())
         return std::nullopt;
     const auto last =
         std::ranges::find_if(decks_of(state).finishes.rbegin(), decks_of(state).finishes.rend(), [&](const auto& f) {
-            return f.payload.bank == bank && f.payload.ra && f.sequence > cuts.back().sequence;
+            return f.payload.bank == bank && f.payload.ra && f.sequence > deck.last_cut();
         });
     if (last == decks_of(state).finishes.rend())
         return std::nullopt;
