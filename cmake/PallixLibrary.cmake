@@ -130,3 +130,11 @@ function(pallix_optimize_under_sanitizers name)
     set_target_properties(${name} PROPERTIES DISABLE_PRECOMPILE_HEADERS ON) # which are not compiled so
   endif()
 endfunction()
+
+# The same of single files, which then stand outside the batches of their library.
+function(pallix_optimize_files_under_sanitizers)
+  if(PALLIX_SANITIZE OR PALLIX_SANITIZE_THREADS)
+    set_source_files_properties(${ARGN} PROPERTIES COMPILE_OPTIONS -O1 SKIP_PRECOMPILE_HEADERS ON
+      SKIP_UNITY_BUILD_INCLUSION ON)
+  endif()
+endfunction()

@@ -203,7 +203,7 @@ TEST(Coverage, OfWhatIsBelievedOfDecks) {
     std::size_t contradicted = 0, looks = 0;
     for (const std::string pattern : {"4 corners", "8 places", "10 x 5", "24 x 8"})
         for (const std::string& kind : kinds) {
-            if (test::too_few_to_judge && kind != kinds.front() && kind != kinds.back())
+            if (test::too_few_to_judge && (pattern == "24 x 8" || (kind != kinds.front() && kind != kinds.back())))
                 continue;
             for (std::size_t i = 0; i < decks; ++i) {
                 Job job(kind, pattern, 1000 * i + 17);

@@ -131,8 +131,10 @@ TEST_F(ShopOfJobs, TeachesWhatItHasSeen) {
         ++counted[came.kind];
     for (const planning::ForecastCame& came : after)
         ++counted[came.kind];
-    EXPECT_GT(counted[block::ForecastKind::removal], 0);
-    EXPECT_GT(counted[block::ForecastKind::cap_size], 0);
+    if (!test::sanitized) { // else there are too few jobs for one of each kind
+        EXPECT_GT(counted[block::ForecastKind::removal], 0);
+        EXPECT_GT(counted[block::ForecastKind::cap_size], 0);
+    }
     if (all >= 100) {
         for (const block::ForecastRecord& record : planning::count_forecasts(after))
             if (record.gauge.empty() && record.person.empty() && record.made >= 50) {

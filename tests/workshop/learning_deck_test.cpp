@@ -100,7 +100,7 @@ class Practice {
 } // namespace
 
 TEST(LearningDeck, TheStatedIntervalHoldsTheTrueLowestPlaceOfFiveHundredBlocks) {
-    constexpr int blocks = test::sanitized ? 60 : 500;
+    constexpr int blocks = test::sanitized ? 20 : 500;
     std::atomic<int> next = 0, held = 0, removal_held = 0;
     const auto work = [&] {
         for (int i = next++; i < blocks; i = next++) {
@@ -136,14 +136,14 @@ TEST(LearningDeck, PaintNarrowsTheForecastAndLeavesItTrue) {
         p.cut(0.9 * (p.highest() - p.lowest()));
         look(narrow, after);
     }
-    EXPECT_LT(narrow, 0.9 * wide);
     if (!test::sanitized) { // else too few to judge
+        EXPECT_LT(narrow, 0.9 * wide);
         EXPECT_LT(after, 1.1 * before);
     }
 }
 
 TEST(LearningDeck, HonestPaintContradictsNothing) {
-    for (std::uint64_t i = 0; i < 10; ++i) {
+    for (std::uint64_t i = 0; i < static_cast<std::uint64_t>(test::fewer(10)); ++i) {
         Practice p(7000 + i, 10, 5);
         p.cut(0.03);
         EXPECT_TRUE(p.belief().contradictions.empty()) << i;
