@@ -41,6 +41,10 @@ constexpr bool is_length(Quantity q) {
 constexpr bool is_on_head(Quantity q) {
     return q == Quantity::head_gap || q == Quantity::head_height;
 }
+/// Read from a bar or a crankshaft in the mains: with their caps off it says nothing.
+constexpr bool is_from_mains(Quantity q) {
+    return q == Quantity::height || q == Quantity::piston;
+}
 /// Read at a place of its own (u, v), not along a line or at a level.
 constexpr bool is_at_a_place(Quantity q) {
     return q == Quantity::height || q == Quantity::head_height;

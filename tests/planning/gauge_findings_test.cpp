@@ -211,7 +211,7 @@ TEST(Stale, TunnelCutTakesHeightsSizesAndPositions) {
     job.add(TunnelCut{TunnelMethod::hone, ""});
     const Folded s = job.state();
     EXPECT_TRUE(tunnel_of(s).probe_stale());
-    EXPECT_TRUE(decks_of(s).deck("C").from_old_tunnel());
+    EXPECT_TRUE(decks_of(s).deck("C").from_other_tunnel());
     EXPECT_TRUE(decks_of(s).deck("C").stale());
     const Assessment a = assess(s);
     EXPECT_TRUE(a.gauge.mains[0].stale);

@@ -34,6 +34,14 @@ void hone(RowJob& job, double size, const std::string& time = "2026-03-02T09:00:
     job.sizes(bore_id(1), size, time);
 }
 
+void state_plate(RowJob& job, bool on, std::optional<double> part_c = {}) {
+    Conditions c;
+    c.plate_on = on;
+    c.caps_torqued = true;
+    c.part_c = part_c;
+    job.add(ConditionsStated{c});
+}
+
 void read(RowJob& job, const char* level, const char* way, double size) {
     job.add(test::size_reading("bore.C.1", level, way, size, 0.0005));
 }
@@ -105,24 +113,63 @@ TEST(HoneBoard, AsksForThePlateFirst) {
     EXPECT_EQ(hone_board(job).step, HoneStep::put_plate_on) << "and the caps?";
     without.caps_torqued = true;
     job.add(ConditionsStated{without});
+    EXPECT_EQ(hone_board(job).step, HoneStep::measure) << "it was read with one";
+    job.sizes(bore_id(1), 80.4);
     EXPECT_EQ(hone_board(job).step, HoneStep::hone);
 }
 
 TEST(HoneBoard, ABoreReadWithoutItsPlateGivesNoStock) {
     RowJob job = rough_bored();
-    const auto state_plate = [&job](bool on) {
-        Conditions c;
-        c.plate_on = on;
-        c.caps_torqued = true;
-        job.add(ConditionsStated{c});
-    };
-    state_plate(false);
+    state_plate(job, false);
     job.sizes(bore_id(1), 80.41);
-    state_plate(true);
+    state_plate(job, true);
     EXPECT_FALSE(hone_board(job).bores[0].measured) << "as last read it stood free";
     EXPECT_EQ(hone_board(job).step, HoneStep::measure);
     job.sizes(bore_id(1), 80.405);
     EXPECT_EQ(hone_board(job).step, HoneStep::hone);
+}
+
+TEST(HoneBoard, NothingIsHonedWithoutThePlateThatItWasReadWith) {
+    RowJob job = rough_bored();
+    ASSERT_EQ(hone_board(job).step, HoneStep::hone);
+    state_plate(job, false);
+    EXPECT_EQ(hone_board(job).step, HoneStep::put_plate_on) << "off for the night, or for good?";
+    EXPECT_TRUE(hone_board(job).bores[0].plate_off);
+    RowJob on_again = job;
+    state_plate(on_again, true);
+    EXPECT_EQ(hone_board(on_again).step, HoneStep::hone) << "what was read with it stands";
+    RowJob warmer = job;
+    state_plate(warmer, false, 22.0);
+    EXPECT_EQ(hone_board(warmer).step, HoneStep::put_plate_on) << "what was said is the temperature";
+    state_plate(job, false);
+    EXPECT_EQ(hone_board(job).step, HoneStep::measure) << "for good: as it stands now nobody has read it";
+    job.sizes(bore_id(1), 80.41);
+    EXPECT_EQ(hone_board(job).step, HoneStep::hone);
+    EXPECT_NEAR(hone_board(job).bores[0].most, 0.09, 1e-9) << "80.50 − 80.41: not the mean with 80.40";
+}
+
+TEST(HoneBoard, ABoreThatIsDoneStaysDoneWithoutItsPlate) {
+    RowJob job = rough_bored();
+    hone(job, 80.505, "2026-03-02T09:00:00Z", "brush");
+    ASSERT_EQ(hone_board(job).step, HoneStep::dress);
+    for (int said = 0; said < 2; ++said) {
+        state_plate(job, false);
+        EXPECT_EQ(hone_board(job).step, HoneStep::dress);
+        EXPECT_EQ(hone_board(job).bores[0].verdict, Verdict::meets);
+    }
+    Conditions free;
+    free.plate_on = free.caps_torqued = false;
+    job.add(ConditionsStated{free});
+    EXPECT_EQ(hone_board(job).step, HoneStep::dress) << "nothing is left that caps matter to";
+}
+
+TEST(HoneBoard, NothingIsHonedWithTheCapsOff) {
+    RowJob job = rough_bored();
+    Conditions c;
+    c.plate_on = true;
+    c.caps_torqued = false;
+    job.add(ConditionsStated{c});
+    EXPECT_EQ(hone_board(job).step, HoneStep::put_plate_on);
 }
 
 TEST(HoneBoard, NamesTheShapeAndWhereToDwell) {

@@ -231,7 +231,7 @@ TEST(Stories, DecksProbedAloneSayNothingOfTheMains) {
     EXPECT_NE(s.mark(Stage::tunnel), StageMark::meets);
     EXPECT_EQ(s.called(), "tunnel/probe");
     s.add(TunnelCut{TunnelMethod::hone, ""}).log(decks_alone(200.02));
-    EXPECT_TRUE(decks_of(s.state()).deck("C").from_old_tunnel()) << "laid on mains that are no more";
+    EXPECT_TRUE(decks_of(s.state()).deck("C").from_other_tunnel()) << "laid on mains that are no more";
 }
 
 TEST(Stories, ADoubtIsSettledByMeasuring) {
@@ -529,63 +529,6 @@ TEST(Stories, AFlawNobodyHasDecidedOnStopsTheCut) {
     EXPECT_THAT(s.waits("deck.C/witness"), testing::ElementsAre(Rule::flaw_decided));
     s.add(FlawDecided{5, FlawChoice::watch, ""});
     EXPECT_EQ(s.called(), "deck.C/witness");
-}
-
-// ---- cylinders ----------------------------------------------------------------------------------------------------
-
-TEST(Stories, AProudSleeveIsTakenFlushBeforeAnythingIsHoned) {
-    Story s;
-    s.caps(true).log(log_of(30.005, 0, 200.10));
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    p.clearance = 0.05;
-    s.add(p);
-    const FeatureId three{FeatureKind::bore, "C", 3};
-    s.add(BoreDecided{three, BoreChoice::sleeve, "cracked"});
-    InsertMeasured sleeve;
-    sleeve.bore = three;
-    sleeve.outside.fill(84.03);
-    sleeve.inside = 79;
-    sleeve.length = 140;
-    sleeve.interference = 0.03;
-    sleeve.parent_outside = 100;
-    s.add(sleeve);
-    s.add(BoreCut{three, BoreOperation::rough, 84.0, 84.0, false, 0, "", {}, ""});
-    s.add(test::size_reading("bore.C.3", "top", "across", 84.0, 0.0005));
-    s.add(InsertFitted{three, 0.05, {}, {}, ""});
-    EXPECT_EQ(s.called(), "deck.C/flush");
-    EXPECT_NEAR(*s.now().steps.now()->number, 0.05, 1e-12);
-    EXPECT_THAT(s.metal(), testing::ElementsAre("deck.C/flush"));
-}
-
-TEST(Stories, CylindersWaitForATunnelThatFails) {
-    Story s;
-    s.caps(true).log(log_of(30.018, 0, 200.03));
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    s.add(p);
-    EXPECT_EQ(s.called(), "tunnel/caps");
-    EXPECT_THAT(s.waits("bore.C.1/rough"), testing::Contains(Rule::tunnel_first));
-}
-
-TEST(Stories, OnlyTheCylindersWhereTheTunnelIsGoodByItsPapers) {
-    Story s;
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    s.add(p);
-    EXPECT_EQ(s.called(), "main.1/measure/front/upright");
-    Story passed = s;
-    s.add(ScopeChosen{{Stage::cylinders}, "tunnel good by its papers"});
-    EXPECT_EQ(s.called(), "bore.C.1/rough");
-    passed.add(GatePassed{Rule::tunnel_first, "", "tunnel good by its papers"});
-    passed.add(GatePassed{Rule::order, "", "only the cylinders"});
-    EXPECT_THAT(passed.metal(), testing::Contains("bore.C.1/rough"));
 }
 
 // ---- the list -----------------------------------------------------------------------------------------------------

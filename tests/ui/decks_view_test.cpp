@@ -142,9 +142,10 @@ TEST_F(DecksTest, TheTargetIsChosenWhereItStandsAndIsInTheLedger) {
 }
 
 TEST_F(DecksTest, NumbersFollowTheUnit) {
-    open_engine(QStringLiteral("Eider"));
+    open_engine(QStringLiteral("Puffling, starboard"));
     EXPECT_TRUE(text_of("call-number").endsWith(QStringLiteral("mm")));
     key(Qt::Key_U, Qt::ControlModifier);
     EXPECT_TRUE(text_of("call-number").endsWith(QStringLiteral("in")));
+    open_demo_at("Eider", ui::Place::decks); // which nobody has cut
     EXPECT_TRUE(text_of("level-depth").contains(QStringLiteral("0.0000 in")));
 }

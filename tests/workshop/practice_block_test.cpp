@@ -90,5 +90,5 @@ TEST(Harbour, EachJobStandsAtAnotherPlaceOfItsRoute) {
         calls.push_back(now ? now->id : "");
     }
     EXPECT_EQ(calls, (std::vector<std::string>{"deck.R/flaw/11", "deck.L/pass", "passport/hand_over", "tunnel/caps",
-                                               "deck.C/witness", "bore.L.1/hone", "cleaned/wash"}));
+                                               "bore.C.3/sleeve/press", "bore.L.1/hone", "cleaned/wash"}));
 }

@@ -167,11 +167,11 @@ double DeckState::depth_since(std::int64_t sequence) const {
 }
 
 bool DeckState::stale() const {
-    return from_old_tunnel() || (latest && last_cut() > latest->sequence);
+    return from_other_tunnel() || (latest && last_cut() > latest->sequence);
 }
 
 std::optional<double> height_now(const DeckState& deck, Vec2 place) {
-    if (!deck.latest || deck.from_old_tunnel())
+    if (!deck.latest || deck.from_other_tunnel())
         return std::nullopt;
     const DeckResult& d = deck.latest->result;
     const double plane = d.height_mean + d.slope_u * (place.x - d.middle.x) + d.tilt_v * (place.y - d.middle.y);

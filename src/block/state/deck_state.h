@@ -29,6 +29,7 @@ struct DeckMeasurement {
     metrology::Sureness sureness{}; ///< the same in its two parts; means nothing where it was not stated
     /// Entry of the log whose mains it was measured from, where that is an earlier one: decks probed alone.
     std::optional<std::int64_t> mains_from{};
+    bool caps_off = false; ///< those mains were open
 };
 
 /// A pass as the ledger has it.
@@ -63,9 +64,9 @@ struct DeckState {
     [[nodiscard]] bool flushed_since() const {
         return latest && !flushes.empty() && flushes.back().sequence > latest->sequence;
     }
-    /// Measured from a tunnel that was cut since.
-    [[nodiscard]] bool from_old_tunnel() const {
-        return latest && tunnel_cut > latest->mains_from.value_or(latest->sequence);
+    /// Measured from a tunnel that was cut since, or from mains with their caps off.
+    [[nodiscard]] bool from_other_tunnel() const {
+        return latest && (latest->caps_off || tunnel_cut > latest->mains_from.value_or(latest->sequence));
     }
 };
 

@@ -49,17 +49,31 @@ void apply(Folding& f, const Reading& reading) {
     complete(taken.reading.conditions, state.conditions);
     if (still_resting(f, reading))
         taken.stale_because = still_warm;
+    else if (is_from_mains(reading.at.quantity) && taken.reading.conditions.caps_torqued == false)
+        taken.stale_because = "it was read from mains with their caps off";
     else
         f.fresh.push_back(state.readings.size() - 1);
     if (reading.at.quantity == Quantity::temperature)
         (reading.at.direction == "gauge" ? state.conditions.gauge_c : state.conditions.part_c) = reading.value;
-    if (reading.at.quantity == Quantity::height)
+    if (reading.at.quantity == Quantity::height && taken.stale_because.empty())
         take_height(f, taken);
-    if (reading.at.quantity == Quantity::piston)
+    if (reading.at.quantity == Quantity::piston && taken.stale_because.empty())
         take_crown(f, taken);
 }
 
+/// A plate that comes off may have been taken off for the night: only who says so once more, at the same temperatures,
+/// means to go on without.
+bool plate_came_off(const Folding& f, const Conditions& now) {
+    const Conditions& before = f.state.conditions;
+    if (now.plate_on != false)
+        return false;
+    if (before.plate_on != false)
+        return before.plate_on == true;
+    return f.state.plate_came_off && (now.part_c != before.part_c || now.gauge_c != before.gauge_c);
+}
+
 void apply(Folding& f, const ConditionsStated& stated) {
+    f.state.plate_came_off = plate_came_off(f, stated.conditions);
     f.state.conditions = stated.conditions;
     if (stated.conditions.caps_torqued.value_or(false))
         f.state.caps_torqued = f.entry->sequence;
@@ -67,8 +81,12 @@ void apply(Folding& f, const ConditionsStated& stated) {
         return;
     for (const std::size_t i : f.fresh)
         complete(f.state.readings[i].reading.conditions, stated.conditions);
-    if (f.state.latest)
-        complete(f.state.latest->conditions, stated.conditions);
+    if (!f.state.latest)
+        return;
+    complete(f.state.latest->conditions, stated.conditions);
+    for (auto& entry : f.state.decks)
+        if (auto& measured = entry.second.latest; measured && measured->source == DeckSource::probe)
+            measured->caps_off = f.state.latest->conditions.caps_torqued == false;
 }
 
 void apply(Folding& f, const RingCheck& check) {

@@ -154,7 +154,8 @@ void finish_logs(Folding& f) {
                                 logs.standard_uncertainty,
                                 deck,
                                 {logs.standard_uncertainty.value_or(0), 0, 1},
-                                evaluated.mains_from ? std::optional(evaluated.mains_from->sequence) : std::nullopt});
+                                evaluated.mains_from ? std::optional(evaluated.mains_from->sequence) : std::nullopt,
+                                evaluated.conditions.caps_torqued == false});
     if (!f.state.as_found)
         f.state.as_found = evaluated;
     latest = std::move(evaluated);

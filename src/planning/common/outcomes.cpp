@@ -147,7 +147,7 @@ class Lines {
     void deck(const block::BankBlueprint& bank) {
         const block::DeckState& d = decks_of(state_).deck(bank.id);
         const bool worked = d.last_cut() > 0;
-        const bool proven = worked && d.latest && !d.stale() && !d.from_old_tunnel() && !d.flushed_since();
+        const bool proven = worked && d.latest && !d.stale() && !d.from_other_tunnel() && !d.flushed_since();
         const BankProgress* progress = a_.bank(bank.id);
         const block::DeckMeasurement* now = proven ? &*d.latest : nullptr;
         const block::DeckMeasurement* measured = now ? now : d.as_found ? &*d.as_found : nullptr;

@@ -101,8 +101,15 @@ void choose_step(HoneBore& b, const std::optional<double>& uncertainty, const bl
     }
 }
 
-HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& sizes,
-                 const block::HonePlanChosen& plan) {
+/// A size read without the plate, or with the caps off, says nothing of the bore as it is honed.
+bool as_it_is_honed(const JobState& state, const block::MeasuredPlace& p) {
+    const block::Conditions &now = readings_of(state).conditions, &then = p.conditions;
+    return (now.plate_on != true || then.plate_on == true) && then.caps_torqued != false;
+}
+
+/// @param with_plate also by what was read with a plate that is off now
+HoneBore as_read(const JobState& state, const FeatureId& id, const BoreSizes& sizes, const block::HonePlanChosen& plan,
+                 bool with_plate) {
     HoneBore b;
     b.id = id;
     b.sizes = sizes;
@@ -116,7 +123,7 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
             HoneCell c{level, way, {}, 0};
             const auto* p =
                 readings_of(state).place(block::MeasuredAt{id, block::Quantity::size, level, way, {}}.key());
-            if (p && !p->stale() && as_it_is_honed(state, *p)) {
+            if (p && !p->stale() && as_it_is_honed(state, *p) && (with_plate || p->conditions.plate_on != true)) {
                 c.size = p->value;
                 c.left = sizes.finish - p->value;
                 b.most = any ? std::max(b.most, c.left) : c.left;
@@ -151,6 +158,21 @@ HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& si
     return b;
 }
 
+/// What was read with the plate on stays true of a bore that is done, and says nothing of one that is to be honed
+/// without.
+HoneBore bore_of(const JobState& state, const FeatureId& id, const BoreSizes& sizes,
+                 const block::HonePlanChosen& plan) {
+    HoneBore b = as_read(state, id, sizes, plan, true);
+    if (!b.to_hone || readings_of(state).conditions.plate_on != false)
+        return b;
+    HoneBore without = as_read(state, id, sizes, plan, false);
+    if (!readings_of(state).plate_came_off)
+        return without;
+    const auto read = [](const HoneBore& x) { return std::ranges::count_if(x.cells, &HoneCell::is_read); };
+    b.plate_off = read(without) < read(b);
+    return b;
+}
+
 bool bored(const JobState& state, const FeatureId& id) {
     return !bores_of(state).bore(id).cuts_now().empty();
 }
@@ -178,6 +200,16 @@ const HoneBore* next_to_hone(const HoneBoard& board, const JobState& state) {
     return best;
 }
 
+/// With plate and caps or, by decision, without the plate: it must be said before anything is honed.
+bool plate_first(const HoneBoard& board, const JobState& state) {
+    const block::Conditions& now = readings_of(state).conditions;
+    const auto not_done = [&state](const HoneBore& b) {
+        return bored(state, b.id) && (b.to_hone || !b.measured || !b.honed);
+    };
+    return !now.plate_on || !now.caps_torqued || (!*now.caps_torqued && std::ranges::any_of(board.bores, not_done)) ||
+           std::ranges::any_of(board.bores, &HoneBore::plate_off);
+}
+
 void next_step(HoneBoard& board, const JobState& state) {
     const auto at = [&board](HoneStep step, const HoneBore& b) {
         board.step = step;
@@ -193,8 +225,8 @@ void next_step(HoneBoard& board, const JobState& state) {
     }
     if (!begun)
         return;
-    if (!readings_of(state).conditions.plate_on || !readings_of(state).conditions.caps_torqued) {
-        board.step = HoneStep::put_plate_on; // with plate and caps or, by decision, without: it must be said
+    if (plate_first(board, state)) {
+        board.step = HoneStep::put_plate_on;
         return;
     }
     for (const HoneBore& b : board.bores)
@@ -224,11 +256,6 @@ void next_step(HoneBoard& board, const JobState& state) {
 }
 
 } // namespace
-
-bool as_it_is_honed(const JobState& state, const block::MeasuredPlace& p) {
-    const block::Conditions &now = readings_of(state).conditions, &then = p.conditions;
-    return (now.plate_on != true || then.plate_on == true) && then.caps_torqued != false;
-}
 
 double cross_hatch(const HoneMotion& m) {
     const double surface = std::numbers::pi * m.bore * m.speed;

@@ -58,6 +58,8 @@ struct HoneCell {
     std::string level, direction; ///< "top", "across"
     std::optional<double> size;   ///< since the bore was last cut
     double left = 0;              ///< mm on diameter to the smallest finished size; − is beyond it
+
+    [[nodiscard]] bool is_read() const { return size.has_value(); }
 };
 
 struct HoneBore {
@@ -65,6 +67,7 @@ struct HoneBore {
     BoreSizes sizes;
     std::vector<HoneCell> cells; ///< top, middle, bottom × across, along
     bool measured = false;       ///< at three levels, both ways
+    bool plate_off = false;      ///< read with the plate on, which came off before it was done
     double most = 0, least = 0;  ///< stock left to the smallest it may be, of the cells that were read
     /// mm, that the stones go beyond it, so that it is in size as surely as it was read: no needle's width is chased.
     double beyond = 0;
@@ -107,9 +110,6 @@ struct HoneBoard {
     bool hatch_wanted = true; ///< nobody has seen scratches yet that are as speed and strokes make them
 };
 [[nodiscard]] HoneBoard hone_board(const block::JobState& state, const CylinderStudy& study);
-
-/// A size read without the plate, or with the caps off, says nothing of the bore as it is honed.
-[[nodiscard]] bool as_it_is_honed(const block::JobState& state, const block::MeasuredPlace& place);
 
 /// The entry after which a step of dressing has to be ticked: the last go of a tool through the bore, and of the top
 /// chamfer the last cut of the deck as well.

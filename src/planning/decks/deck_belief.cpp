@@ -186,7 +186,7 @@ metrology::Interval DeckBelief::still_to_cut() const {
 
 std::optional<DeckQuestion> ask_about_deck(const JobState& state, const std::string& bank_id) {
     const block::DeckState& deck = decks_of(state).deck(bank_id);
-    if (!deck.latest || deck.from_old_tunnel())
+    if (!deck.latest || deck.from_other_tunnel())
         return std::nullopt;
     const Passes passes = passes_since_measured(deck);
     DeckQuestion q{*intake_of(state).blueprint->bank(bank_id),
@@ -263,7 +263,7 @@ std::vector<std::string> banks_to_believe(const JobState& state) {
         return banks;
     for (const block::BankBlueprint& bank : intake_of(state).blueprint->banks) {
         const block::DeckState& deck = decks.deck(bank.id);
-        if (deck.latest && !deck.from_old_tunnel() && !deck.marked_clean())
+        if (deck.latest && !deck.from_other_tunnel() && !deck.marked_clean())
             banks.push_back(bank.id);
     }
     return banks;

@@ -178,10 +178,10 @@ BankProgress progress_of(const block::BankBlueprint& bank, const BankPlan& plan,
     const bool too_high = p.verdict && p.verdict->too_high();
     const bool clean = !deck.cuts.empty() && !p.dark_left;
     if (!deck.flushed_since() && (!good || behind) && !(clean && p.remaining < least_cut) && !p.clean_too_soon &&
-        !deck.from_old_tunnel() && (!measured_after_cut || too_high || behind))
+        !deck.from_other_tunnel() && (!measured_after_cut || too_high || behind))
         p.passes = plan_passes(p.remaining, with_finish(chosen, plan), deck.cuts.empty(), plan.maybe);
     // Spring passes belong to the finishing cut: once it is made they are asked for one by one.
-    if (p.passes.empty() && p.stale && !deck.flushed_since() && !p.clean_too_soon && !deck.from_old_tunnel())
+    if (p.passes.empty() && p.stale && !deck.flushed_since() && !p.clean_too_soon && !deck.from_other_tunnel())
         p.passes.resize(static_cast<std::size_t>(springs_left(deck, chosen.spring_passes)),
                         {block::PassKind::spring, 0});
     p.corners = corner_heights(bank, newest.result.points);

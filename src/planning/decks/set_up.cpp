@@ -154,7 +154,7 @@ std::int64_t known_until(const block::JobState& state, const std::string& bank) 
 /// higher than the cuts up to then have left it.
 /// @return nothing where it was not measured, or from a tunnel that was cut since
 std::optional<double> own_height(const block::DeckState& deck, Vec2 place, std::int64_t until) {
-    if (!deck.latest || deck.from_old_tunnel() || deck.latest->result.points.empty())
+    if (!deck.latest || deck.from_other_tunnel() || deck.latest->result.points.empty())
         return std::nullopt;
     const block::DeckResult& d = deck.latest->result;
     const auto plane = [&d](Vec2 at) {

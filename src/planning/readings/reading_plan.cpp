@@ -126,7 +126,7 @@ Meant what_is_meant(const block::JobState& state, const MeasuredAt& at) {
     case Quantity::height: {
         const auto& deck = decks_of(state).deck(at.feature.bank);
         double expected = b.bank(at.feature.bank)->deck_height.nominal;
-        if (deck.latest && !deck.from_old_tunnel()) {
+        if (deck.latest && !deck.from_other_tunnel()) {
             // Once it is cut, a height is where the cutter was set to: infeed counts from the first touch.
             const double depth = deck.depth_since(deck.latest->sequence);
             expected = depth > 0 ? deck.latest->result.height_max - depth : deck.latest->result.height_mean;

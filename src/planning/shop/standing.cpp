@@ -5,6 +5,7 @@
 #include "block/state/card_state.h"
 #include "block/state/intake_state.h"
 #include "planning/common/assessment.h"
+#include "planning/steps/contributors.h"
 
 #include <algorithm>
 #include <cmath>
@@ -115,9 +116,7 @@ void tell_wait(JobStanding& s, const JobState& state, const Step& step, const st
 const Step* first_held(const StepList& list) {
     const Step* first = nullptr;
     for (const Step& step : list.steps)
-        if (step.state == StepState::waits && std::ranges::any_of(step.waits_for, [](const Wait& w) {
-                return !w.part.empty() || !w.person.empty() || !w.until.empty();
-            }))
+        if (is_held_from_outside(step))
             return &step;
         else if (!first && step.state == StepState::waits)
             first = &step;

@@ -47,13 +47,20 @@ void add_tunnel_steps(Route& route);
 /// @return id of what the next pass waits for; empty where the bar stands as it should, or nobody dials it in
 std::string add_dial_in_steps(Route& route);
 void add_deck_steps(Route& route);
+/// Once it is known what could be done now: sleeves go in before the decks are begun.
+void hold_decks_for_sleeves(Route& route);
 /// Heads that somebody has begun with.
 /// @param in_hand those that were worked on after their deck, or the others
 void add_head_steps(Route& route, bool in_hand);
 void add_cylinder_steps(Route& route);
+/// Once it is known what could be done now: heights and pistons are read, cylinders bored and sleeved with the caps as
+/// they will run: stated off, they go on first, whether the tunnel is a matter of this job or not.
+void hold_for_caps(Route& route);
 void add_lifter_steps(Route& route);
 void add_mock_up_steps(Route& route);
 void add_finish_steps(Route& route);
+/// Waits for a time, a part or a person: for nothing that is done at this block.
+[[nodiscard]] bool is_held_from_outside(const Step& step);
 /// Nothing is cut that hangs on a touch which stands out.
 void hold_for_touches(Route& route);
 

@@ -244,15 +244,22 @@ class CylinderPart {
         return hole->state == HoleState::in ? lead_ : id_of(s.bore, "seat");
     }
 
+    bool counts_on_hone(const MeasuredAt& at) const {
+        const auto bore = std::ranges::find(w_->hone.bores, at.feature, &HoneBore::id);
+        return bore != w_->hone.bores.end() && std::ranges::any_of(bore->cells, [&at](const HoneCell& c) {
+                   return c.size && c.level == at.level && c.direction == at.direction;
+               });
+    }
+
     /// Sizes of one bore; its turn or not.
-    /// @param again also what was read already; as it is honed: also what was read without the plate
+    /// @param again also what was read already; as it is honed: also what was read otherwise
     void add_measuring(const FeatureId& id, bool turn, bool again = false, bool as_honed = false) {
         for (const MeasuredAt& at : places_of(id)) {
             if (std::ranges::any_of(r_.steps, [&](const Step& s) { return s.place == at; }))
                 continue;
             Step& step = r_.add_reading(at, Stage::cylinders);
             const block::MeasuredPlace* known = r_.place(at);
-            if (again || (as_honed && known && !as_it_is_honed(state_, *known)))
+            if (again || (as_honed && known && !counts_on_hone(at)))
                 step.state = StepState::ready;
             if (turn && step.state == StepState::ready && !rest_.empty()) {
                 step.state = StepState::waits;

@@ -266,7 +266,7 @@ class DeckPart {
             return;
         const bool by_probe = deck.latest && deck.latest->source == block::DeckSource::probe;
         const bool turn = !deck.latest || is(DeckStep::measure_again, bank) || is(DeckStep::flat_by_feel, bank) ||
-                          is(DeckStep::look_why_dark, bank) || deck.from_old_tunnel();
+                          is(DeckStep::look_why_dark, bank) || deck.from_other_tunnel();
         const bool felt = a_.feel(bank) && !is(DeckStep::flat_by_feel, bank);
         if (deck.latest) {
             Step& probe = r_.add(Task::probe, id_of(bank, "probe"), Stage::decks, deck_id(bank));
@@ -421,6 +421,26 @@ std::optional<double> flush_due(const JobState& state, const std::string& bank) 
         }
     const bool flush = decks_of(state).deck(bank).last_cut() > fitted;
     return fitted > 0 && !flush ? std::optional(proud) : std::nullopt;
+}
+
+/// What is pressed in stands proud, and ends flush with a deck that is cut after it: decks that nobody has begun to cut
+/// wait for sleeves that can be worked on now. An order that somebody chose is kept.
+void hold_decks_for_sleeves(Route& route) {
+    const auto cut = [](const auto& deck) { return !deck.second.cuts.empty(); };
+    if (intake_of(route.state).route || !wanted(route.state, Stage::cylinders) || !route.a.cylinders ||
+        std::ranges::any_of(decks_of(route.state).decks, cut) || std::ranges::none_of(route.steps, [](const Step& s) {
+            return s.task == Task::press && (s.state == StepState::ready || s.state == StepState::waits) &&
+                   !is_held_from_outside(s);
+        }))
+        return;
+    const auto sleeve = std::ranges::find_if(route.steps, [](const Step& s) {
+        return s.stage == Stage::cylinders && s.leads && !s.aside && s.state == StepState::ready;
+    });
+    if (sleeve == route.steps.end())
+        return;
+    for (Step& step : route.steps)
+        if (step.task == Task::cut_deck)
+            route.hold(step, Rule::order, sleeve->id);
 }
 
 void add_deck_steps(Route& route) {

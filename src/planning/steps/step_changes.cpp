@@ -96,7 +96,7 @@ void add_stale(std::vector<Change>& changes, const JobState& before, const JobSt
     }
     for (const auto& [bank, deck] : decks_of(then).decks) {
         const block::DeckState& was = decks_of(before).deck(bank);
-        const auto holds = [](const block::DeckState& d) { return d.latest && !d.stale() && !d.from_old_tunnel(); };
+        const auto holds = [](const block::DeckState& d) { return d.latest && !d.stale() && !d.from_other_tunnel(); };
         if (holds(was) && !holds(deck))
             stale.insert(deck_id(bank));
     }

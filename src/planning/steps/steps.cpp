@@ -69,17 +69,19 @@ void call_one(StepList& list) {
         return;
     }
     // Nothing but what stands aside is left, and nothing waits for a time or a part: then that is the way on.
-    const bool waits = std::ranges::any_of(list.steps, [](const Step& s) {
-        return s.state == StepState::waits && std::ranges::any_of(s.waits_for, [](const Wait& w) {
-                   return !w.until.empty() || !w.part.empty() || !w.person.empty();
-               });
-    });
+    const bool waits = std::ranges::any_of(list.steps, is_held_from_outside);
     const auto beside = std::ranges::find(list.steps, StepState::ready, &Step::state);
     if (!waits && beside != list.steps.end())
         beside->state = StepState::now;
 }
 
 } // namespace
+
+bool is_held_from_outside(const Step& step) {
+    return step.state == StepState::waits && std::ranges::any_of(step.waits_for, [](const Wait& w) {
+               return !w.until.empty() || !w.part.empty() || !w.person.empty();
+           });
+}
 
 StepKind kind_of(Task task) {
     using enum Task;
@@ -373,11 +375,15 @@ StepList steps_of(const JobState& state, const Assessment& assessment, const std
         hold_for_shop(route);
     }
     StepList list{std::move(route.steps)};
+    skip_what_was_left_out(list, state);
+    let_go(list);
+    std::swap(list.steps, route.steps); // what hangs on what could be done now
+    hold_for_caps(route);
+    hold_decks_for_sleeves(route);
+    std::swap(list.steps, route.steps);
     const std::vector<block::Stage> order = route_of(state);
     const auto rank = [&order](const Step& s) { return std::ranges::find(order, s.stage) - order.begin(); };
     std::ranges::stable_sort(list.steps, {}, rank);
-    skip_what_was_left_out(list, state);
-    let_go(list);
     if (card_of(state).delivered)
         close(list, Task::hand_over, "delivered before it was done");
     else if (card_of(state).truth_opened)

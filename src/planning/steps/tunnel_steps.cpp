@@ -22,6 +22,10 @@ using block::Stage;
 
 constexpr double too_little = 5e-4; // mm, less cannot be dialled in
 
+std::vector<Ask> torque_asks() {
+    return {{"torqued", AskKind::tick, 1, {}, {}}, {"fasteners", AskKind::text, {}, {}, {}}};
+}
+
 class TunnelPart {
   public:
     explicit TunnelPart(Route& route) : r_(route), state_(route.state), w_(route.a.tunnel_work) {}
@@ -211,7 +215,7 @@ class TunnelPart {
         if (!due && !caps_wanted())
             return;
         Step& step = r_.add(Task::torque_caps, "tunnel/torque", Stage::tunnel);
-        step.asks = {{"torqued", AskKind::tick, 1, {}, {}}, {"fasteners", AskKind::text, {}, {}, {}}};
+        step.asks = torque_asks();
         if (!due)
             r_.hold(step, Rule::order, "tunnel/caps");
         else if (lead_.empty() || is({TunnelStep::torque_caps, TunnelStep::caps_off}))
@@ -302,6 +306,37 @@ class TunnelPart {
 };
 
 } // namespace
+
+void hold_for_caps(Route& route) {
+    if (readings_of(route.state).conditions.caps_torqued != false)
+        return;
+    for (const Stage stage : {Stage::decks, Stage::cylinders, Stage::mock_up}) {
+        const auto needs_them = [stage](const Step& s) {
+            return s.stage == stage && (s.task == Task::bore || s.task == Task::press || s.task == Task::probe ||
+                                        (s.place && block::is_from_mains(s.place->quantity)));
+        };
+        if (std::ranges::none_of(route.steps, [&](const Step& s) {
+                return needs_them(s) && s.leads && !s.aside && s.state == StepState::ready;
+            }))
+            continue;
+        const auto asked = std::ranges::find_if(route.steps, [](const Step& s) {
+            return s.task == Task::torque_caps && s.state == StepState::ready && !s.aside;
+        });
+        const bool by_tunnel = asked != route.steps.end();
+        const std::string id =
+            by_tunnel ? asked->id : std::string(block::stage_keys[static_cast<std::size_t>(stage)]) + "/caps";
+        for (Step& step : route.steps)
+            if (needs_them(step)) {
+                route.hold(step, Rule::conditions, id);
+                step.leads = step.leads && by_tunnel;
+            }
+        if (by_tunnel)
+            continue;
+        Step& caps = route.add(Task::torque_caps, id, stage);
+        caps.asks = torque_asks();
+        caps.leads = true;
+    }
+}
 
 /// Everything else hangs on it: caps, torque, strokes or bar, and the readings between.
 void add_tunnel_steps(Route& route) {

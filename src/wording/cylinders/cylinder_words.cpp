@@ -3,6 +3,8 @@
 
 #include "block/state/bore_state.h"
 #include "block/state/intake_state.h"
+#include "block/state/readings_state.h"
+#include "wording/common/phrases.h"
 #include "wording/common/pick.h"
 #include "wording/lifters/lifter_words.h"
 #include "wording/readings/readings.h"
@@ -205,9 +207,13 @@ CallText boring_call(const JobState& state, const planning::CylinderWork& w, con
     case BoringStep::bore: {
         CallText call{"Bore " + hole + " to " + l.with_unit(b.to.value_or(0)),
                       b.set ? l.plain(*b.set) : "",
-                      {"Tool set to " + l.with_unit(b.set.value_or(0)) + ", by what the last hole told of it.",
-                       "Worst one first: if it does not clean up, the others are not spoiled."},
+                      {"Tool set to " + l.with_unit(b.set.value_or(0)) +
+                       (std::ranges::any_of(b.holes, &planning::HoleProgress::tells)
+                            ? ", by what the last hole told of it."
+                            : "; what this hole becomes tells how the tool stands.")},
                       bore_caution};
+        if (bores_of(state).bores_cut.empty() && progress != b.holes.end() && !progress->seat)
+            call.reasons.emplace_back("Worst one first: if it does not clean up, the others are not spoiled.");
         if (const planning::CylinderNeed* n = b.hole ? w.study.bore(*b.hole) : nullptr)
             if (const std::string centre = centre_sentence(state, *n, l); !centre.empty())
                 call.reasons.insert(call.reasons.begin(), centre);
@@ -275,6 +281,23 @@ std::vector<std::string> with_advice(std::string advice, std::string rest) {
     return sentences;
 }
 
+CallText plate_call(const JobState& state, const planning::HoneBoard& h) {
+    std::vector<std::string> why;
+    std::vector<FeatureId> with_plate;
+    for (const planning::HoneBore& b : h.bores)
+        if (b.plate_off)
+            with_plate.push_back(b.id);
+    if (!with_plate.empty())
+        why.push_back(capitalised(listed(state, with_plate)) +
+                      ": read with the plate on, and it is off. On again, and the sizes stand; say off once more to go "
+                      "on without, and what is left is read again.");
+    if (readings_of(state).conditions.caps_torqued == false)
+        why.emplace_back("The caps are stated off: a cylinder is honed and read with them torqued.");
+    why.emplace_back("A bore moves under its fasteners: plate on, or off by decision, with gasket, lubricant and "
+                     "steps.");
+    return {"Torque plate and caps on, as they will run", "", why, cylinder_hone_caution};
+}
+
 CallText honing_call(const JobState& state, const planning::HoneBoard& h, const LengthText& l) {
     const std::string bore = h.bore ? feature_words(*intake_of(state).blueprint, *h.bore) : "";
     const auto b = std::ranges::find_if(h.bores, [&h](const auto& x) { return h.bore && x.id == *h.bore; });
@@ -282,11 +305,7 @@ CallText honing_call(const JobState& state, const planning::HoneBoard& h, const 
     case HoneStep::bore_first:
         return {"Bore first", "", {}, ""};
     case HoneStep::put_plate_on:
-        return {"Torque plate and caps on, as they will run",
-                "",
-                {"A bore moves under its fasteners. State it under Conditions: plate on, or off by decision, with "
-                 "gasket, lubricant and steps."},
-                cylinder_hone_caution};
+        return plate_call(state, h);
     case HoneStep::measure:
         return {"Measure " + bore, "",
                 with_advice(b != h.bores.end() && b->estimate
@@ -398,7 +417,8 @@ CallText cylinder_call(const JobState& state, const planning::CylinderWork* w, c
     case CylinderStep::press: {
         const auto s = std::ranges::find_if(w->sleeves, [&](const auto& x) { return x.bore == *w->bore; });
         std::vector<std::string> why = sleeve_sentences(*s, l);
-        why.emplace_back("Leave the step at the bottom square: it sits on it.");
+        why.emplace_back(
+            "Leave the step at the bottom square: it sits on it. The deck is cut afterwards, so that it ends flush.");
         return {"Fit the sleeve into " + bore, "", why, press_caution};
     }
     case CylinderStep::measure_neighbours:

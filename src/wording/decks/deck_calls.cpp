@@ -166,6 +166,8 @@ CallText verdict_text(const JobState& state, const Assessment& a, Verdict verdic
 
 std::string why_measured_again(const JobState& state, const Assessment& a, const LengthText& l) {
     const BankProgress* b = a.bank(a.decks.bank);
+    if (const auto& measured = decks_of(state).deck(a.decks.bank).latest; measured && measured->caps_off)
+        return "It was measured from mains with their caps off: that is no height.";
     if (b && b->clean_too_soon)
         return "It came clean " + l.with_unit(*b->clean_too_soon) +
                " sooner than its heights say: one of them is wrong, or a pass was not what it was set to. No deeper on "

@@ -127,6 +127,13 @@ std::vector<std::string> own_reasons(const JobState& state, const Assessment& a,
     case Task::state_conditions:
         return {"Now: " + conditions_words(readings_of(state).conditions) + ".",
                 "Fasteners: lubricant, torque or stretch, pattern, steps; left empty they stay as they are."};
+    case Task::torque_caps:
+        if (step.stage == Stage::tunnel)
+            return {};
+        return {step.stage == Stage::cylinders
+                    ? "They are stated off: a cylinder is bored, sleeved and read with them as they will run."
+                    : "They are stated off: a height from mains without their caps is none.",
+                "Lubricant, torque or stretch, pattern and steps as they will run."};
     case Task::accept:
         return {"Whoever goes on against a rule says why, once; it stands in the passport."};
     case Task::look_at_touch:
@@ -243,6 +250,8 @@ bool speaks_for_itself(const Step& step) {
         return true;
     case Task::rest:
         return step.state == StepState::waits;
+    case Task::torque_caps:
+        return step.stage != Stage::tunnel;
     default:
         return !step.leads;
     }
@@ -286,6 +295,8 @@ CallText step_text(const JobState& state, const Assessment& a, const Step& step,
     }
     if (step.task == Task::take_log)
         t.caution = take_log_care;
+    if (step.task == Task::torque_caps)
+        t.caution = cap_caution;
     for (const planning::Wait& wait : step.waits_for)
         t.reasons.push_back("Waits: " + wait_words(state, a, wait, l) + ".");
     if (!step.reason.empty())

@@ -107,8 +107,6 @@ std::vector<std::string> tunnel_plan_sentences(const TunnelPlan& plan, const Len
 
 namespace {
 
-constexpr const char* cap_caution =
-    "Caps under load: brace the block, long even pulls. Guards and eyes covered at the cap grinder, no gloves.";
 constexpr const char* line_hone_caution =
     "Honing oil on skin and near sparks, no sleeves near the mandrel. Stop it and see it stopped before reaching in.";
 constexpr const char* bar_caution =

@@ -11,6 +11,9 @@
 
 namespace pallix::wording {
 
+inline constexpr const char* cap_caution =
+    "Caps under load: brace the block, long even pulls. Guards and eyes covered at the cap grinder, no gloves.";
+
 /// "cut all round"
 [[nodiscard]] std::string bar_mark_name(block::BarMark mark);
 
