@@ -7,6 +7,7 @@
 #include "planning/tunnel/tunnel_study.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/decks/deck_words.h"
+#include "wording/readings/readings.h"
 #include "wording/steps/step_words.h"
 #include "wording/tunnel/tunnel_words.h"
 
@@ -137,4 +138,37 @@ TEST(JudgementWords, ACrossHatchThatIsOffSaysTheRate) {
         hatch_sentence(planning::hatch_seen(m, 45 * radians_per_degree)),
         "Cross-hatch seen 45°; speed, stroke and rate make 63°. About 164 strokes a minute would make them here.");
     EXPECT_THAT(hatch_sentence(planning::hatch_seen(m, 34 * radians_per_degree)), HasSubstr("counted the other way"));
+}
+
+TEST(JudgementWords, WhatIsToBeMeasuredAgainSaysWhy) {
+    test::Story s;
+    s.caps(true).sizes(60.02, 60.02).cut_caps(0.05);
+    EXPECT_THAT(doubt_sentences(s.state(), s.now(), mm), Contains(HasSubstr("(the caps were cut since)")));
+    test::Story open;
+    Reading height;
+    height.at = {{FeatureKind::deck, "C", 0}, Quantity::height, "", "", {20, 40}};
+    height.value = 200.02;
+    height.instrument.name = "deck bridge";
+    open.caps(false).add(height);
+    EXPECT_THAT(doubt_sentences(open.state(), open.now(), mm),
+                Contains(HasSubstr("(it was read from mains with their caps off)")));
+    open.log(test::log_of(30.005));
+    EXPECT_THAT(doubt_sentences(open.state(), open.now(), mm),
+                Contains(HasSubstr("was probed from mains with their caps off")));
+}
+
+TEST(JudgementWords, ThePlateThatCameOffIsAskedForByWhatWasReadWithIt) {
+    const test::Story s;
+    planning::CylinderWork work;
+    work.step = planning::CylinderStep::hone;
+    work.hone.step = planning::HoneStep::put_plate_on;
+    EXPECT_THAT(cylinder_call(s.state(), &work, mm).reasons, testing::SizeIs(1)) << "nobody said anything yet";
+    for (int n = 1; n <= 3; ++n) {
+        planning::HoneBore bore;
+        bore.id = {FeatureKind::bore, "C", n};
+        bore.plate_off = true;
+        work.hone.bores.push_back(bore);
+        const std::string who = n == 3 ? "3 cylinders: read with" : "Cylinder 1 (bore 1)";
+        EXPECT_THAT(cylinder_call(s.state(), &work, mm).reasons.front(), testing::StartsWith(who));
+    }
 }

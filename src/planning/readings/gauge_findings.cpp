@@ -428,7 +428,7 @@ GaugeFindings gauge_findings(const JobState& state, const std::optional<double>&
     };
     for (const MeasuredPlace& p : readings_of(state).places)
         if (p.stale() && !kept_as_crown(p))
-            f.measure_again.push_back(p.words);
+            f.measure_again.push_back(p.words + " (" + p.stale_because + ")");
     return f;
 }
 

@@ -322,15 +322,15 @@ void hold_for_caps(Route& route) {
         const auto asked = std::ranges::find_if(route.steps, [](const Step& s) {
             return s.task == Task::torque_caps && s.state == StepState::ready && !s.aside;
         });
-        const bool by_tunnel = asked != route.steps.end();
+        const bool asked_already = asked != route.steps.end();
         const std::string id =
-            by_tunnel ? asked->id : std::string(block::stage_keys[static_cast<std::size_t>(stage)]) + "/caps";
+            asked_already ? asked->id : std::string(block::stage_keys[static_cast<std::size_t>(stage)]) + "/caps";
         for (Step& step : route.steps)
             if (needs_them(step)) {
                 route.hold(step, Rule::conditions, id);
-                step.leads = step.leads && by_tunnel;
+                step.leads = step.leads && asked_already;
             }
-        if (by_tunnel)
+        if (asked_already)
             continue;
         Step& caps = route.add(Task::torque_caps, id, stage);
         caps.asks = torque_asks();

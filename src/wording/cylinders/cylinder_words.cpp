@@ -288,7 +288,8 @@ CallText plate_call(const JobState& state, const planning::HoneBoard& h) {
         if (b.plate_off)
             with_plate.push_back(b.id);
     if (!with_plate.empty())
-        why.push_back(capitalised(listed(state, with_plate)) +
+        why.push_back((with_plate.size() > 2 ? std::to_string(with_plate.size()) + " cylinders"
+                                             : capitalised(listed(state, with_plate))) +
                       ": read with the plate on, and it is off. On again, and the sizes stand; say off once more to go "
                       "on without, and what is left is read again.");
     if (readings_of(state).conditions.caps_torqued == false)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "wording/readings/readings.h"
 
+#include "block/state/deck_state.h"
 #include "block/state/intake_state.h"
 #include "block/state/readings_state.h"
 #include "block/state/tunnel_state.h"
@@ -377,11 +378,15 @@ std::vector<std::string> doubt_sentences(const block::JobState& state, const pla
         std::string list;
         for (std::size_t i = 0; i < std::min(n, named); ++i)
             list += (i == 0 ? "" : "; ") + a.gauge.measure_again[i];
-        out.push_back("Measure again (cut since): " + list +
+        out.push_back("Measure again: " + list +
                       (n > named ? "; and " + std::to_string(n - named) + " more places." : "."));
     }
     if (tunnel_of(state).probe_stale())
         out.emplace_back("The tunnel was cut since it was probed: positions and heights of that log no longer hold.");
+    for (const auto& [bank, deck] : decks_of(state).decks)
+        if (deck.latest && deck.latest->caps_off)
+            out.push_back(capitalised(bank_name(*intake_of(state).blueprint->bank(bank))) +
+                          " was probed from mains with their caps off: its heights count for nothing.");
     for (const std::string& bank : a.unconfirmed_banks)
         out.push_back("The block was rolled: " + bank_name(*intake_of(state).blueprint->bank(bank)) +
                       " has no probed dowel pair, so its datum is not confirmed. Probe both its dowels.");
