@@ -44,6 +44,11 @@ TEST(Stories, HeightsAreReadWithTheCapsOn) {
     EXPECT_THAT(s.waits(first->id), testing::ElementsAre(Rule::conditions));
     s.add(height); // typed all the same
     EXPECT_EQ(s.called(), "decks/caps");
+    Story answered = s;
+    answered.add(GatePassed{Rule::conditions, "decks", "a bar that clamps in the saddles"});
+    EXPECT_EQ(answered.called(), first->id);
+    answered.add(height);
+    EXPECT_NE(answered.called(), first->id) << "who answers for it is not asked for ever";
     s.caps(true);
     EXPECT_EQ(s.called(), first->id) << "what was read without them is none";
     s.add(height);
@@ -52,7 +57,8 @@ TEST(Stories, HeightsAreReadWithTheCapsOn) {
 
 TEST(Stories, ADeckProbedFromOpenMainsIsMeasuredAgain) {
     Story s;
-    s.add(ScopeChosen{{Stage::decks}, "tunnel good by its papers"}).add(DeckTargetChosen{TargetSchool::blueprint, true, {}});
+    s.add(ScopeChosen{{Stage::decks}, "tunnel good by its papers"})
+        .add(DeckTargetChosen{TargetSchool::blueprint, true, {}});
     s.caps(false).log(log_of(30.005, 0, 200.10));
     EXPECT_THAT(s.metal(), testing::IsEmpty());
     EXPECT_EQ(s.called(), "decks/caps");

@@ -47,6 +47,8 @@ struct Folding {
     [[nodiscard]] DeckState* deck_of(const std::string& bank);
     /// Whether the blueprint lists it; a trouble where not.
     [[nodiscard]] bool listed(const FeatureId& id);
+    /// Measured from mains with their caps off, and nobody answers for that with a reason.
+    [[nodiscard]] bool from_open_mains(const Conditions& then, const FeatureId& about) const;
     void take_measurement(const std::string& bank, DeckMeasurement measurement);
     /// Readings of a round that is over hold no longer.
     void end_round(const RoundEnd& round);

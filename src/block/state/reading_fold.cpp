@@ -49,7 +49,7 @@ void apply(Folding& f, const Reading& reading) {
     complete(taken.reading.conditions, state.conditions);
     if (still_resting(f, reading))
         taken.stale_because = still_warm;
-    else if (is_from_mains(reading.at.quantity) && taken.reading.conditions.caps_torqued == false)
+    else if (is_from_mains(reading.at.quantity) && f.from_open_mains(taken.reading.conditions, reading.at.feature))
         taken.stale_because = "it was read from mains with their caps off";
     else
         f.fresh.push_back(state.readings.size() - 1);
@@ -86,7 +86,7 @@ void apply(Folding& f, const ConditionsStated& stated) {
     complete(f.state.latest->conditions, stated.conditions);
     for (auto& entry : f.state.decks)
         if (auto& measured = entry.second.latest; measured && measured->source == DeckSource::probe)
-            measured->caps_off = f.state.latest->conditions.caps_torqued == false;
+            measured->caps_off = f.from_open_mains(f.state.latest->conditions, {FeatureKind::deck, entry.first, 0});
 }
 
 void apply(Folding& f, const RingCheck& check) {
@@ -118,6 +118,14 @@ void complete(Conditions& own, const Conditions& stated) {
         own.caps_torqued = stated.caps_torqued;
     if (!own.plate_on)
         own.plate_on = stated.plate_on;
+}
+
+bool Folding::from_open_mains(const Conditions& then, const FeatureId& about) const {
+    return then.caps_torqued == false && std::ranges::none_of(state.gates, [&](const Taken<GatePassed>& gate) {
+               const std::string& of = gate.payload.about;
+               return gate.payload.rule == Rule::conditions &&
+                      (of.empty() || of == about.text() || of == "decks" || of == "mock_up");
+           });
 }
 
 void Folding::end_round(const RoundEnd& round) {

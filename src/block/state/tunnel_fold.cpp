@@ -155,7 +155,7 @@ void finish_logs(Folding& f) {
                                 deck,
                                 {logs.standard_uncertainty.value_or(0), 0, 1},
                                 evaluated.mains_from ? std::optional(evaluated.mains_from->sequence) : std::nullopt,
-                                evaluated.conditions.caps_torqued == false});
+                                f.from_open_mains(evaluated.conditions, {FeatureKind::deck, deck.id.bank, 0})});
     if (!f.state.as_found)
         f.state.as_found = evaluated;
     latest = std::move(evaluated);
