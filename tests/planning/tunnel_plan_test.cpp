@@ -317,7 +317,9 @@ TEST(TunnelPlan, TwoThousandRandomTunnelsByAnotherSolver) {
     }
     EXPECT_GT(feasible, 2 * rounds / 5);
     EXPECT_GT(infeasible, rounds / 10);
-    EXPECT_LT(blunt, std::max(2, rounds / 200)) << "a nanometre of cap cut seldom moves the line by half a micrometre";
+    if (!test::sanitized) { // else too few to judge
+        EXPECT_LT(blunt, 10) << "a nanometre of cap cut seldom moves the line by half a micrometre";
+    }
 }
 
 // A given line that lies on its limit was refused for the last bit of a sum.
