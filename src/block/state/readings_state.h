@@ -14,9 +14,9 @@ namespace pallix::block {
 
 /// What was measured by hand.
 struct ReadingsState {
-    std::vector<TakenReading> readings;                     ///< all that are not struck, in order
-    std::vector<MeasuredPlace> places;                      ///< what they say, place by place
-    Conditions conditions;                                  ///< as last stated
+    std::vector<TakenReading> readings; ///< all that are not struck, in order
+    std::vector<MeasuredPlace> places;  ///< what they say, place by place
+    Conditions conditions;              ///< as last stated
     /// The torque plate came off that was on before, and nobody has said since that the work goes on without.
     bool plate_came_off = false;
     std::vector<TakenCheck> checks;                         ///< of instruments against something known
