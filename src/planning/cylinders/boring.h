@@ -64,7 +64,7 @@ struct HoleProgress {
     std::optional<double> set;     ///< tool setting of its last cut
     std::optional<double> surplus; ///< measured less set, or less what the cut was meant to leave
     [[nodiscard]] bool tells() const { return surplus.has_value(); }
-    std::vector<double> cuts;      ///< sizes to go through
+    std::vector<double> cuts; ///< sizes to go through
     [[nodiscard]] double still() const { return target - size.value_or(target); }
 };
 
