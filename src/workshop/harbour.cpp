@@ -10,7 +10,6 @@
 #include "planning/cylinders/texture.h"
 #include "planning/lifters/lifter_plan.h"
 #include "planning/readings/reading_plan.h"
-#include "workshop/machines.h"
 
 #include <algorithm>
 #include <array>

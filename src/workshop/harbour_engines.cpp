@@ -2,6 +2,7 @@
 // The engines of the harbour, what is wrong with each block, and what its probe says of them.
 #include "block/units.h"
 #include "workshop/harbour.h"
+#include "workshop/machines.h"
 
 #include <cmath>
 
