@@ -17,11 +17,7 @@ using test::Story;
 TEST(Stories, CylindersAreBoredWithTheCapsOn) {
     Story s;
     s.add(ScopeChosen{{Stage::cylinders}, "tunnel good by its papers"}).caps(false);
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    s.add(p);
+    s.bores(80.02).pistons(80.45);
     EXPECT_EQ(s.called(), "cylinders/caps");
     EXPECT_THAT(s.metal(), testing::IsEmpty());
     s.caps(true);

@@ -23,12 +23,7 @@ const FeatureId third_bore{FeatureKind::bore, "C", 3};
 Story to_be_sleeved() {
     Story s;
     s.add(DeckTargetChosen{TargetSchool::blueprint, true, {}}).caps(true).log(log_of(30.005, 0, 200.10));
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    p.clearance = 0.05;
-    s.add(p);
+    s.bores(80.02).pistons(80.45, 0.05);
     s.add(BoreDecided{third_bore, BoreChoice::sleeve, "cracked"});
     return s;
 }
@@ -83,22 +78,14 @@ TEST(Stories, AProudSleeveIsTakenFlushBeforeAnythingIsHoned) {
 TEST(Stories, CylindersWaitForATunnelThatFails) {
     Story s;
     s.caps(true).log(log_of(30.018, 0, 200.03));
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    s.add(p);
+    s.bores(80.02).pistons(80.45);
     EXPECT_EQ(s.called(), "tunnel/caps");
     EXPECT_THAT(s.waits("bore.C.1/rough"), testing::Contains(Rule::tunnel_first));
 }
 
 TEST(Stories, OnlyTheCylindersWhereTheTunnelIsGoodByItsPapers) {
     Story s;
-    for (int n = 1; n <= 4; ++n)
-        s.add(test::size_reading("bore.C." + std::to_string(n), "top", "across", 80.02, 0.0005));
-    PistonsStated p;
-    p.size = 80.45;
-    s.add(p);
+    s.bores(80.02).pistons(80.45);
     EXPECT_EQ(s.called(), "main.1/measure/front/upright");
     Story passed = s;
     s.add(ScopeChosen{{Stage::cylinders}, "tunnel good by its papers"});

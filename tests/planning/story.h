@@ -115,6 +115,19 @@ class Story {
             }
         return *this;
     }
+    /// One size of each of the four cylinders.
+    Story& bores(double d) {
+        for (int n = 1; n <= 4; ++n)
+            add(size_reading("bore.C." + std::to_string(n), "top", "across", d, 0.0005));
+        return *this;
+    }
+    Story& pistons(double size, std::optional<double> clearance = {}) {
+        block::PistonsStated p;
+        p.size = size;
+        if (clearance)
+            p.clearance = *clearance;
+        return add(p);
+    }
     Story& cut_caps(double depth) {
         block::CapsCut cut;
         for (int n = 1; n <= 5; ++n)

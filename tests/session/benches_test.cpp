@@ -133,8 +133,7 @@ TEST_F(Benches, ALargeLogWaitsForNobodyAndStandsBehindWhatCameFirst) {
 TEST(BenchesAlone, TheWindowKnowsWhetherItIsAtTheShop) {
     if (!test::TestServer::shared())
         GTEST_SKIP() << "PostgreSQL is not installed: nothing of a server's book was tested";
-    const QTemporaryDir folder(QStringLiteral("/tmp/pallix-server-XXXXXX"));
-    QFile::setPermissions(folder.path(), QFile::Permissions(0x7011));
+    const test::ServerFolder folder;
     const test::TestServer server(folder.path());
     ASSERT_TRUE(server.ask("start"));
     server.become_known();

@@ -65,7 +65,6 @@ class ManyBenches : public testing::Test {
         benches_ = wish.value(0).toInt();
         seconds_ = wish.value(1).toInt();
         ASSERT_TRUE(benches_ > 1 && seconds_ > 9) << "PALLIX_BENCHES";
-        QFile::setPermissions(folder_.path(), QFile::Permissions(0x7011));
         ASSERT_TRUE(server_.ask("start"));
         server_.become_known();
         address_ = server_.address(server_.new_database());
@@ -106,7 +105,7 @@ class ManyBenches : public testing::Test {
             QTest::qWait(static_cast<int>(left));
     }
 
-    QTemporaryDir folder_{QStringLiteral("/tmp/pallix-server-XXXXXX")};
+    test::ServerFolder folder_;
     const test::TestServer server_{folder_.path()};
     QString address_;
     std::optional<test::CutLine> line_;

@@ -278,8 +278,7 @@ TEST_F(BookServer, WhatItCannotKeepIsSaid) {
 
 // A power cut at the server, in the middle of the work: what was acknowledged is there, and what is said is true.
 TEST_F(BookServer, AServerThatGoesKeepsWhatItAcknowledged) {
-    const QTemporaryDir folder(QStringLiteral("/tmp/pallix-server-XXXXXX"));
-    QFile::setPermissions(folder.path(), QFile::Permissions(0x7011));
+    const ServerFolder folder;
     const TestServer server(folder.path());
     ASSERT_TRUE(server.ask("start"));
     server.become_known();

@@ -5,6 +5,7 @@
 
 #include "storage/book_server.h"
 
+#include <QDir>
 #include <QFile>
 #include <QFileInfo>
 #include <QProcess>
@@ -16,6 +17,14 @@
 #include <gtest/gtest.h>
 
 namespace pallix::test {
+
+/// For a server of a test's own: PostgreSQL's user is let through to it.
+class ServerFolder : public QTemporaryDir {
+  public:
+    ServerFolder() : QTemporaryDir(QDir::tempPath() + QStringLiteral("/pallix-server-XXXXXX")) {
+        QFile::setPermissions(path(), QFile::Permissions(0x7011));
+    }
+};
 
 class TestServer {
   public:

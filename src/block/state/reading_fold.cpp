@@ -85,7 +85,8 @@ void apply(Folding& f, const ConditionsStated& stated) {
         return;
     complete(f.state.latest->conditions, stated.conditions);
     for (auto& entry : f.state.decks)
-        if (auto& measured = entry.second.latest; measured && measured->source == DeckSource::probe)
+        if (auto& measured = entry.second.latest;
+            measured && measured->source == DeckSource::probe && measured->sequence >= f.state.latest->mains_sequence())
             measured->caps_off = f.from_open_mains(f.state.latest->conditions, {FeatureKind::deck, entry.first, 0});
 }
 
