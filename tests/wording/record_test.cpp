@@ -8,6 +8,7 @@
 #include "planning/common/assessment.h"
 #include "reference_data.h"
 #include "wording/common/sentences.h"
+#include "wording/steps/ask_words.h"
 #include "wording/steps/step_words.h"
 
 #include <algorithm>
@@ -15,6 +16,7 @@
 #include <filesystem>
 #include <fstream>
 #include <gtest/gtest.h>
+#include <set>
 #include <sstream>
 
 // What the program says at every step of the harbour's jobs, kept as text: marks of the route, the call, what the shop
@@ -104,6 +106,22 @@ TEST_P(Record, SaysTheSameAtEveryStep) {
     const auto line = 1 + std::count(record.begin(), differs.in1, '\n');
     EXPECT_TRUE(record == kept) << "the record differs from line " << line
                                 << " on: " << std::string(differs.in1, std::find(differs.in1, record.end(), '\n'));
+}
+
+// On, off and no word of it all read "not stated", where a plate was asked for.
+TEST_P(Record, NoTwoChoicesOfOneQuestionReadTheSame) {
+    block::ReadLogs logs;
+    const std::vector<block::Entry> entries = job_of(GetParam());
+    for (std::size_t n = 1; n <= entries.size(); ++n) {
+        const planning::Assessment assessment = planning::assess(first_of(entries, n, logs));
+        for (const planning::Step& step : assessment.steps.steps)
+            for (const planning::Ask& ask : step.asks) {
+                std::set<std::string> words;
+                for (const std::string& choice : ask.choices)
+                    EXPECT_TRUE(words.insert(choice_name(step, ask, choice)).second)
+                        << n << ": " << step.id << " " << ask.key << " " << choice;
+            }
+    }
 }
 
 INSTANTIATE_TEST_SUITE_P(Harbour, Record,

@@ -319,7 +319,9 @@ std::string choice_name(const Step& step, const Ask& ask, const std::string& key
     if (ask.key == "caps")
         return key == "yes" ? "caps torqued as they will run" : key == "no" ? "caps off or loose" : "caps not stated";
     if (ask.key == "plate" && ask.kind == AskKind::choice)
-        return key == "yes" ? "torque plate on" : key == "no" ? "no torque plate" : "plate not stated";
+        return key == "yes" || key == "on"   ? "torque plate on"
+               : key == "no" || key == "off" ? "no torque plate"
+                                             : "plate not stated";
     if (ask.key == "method" && step.task == Task::inspect_one)
         return key == "magnetic" ? "magnetic particles" : key == "eye" ? "by eye" : key;
     if (ask.key == "method")
