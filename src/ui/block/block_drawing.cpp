@@ -26,10 +26,9 @@ using planning::StageMark;
 
 namespace {
 
-constexpr double skirt = 0.9;      // of the deck's height, how far the block reaches below the crankshaft: not measured
-constexpr double metal = 1.32;     // of a bore's radius, half the width of its bank: not measured
-constexpr double tall = 1.7;       // of a bore's diameter, how long it is drawn: not measured
-constexpr double stages_high = 78; // px at 100 %
+constexpr double skirt = 0.9;  // of the deck's height, how far the block reaches below the crankshaft: not measured
+constexpr double metal = 1.32; // of a bore's radius, half the width of its bank: not measured
+constexpr double tall = 1.7;   // of a bore's diameter, how long it is drawn: not measured
 
 /// How far a bank's deck lies from the crankshaft, mm.
 double height_of(const block::BankBlueprint& bank) {
@@ -126,7 +125,8 @@ BlockDrawing::Panels BlockDrawing::panels() const {
     Panels p;
     const auto& blueprint = *intake_of(context_.session.state()).blueprint;
     const QRectF all = QRectF(rect()).adjusted(14, 12, -14, -12);
-    p.stages = QRectF(all.left(), all.bottom() - scaled(stages_high), all.width(), scaled(stages_high));
+    const double high = stages_height(all.width());
+    p.stages = QRectF(all.left(), all.bottom() - high, all.width(), high);
     const double bottom = p.stages.top() - 10, split = all.left() + all.width() * 0.5;
     p.end = QRectF(all.left(), all.top(), split - all.left() - 8, bottom - all.top());
     const double side = std::min((bottom - all.top()) * 0.27, scaled(150) * 1.0);

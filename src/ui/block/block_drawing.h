@@ -42,6 +42,13 @@ class BlockDrawing final : public Drawing {
         QRectF stages;
     };
     [[nodiscard]] Panels panels() const;
+    /// What one part of the work is at, and where it stands below the block.
+    struct StageCell {
+        QString stage;
+        planning::StageMark mark = {};
+        QString text;
+        QRectF name, words; ///< from the upper left corner of them all
+    };
     /// From millimetres of a view to the screen.
     struct Map {
         QPointF origin;
@@ -64,6 +71,8 @@ class BlockDrawing final : public Drawing {
     [[nodiscard]] std::optional<std::vector<double>> mains_off_line() const;
     void paint_deck(QPainter& painter, const QRectF& box, const std::string& bank);
     void paint_hole(QPainter& painter, const planning::Face& face, QPointF middle, double radius, const QString& name);
+    [[nodiscard]] std::vector<StageCell> stage_cells(double width) const;
+    [[nodiscard]] double stages_height(double width) const; ///< so that nothing they say is cut off
     void paint_stages(QPainter& painter, const QRectF& box);
 
     bool as_found_ = false;

@@ -20,6 +20,13 @@ using block::FeatureKind;
 using planning::Face;
 using planning::StageMark;
 
+namespace {
+
+constexpr double least_stages_high = 78; // px at 100 %
+constexpr int words_flags = Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap;
+
+} // namespace
+
 /// How high each main stands off the line, mm; nothing where nobody knows.
 std::optional<std::vector<double>> BlockDrawing::mains_off_line() const {
     const auto& state = context_.session.state();
@@ -174,36 +181,54 @@ void BlockDrawing::paint_hole(QPainter& painter, const Face& f, QPointF middle, 
     }
 }
 
+std::vector<BlockDrawing::StageCell> BlockDrawing::stage_cells(double width) const {
+    const auto& a = context_.session.assessment();
+    std::vector<StageCell> cells;
+    for (const auto stage :
+         {planning::Stage::tunnel, planning::Stage::decks, planning::Stage::cylinders, planning::Stage::lifters}) {
+        const StageMark mark = a.stages[static_cast<std::size_t>(stage)].mark;
+        const planning::Step* next = a.steps.of(stage);
+        if (mark != StageMark::open || next)
+            cells.push_back({qt(wording::stage_name(stage)),
+                             mark,
+                             next ? qt(wording::step_headline(context_.session.state(), *next, context_.lengths()))
+                                  : qt(wording::stage_word(mark)),
+                             {},
+                             {}});
+    }
+    const double column = width / static_cast<double>(std::max<std::size_t>(cells.size(), 1));
+    const QFontMetricsF metrics(font_of(Type::small));
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+        cells[i].name = {column * static_cast<double>(i) + scaled(24), 8, column - 10 - scaled(24), scaled(24) * 1.0};
+        cells[i].words = metrics.boundingRect(QRectF(cells[i].name.bottomLeft(), QSizeF(cells[i].name.width(), 1e4)),
+                                              words_flags, cells[i].text);
+    }
+    return cells;
+}
+
+double BlockDrawing::stages_height(double width) const {
+    double height = scaled(least_stages_high);
+    for (const StageCell& cell : stage_cells(width))
+        height = std::max(height, std::ceil(cell.words.bottom()));
+    return height;
+}
+
 /// How the parts of the work stand and what each is at.
 void BlockDrawing::paint_stages(QPainter& painter, const QRectF& box) {
     const Palette& p = context_.palette();
-    const auto& a = context_.session.assessment();
     painter.setPen(QPen(p.hairline, 1));
     painter.drawLine(box.topLeft(), box.topRight());
-    std::vector<planning::Stage> shown;
-    for (const auto stage :
-         {planning::Stage::tunnel, planning::Stage::decks, planning::Stage::cylinders, planning::Stage::lifters})
-        if (a.stages[static_cast<std::size_t>(stage)].mark != StageMark::open || a.steps.of(stage))
-            shown.push_back(stage);
-    if (shown.empty())
-        return;
-    const double column = box.width() / static_cast<double>(shown.size());
-    for (std::size_t i = 0; i < shown.size(); ++i) {
-        const QRectF cell(box.left() + column * static_cast<double>(i), box.top() + 8, column - 10, box.height() - 8);
-        const StageMark mark = a.stages[static_cast<std::size_t>(shown[i])].mark;
-        paint_mark(painter, QRectF(cell.left(), cell.top() + scaled(4), scaled(16), scaled(16)), mark, p);
+    for (const StageCell& cell : stage_cells(box.width())) {
+        const QRectF name = cell.name.translated(box.topLeft());
+        paint_mark(painter, QRectF(name.left() - scaled(24), name.top() + scaled(4), scaled(16), scaled(16)), cell.mark,
+                   p);
         painter.setFont(font_of(Type::number, true));
         painter.setPen(p.ink);
-        painter.drawText(QRectF(cell.left() + scaled(24), cell.top(), cell.width() - scaled(24), scaled(24)),
-                         Qt::AlignLeft | Qt::AlignVCenter, qt(wording::stage_name(shown[i])));
-        const planning::Step* next = a.steps.of(shown[i]);
+        painter.drawText(name, Qt::AlignLeft | Qt::AlignVCenter, cell.stage);
         painter.setFont(font_of(Type::small));
         painter.setPen(p.quiet);
-        painter.drawText(
-            QRectF(cell.left() + scaled(24), cell.top() + scaled(24), cell.width() - scaled(24), scaled(44)),
-            Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-            next ? qt(wording::step_headline(context_.session.state(), *next, context_.lengths()))
-                 : qt(wording::stage_word(mark)));
+        painter.drawText(QRectF(name.left(), name.bottom(), name.width(), cell.words.height() + 1), words_flags,
+                         cell.text);
     }
 }
 
