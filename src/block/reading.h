@@ -68,6 +68,9 @@ struct MeasuredAt {
     bool operator==(const MeasuredAt&) const = default;
 };
 
+/// Whether two readings there are repeats of each other: they have one key.
+[[nodiscard]] bool is_same_place(const MeasuredAt& a, const MeasuredAt& b);
+
 /// What held while a reading was taken. What nobody stated is not known, not assumed.
 struct Conditions {
     std::optional<bool> caps_torqued;

@@ -179,10 +179,7 @@ void fold_reading(JobState& state, const Entry& entry) {
     finish_heights(folding);
     if (state.readings.size() == before)
         return; // it could not be used
-    const std::string key = reading.at.key();
-    const auto is_there = [&](const MeasuredAt& at) {
-        return at.quantity == reading.at.quantity && at.feature == reading.at.feature && at.key() == key;
-    };
+    const auto is_there = [&](const MeasuredAt& at) { return is_same_place(at, reading.at); };
     std::vector<const TakenReading*> there;
     for (const TakenReading& r : state.readings)
         if (is_there(r.reading.at))

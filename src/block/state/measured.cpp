@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <string>
 #include <unordered_map>
 
 namespace pallix::block {
@@ -57,6 +59,22 @@ MeasuredPlace place_of(const std::vector<const TakenReading*>& readings) {
     return p;
 }
 
+/// Of places that are the same the same, without writing out the key of each.
+struct PlaceHash {
+    std::size_t operator()(const MeasuredAt* at) const {
+        if (is_at_a_place(at->quantity))
+            return std::hash<std::string>{}(at->key());
+        std::size_t hash = static_cast<std::size_t>(at->quantity) * 31U + static_cast<std::size_t>(at->feature.kind);
+        hash = hash * 31U + static_cast<std::size_t>(at->feature.number);
+        for (const std::string* part : {&at->feature.bank, &at->level, &at->direction})
+            hash = hash * 31U + std::hash<std::string>{}(*part);
+        return hash;
+    }
+};
+struct SamePlace {
+    bool operator()(const MeasuredAt* a, const MeasuredAt* b) const { return is_same_place(*a, *b); }
+};
+
 } // namespace
 
 void spread_drift(std::vector<TakenReading>& readings, const std::vector<TakenCheck>& checks) {
@@ -106,9 +124,9 @@ MeasuredPlace measured_place(const std::vector<const TakenReading*>& all) {
 
 std::vector<MeasuredPlace> measured_places(const std::vector<TakenReading>& readings) {
     std::vector<std::vector<const TakenReading*>> in_order;
-    std::unordered_map<std::string, std::size_t> of;
+    std::unordered_map<const MeasuredAt*, std::size_t, PlaceHash, SamePlace> of;
     for (const TakenReading& r : readings) {
-        const auto [place, is_new] = of.try_emplace(r.reading.at.key(), in_order.size());
+        const auto [place, is_new] = of.try_emplace(&r.reading.at, in_order.size());
         if (is_new)
             in_order.emplace_back();
         in_order[place->second].push_back(&r);

@@ -144,18 +144,8 @@ void Folding::end_round(const RoundEnd& round) {
     }
 }
 
-const MeasuredPlace* ReadingsState::place(const std::string& key) const {
-    const auto found = std::ranges::find_if(places, [&key](const MeasuredPlace& p) { return p.at.key() == key; });
-    return found == places.end() ? nullptr : &*found;
-}
-
 const MeasuredPlace* ReadingsState::place(const MeasuredAt& at) const {
-    if (is_at_a_place(at.quantity))
-        return place(at.key()); // coordinates are the same when they are written the same
-    const auto found = std::ranges::find_if(places, [&at](const MeasuredPlace& p) {
-        return p.at.quantity == at.quantity && p.at.feature == at.feature && p.at.level == at.level &&
-               p.at.direction == at.direction;
-    });
+    const auto found = std::ranges::find_if(places, [&at](const MeasuredPlace& p) { return is_same_place(p.at, at); });
     return found == places.end() ? nullptr : &*found;
 }
 

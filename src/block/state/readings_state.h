@@ -24,8 +24,6 @@ struct ReadingsState {
     std::map<std::string, ReadingPlanChosen> reading_plans; ///< by their name
     std::optional<Taken<GaugeStudyBegun>> study;            ///< the last
 
-    /// @param key of MeasuredAt
-    [[nodiscard]] const MeasuredPlace* place(const std::string& key) const;
     [[nodiscard]] const MeasuredPlace* place(const MeasuredAt& at) const;
 };
 

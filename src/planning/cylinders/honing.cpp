@@ -121,8 +121,7 @@ HoneBore as_read(const JobState& state, const FeatureId& id, const BoreSizes& si
     for (const char* level : levels)
         for (const char* way : ways) {
             HoneCell c{level, way, {}, 0};
-            const auto* p =
-                readings_of(state).place(block::MeasuredAt{id, block::Quantity::size, level, way, {}}.key());
+            const auto* p = readings_of(state).place({id, block::Quantity::size, level, way, {}});
             if (p && !p->stale() && as_it_is_honed(state, *p) && (with_plate || p->conditions.plate_on != true)) {
                 c.size = p->value;
                 c.left = sizes.finish - p->value;

@@ -97,7 +97,7 @@ std::vector<EdgeComparison> compare_edges(const block::JobState& state, const st
     for (const EdgeLine& line : edge_lines(*intake_of(state).blueprint, bank)) {
         EdgeComparison c{line, {}, {}, {}, {}};
         const block::MeasuredAt at{{block::FeatureKind::deck, bank, 0}, quantity, "", line.name, {}};
-        if (const block::MeasuredPlace* read = readings_of(state).place(at.key()); read && !read->stale()) {
+        if (const block::MeasuredPlace* read = readings_of(state).place(at); read && !read->stale()) {
             c.goes_in = read->value;
             c.does_not = read->upper;
         }

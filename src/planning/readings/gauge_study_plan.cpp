@@ -66,7 +66,8 @@ std::optional<StudyStanding> study_standing(const block::JobState& state, const 
     std::size_t done = 0;
     for (const TakenReading& r : readings_of(state).readings) {
         const auto who = std::ranges::find(people, r.person);
-        const auto which = std::ranges::find(places, r.reading.at.key(), &MeasuredAt::key);
+        const auto which =
+            std::ranges::find_if(places, [&r](const MeasuredAt& at) { return is_same_place(at, r.reading.at); });
         if (r.sequence <= s.begun || r.reading.instrument.name != study.instrument || who == people.end() ||
             which == places.end())
             continue;

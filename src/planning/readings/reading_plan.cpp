@@ -222,8 +222,8 @@ std::optional<double> middle_of(std::vector<double> values) {
 }
 
 /// @param since entry that a reading must be newer than
-std::size_t readings_at(const block::JobState& state, const std::string& key, std::int64_t since) {
-    const block::MeasuredPlace* place = readings_of(state).place(key);
+std::size_t readings_at(const block::JobState& state, const MeasuredAt& at, std::int64_t since) {
+    const block::MeasuredPlace* place = readings_of(state).place(at);
     if (!place || place->stale())
         return 0;
     return static_cast<std::size_t>(
@@ -368,13 +368,12 @@ std::optional<AskedReading> next_reading(const block::JobState& state, const Rea
         return AskedReading{places[i], m.value, m.believable, i + 1, places.size(), reading, m.usual, m.usual_share};
     };
     for (std::size_t i = 0; wish.once_more && i < places.size(); ++i)
-        if (const std::string key = places[i].key(); key == *wish.once_more)
-            return ask(i, readings_at(state, key, 0) + 1);
+        if (places[i].key() == *wish.once_more)
+            return ask(i, readings_at(state, places[i], 0) + 1);
     const std::size_t wanted = wish.every_place_twice && decides_a_cut(wish.what) ? 2 : 1;
     for (std::size_t i = 0; i < places.size(); ++i) {
-        const std::string key = places[i].key();
-        const std::size_t have = readings_at(state, key, wish.since);
-        if (have < wanted && std::ranges::find(wish.skipped, key) == wish.skipped.end())
+        const std::size_t have = readings_at(state, places[i], wish.since);
+        if (have < wanted && std::ranges::find(wish.skipped, places[i].key()) == wish.skipped.end())
             return ask(i, have + 1);
     }
     return std::nullopt;
@@ -389,8 +388,8 @@ std::optional<AskedReading> next_called(const block::JobState& state, const Step
         const bool open = step.state == StepState::now || (step.state == StepState::ready && !step.aside);
         if (!open || !step.place || (step.task != Task::read && step.task != Task::settle))
             continue;
-        const auto found = std::ranges::find_if(
-            places, [&](const MeasuredAt& at) { return at == *step.place || at.key() == step.place->key(); });
+        const auto found =
+            std::ranges::find_if(places, [&](const MeasuredAt& at) { return is_same_place(at, *step.place); });
         const bool skipped = std::ranges::find(wish.skipped, step.place->key()) != wish.skipped.end();
         if (found == places.end() || skipped || (wish.feature && *wish.feature != found->feature))
             continue;
@@ -446,7 +445,7 @@ block::Expected expectation(const block::JobState& state, const AskedReading& as
     for (const block::MeasuredPlace& p : readings_of(state).places) {
         if (p.stale())
             continue;
-        if (p.at.key() == asked.at.key())
+        if (is_same_place(p.at, asked.at))
             e.repeat = shown_now(state, p);
         else if (side_by_side(p.at, asked.at))
             beside.push_back(shown_now(state, p));

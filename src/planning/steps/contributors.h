@@ -7,7 +7,6 @@
 
 #include <optional>
 #include <string>
-#include <unordered_map>
 #include <vector>
 
 namespace pallix::planning {
@@ -34,9 +33,6 @@ class Route {
     /// The step that stands in the way of whatever hangs on the tunnel; empty where nothing does.
     std::string tunnel_first;
     std::vector<Step> steps;
-
-  private:
-    std::unordered_map<std::string, const block::MeasuredPlace*> places_;
 };
 
 void add_intake_steps(Route& route);

@@ -209,14 +209,10 @@ const Step* StepList::of(block::Stage stage) const {
 // ---- the list while it is made ------------------------------------------------------------------------------------
 
 Route::Route(const JobState& job, const Assessment& assessed, std::string time)
-    : state(job), a(assessed), at(std::move(time)) {
-    for (const block::MeasuredPlace& p : readings_of(job).places)
-        places_.emplace(p.at.key(), &p);
-}
+    : state(job), a(assessed), at(std::move(time)) {}
 
 const block::MeasuredPlace* Route::place(const MeasuredAt& where) const {
-    const auto found = places_.find(where.key());
-    return found == places_.end() ? nullptr : found->second;
+    return readings_of(state).place(where);
 }
 
 Step& Route::add(Task task, std::string id, block::Stage stage, std::optional<block::FeatureId> about) {

@@ -78,7 +78,7 @@ const std::vector<block::MainResult>* probed_after(const JobState& state, std::i
 
 std::vector<CapPrediction> predict_caps(const JobState& state, const block::TakenCaps& caps) {
     std::vector<CapPrediction> out;
-    for (const auto& [key, size] : last_sizes(state, caps.sequence)) {
+    for (const block::TakenReading* size : last_sizes(state, caps.sequence)) {
         const auto angle = angle_of(size->reading.at.direction);
         if (!angle)
             continue;

@@ -8,10 +8,11 @@
 #include <algorithm>
 #include <cstdint>
 #include <limits>
-#include <map>
 #include <numbers>
 #include <optional>
 #include <string>
+#include <tuple>
+#include <vector>
 
 namespace pallix::planning {
 
@@ -39,15 +40,24 @@ inline bool counts(const block::MeasuredPlace& place) {
     return !place.stale() && place.conditions.caps_torqued != false;
 }
 
-/// The newest size of each place of the mains, by its key, whether or not it still holds.
+/// The newest size of each place of the mains, from the first main's front on, whether or not it still holds.
 /// @param before entry that a reading must be older than
-inline std::map<std::string, const block::TakenReading*>
+inline std::vector<const block::TakenReading*>
 last_sizes(const block::JobState& state, std::int64_t before = std::numeric_limits<std::int64_t>::max()) {
-    std::map<std::string, const block::TakenReading*> last;
-    for (const block::TakenReading& r : readings_of(state).readings)
-        if (r.reading.at.feature.kind == block::FeatureKind::main && r.reading.at.quantity == block::Quantity::size &&
-            r.sequence < before)
-            last[r.reading.at.key()] = &r;
+    const auto place_of = [](const block::TakenReading* r) {
+        return std::tie(r->reading.at.feature, r->reading.at.level, r->reading.at.direction);
+    };
+    std::vector<const block::TakenReading*> last;
+    for (const block::TakenReading& r : readings_of(state).readings) {
+        if (r.reading.at.feature.kind != block::FeatureKind::main || r.reading.at.quantity != block::Quantity::size ||
+            r.sequence >= before)
+            continue;
+        const auto known = std::ranges::lower_bound(last, place_of(&r), {}, place_of);
+        if (known != last.end() && place_of(*known) == place_of(&r))
+            *known = &r;
+        else
+            last.insert(known, &r);
+    }
     return last;
 }
 

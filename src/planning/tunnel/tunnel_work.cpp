@@ -73,10 +73,10 @@ std::vector<CapPrediction> predictions_of(const JobState& state, const Campaign&
                     p.after = main.diameter;
             p.read = p.after ? 1 : 0;
         }
-        const std::string key = p.at.key();
-        const block::MeasuredPlace* place = readings_of(state).place(key);
-        if (const auto after = now.find(key);
-            after != now.end() && after->second->sequence > c.cut && c.worked < c.cut && place && !place->stale()) {
+        const block::MeasuredPlace* place = readings_of(state).place(p.at);
+        const auto after =
+            std::ranges::find_if(now, [&p](const block::TakenReading* r) { return r->reading.at == p.at; });
+        if (after != now.end() && (*after)->sequence > c.cut && c.worked < c.cut && place && !place->stale()) {
             p.after = place->value;
             p.read = place->count;
         }
@@ -93,15 +93,15 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
                              *main.diameter.largest() - d, stale});
     };
     const auto sizes = last_sizes(state);
-    const bool probe_is_newer = tunnel_of(state).latest && std::ranges::none_of(sizes, [&](const auto& size) {
-                                    return size.second->sequence > tunnel_of(state).latest->mains_sequence();
+    const bool probe_is_newer = tunnel_of(state).latest && std::ranges::none_of(sizes, [&](const block::TakenReading* size) {
+                                    return size->sequence > tunnel_of(state).latest->mains_sequence();
                                 });
     if (probe_is_newer)
         for (const block::MainResult& section : tunnel_of(state).latest->evaluation.mains)
             add({section.id, Quantity::size, section.level, "", {}}, section.diameter,
                 !tunnel_of(state).mains_as_probed());
     else
-        for (const auto& [key, size] : sizes)
+        for (const block::TakenReading* size : sizes)
             add(size->reading.at, size->value, size->stale());
     std::ranges::stable_sort(board, {}, [](const StockLeft& s) { return s.at.feature.number; });
     return board;
@@ -389,7 +389,7 @@ class Stand {
     /// The place of a main that had most left before the last go: the way that is read between strokes.
     std::optional<MeasuredAt> tightest(const FeatureId& main) const {
         const block::TakenReading* least = nullptr;
-        for (const auto& [key, size] : last_sizes(state_, c_.worked))
+        for (const block::TakenReading* size : last_sizes(state_, c_.worked))
             if (size->reading.at.feature == main && (!least || size->value < least->value))
                 least = size;
         if (least)
