@@ -69,6 +69,28 @@ TEST(MeasuredPlaces, AreNotMixedOfReadingsUnderOtherConditions) {
 }
 
 // Two checks, 0.006 apart, three readings between: 1/4, 2/4 and 3/4 of the drift come off; 0.006/√12 is left.
+TEST(MeasuredPlaces, AreTheSameWhereTheirKeysAre) {
+    const FeatureId deck{FeatureKind::deck, "R", 0}, first{FeatureKind::main, "", 1}, second{FeatureKind::main, "", 2};
+    const auto height = [&deck](double u, double v) { return MeasuredAt{deck, Quantity::height, "", "", {u, v}}; };
+    EXPECT_TRUE(is_same_place(height(12.5, -60), height(12.5004, -60.0003))) << "written 12.500 −60.000";
+    EXPECT_FALSE(is_same_place(height(12.5, -60), height(12.5006, -60))) << "written 12.501";
+    const std::vector<MeasuredAt> all{height(12.5, -60),
+                                      height(12.4996, -60),
+                                      height(12.5006, -60),
+                                      height(0, -60),
+                                      height(-0.0001, -60),
+                                      {deck, Quantity::gap, "", "front", {}},
+                                      {deck, Quantity::gap, "", "front", {1, 2}}, // a line has no such place
+                                      {deck, Quantity::gap, "", "rear", {}},
+                                      {first, Quantity::size, "front", "upright", {}},
+                                      {first, Quantity::size, "rear", "upright", {}},
+                                      {first, Quantity::saddle, "front", "upright", {}},
+                                      {second, Quantity::size, "front", "upright", {}}};
+    for (const MeasuredAt& a : all)
+        for (const MeasuredAt& b : all)
+            EXPECT_EQ(is_same_place(a, b), a.key() == b.key()) << a.key() << " and " << b.key();
+}
+
 TEST(Drift, IsSpreadOverTheReadingsBetweenTwoChecks) {
     auto readings = taken({{2, 60.000}, {11, 60.010}, {12, 60.010}, {13, 60.010}, {21, 60.010}});
     spread_drift(readings, {{10, "bore gauge", 0.002}, {20, "bore gauge", 0.006}, {20, "another", 5}});
