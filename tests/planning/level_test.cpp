@@ -83,7 +83,7 @@ TEST(Level, OneStationAloneTellsItsClamp) {
 }
 
 /// Heights at the four places, as they are asked for, by a bridge from the bar.
-test::Story sloping(double rear) {
+test::Story sloping_to(double rear) {
     test::Story s;
     s.caps(true).log(test::log_of(30.005, 0, 200.10)).add(DeckTargetChosen{TargetSchool::height, true, 200.0});
     for (const DeckPlace& p : deck_places(*intake_of(s.state()).blueprint->bank("C"))) {
@@ -99,7 +99,7 @@ test::Story sloping(double rear) {
 
 // A deck that falls to the rear by its heights and reads level lies wrong: cut so, it would keep its slope.
 TEST(Level, ADeckIsLevelledToTheTunnelNotToItself) {
-    test::Story s = sloping(-0.08);
+    test::Story s = sloping_to(-0.08);
     s.corners({0, 0, 0, 0});
     ASSERT_EQ(s.called(), "deck.C/level");
     const SetUpLie lie = set_up_lie(s.state(), set_up_of(s.state(), "C"));
@@ -114,7 +114,7 @@ TEST(Level, ADeckIsLevelledToTheTunnelNotToItself) {
 
 // Twisted by its own heights, it is to read twisted: no clamp is blamed for that.
 TEST(Level, ItsOwnTwistIsNoClamps) {
-    test::Story s = sloping(0);
+    test::Story s = sloping_to(0);
     for (const DeckPlace& p : deck_places(*intake_of(s.state()).blueprint->bank("C"))) {
         Reading r;
         r.at = {{FeatureKind::deck, "C", 0}, Quantity::height, "", "", p.place};
@@ -132,7 +132,7 @@ TEST(Level, ItsOwnTwistIsNoClamps) {
 
 // On a plate that stands on the tunnel the indicator reads the tunnel itself.
 TEST(Level, OnAPlateNothingIsTakenOff) {
-    test::Story s = sloping(-0.08);
+    test::Story s = sloping_to(-0.08);
     const auto any = any_time_steps(s.state(), FeatureId{FeatureKind::deck, "C", 0});
     const auto step = std::ranges::find(any, Task::read_set_up_on, &Step::task);
     ASSERT_NE(step, any.end());

@@ -12,7 +12,7 @@ using pallix::block::Unit;
 namespace {
 
 /// Four corners of a deck 300 by 100.
-SetUpRead corners(double front_plus, double front_minus, double rear_plus, double rear_minus) {
+SetUpRead read_corners(double front_plus, double front_minus, double rear_plus, double rear_minus) {
     return {"R",
             "deck",
             {{{0, 50}, front_plus}, {{0, -50}, front_minus}, {{300, 50}, rear_plus}, {{300, -50}, rear_minus}},
@@ -23,7 +23,7 @@ SetUpRead corners(double front_plus, double front_minus, double rear_plus, doubl
 
 TEST(SetUp, ThreeFeetTakeOutAnyTilt) {
     // By hand: rises 0.03 over 300 to the rear and 0.01 over 100 to +v, so 0.1 µm/mm along and across.
-    const auto c = correct_set_up(corners(0.01, 0.00, 0.04, 0.03));
+    const auto c = correct_set_up(read_corners(0.01, 0.00, 0.04, 0.03));
     ASSERT_TRUE(c);
     EXPECT_NEAR(c->along, 0.0001, 1e-15);
     EXPECT_NEAR(c->across, 0.0001, 1e-15);
@@ -37,7 +37,7 @@ TEST(SetUp, ThreeFeetTakeOutAnyTilt) {
 }
 
 TEST(SetUp, TwoFeetTakeOutOnlyTheTiltAlongThem) {
-    SetUpRead s = corners(0.01, 0.00, 0.04, 0.03);
+    SetUpRead s = read_corners(0.01, 0.00, 0.04, 0.03);
     s.feet = {{"front", {50, 0}}, {"rear", {250, 0}}};
     const auto c = correct_set_up(s);
     ASSERT_TRUE(c);
@@ -48,19 +48,19 @@ TEST(SetUp, TwoFeetTakeOutOnlyTheTiltAlongThem) {
 
 TEST(SetUp, AReadingOffThePlaneIsNamed) {
     // The LSQ plane of a rectangle's corners leaves a quarter of the twist at each: 0.04 / 4.
-    const auto c = correct_set_up(corners(0.04, 0, 0, 0));
+    const auto c = correct_set_up(read_corners(0.04, 0, 0, 0));
     ASSERT_TRUE(c);
     EXPECT_NEAR(c->misfit, 0.01, 1e-12);
 }
 
 TEST(SetUp, PlacesOnOneLineFixNoPlane) {
-    SetUpRead s = corners(0, 0, 0, 0);
+    SetUpRead s = read_corners(0, 0, 0, 0);
     s.readings = {{{0, 0}, 0}, {{100, 0}, 0.01}, {{300, 0}, 0.03}};
     EXPECT_FALSE(correct_set_up(s));
-    s = corners(0, 0, 0, 0);
+    s = read_corners(0, 0, 0, 0);
     s.readings.resize(2);
     EXPECT_FALSE(correct_set_up(s));
-    s = corners(0, 0, 0, 0);
+    s = read_corners(0, 0, 0, 0);
     s.feet = {{"one", {0, 0}}};
     EXPECT_FALSE(correct_set_up(s));
 }

@@ -28,14 +28,14 @@ block::MeasuredAt main_size(const char* level = "front") {
 }
 
 /// A sound block, read again and again: each reading is in the ledger before the next.
-struct Drawn {
+struct DrawnReadings {
     std::vector<double> off;
     std::size_t slipped = 0;
 };
-Drawn drawn(const GaugeHabits& gauges, const block::MeasuredAt& at = main_size()) {
+DrawnReadings drawn(const GaugeHabits& gauges, const block::MeasuredAt& at = main_size()) {
     const block::Blueprint b = tender_inline_four();
     PracticeBench bench(SimulatedBlock(b, as_drawn(b), {}, 1), gauges, 7);
-    Drawn all;
+    DrawnReadings all;
     for (std::size_t i = 0; i < draws; ++i) {
         const auto sent = bench.read(at);
         all.off.push_back(sent->value - sent->is);
@@ -61,7 +61,7 @@ double spread(const std::vector<double>& all) {
 TEST(PracticeGauges, ScatterAsTheyAreSaidTo) {
     GaugeHabits g;
     g.scatter = 0.01; // many steps of the dial
-    const Drawn all = drawn(g);
+    const DrawnReadings all = drawn(g);
     EXPECT_NEAR(mean(all.off), 0, 4 * 0.01 / std::sqrt(draws));
     EXPECT_NEAR(spread(all.off), 0.01, 4 * 0.01 / std::sqrt(2.0 * draws));
     for (const auto& [width, share] : {std::pair(1.0, 0.6827), {1.96, 0.95}, {2.576, 0.99}}) { // normal, from tables
@@ -75,7 +75,7 @@ TEST(PracticeGauges, ScatterAsTheyAreSaidTo) {
 TEST(PracticeGauges, SlipAsOftenAsTheyAreSaidTo) {
     GaugeHabits g;
     g.slips = 0.03;
-    const Drawn turns = drawn(g);
+    const DrawnReadings turns = drawn(g);
     EXPECT_NEAR(static_cast<double>(turns.slipped) / draws, 0.03, 4 * std::sqrt(0.03 * 0.97 / draws));
     const auto whole = std::ranges::count_if(turns.off, [](double x) { return std::abs(x - 1) < 0.01; });
     const auto tenth = std::ranges::count_if(turns.off, [](double x) { return std::abs(x - 0.1) < 0.01; });
@@ -85,7 +85,7 @@ TEST(PracticeGauges, SlipAsOftenAsTheyAreSaidTo) {
     GaugeHabits dirty;
     dirty.mishaps = 0.02;
     const block::MeasuredAt deck{{block::FeatureKind::deck, "C", 0}, block::Quantity::height, "", "", {100, 60}};
-    const Drawn dirt = drawn(dirty, deck);
+    const DrawnReadings dirt = drawn(dirty, deck);
     EXPECT_NEAR(static_cast<double>(dirt.slipped) / draws, 0.02, 4 * std::sqrt(0.02 * 0.98 / draws));
     for (const double x : dirt.off)
         EXPECT_TRUE(std::abs(x) < 0.01 || (x > 0.015 && x < 0.065)) << x << ": dirt under a foot lifts it";
@@ -106,7 +106,7 @@ TEST(PracticeGauges, DriftAndAreKnockedUntilTheyAreHeldAgainstTheirRing) {
     GaugeHabits g;
     g.scatter = 1e-6;
     g.drift = 0.1; // a millimetre in a thousand readings
-    const Drawn all = drawn(g);
+    const DrawnReadings all = drawn(g);
     for (const std::size_t i : {0UL, 100UL, 1000UL, 9999UL})
         EXPECT_NEAR(all.off[i], 0.001 * static_cast<double>(i), 0.0006);
 

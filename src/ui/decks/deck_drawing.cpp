@@ -324,12 +324,11 @@ void DeckDrawing::paint_feelers(QPainter& painter, const std::string& asked) {
         painter.setPen(QPen(p.accent, now ? 3 : 1, now ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(from, to);
         const block::MeasuredPlace* read = readings_of(context_.session.state())
-                                               .place(block::MeasuredAt{
-                                                   {block::FeatureKind::deck, bank_id_, 0},
-                                                   head_ ? block::Quantity::head_gap : block::Quantity::gap,
-                                                   "",
-                                                   line.name,
-                                                   {}}.key());
+                                               .place({{block::FeatureKind::deck, bank_id_, 0},
+                                                       head_ ? block::Quantity::head_gap : block::Quantity::gap,
+                                                       "",
+                                                       line.name,
+                                                       {}});
         if (!read || read->stale() || !read->upper)
             continue;
         const QString text = tr("%1 to %2").arg(qt(l.plain(read->value)), qt(l.plain(*read->upper)));
