@@ -20,9 +20,9 @@ using test::size_reading;
 
 namespace {
 
-class Job {
+class MeasuredJob {
   public:
-    explicit Job(std::string blueprint = test::small_blueprint()) {
+    explicit MeasuredJob(std::string blueprint = test::small_blueprint()) {
         add(JobOpened{"small", "", "b.json", std::move(blueprint)});
     }
     void add(Payload payload) {
@@ -62,7 +62,7 @@ std::string three_mains() {
 } // namespace
 
 TEST(GaugeSizes, AreHeldAgainstTheirWindow) { // 60.000 to 60.020, u 0.001: proven from 60.002 to 60.018
-    Job job;
+    MeasuredJob job;
     job.main_sizes("main.1", 60.010, 60.006);
     job.main_sizes("main.2", 60.019, 60.010);
     job.add(size_reading("bore.C.1", "top", "across", 60.08));
@@ -84,13 +84,13 @@ TEST(GaugeSizes, AreHeldAgainstTheirWindow) { // 60.000 to 60.020, u 0.001: prov
 }
 
 TEST(GaugeSizes, WithoutAStatedUncertaintyProveNothing) {
-    Job job;
+    MeasuredJob job;
     job.main_sizes("main.1", 60.010, 60.010, std::nullopt);
     EXPECT_EQ(job.findings().mains[0].verdict, Verdict::cannot_tell);
 }
 
 TEST(GaugeSizes, AMainInSizeEverywhereMayStillBeTapered) { // 60.000 to 60.020: taper within 0.010
-    Job job;
+    MeasuredJob job;
     for (const char* way : {"upright", "60 left", "60 right"}) {
         job.add(size_reading("main.1", "front", way, 60.003, 0.0005));
         job.add(size_reading("main.1", "rear", way, 60.017, 0.0005));
@@ -103,7 +103,7 @@ TEST(GaugeSizes, AMainInSizeEverywhereMayStillBeTapered) { // 60.000 to 60.020: 
 }
 
 TEST(Saddles, BowIsTakenFromTheLineThroughTheEnds) {
-    Job job(three_mains());
+    MeasuredJob job(three_mains());
     job.read("main.1", Quantity::saddle, "", 0.010);
     job.read("main.2", Quantity::saddle, "", 0.045); // 0.030 over the line, which stands at 0.015 here
     EXPECT_FALSE(job.findings().saddles) << "two saddles always lie on a line";
@@ -117,7 +117,7 @@ TEST(Saddles, BowIsTakenFromTheLineThroughTheEnds) {
 
 // The usual caution of a lever indicator: at 15° it reads 3.5 % long.
 TEST(Sweep, HalvesTheDifferencesAndCorrectsTheLever) {
-    Job job;
+    MeasuredJob job;
     for (const auto& [clock, value] :
          {std::pair("12", 0.06), std::pair("6", 0.02), std::pair("3", -0.01), std::pair("9", 0.05)}) {
         Reading r = size_reading("main.1", "", clock, value);
@@ -132,7 +132,7 @@ TEST(Sweep, HalvesTheDifferencesAndCorrectsTheLever) {
 }
 
 TEST(Feelers, SayAtLeastAndAtMostAlongTheirLines) {
-    Job job;
+    MeasuredJob job;
     job.read("deck.C", Quantity::gap, "middle", 0.03, 0.04);
     job.read("deck.C", Quantity::gap, "right side", 0, 0.03);
     FeelerFinding f = job.findings().feelers.at(0);
@@ -146,7 +146,7 @@ TEST(Feelers, SayAtLeastAndAtMostAlongTheirLines) {
 }
 
 TEST(Pistons, AreTheMeanOfBothRocks) {
-    Job job;
+    MeasuredJob job;
     job.read("bore.C.1", Quantity::piston, "one side of the pin", 0.25);
     EXPECT_TRUE(job.findings().clearances.empty());
     job.read("bore.C.1", Quantity::piston, "the other side of the pin", 0.35);
@@ -157,7 +157,7 @@ TEST(Pistons, AreTheMeanOfBothRocks) {
 }
 
 TEST(Walls, TheThinnestIsNamed) {
-    Job job;
+    MeasuredJob job;
     for (const auto& [side, value] : {std::pair("front", 6.1), std::pair("right", 4.2), std::pair("rear", 5.5)}) {
         Reading r = size_reading("bore.C.1", "top", side, value);
         r.at.quantity = Quantity::wall;
@@ -168,7 +168,7 @@ TEST(Walls, TheThinnestIsNamed) {
 }
 
 TEST(Disagreement, IsNamedBeyondTheUncertaintyOfBoth) {
-    Job job;
+    MeasuredJob job;
     job.add(ProbeLogTaken{"log.csv", "", test::small_log(200.03).text(), 0.001, false}); // mains 60.010 all round
     for (const char* way : {"upright", "60 left", "60 right"})
         job.add(size_reading("main.1", "front", way, 60.0115));
@@ -191,7 +191,7 @@ TEST(Disagreement, IsNamedBeyondTheUncertaintyOfBoth) {
 }
 
 TEST(Conditions, OfOneBoreMustAgree) {
-    Job job;
+    MeasuredJob job;
     Reading with = size_reading("bore.C.1", "top", "across", 60.01),
             without = size_reading("bore.C.1", "bottom", "across", 60.01);
     with.conditions.plate_on = true;
@@ -204,7 +204,7 @@ TEST(Conditions, OfOneBoreMustAgree) {
 }
 
 TEST(Stale, TunnelCutTakesHeightsSizesAndPositions) {
-    Job job;
+    MeasuredJob job;
     job.add(ProbeLogTaken{"log.csv", "", test::small_log(200.03).text(), 0.001, false});
     job.main_sizes("main.1", 60.010, 60.010);
     job.add(size_reading("bore.C.1", "top", "across", 60.01));
@@ -231,7 +231,7 @@ TEST(Stale, TunnelCutTakesHeightsSizesAndPositions) {
 }
 
 TEST(Stale, DeckCutTakesItsHeightsFeelersAndPistons) {
-    Job job;
+    MeasuredJob job;
     job.add(ProbeLogTaken{"log.csv", "", test::small_log(200.03).text(), 0.001, false});
     job.read("deck.C", Quantity::gap, "middle", 0.03, 0.04);
     job.read("bore.C.1", Quantity::piston, "one side of the pin", 0.25);
@@ -251,7 +251,7 @@ TEST(RolledBlock, AsksForTheDowelPairOfEveryBank) {
         R"("dowels": [ { "id": "dowel.C.2", "bank": "C", "u": 140, "v": -40, "diameter": { "nominal": 10, "lower": 0, "upper": 0.02 } },
    )");
     const auto assessed = [&](const std::string& log) {
-        Job job(text);
+        MeasuredJob job(text);
         job.add(ProbeLogTaken{"log.csv", "", log, 0.001, false});
         return assess(job.state()).unconfirmed_banks;
     };

@@ -21,9 +21,9 @@ using test::size_reading;
 
 namespace {
 
-class Job {
+class TunnelJob {
   public:
-    Job() {
+    TunnelJob() {
         add(JobOpened{"small", "", "b.json", test::small_blueprint()});
         torque();
     }
@@ -117,7 +117,7 @@ TEST(Blueprint, ReadsItsCamDrive) {
 }
 
 TEST(TunnelWork, FromGaugesAloneByHand) {
-    Job job; // upright 0.010 over the aim of 60.010, in line: 60° off just at the aim
+    TunnelJob job; // upright 0.010 over the aim of 60.010, in line: 60° off just at the aim
     job.add(TunnelPolicy{.parting = 12 * radians_per_degree});
     job.sizes(60.020, 60.010);
     const TunnelWork w = job.work();
@@ -144,7 +144,7 @@ TEST(TunnelWork, FromGaugesAloneByHand) {
 // Until somebody chooses: two thou on diameter in each of the three ways. At 60° off, where a cap cut by c takes c/2
 // off the size, there is none yet: c = 4 thou; upright 2·(0.005 mm + 1 thou) would do.
 TEST(TunnelWork, TakesTwoThouInTheTightestWay) {
-    Job job;
+    TunnelJob job;
     job.sizes(60.020, 60.010);
     const TunnelWork w = job.work();
     for (const CapCut& cut : w.study->plan.cuts)
@@ -191,7 +191,7 @@ TEST(TunnelWork, AHoneDoesNotChooseItsLine) {
 }
 
 TEST(TunnelWork, StepsFromCapsToDone) {
-    Job job;
+    TunnelJob job;
     EXPECT_EQ(job.work().step, TunnelStep::measure);
     job.sizes(60.024, 60.012);
     EXPECT_EQ(job.work().step, TunnelStep::cut_caps);
@@ -229,7 +229,7 @@ TEST(TunnelWork, StepsFromCapsToDone) {
 // The first go took 0.004 in 20 strokes, and nobody knows whether the stones met the bore at its beginning or in its
 // last two or three; a second one of the same says so.
 TEST(TunnelWork, DoesNotTrustTheFirstStrokes) {
-    Job job;
+    TunnelJob job;
     job.sizes(60.024, 60.012);
     job.add(CapsCut{{{{FeatureKind::main, "", 1}, 0.080}, {{FeatureKind::main, "", 2}, 0.080}}});
     job.torque();
@@ -252,7 +252,7 @@ TEST(TunnelWork, DoesNotTrustTheFirstStrokes) {
 }
 
 TEST(TunnelWork, NamesWhatIsNotAsCut) {
-    Job job;
+    TunnelJob job;
     job.sizes(60.024, 60.012);
     job.add(CapsCut{{{{FeatureKind::main, "", 1}, 0.020}, {{FeatureKind::main, "", 2}, 0.020}}});
     job.torque();
@@ -263,7 +263,7 @@ TEST(TunnelWork, NamesWhatIsNotAsCut) {
 }
 
 TEST(TunnelWork, ANewCutterAsksForTheEstablishingPassAgain) {
-    Job job;
+    TunnelJob job;
     job.sizes(60.004, 60.002);
     TunnelPolicy bore;
     bore.method = TunnelMethod::bore;
@@ -278,7 +278,7 @@ TEST(TunnelWork, ANewCutterAsksForTheEstablishingPassAgain) {
 }
 
 TEST(TunnelWork, AReplacedCapDoesNotCount) {
-    Job job;
+    TunnelJob job;
     job.sizes(60.040, 60.020);
     TunnelPolicy policy{.parting = 12 * radians_per_degree};
     policy.replaced = {{FeatureKind::main, "", 1}, {FeatureKind::main, "", 2}};
@@ -378,7 +378,7 @@ TEST(TunnelWork, CuttingACapLeavesTheSaddlesWhereTheyStood) {
 }
 
 TEST(TunnelWork, AGoodTunnelIsLeftAlone) {
-    Job job;
+    TunnelJob job;
     job.add(ProbeLogTaken{"log.csv", "", test::small_log().text(), 0.0005, false}); // mains 60.010, in line
     const TunnelWork unjudged = job.work();
     EXPECT_NE(unjudged.step, TunnelStep::good) << "nobody has judged it yet";

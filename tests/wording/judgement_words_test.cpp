@@ -5,6 +5,7 @@
 #include "planning/row_block.h"
 #include "planning/story.h"
 #include "planning/tunnel/tunnel_study.h"
+#include "units.h"
 #include "wording/cylinders/cylinder_words.h"
 #include "wording/decks/deck_words.h"
 #include "wording/readings/readings.h"
@@ -16,12 +17,11 @@
 using namespace pallix;
 using namespace pallix::block;
 using namespace pallix::wording;
+using test::mm;
 using testing::Contains;
 using testing::HasSubstr;
 
 namespace {
-
-const LengthText mm(Unit::mm);
 
 CallText call_of(const test::Story& s) {
     return call_text(s.state(), s.now(), mm);
