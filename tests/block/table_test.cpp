@@ -14,7 +14,7 @@ using testing::HasSubstr;
 
 namespace {
 
-Result<TableTaken> taken(const std::string& text, const Recipe& base = {}) {
+Result<TableTaken> taken_from(const std::string& text, const Recipe& base = {}) {
     return read_table(text, "sheet").and_then([&](const Table& table) {
         return recipe_from_table(table, base, "sheet");
     });
@@ -54,7 +54,7 @@ TEST(TableOfFigures, IsReadInEveryWriting) {
         "\"clocking\",\"decks\"\n"};
     for (const char* text : writings) {
         SCOPED_TRACE(text);
-        const auto t = taken(text);
+        const auto t = taken_from(text);
         ASSERT_TRUE(t) << t.error().front().text();
         EXPECT_EQ(t->recipe.origins.at("bore").source, FigureSource::sheet);
         Recipe whole = t->recipe;
@@ -78,7 +78,7 @@ TEST(TableOfHoles, BecomesFiguresAndWhatIsOddHoleByHole) {
     Recipe base;
     base.figures = {
         {"layout", "v"}, {"angle", "90"}, {"deck_height", "228.6"}, {"main_size", "68"}, {"clocking", "decks"}};
-    const auto t = taken(text, base);
+    const auto t = taken_from(text, base);
     ASSERT_TRUE(t) << t.error().front().text();
     EXPECT_EQ(figure(t, "cylinders"), "4");
     EXPECT_EQ(figure(t, "pitch"), "108");
@@ -98,7 +98,7 @@ TEST(TableOfHoles, BecomesFiguresAndWhatIsOddHoleByHole) {
 TEST(Spreadsheets, SayTheSameAsXlsxAndAsOds) {
     for (const char* kind : {"xlsx", "ods"}) {
         SCOPED_TRACE(kind);
-        const auto t = taken(spreadsheet(kind));
+        const auto t = taken_from(spreadsheet(kind));
         ASSERT_TRUE(t) << t.error().front().text();
         EXPECT_EQ(figure(t, "bore"), "79 H7");
         EXPECT_EQ(figure(t, "deck_height"), "8.0394 in");
@@ -117,14 +117,14 @@ TEST(Spreadsheets, SayTheSameAsXlsxAndAsOds) {
 
 // The library would pass over such texts without a word.
 TEST(Spreadsheets, OneWhoseTextsWouldBeLostIsRefused) {
-    const auto t = taken(spreadsheet("openpyxl"));
+    const auto t = taken_from(spreadsheet("openpyxl"));
     ASSERT_FALSE(t);
     EXPECT_THAT(t.error().front().text(), HasSubstr("saved once more by a spreadsheet program, or as CSV"));
 }
 
 TEST(TableFaults, NameTheRow) {
     const auto says = [](const std::string& text, const Recipe& base = {}) {
-        const auto t = taken(text, base);
+        const auto t = taken_from(text, base);
         return t ? std::string("taken") : t.error().front().text();
     };
     EXPECT_THAT(says("layout;w\n"), HasSubstr("sheet:1: layout: “w” is none of its choices"));
@@ -147,7 +147,7 @@ TEST(TableFaults, NameTheRow) {
 
 // Found by spoiling seeds: a table saved as Latin-1 ended in an exception once its figures were put together.
 TEST(Table, LettersOfAnotherEncodingAreRefusedWithTheirLine) {
-    const auto table = taken("name;K\xFChlwasser\nbore;95\n");
+    const auto table = taken_from("name;K\xFChlwasser\nbore;95\n");
     ASSERT_FALSE(table);
     EXPECT_EQ(table.error().front().text(),
               "sheet:1: this line is no UTF-8 text, expected UTF-8, in remarks and names too");
