@@ -13,6 +13,7 @@ if(PALLIX_SANITIZE)
     -fno-sanitize-recover=undefined -fno-omit-frame-pointer) # a test in which something is undefined fails
   target_link_options(pallix_options INTERFACE -fsanitize=address,undefined)
   target_compile_options(pallix_options INTERFACE -Wno-maybe-uninitialized -Wno-array-bounds) # GCC 12 sees ghosts once they are in
+  target_compile_options(pallix_options INTERFACE -Wno-shadow) # batches are larger here, and hold what files call their own
 endif()
 if(PALLIX_SANITIZE_THREADS)
   target_compile_options(pallix_options INTERFACE -fsanitize=thread -fno-omit-frame-pointer -Wno-tsan
