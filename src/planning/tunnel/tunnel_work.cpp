@@ -93,9 +93,10 @@ std::vector<StockLeft> board_of(const JobState& state, const TunnelPolicy& polic
                              *main.diameter.largest() - d, stale});
     };
     const auto sizes = last_sizes(state);
-    const bool probe_is_newer = tunnel_of(state).latest && std::ranges::none_of(sizes, [&](const block::TakenReading* size) {
-                                    return size->sequence > tunnel_of(state).latest->mains_sequence();
-                                });
+    const bool probe_is_newer =
+        tunnel_of(state).latest && std::ranges::none_of(sizes, [&](const block::TakenReading* size) {
+            return size->sequence > tunnel_of(state).latest->mains_sequence();
+        });
     if (probe_is_newer)
         for (const block::MainResult& section : tunnel_of(state).latest->evaluation.mains)
             add({section.id, Quantity::size, section.level, "", {}}, section.diameter,
