@@ -75,7 +75,7 @@ std::vector<CapPrediction> predictions_of(const JobState& state, const Campaign&
         }
         const block::MeasuredPlace* place = readings_of(state).place(p.at);
         const auto after =
-            std::ranges::find_if(now, [&p](const block::TakenReading* r) { return r->reading.at == p.at; });
+            std::ranges::find_if(now, [&p](const auto* size) { return is_same_place(size->reading.at, p.at); });
         if (after != now.end() && (*after)->sequence > c.cut && c.worked < c.cut && place && !place->stale()) {
             p.after = place->value;
             p.read = place->count;
