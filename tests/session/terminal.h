@@ -24,8 +24,13 @@ class Terminal {
         tcgetattr(handle_, &raw);
         cfmakeraw(&raw);
         tcsetattr(handle_, TCSANOW, &raw);
+        kept_ = ::open(ptsname(handle_), O_RDWR | O_NOCTTY | O_NONBLOCK);
+        EXPECT_GE(kept_, 0);
     }
-    ~Terminal() { pull(); }
+    ~Terminal() {
+        pull();
+        ::close(kept_);
+    }
     Terminal(const Terminal&) = delete;
     Terminal& operator=(const Terminal&) = delete;
     [[nodiscard]] QString address() const {
@@ -46,6 +51,7 @@ class Terminal {
 
   private:
     int handle_;
+    int kept_ = -1; ///< its number, which nobody else gets before a port that was pulled has given up its lock
 };
 
 } // namespace pallix::test
